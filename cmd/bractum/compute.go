@@ -1,0 +1,113 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+type documentCommand struct {
+	Which string `arg:"" enum:"demo" help:"demo: Pellowen Yard."`
+}
+
+func (c *documentCommand) Run() error { return write(demo.Document()) }
+
+type countCommand struct {
+	File string `arg:"" help:"The studio document; - reads standard input."`
+}
+
+func (c *countCommand) Run() error {
+	doc, err := read(c.File, studio.Read)
+	if err != nil {
+		return err
+	}
+	counted, err := count.Up(doc)
+	if err != nil {
+		return err
+	}
+	return write(counted)
+}
+
+type planCommand struct {
+	File string `arg:"" help:"The studio document; - reads standard input."`
+}
+
+func (c *planCommand) Run() error {
+	doc, err := read(c.File, studio.Read)
+	if err != nil {
+		return err
+	}
+	counted, err := count.Up(doc)
+	if err != nil {
+		return err
+	}
+	made, err := plan.Make(doc, counted)
+	if err != nil {
+		return err
+	}
+	return write(made)
+}
+
+type checkCommand struct {
+	File string `arg:"" help:"The studio document; - reads standard input."`
+	Plan string `arg:"" help:"The plan; - reads standard input."`
+}
+
+// breachesFound ends the program with its exit code once they are written.
+type breachesFound int
+
+func (b breachesFound) Error() string { return fmt.Sprintf("%d breaches", int(b)) }
+
+func (c *checkCommand) Run() error {
+	if c.File == "-" && c.Plan == "-" {
+		return fmt.Errorf("only one of document and plan can come from standard input")
+	}
+	doc, err := read(c.File, studio.Read)
+	if err != nil {
+		return err
+	}
+	made, err := read(c.Plan, studio.ReadPlan)
+	if err != nil {
+		return err
+	}
+	breaches := check.Plan(doc, made)
+	if err := write(struct {
+		Breaches []check.Breach `json:"breaches"`
+	}{breaches}); err != nil {
+		return err
+	}
+	if len(breaches) > 0 {
+		return breachesFound(len(breaches))
+	}
+	return nil
+}
+
+func read[T any](path string, reader func(io.Reader) (*T, error)) (*T, error) {
+	in := io.Reader(os.Stdin)
+	if path != "-" {
+		file, err := os.Open(path)
+		if err != nil {
+			return nil, err
+		}
+		defer file.Close()
+		in = file
+	}
+	value, err := reader(in)
+	if err != nil {
+		return nil, fmt.Errorf("%s: not usable\n%w", path, err)
+	}
+	return value, nil
+}
+
+func write(value any) error {
+	out := json.NewEncoder(os.Stdout)
+	out.SetIndent("", "  ")
+	return out.Encode(value)
+}

@@ -1,0 +1,48 @@
+// Command bractum is the program: it serves the application and answers from
+// the command line what the core can compute of a studio document.
+package main
+
+import (
+	"fmt"
+	"os"
+
+	"github.com/alecthomas/kong"
+)
+
+// Exit codes: an answer, breaches found, unusable input.
+const (
+	exitAnswer   = 0
+	exitBreaches = 1
+	exitUnusable = 2
+)
+
+type commands struct {
+	Document documentCommand `cmd:"" help:"Write a studio document."`
+	Count    countCommand    `cmd:"" help:"Count up a studio document: lots, links and workings as JSON."`
+	Plan     planCommand     `cmd:"" help:"Plan a studio document: who does what when, as JSON."`
+	Check    checkCommand    `cmd:"" help:"Check a plan against its document; names every breach."`
+}
+
+func main() {
+	var cli commands
+	parser, err := kong.New(&cli, kong.Name("bractum"), kong.Description("Sugar flowers, counted, mixed, wired, dried and planned."),
+		kong.UsageOnError(), kong.Exit(func(code int) {
+			if code != 0 {
+				code = exitUnusable
+			}
+			os.Exit(code)
+		}))
+	if err != nil {
+		panic(err)
+	}
+	context, err := parser.Parse(os.Args[1:])
+	parser.FatalIfErrorf(err)
+	if err := context.Run(); err != nil {
+		if _, breaches := err.(breachesFound); breaches {
+			os.Exit(exitBreaches)
+		}
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(exitUnusable)
+	}
+	os.Exit(exitAnswer)
+}

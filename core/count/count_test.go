@@ -1,0 +1,246 @@
+package count_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"bractum/core/count"
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// onlyOrder is the demo with one order of one line and nothing on the shelf.
+func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
+	doc := demo.Document()
+	doc.Shelf = nil
+	doc.Orders = []studio.Order{{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
+		Lines: []studio.OrderLine{{ID: "line", Recipe: demo.ID(recipe), Colourway: demo.ID(colourway), Quantity: quantity, ServiceLevel: 950}}}}
+	return doc
+}
+
+func up(t require.TestingT, doc *studio.Document) *count.Result {
+	require.Empty(t, doc.Validate())
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	return counted
+}
+
+func itemOf(t require.TestingT, counted *count.Result, recipe string) count.Item {
+	for _, item := range counted.Items {
+		if item.Recipe == demo.ID(recipe) {
+			return item
+		}
+	}
+	require.Fail(t, "nothing counted of "+recipe)
+	return count.Item{}
+}
+
+// P(good ≥ need) by the slow and obvious sum over all outcomes.
+func goodAtLeast(need, n int64, alpha, beta float64) float64 {
+	lchoose := func(n, k float64) float64 {
+		a, _ := math.Lgamma(n + 1)
+		b, _ := math.Lgamma(k + 1)
+		c, _ := math.Lgamma(n - k + 1)
+		return a - b - c
+	}
+	lbeta := func(a, b float64) float64 {
+		x, _ := math.Lgamma(a)
+		y, _ := math.Lgamma(b)
+		z, _ := math.Lgamma(a + b)
+		return x + y - z
+	}
+	var sum float64
+	for good := need; good <= n; good++ {
+		sum += math.Exp(lchoose(float64(n), float64(good)) + lbeta(float64(good)+alpha, float64(n-good)+beta) - lbeta(alpha, beta))
+	}
+	return sum
+}
+
+func TestSparesAreTheFewestThatReachTheService(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		need := rapid.Int64Range(1, 300).Draw(t, "need")
+		s := studio.Spares{Rule: studio.SparesByBreakage, Breakage: studio.PerMille(rapid.Int64Range(0, 150).Draw(t, "b0")),
+			GoodSoFar: rapid.Int64Range(0, 500).Draw(t, "good"), LostSoFar: rapid.Int64Range(0, 40).Draw(t, "broken")}
+		service := rapid.Float64Range(0.6, 0.995).Draw(t, "s")
+		n, enough := count.Start(need, s, service, 50)
+		b0 := math.Max(float64(s.Breakage)/1000, 0.005)
+		alpha, beta := 50*(1-b0)+float64(s.GoodSoFar), 50*b0+float64(s.LostSoFar)
+		if !enough {
+			require.Equal(t, 3*need, n)
+			require.Less(t, goodAtLeast(need, n, alpha, beta), service+1e-9)
+			return
+		}
+		require.GreaterOrEqual(t, goodAtLeast(need, n, alpha, beta), service-1e-9, "never fewer than promised")
+		if n > need {
+			require.Less(t, goodAtLeast(need, n-1, alpha, beta), service+1e-9, "one less would miss the service")
+		}
+	})
+}
+
+func TestOtherSchoolsOfSpares(t *testing.T) {
+	for _, c := range []struct {
+		spares studio.Spares
+		want   int64
+	}{
+		{studio.Spares{Rule: studio.SparesByNumber, Number: 2}, 14},
+		{studio.Spares{Rule: studio.SparesByPercent, Percent: 10}, 14},
+		{studio.Spares{Rule: studio.SparesNone}, 12},
+	} {
+		n, enough := count.Start(12, c.spares, 0.99, 50)
+		assert.True(t, enough)
+		assert.Equal(t, c.want, n, c.spares.Rule)
+	}
+}
+
+// Twelve waxflower stems by hand: 12 + 1 stems; 13 × 5 blossoms at 6 % breakage
+// and the service of two lots; paste of a 9 mm ball each.
+func TestTwelveWaxflowerStems(t *testing.T) {
+	counted := up(t, onlyOrder("Waxflower stem", "Oyster", 12))
+	stem, blossom, mix := itemOf(t, counted, "Waxflower stem"), itemOf(t, counted, "Waxflower blossom"), itemOf(t, counted, "Oyster ivory")
+	assert.Equal(t, []int64{12, 12, 1, 13}, []int64{stem.Gross, stem.Net, stem.Spare, stem.Started})
+	assert.EqualValues(t, 65, blossom.Gross)
+	service := math.Sqrt(0.95)
+	assert.GreaterOrEqual(t, goodAtLeast(65, blossom.Started, 47, 3), service)
+	assert.Less(t, goodAtLeast(65, blossom.Started-1, 47, 3), service)
+
+	// π/6 × 9³ = 381.7 mm³ × 1.4 = 534.4 mg, so 535 each; 8 % loss; to 0.1 g.
+	used := blossom.Started * 535
+	withLoss := (used*1000 + 919) / 920
+	assert.Equal(t, withLoss, mix.Gross)
+	assert.Equal(t, (withLoss+99)/100*100, mix.Started)
+	shell := itemOf(t, counted, "Oyster shell")
+	half := (mix.Started/2 + 99) / 100 * 100
+	assert.Equal(t, (half*1000+919)/920, shell.Gross, "half of the shade is the deep paste, itself mixed with loss")
+}
+
+func TestShelfFirstOldestFirstAndWithinUseBy(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 4)
+	white := map[string]studio.ID{"core": demo.ID("Centre white")}
+	gone := doc.Now + 60
+	doc.Shelf = []studio.ShelfLot{
+		{ID: "new", Recipe: demo.ID("Magnolia cone"), Mixes: white, Amount: 9, Quality: studio.Good, MadeOn: 500},
+		{ID: "old", Recipe: demo.ID("Magnolia cone"), Mixes: white, Amount: 2, Quality: studio.Second, MadeOn: 100},
+		{ID: "spoilt by then", Recipe: demo.ID("Magnolia cone"), Mixes: white, Amount: 9, Quality: studio.Good, MadeOn: 1, UseBy: &gone},
+	}
+	counted := up(t, doc)
+	cone := itemOf(t, counted, "Magnolia cone")
+	assert.Equal(t, cone.Gross, cone.FromShelf)
+	assert.Zero(t, cone.Started)
+	taken := map[studio.ID]int64{}
+	for _, link := range counted.Links {
+		if link.Recipe == cone.Recipe {
+			taken[link.From] += link.Quantity
+		}
+	}
+	assert.Equal(t, map[studio.ID]int64{"old": 2, "new": cone.Gross - 2}, taken, "seconds serve where the recipe allows")
+}
+
+func TestLotsNeverOverfillTheirFormersAndSplitEvenly(t *testing.T) {
+	counted := up(t, onlyOrder("Magnolia", "Oyster", 12))
+	outer := itemOf(t, counted, "Magnolia outer petal")
+	require.Greater(t, len(outer.Lots), 1)
+	var started, least, most int64 = 0, 1 << 40, 0
+	for _, lot := range counted.Lots {
+		if lot.Key == outer.Key {
+			started, least, most = started+lot.Started, min(least, lot.Started), max(most, lot.Started)
+		}
+	}
+	assert.Equal(t, outer.Started, started)
+	assert.LessOrEqual(t, most, int64(24), "24 moulds of one petal each")
+	assert.LessOrEqual(t, most-least, int64(1), "split evenly")
+}
+
+func TestNeedsFarApartAreNotGatheredNearOnesAre(t *testing.T) {
+	for leaves, lots := range map[studio.WallTime]int{"2027-10-08T10:00": 1, "2027-10-20T10:00": 2} {
+		doc := onlyOrder("Waxflower stem", "Oyster", 4)
+		second := doc.Orders[0]
+		second.ID, second.Leaves = "second", leaves
+		second.Lines = []studio.OrderLine{{ID: "line 2", Recipe: demo.ID("Waxflower stem"), Colourway: demo.ID("Oyster"), Quantity: 4, ServiceLevel: 950}}
+		doc.Orders = append(doc.Orders, second)
+		assert.Len(t, itemOf(t, up(t, doc), "Waxflower stem").Lots, lots, leaves)
+	}
+}
+
+func TestBreakageWithinTheSparesChangesNothingBeyondThemMakesANewLot(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 2)
+	before := up(t, doc)
+	petal := itemOf(t, before, "Magnolia outer petal")
+	require.Len(t, petal.Lots, 1)
+	spare := petal.Spare
+	for broken, lots := range map[int64]int{spare: 1, spare + 1: 2} {
+		doc.Work = []studio.WorkLot{{ID: petal.Lots[0], Recipe: petal.Recipe, Mixes: petal.Mixes, Ordinal: 1, Started: petal.Started,
+			Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now,
+				Good: petal.Started - broken, Broken: broken}}}}
+		after := itemOf(t, up(t, doc), "Magnolia outer petal")
+		assert.Len(t, after.Lots, lots, "%d broken of %d spare", broken, spare)
+		if lots == 2 {
+			assert.EqualValues(t, 1, after.Net)
+			assert.NotEqual(t, after.Lots[0], after.Lots[1])
+		}
+	}
+}
+
+func TestQuotesAndCancelledOrdersAreNotMade(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 2)
+	doc.Orders[0].State = studio.OrderQuote
+	assert.Empty(t, up(t, doc).Items)
+}
+
+func TestTooRiskyAPromiseIsExplained(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 1)
+	for i := range doc.Recipes {
+		if doc.Recipes[i].Name == "Magnolia" {
+			doc.Recipes[i].Spares.Breakage = 700
+		}
+	}
+	counted := up(t, doc)
+	require.NotEmpty(t, counted.Notes)
+	assert.Contains(t, counted.Notes[0].Detail, "breakage of \"Magnolia\"")
+}
+
+// For any orders: what is needed is shelf, work and net; every lot is fed what it
+// takes up, every line gets what it wants, and no lot gives more than it needs.
+func TestTheCountBalances(t *testing.T) {
+	flowers := []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"}
+	rapid.Check(t, func(t *rapid.T) {
+		doc := demo.Document()
+		for i := range doc.Orders {
+			for j := range doc.Orders[i].Lines {
+				doc.Orders[i].Lines[j].Quantity = rapid.Int64Range(1, 60).Draw(t, "quantity")
+				doc.Orders[i].Lines[j].Recipe = demo.ID(rapid.SampledFrom(flowers).Draw(t, "flower"))
+			}
+		}
+		counted := up(t, doc)
+		given, got, lots := map[studio.ID]int64{}, map[[3]studio.ID]int64{}, map[studio.ID]studio.Lot{}
+		for _, link := range counted.Links {
+			given[link.From] += link.Quantity
+			got[[3]studio.ID{link.To, studio.ID(link.Step), link.Recipe}] += link.Quantity
+		}
+		for _, lot := range counted.Lots {
+			lots[lot.ID] = lot
+			for _, peg := range lot.Pegs {
+				given[lot.ID] += peg.Quantity
+			}
+		}
+		book := studio.NewBook(doc)
+		for _, item := range counted.Items {
+			require.Equal(t, item.Gross, item.FromShelf+item.FromWork+item.Net)
+			require.Equal(t, item.Started, item.Net+item.Spare)
+		}
+		for id, lot := range lots {
+			require.Equal(t, lot.Need, given[id])
+			for _, part := range book.Recipe(lot.Recipe).Parts {
+				require.Equal(t, lot.Started*part.Count, got[[3]studio.ID{id, studio.ID(part.Step), part.Recipe}])
+			}
+			for _, p := range book.Recipe(lot.Recipe).Pastes {
+				want := paste.WithLoss(paste.Mass(p.Shape, doc.Settings.DensityMgPerMl)*studio.Milligrams(lot.Started), doc.Settings.LossPerMille)
+				require.EqualValues(t, want, got[[3]studio.ID{id, studio.ID(p.Step), lot.Mixes[p.Slot]}])
+			}
+		}
+	})
+}

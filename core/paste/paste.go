@@ -1,0 +1,74 @@
+// Package paste answers how many grams: of one piece, to have on the board, and
+// of each ingredient of a mix. Masses are whole milligrams, rounded up.
+package paste
+
+import (
+	"math"
+
+	"bractum/core/studio"
+)
+
+// Mass of one piece. Cut: length × width × outline factor × thickness × density;
+// ball: π/6·d³ × density; rope: π/4·d²·length × density; weighed: as given.
+// Density is in milligrams per millilitre (1400 for flower paste).
+func Mass(g studio.Geometry, density int64) studio.Milligrams {
+	var volume float64 // mm³
+	mm := func(l studio.Micrometres) float64 { return float64(l) / 1000 }
+	switch g.Shape {
+	case studio.ShapeCut:
+		volume = mm(g.Length) * mm(g.Width) * mm(g.Thickness) * float64(g.Factor) / 1000
+	case studio.ShapeBall:
+		volume = math.Pi / 6 * math.Pow(mm(g.Diameter), 3)
+	case studio.ShapeRope:
+		volume = math.Pi / 4 * math.Pow(mm(g.Diameter), 2) * mm(g.Length)
+	case studio.ShapeWeighed:
+		return g.Mass
+	}
+	return studio.Milligrams(math.Ceil(volume*float64(density)/1000 - 1e-6))
+}
+
+// WithLoss is what must be mixed so that used remains: used ÷ (1 − loss).
+func WithLoss(used studio.Milligrams, loss studio.PerMille) studio.Milligrams {
+	return studio.CeilDiv(used*1000, studio.Milligrams(1000-loss))
+}
+
+// Sheet is the paste of one working sheet: pieces in a run × mass ÷ sheet yield.
+// Nothing is rolled for a run of 0.
+func Sheet(run int64, mass studio.Milligrams, yield studio.PerMille) studio.Milligrams {
+	return studio.CeilDiv(studio.Milligrams(run)*mass*1000, studio.Milligrams(yield))
+}
+
+// ToStep rounds up to the step of the scale.
+func ToStep(mass, step studio.Milligrams) studio.Milligrams {
+	return studio.CeilDiv(mass, step) * step
+}
+
+// Portion is the weight of one ingredient of a mix.
+type Portion struct {
+	Material studio.ID         `json:"material,omitempty"`
+	Mix      studio.ID         `json:"mix,omitempty"`
+	Exact    studio.Milligrams `json:"exact"`
+	Weigh    studio.Milligrams `json:"weigh"`
+	Parts    int64             `json:"parts,omitempty"`
+	Per100g  studio.Milligrams `json:"per100g,omitempty"`
+}
+
+// Weigh divides an amount of a mix among its ingredients: by parts, and
+// additives by what goes into each 100 g on top. Exact is rounded up to the
+// milligram, Weigh to the step of the scale.
+func Weigh(mix *studio.Recipe, amount, step studio.Milligrams) []Portion {
+	var parts int64
+	for _, in := range mix.Blend {
+		parts += in.Parts
+	}
+	portions := make([]Portion, 0, len(mix.Blend)+len(mix.Additives))
+	for _, in := range mix.Blend {
+		exact := studio.CeilDiv(amount*studio.Milligrams(in.Parts), studio.Milligrams(parts))
+		portions = append(portions, Portion{in.Material, in.Mix, exact, ToStep(exact, step), in.Parts, 0})
+	}
+	for _, a := range mix.Additives {
+		exact := studio.CeilDiv(amount*a.Per100g, 100_000)
+		portions = append(portions, Portion{a.Material, "", exact, ToStep(exact, step), 0, a.Per100g})
+	}
+	return portions
+}

@@ -1,0 +1,45 @@
+package paste
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"bractum/core/studio"
+)
+
+func TestMass(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		g    studio.Geometry
+		want studio.Milligrams
+	}{
+		{"an elliptic petal 40 × 30 × 0.8 mm: 753.6 mm³", studio.Geometry{Shape: studio.ShapeCut, Length: 40_000, Width: 30_000, Thickness: 800, Factor: 785}, 1056},
+		{"a ball of 10 mm: 523.6 mm³", studio.Geometry{Shape: studio.ShapeBall, Diameter: 10_000}, 734},
+		{"a rope 4 mm by 50 mm: 628.3 mm³", studio.Geometry{Shape: studio.ShapeRope, Diameter: 4_000, Length: 50_000}, 880},
+		{"dust as weighed", studio.Geometry{Shape: studio.ShapeWeighed, Mass: 35}, 35},
+	} {
+		assert.Equal(t, c.want, Mass(c.g, 1400), c.name)
+	}
+}
+
+func TestWithLossSheetAndStep(t *testing.T) {
+	assert.EqualValues(t, 100_000, WithLoss(92_000, 80), "92 g used from 100 g")
+	assert.EqualValues(t, 100_002, WithLoss(92_001, 80), "100 001.09 is rounded up")
+	assert.EqualValues(t, 24_000, Sheet(12, 1_100, 550))
+	assert.Zero(t, Sheet(0, 1_100, 550))
+	assert.EqualValues(t, 12_400, ToStep(12_301, 100))
+	assert.EqualValues(t, 12_300, ToStep(12_300, 100))
+}
+
+func TestWeigh(t *testing.T) {
+	mix := &studio.Recipe{
+		Blend:     []studio.Ingredient{{Material: "flower paste", Parts: 7}, {Material: "soft paste", Parts: 3}},
+		Additives: []studio.Additive{{Material: "colour", Per100g: 800}},
+	}
+	assert.Equal(t, []Portion{
+		{Material: "flower paste", Exact: 64_750, Weigh: 64_800, Parts: 7},
+		{Material: "soft paste", Exact: 27_750, Weigh: 27_800, Parts: 3},
+		{Material: "colour", Exact: 740, Weigh: 800, Per100g: 800},
+	}, Weigh(mix, 92_500, 100))
+}

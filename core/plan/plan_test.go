@@ -1,0 +1,293 @@
+package plan_test
+
+import (
+	"encoding/json"
+	"flag"
+	"os"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// TestMain keeps the properties to fewer cases than usual: each plans a studio.
+func TestMain(m *testing.M) {
+	flag.Parse()
+	given := false
+	flag.Visit(func(f *flag.Flag) { given = given || f.Name == "rapid.checks" })
+	if !given {
+		_ = flag.Set("rapid.checks", "25")
+		_ = flag.Set("rapid.shrinktime", "5s")
+	}
+	os.Exit(m.Run())
+}
+
+func made(t require.TestingT, doc *studio.Document) *studio.Plan {
+	require.Empty(t, doc.Validate())
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	p, err := plan.Make(doc, counted)
+	require.NoError(t, err)
+	return p
+}
+
+func taskOf(p *studio.Plan, recipe studio.ID, step string) *studio.Task {
+	for _, lot := range p.Lots {
+		for i := range p.Tasks {
+			if lot.Recipe == recipe && p.Tasks[i].Lot == lot.ID && p.Tasks[i].Step == step {
+				return &p.Tasks[i]
+			}
+		}
+	}
+	return nil
+}
+
+func TestTheDemoIsPlannedWithoutBreachAndTheSameEveryTime(t *testing.T) {
+	doc := demo.Document()
+	first := made(t, doc)
+	assert.Empty(t, check.Plan(doc, first))
+	assert.Empty(t, first.Unplaced)
+	a, _ := json.Marshal(first)
+	for range 5 {
+		b, _ := json.Marshal(made(t, demo.Document()))
+		require.Equal(t, string(a), string(b))
+	}
+}
+
+func TestEveryOrderSaysWhatItsDateHangsOn(t *testing.T) {
+	p := made(t, demo.Document())
+	require.Len(t, p.Orders, 4)
+	for _, o := range p.Orders {
+		require.NotNil(t, o.Ready)
+		assert.NotEmpty(t, o.Limit)
+	}
+}
+
+func TestWhatCannotBePlacedSaysWhyAndSoDoesWhatNeedsIt(t *testing.T) {
+	reasons := func(p *studio.Plan) map[studio.Reason]bool {
+		seen := map[studio.Reason]bool{}
+		for _, u := range p.Unplaced {
+			seen[u.Reason] = true
+		}
+		return seen
+	}
+	for _, c := range []struct {
+		name  string
+		spoil func(*studio.Document)
+		want  studio.Reason
+	}{
+		{"nobody can dust", func(d *studio.Document) {
+			for i := range d.People {
+				var kept []studio.Skill
+				for _, s := range d.People[i].Skills {
+					if s.Skill != "dusting" {
+						kept = append(kept, s)
+					}
+				}
+				d.People[i].Skills = kept
+			}
+		}, studio.NoSkill},
+		{"fog for weeks", func(d *studio.Document) {
+			for i := range d.Climate {
+				d.Climate[i].HumidityPerMille = 880
+			}
+		}, studio.Stalled},
+		{"nobody works", func(d *studio.Document) {
+			for i := range d.People {
+				d.People[i].Hours = nil
+			}
+		}, studio.NoHours},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			doc := demo.Document()
+			c.spoil(doc)
+			p := made(t, doc)
+			assert.True(t, reasons(p)[c.want], p.Unplaced)
+			assert.True(t, reasons(p)[studio.AfterGone])
+			assert.Empty(t, check.Plan(doc, p), "an honest incomplete plan is no breach")
+			assert.Positive(t, p.Lateness)
+			var gone int
+			for _, o := range p.Orders {
+				if o.Ready == nil {
+					gone++
+				}
+			}
+			assert.Positive(t, gone)
+		})
+	}
+}
+
+// begin records that somebody began the first planned work step of the document.
+func begin(t testing.TB, doc *studio.Document, recipe, step string, record studio.TaskRecord) studio.ID {
+	p := made(t, doc)
+	task := taskOf(p, demo.ID(recipe), step)
+	require.NotNil(t, task)
+	for _, lot := range p.Lots {
+		if lot.ID == task.Lot {
+			record.Step = step
+			doc.Work = append(doc.Work, studio.WorkLot{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Started: lot.Started,
+				Records: []studio.TaskRecord{record}})
+		}
+	}
+	return task.ID
+}
+
+func TestAStartedTaskKeepsItsPersonAndGoesOnFromNow(t *testing.T) {
+	doc := demo.Document()
+	id := begin(t, doc, "Magnolia outer petal", "cut", studio.TaskRecord{State: studio.TaskStarted, Person: demo.ID("Ishaan"), Start: doc.Now - 30, Good: 4, Broken: 1})
+	p := made(t, doc)
+	require.Empty(t, check.Plan(doc, p))
+	for _, task := range p.Tasks {
+		if task.ID == id {
+			assert.Equal(t, demo.ID("Ishaan"), task.Person)
+			assert.Equal(t, doc.Now-30, task.Start)
+			assert.GreaterOrEqual(t, task.Begin(), doc.Now)
+			assert.EqualValues(t, doc.Work[0].Started-5, task.Pieces, "what is not yet counted")
+			return
+		}
+	}
+	t.Fatal("the started task is gone")
+}
+
+func TestDoneTasksStayAndTheirFormersAreTaken(t *testing.T) {
+	doc := demo.Document()
+	id := begin(t, doc, "Ranunculus outer petal", "cut", studio.TaskRecord{State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 90, End: doc.Now - 20})
+	doc.Work[0].Records[0].Good = doc.Work[0].Started
+	p := made(t, doc)
+	require.Empty(t, check.Plan(doc, p))
+	for _, task := range p.Tasks {
+		if task.ID == id {
+			assert.Equal(t, studio.TaskDone, task.State)
+			assert.Equal(t, []studio.Minute{doc.Now - 90, doc.Now - 20}, []studio.Minute{task.Start, task.End})
+			require.Len(t, task.Holds, 1)
+			assert.Greater(t, task.Holds[0].To, doc.Now)
+		}
+	}
+	wait := taskOf(p, demo.ID("Ranunculus outer petal"), "set")
+	assert.Equal(t, doc.Now-20, wait.Start, "a wait begins when the work ended, not now")
+}
+
+// Any orders, any number of places, damp or dry: the plan never breaches.
+func TestPlansNeverBreach(t *testing.T) {
+	flowers := []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"}
+	rapid.Check(t, func(t *rapid.T) {
+		doc := demo.Document()
+		for i := range doc.Orders {
+			for j := range doc.Orders[i].Lines {
+				doc.Orders[i].Lines[j].Quantity = rapid.Int64Range(1, 40).Draw(t, "quantity")
+				doc.Orders[i].Lines[j].Recipe = demo.ID(rapid.SampledFrom(flowers).Draw(t, "flower"))
+			}
+		}
+		for i := range doc.Places {
+			doc.Places[i].Slots = rapid.Int64Range(1, 12).Draw(t, "slots")
+		}
+		for i := range doc.Climate {
+			doc.Climate[i].HumidityPerMille = studio.PerMille(rapid.Int64Range(500, 850).Draw(t, "humidity"))
+		}
+		doc.Now += studio.Minute(rapid.Int64Range(0, 3000).Draw(t, "later"))
+		require.Empty(t, check.Plan(doc, made(t, doc)))
+	})
+}
+
+// A day at the bench: whatever is begun, paused, finished and broken, the plan
+// that follows holds.
+func TestPlansHoldThroughADayOfFacts(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		doc := demo.Document()
+		for range rapid.IntRange(1, 8).Draw(t, "facts") {
+			p := made(t, doc)
+			require.Empty(t, check.Plan(doc, p))
+			var next []studio.Task
+			for _, task := range p.Tasks {
+				if task.Person != "" && task.State != studio.TaskDone && (task.Cause != studio.CauseInput && task.Cause != studio.CauseStep) && startable(doc, p, task) {
+					next = append(next, task)
+				}
+			}
+			if len(next) == 0 {
+				break
+			}
+			task := rapid.SampledFrom(next).Draw(t, "task")
+			record(doc, p, task, rapid.SampledFrom([]studio.TaskState{studio.TaskStarted, studio.TaskPaused, studio.TaskDone}).Draw(t, "state"),
+				rapid.Int64Range(0, 3).Draw(t, "broken"))
+		}
+		require.Empty(t, check.Plan(doc, made(t, doc)))
+	})
+}
+
+// startable is true of a task whose earlier work and inputs are done.
+func startable(doc *studio.Document, p *studio.Plan, task studio.Task) bool {
+	lots := map[studio.ID]bool{}
+	for _, link := range p.Links {
+		if link.To == task.Lot && link.Step == task.Step {
+			lots[link.From] = true
+		}
+	}
+	return !slices.ContainsFunc(p.Tasks, func(other studio.Task) bool { // tasks of a lot stand in the order of its steps
+		return other.State != studio.TaskDone && other.Person != "" && (lots[other.Lot] || other.Lot == task.Lot && other.Start < task.Start)
+	})
+}
+
+func record(doc *studio.Document, p *studio.Plan, task studio.Task, state studio.TaskState, broken int64) {
+	doc.Now = max(doc.Now, task.End)
+	var lot *studio.WorkLot
+	for i := range doc.Work {
+		if doc.Work[i].ID == task.Lot {
+			lot = &doc.Work[i]
+		}
+	}
+	if lot == nil {
+		for _, l := range p.Lots {
+			if l.ID == task.Lot {
+				doc.Work = append(doc.Work, studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Started: l.Started})
+				lot = &doc.Work[len(doc.Work)-1]
+			}
+		}
+	}
+	r := studio.NewBook(doc).Recipe(lot.Recipe)
+	entry := studio.TaskRecord{Step: task.Step, State: state, Person: task.Person, Start: task.Start}
+	if state == studio.TaskDone {
+		entering := lot.Entering(task.Step)
+		if r.Kind == studio.KindMix {
+			broken = 0
+		}
+		entry.Broken = min(broken, entering)
+		entry.Good, entry.End = entering-entry.Broken, task.End
+	}
+	if old := lot.Record(task.Step); old != nil {
+		*old = entry
+	} else {
+		lot.Records = append(lot.Records, entry)
+	}
+	if progress := lot.Progress(r); progress.Made {
+		doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "made " + lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Amount: progress.Alive,
+			Quality: studio.Good, MadeOn: doc.Now, From: lot.ID})
+	}
+	if state != studio.TaskDone {
+		return
+	}
+	for _, link := range p.Links { // what the task took up is no longer on the shelf
+		if link.To != lot.ID || link.Step != task.Step {
+			continue
+		}
+		for i := range doc.Shelf {
+			if s := &doc.Shelf[i]; s.ID == link.From || s.From == link.From {
+				s.Amount = max(0, s.Amount-link.Quantity)
+			}
+		}
+	}
+}
+
+func BenchmarkDemo(b *testing.B) {
+	doc := demo.Document()
+	for b.Loop() {
+		made(b, doc)
+	}
+}

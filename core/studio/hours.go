@@ -1,0 +1,143 @@
+package studio
+
+import "sort"
+
+// Hours are the working times of one person or of everyone together: disjoint
+// stretches of minutes in rising order, breaks left out. Safe for concurrent use.
+type Hours []Span
+
+// HoursOf lays a person's weekly hours over the days that touch [from, to),
+// less breaks and days away.
+func HoursOf(p Person, c Calendar, from, to Minute) Hours {
+	away := map[Date]bool{}
+	for _, d := range p.Away {
+		away[d] = true
+	}
+	var spans Hours
+	for day, last := c.Date(from), c.Date(to); day <= last; day = day.Next() {
+		if away[day] {
+			continue
+		}
+		for _, h := range p.Hours {
+			if h.Day != day.Weekday() {
+				continue
+			}
+			open := []Span{{c.At(day, h.From), c.At(day, h.To)}}
+			for _, b := range p.Breaks {
+				open = cutOut(open, Span{c.At(day, b.From), c.At(day, b.To)})
+			}
+			spans = append(spans, open...)
+		}
+	}
+	return joined(spans)
+}
+
+// Together is the time at which at least one of several is at work.
+func Together(all ...Hours) Hours {
+	var spans Hours
+	for _, hours := range all {
+		spans = append(spans, hours...)
+	}
+	return joined(spans)
+}
+
+// Next is the first working minute at or after m; false when there is none left.
+func (h Hours) Next(m Minute) (Minute, bool) {
+	i := h.at(m)
+	if i == len(h) {
+		return 0, false
+	}
+	return max(m, h[i].From), true
+}
+
+// LastBefore is the latest end of a working minute at or before m; m itself
+// when nobody ever worked before it.
+func (h Hours) LastBefore(m Minute) Minute {
+	i := sort.Search(len(h), func(i int) bool { return h[i].From >= m })
+	if i == 0 {
+		return m
+	}
+	return min(m, h[i-1].To)
+}
+
+// Advance is the end of work of the given length begun at a working minute
+// start, pausing over what is not working time, and the pauses. False when the
+// hours run out.
+func (h Hours) Advance(start, length Minute) (end Minute, pauses []Span, ok bool) {
+	for i := h.at(start); i < len(h); i++ {
+		from := max(start, h[i].From)
+		if length <= h[i].To-from {
+			return from + length, pauses, true
+		}
+		length -= h[i].To - from
+		if i+1 < len(h) {
+			pauses = append(pauses, Span{h[i].To, h[i+1].From})
+		}
+	}
+	return 0, nil, false
+}
+
+// Worked is the number of working minutes within a span.
+func (h Hours) Worked(s Span) Minute {
+	var sum Minute
+	for i := h.at(s.From); i < len(h) && h[i].From < s.To; i++ {
+		sum += min(s.To, h[i].To) - max(s.From, h[i].From)
+	}
+	return sum
+}
+
+// at is the index of the first stretch that ends after m.
+func (h Hours) at(m Minute) int {
+	return sort.Search(len(h), func(i int) bool { return h[i].To > m })
+}
+
+func cutOut(open []Span, gap Span) []Span {
+	var left []Span
+	for _, s := range open {
+		if gap.To <= s.From || gap.From >= s.To {
+			left = append(left, s)
+			continue
+		}
+		if s.From < gap.From {
+			left = append(left, Span{s.From, gap.From})
+		}
+		if gap.To < s.To {
+			left = append(left, Span{gap.To, s.To})
+		}
+	}
+	return left
+}
+
+func joined(spans Hours) Hours {
+	sort.Slice(spans, func(i, j int) bool { return spans[i].From < spans[j].From })
+	var out Hours
+	for _, s := range spans {
+		if s.From >= s.To {
+			continue
+		}
+		if n := len(out); n > 0 && s.From <= out[n-1].To {
+			out[n-1].To = max(out[n-1].To, s.To)
+			continue
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+// Everyone is the time at which anybody is at work, from the epoch to the horizon.
+func (d *Document) Everyone(c Calendar) Hours {
+	all := make([]Hours, 0, len(d.People))
+	for _, p := range d.People {
+		all = append(all, HoursOf(p, c, 0, d.Horizon()))
+	}
+	return Together(all...)
+}
+
+// Horizon is the minute at which planning ends.
+func (d *Document) Horizon() Minute { return d.Now + d.Settings.HorizonMinutes }
+
+// ReadyBy is when an order's flowers must be finished: its leave time less the
+// safety span, moved back to the end of the last working minute before.
+func (d *Document) ReadyBy(o Order, c Calendar, everyone Hours) Minute {
+	return everyone.LastBefore(c.Minute(o.Leaves) - d.Settings.SafetyMinutes)
+}

@@ -1,0 +1,95 @@
+package studio
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+)
+
+// MostBytes is the largest document or plan that is read.
+const MostBytes = 64 << 20
+
+// Problem is one thing wrong with a document: where, and what would be right.
+type Problem struct {
+	Place   string `json:"place"`
+	Message string `json:"message"`
+}
+
+func (p Problem) Error() string { return p.Place + ": " + p.Message }
+
+// Problems are all things found wrong; they are an error together.
+type Problems []Problem
+
+func (ps Problems) Error() string {
+	lines := make([]string, len(ps))
+	for i, p := range ps {
+		lines[i] = p.Error()
+	}
+	return strings.Join(lines, "\n")
+}
+
+// Read reads one document, fills in default settings and validates it. The
+// error is Problems when the JSON was readable.
+func Read(r io.Reader) (*Document, error) {
+	doc := Document{Settings: DefaultSettings()}
+	if err := readStrictly(r, &doc); err != nil {
+		return nil, err
+	}
+	if problems := doc.Validate(); len(problems) > 0 {
+		return nil, problems
+	}
+	return &doc, nil
+}
+
+// ReadPlan reads a plan file. Whether the plan holds is the checker's question.
+func ReadPlan(r io.Reader) (*Plan, error) {
+	var plan Plan
+	if err := readStrictly(r, &plan); err != nil {
+		return nil, err
+	}
+	if plan.Format != PlanFormat || plan.Version != Version {
+		return nil, Problem{"format", fmt.Sprintf("is %q version %d; this program reads %q version %d",
+			plan.Format, plan.Version, PlanFormat, Version)}
+	}
+	return &plan, nil
+}
+
+// readStrictly decodes exactly one JSON value; unknown fields are errors.
+func readStrictly(r io.Reader, into any) error {
+	data, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
+	if err != nil {
+		return fmt.Errorf("reading: %w", err)
+	}
+	if len(data) > MostBytes {
+		return fmt.Errorf("larger than %d MiB", MostBytes>>20)
+	}
+	decoder := json.NewDecoder(bytes.NewReader(data))
+	decoder.DisallowUnknownFields()
+	if err := decoder.Decode(into); err != nil {
+		offset := decoder.InputOffset()
+		var syntax *json.SyntaxError
+		var kind *json.UnmarshalTypeError
+		switch {
+		case errors.Is(err, io.EOF):
+			return errors.New("line 1: the file is empty; a JSON object was expected")
+		case errors.As(err, &syntax):
+			offset = syntax.Offset
+		case errors.As(err, &kind):
+			return fmt.Errorf("%s, %s: a %s stands where a %s belongs", position(data, kind.Offset), kind.Field, kind.Value, kind.Type)
+		}
+		return fmt.Errorf("%s: %s", position(data, offset), strings.TrimPrefix(err.Error(), "json: "))
+	}
+	if _, err := decoder.Token(); !errors.Is(err, io.EOF) {
+		return fmt.Errorf("%s: something follows the end of the JSON value", position(data, decoder.InputOffset()))
+	}
+	return nil
+}
+
+func position(data []byte, offset int64) string {
+	before := data[:min(int(offset), len(data))]
+	line := bytes.Count(before, []byte("\n")) + 1
+	return fmt.Sprintf("line %d, column %d", line, len(before)-bytes.LastIndexByte(before, '\n'))
+}

@@ -1,0 +1,202 @@
+package studio_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+func written(t testing.TB, doc *studio.Document) string {
+	data, err := json.MarshalIndent(doc, "", "  ")
+	require.NoError(t, err)
+	return string(data)
+}
+
+func TestADocumentReadsBackAsItWasWritten(t *testing.T) {
+	doc := demo.Document()
+	read, err := studio.Read(strings.NewReader(written(t, doc)))
+	require.NoError(t, err)
+	assert.JSONEq(t, written(t, doc), written(t, read))
+}
+
+func TestSettingsLeftOutTakeTheDefaults(t *testing.T) {
+	text := strings.Replace(written(t, demo.Document()), `"lossPerMille": 80,`, "", 1)
+	read, err := studio.Read(strings.NewReader(text))
+	require.NoError(t, err)
+	assert.EqualValues(t, 80, read.Settings.LossPerMille)
+}
+
+func TestUnreadableFilesSayWhere(t *testing.T) {
+	good := written(t, demo.Document())
+	for _, c := range []struct{ name, text, says string }{
+		{"empty", "", "the file is empty"},
+		{"not JSON", "{\n  nonsense", "line 2, column"},
+		{"unknown field", strings.Replace(good, `"format"`, `"colour": 1, "format"`, 1), `unknown field "colour"`},
+		{"wrong type", strings.Replace(good, `"now": `, `"now": "soon`+`", "x": `, 1), "now: a string stands where"},
+		{"something behind", good + "{}", "something follows"},
+		{"wrong version", strings.Replace(good, `"version": 0`, `"version": 7`, 1), "this program reads"},
+		{"bad time of day", strings.Replace(good, `"from": "10:30"`, `"from": "25:99"`, 1), `"25:99" is not a time of day`},
+		{"bad weekday", strings.Replace(good, `"monday"`, `"moonday"`, 1), `"moonday" is not a weekday`},
+		{"bad date", strings.Replace(good, `"2027-09-24"`, `"2027-02-30"`, 1), `"2027-02-30" is not a date`},
+		{"bad leave time", strings.Replace(good, `"2027-09-24T16:00"`, `"tomorrow"`, 1), `"tomorrow" is not a local time`},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			_, err := studio.Read(strings.NewReader(c.text))
+			assert.ErrorContains(t, err, c.says)
+		})
+	}
+}
+
+func TestADocumentTooLargeIsRefused(t *testing.T) {
+	_, err := studio.Read(bytes.NewReader(bytes.Repeat([]byte(" "), studio.MostBytes+1)))
+	assert.ErrorContains(t, err, "larger than")
+}
+
+// Each case breaks one rule of a valid document; exactly that is said, with its place.
+func TestValidation(t *testing.T) {
+	recipe := func(d *studio.Document, name string) *studio.Recipe {
+		for i := range d.Recipes {
+			if d.Recipes[i].Name == name {
+				return &d.Recipes[i]
+			}
+		}
+		t.Fatal("no recipe " + name)
+		return nil
+	}
+	for _, c := range []struct {
+		name   string
+		spoil  func(*studio.Document)
+		place  string
+		phrase string
+	}{
+		{"a cycle is named", func(d *studio.Document) {
+			core := recipe(d, "Magnolia cone")
+			core.Parts = []studio.PartInput{{Step: "form", Recipe: demo.ID("Magnolia"), Count: 1}}
+		}, `recipes "Magnolia cone"`, "needs itself: Magnolia cone → Magnolia → Magnolia cone"},
+		{"mixes too", func(d *studio.Document) {
+			recipe(d, "Petal white").Blend[0] = studio.Ingredient{Mix: demo.ID("Oyster ivory"), Parts: 1}
+		}, "recipes", "recipes nest without cycles"},
+		{"unknown part", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Recipe = "gone" }, ".parts[0].recipe", `no part or flower "gone"`},
+		{"absurd count", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Count = -3 }, ".parts[0].count", "is -3; from 1 to 10000"},
+		{"input at no step", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Step = "bake" }, ".parts[0].step", `"bake" is not a work step`},
+		{"wire longer than the wire", func(d *studio.Document) { recipe(d, "Magnolia cone").Wires[0].Stem = 350_000 }, ".wires[0]", "a full wire of \"18 green wire\" has 360 mm"},
+		{"hold that never ends", func(d *studio.Document) { recipe(d, "Magnolia cone").Steps[0].Holds[0].Until = "never" }, ".holds[0].until", "a hold ends"},
+		{"wait of no kind", func(d *studio.Document) { *recipe(d, "Magnolia cone").Steps[1].Wait = studio.Wait{} }, ".wait", "one of the two"},
+		{"work of no time", func(d *studio.Document) {
+			w := recipe(d, "Magnolia").Steps[0].Work
+			w.Setup, w.PerPiece = 0, 0
+		}, ".work", "takes no time"},
+		{"bad swatch", func(d *studio.Document) { recipe(d, "Petal white").Colour = "white" }, ".colour", "is not a colour"},
+		{"two defaults for one slot", func(d *studio.Document) {
+			recipe(d, "Magnolia").Defaults = map[string]studio.ID{"core": demo.ID("Petal white")}
+		}, ".parts[0]", "one default mix here and another below"},
+		{"nobody's quantity", func(d *studio.Document) { d.Orders[0].Lines[0].Quantity = 0 }, "lines[0].quantity", "is 0; from 1"},
+		{"recipe that is not in the book", func(d *studio.Document) { d.Orders[0].Lines[0].Recipe = "rose" }, "lines[0].recipe", `no recipe "rose"`},
+		{"colourway that lacks a slot", func(d *studio.Document) { delete(d.Colourways[1].Slots, "petal") }, "lines[0].colourway", "gives no mix for petal"},
+		{"order without flowers", func(d *studio.Document) { d.Orders[1].Lines = nil }, "orders[1] \"Lighthouse\".lines", "at least one flower"},
+		{"id used twice", func(d *studio.Document) { d.Places[1].ID = d.Places[0].ID }, "places[1]", "used twice"},
+		{"hours the wrong way round", func(d *studio.Document) { d.People[0].Hours[0].To = 60 }, "people[0] \"Odalys\".hours[0]", "ends (01:00) before it starts (08:00)"},
+		{"a fact from the future", func(d *studio.Document) {
+			d.Work = []studio.WorkLot{{ID: "w", Recipe: demo.ID("Waxflower stem"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")}, Ordinal: 1, Started: 4,
+				Records: []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: d.Now + 1}}}}
+		}, "work[0].records[0]", "now is"},
+		{"23 hours of air", func(d *studio.Document) { d.Climate = d.Climate[1:] }, "climate", "all 24 hours"},
+		{"unknown zone", func(d *studio.Document) { d.Zone = "Harbour" }, "zone", "not an IANA time zone"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			doc := demo.Document()
+			require.Empty(t, doc.Validate())
+			c.spoil(doc)
+			problems := doc.Validate()
+			require.NotEmpty(t, problems)
+			assert.Contains(t, problems[0].Place, c.place)
+			assert.Contains(t, problems.Error(), c.phrase)
+		})
+	}
+}
+
+func calendar(t testing.TB) studio.Calendar {
+	c, err := studio.NewCalendar(time.Date(2027, 1, 1, 0, 0, 0, 0, time.UTC), demo.Zone)
+	require.NoError(t, err)
+	return c
+}
+
+func TestWallTimeAtTheChangesOfTheClock(t *testing.T) {
+	c := calendar(t)
+	assert.Equal(t, "2027-07-01T11:00:00Z", c.Time(c.Minute("2027-07-01T12:00")).UTC().Format(time.RFC3339))
+	assert.Equal(t, studio.WallTime("2027-03-28T02:30"), c.Wall(c.Minute("2027-03-28T01:30")), "a gap moves forward")
+	assert.Equal(t, "2027-10-31T00:30:00Z", c.Time(c.Minute("2027-10-31T01:30")).UTC().Format(time.RFC3339), "the first of two")
+	assert.EqualValues(t, 23*60, c.At("2027-03-29", 0)-c.At("2027-03-28", 0), "a short day")
+}
+
+func TestHours(t *testing.T) {
+	c := calendar(t)
+	p := studio.Person{Away: []studio.Date{"2027-06-08"},
+		Hours:  []studio.DayHours{{Day: "monday", From: 480, To: 720}, {Day: "tuesday", From: 480, To: 720}, {Day: "wednesday", From: 480, To: 720}},
+		Breaks: []studio.BreakTime{{From: 600, To: 615}}}
+	h := studio.HoursOf(p, c, c.At("2027-06-07", 0), c.At("2027-06-10", 0)) // a Monday on
+	monday, wednesday := c.At("2027-06-07", 480), c.At("2027-06-09", 480)
+	require.Equal(t, studio.Hours{{From: monday, To: monday + 120}, {From: monday + 135, To: monday + 240},
+		{From: wednesday, To: wednesday + 120}, {From: wednesday + 135, To: wednesday + 240}}, h, "breaks cut out, the day away left out")
+
+	next, ok := h.Next(monday + 125)
+	assert.True(t, ok)
+	assert.Equal(t, monday+135, next)
+	_, ok = h.Next(wednesday + 240)
+	assert.False(t, ok, "the hours run out")
+	end, pauses, ok := h.Advance(monday+100, 150)
+	assert.True(t, ok)
+	assert.Equal(t, wednesday+25, end, "20 before the break, 105 after it, 25 two days later")
+	assert.Equal(t, []studio.Span{{From: monday + 120, To: monday + 135}, {From: monday + 240, To: wednesday}}, pauses)
+	assert.EqualValues(t, 150, h.Worked(studio.Span{From: monday + 100, To: end}))
+	assert.Equal(t, monday+240, h.LastBefore(wednesday))
+	assert.Equal(t, studio.Hours{{From: 0, To: 9}}, studio.Together(studio.Hours{{From: 0, To: 5}}, studio.Hours{{From: 4, To: 9}}))
+}
+
+func TestWorkMinutes(t *testing.T) {
+	assert.EqualValues(t, 42, studio.WorkMinutes(10_000, 1_600, 20, 100))
+	assert.EqualValues(t, 34, studio.WorkMinutes(10_000, 1_600, 20, 125), "33.6 is rounded up")
+	assert.EqualValues(t, 60, studio.WorkMinutes(10_000, 1_600, 20, 70))
+}
+
+func TestProgressOfALot(t *testing.T) {
+	doc := demo.Document()
+	r := studio.NewBook(doc).Recipe(demo.ID("Magnolia outer petal"))
+	w := studio.WorkLot{Recipe: r.ID, Started: 20, Records: []studio.TaskRecord{
+		{Step: "cut", State: studio.TaskDone, Good: 18, Broken: 2},
+		{Step: "wire", State: studio.TaskDone, Good: 14, Second: 3, Broken: 1},
+		{Step: "set", State: studio.TaskStarted}}}
+	assert.Equal(t, studio.Progress{NextStep: 2, Alive: 17, Seconds: 3}, w.Progress(r))
+	assert.EqualValues(t, 14, w.Progress(r).Serves(r), "seconds do not serve this petal")
+	assert.EqualValues(t, 18, w.Entering("wire"))
+	assert.EqualValues(t, 17, w.Entering("set"))
+}
+
+func TestLevelsFollowTheLongestPath(t *testing.T) {
+	doc := demo.Document()
+	book := studio.NewBook(doc)
+	assert.Equal(t, 0, book.Level(demo.ID("Magnolia")))
+	assert.Equal(t, 1, book.Level(demo.ID("Magnolia cone")))
+	assert.Equal(t, []string{"core", "dust", "inner petal", "petal"}, book.Slots(demo.ID("Magnolia")))
+	mixes, missing := book.Resolve(demo.ID("Magnolia cone"), map[string]studio.ID{"petal": "x"})
+	assert.Empty(t, missing)
+	assert.Equal(t, map[string]studio.ID{"core": demo.ID("Centre white")}, mixes, "a white core is white in every colourway")
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add(written(f, demo.Document()))
+	f.Add(`{"format":"bractum-studio","version":0}`)
+	f.Fuzz(func(t *testing.T, text string) {
+		if doc, err := studio.Read(strings.NewReader(text)); err == nil {
+			require.Empty(t, doc.Validate())
+		}
+	})
+}

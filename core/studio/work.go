@@ -1,0 +1,56 @@
+package studio
+
+// Progress is how far a begun lot has come, reckoned from its records.
+type Progress struct {
+	// NextStep is the index of the first step whose work is not done.
+	NextStep int
+	// Alive are the pieces not broken; Seconds those of them that are seconds.
+	Alive, Seconds int64
+	// Made is true once the last work step is done: the pieces exist and are
+	// on the shelf, though they may still have to dry.
+	Made bool
+}
+
+// Progress of a lot of the given recipe. A second, once counted, stays one.
+func (w WorkLot) Progress(r *Recipe) Progress {
+	p := Progress{Alive: w.Started}
+	for _, record := range w.Records {
+		p.Alive -= record.Broken
+		p.Seconds += record.Second
+		if _, i := r.Step(record.Step); record.State == TaskDone && i >= p.NextStep {
+			p.NextStep = i + 1
+		}
+	}
+	p.Made = p.NextStep > r.OutputStep()
+	return p
+}
+
+// Serves is how many of the pieces can serve a need for good ones.
+func (p Progress) Serves(r *Recipe) int64 {
+	if r.SecondsServe {
+		return p.Alive
+	}
+	return max(0, p.Alive-p.Seconds)
+}
+
+// Entering is how many pieces come to a step: those not broken before it.
+func (w WorkLot) Entering(step string) int64 {
+	pieces := w.Started
+	for _, record := range w.Records {
+		if record.Step == step {
+			break
+		}
+		pieces -= record.Broken
+	}
+	return pieces
+}
+
+// Record finds what happened to a step, nil when nothing has.
+func (w WorkLot) Record(step string) *TaskRecord {
+	for i := range w.Records {
+		if w.Records[i].Step == step {
+			return &w.Records[i]
+		}
+	}
+	return nil
+}

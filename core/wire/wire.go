@@ -1,0 +1,112 @@
+// Package wire answers what to cut: the pieces of wire that lots need, and the
+// full wires to take for them. Cutting here is first-fit by falling length, with
+// the lower bound beside the answer.
+package wire
+
+import (
+	"slices"
+	"sort"
+
+	"bractum/core/studio"
+)
+
+// Piece is a number of equal wires for one lot.
+type Piece struct {
+	Lot    studio.ID          `json:"lot"`
+	Length studio.Micrometres `json:"lengthMicrometres"`
+	Number int64              `json:"number"`
+}
+
+// Length of one cut wire: depth in the paste + free stem + allowance.
+func Length(w studio.WireInput) studio.Micrometres { return w.Depth + w.Stem + w.Allowance }
+
+// Pattern is a way of cutting one full wire, and how many are cut that way.
+type Pattern struct {
+	Cuts    []studio.Micrometres `json:"cuts"`
+	Offcut  studio.Micrometres   `json:"offcutMicrometres"`
+	Kept    bool                 `json:"kept"`
+	Bundles int64                `json:"wires"`
+}
+
+// Cutting is the answer for one wire material: full wires taken, the fewest
+// that could possibly do, and the patterns by falling use.
+type Cutting struct {
+	Full       int64     `json:"fullWires"`
+	LowerBound int64     `json:"lowerBound"`
+	Patterns   []Pattern `json:"patterns"`
+}
+
+// Cut fits pieces into full wires of one length, longest first into the first
+// wire with room. Offcuts of at least keep are kept. Every piece must fit a
+// full wire. It takes O(n·w) for n pieces and w wires.
+func Cut(pieces []Piece, full, keep studio.Micrometres) Cutting {
+	var lengths []studio.Micrometres
+	var total studio.Micrometres
+	for _, p := range pieces {
+		for range p.Number {
+			lengths = append(lengths, p.Length)
+		}
+		total += p.Length * studio.Micrometres(p.Number)
+	}
+	sort.Slice(lengths, func(i, j int) bool { return lengths[i] > lengths[j] })
+	var wires [][]studio.Micrometres
+	var rest []studio.Micrometres
+	for _, length := range lengths {
+		i := slices.IndexFunc(rest, func(left studio.Micrometres) bool { return left >= length })
+		if i < 0 {
+			i = len(rest)
+			wires, rest = append(wires, nil), append(rest, full)
+		}
+		wires[i] = append(wires[i], length)
+		rest[i] -= length
+	}
+	return Cutting{int64(len(wires)), max(int64(studio.CeilDiv(total, full)), longPieces(lengths, full)), patterns(wires, rest, keep)}
+}
+
+// longPieces counts those longer than half a wire: no two share one.
+func longPieces(lengths []studio.Micrometres, full studio.Micrometres) int64 {
+	return int64(sort.Search(len(lengths), func(i int) bool { return 2*lengths[i] <= full }))
+}
+
+func patterns(wires [][]studio.Micrometres, rest []studio.Micrometres, keep studio.Micrometres) []Pattern {
+	var out []Pattern
+	for i, cuts := range wires {
+		if n := len(out); n > 0 && slices.Equal(out[n-1].Cuts, cuts) {
+			out[n-1].Bundles++
+			continue
+		}
+		out = append(out, Pattern{cuts, rest[i], rest[i] >= keep && rest[i] > 0, 1})
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Bundles > out[j].Bundles })
+	return out
+}
+
+// Sheet is what to cut of one wire material.
+type Sheet struct {
+	Material studio.ID `json:"material"`
+	OnHand   int64     `json:"onHand"`
+	Pieces   []Piece   `json:"pieces"`
+	Cutting  Cutting   `json:"cutting"`
+}
+
+// Sheets are the cutting sheets for all wires that the lots still have to take
+// up, by material in the document's order.
+func Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
+	book := studio.NewBook(doc)
+	pieces := map[studio.ID][]Piece{}
+	for _, lot := range lots {
+		r := book.Recipe(lot.Recipe)
+		for _, w := range r.Wires {
+			if _, at := r.Step(w.Step); at >= lot.NextStep {
+				pieces[w.Material] = append(pieces[w.Material], Piece{lot.ID, Length(w), w.Number * lot.Alive})
+			}
+		}
+	}
+	sheets := []Sheet{}
+	for _, m := range doc.Materials {
+		if wanted := pieces[m.ID]; len(wanted) > 0 {
+			sheets = append(sheets, Sheet{m.ID, m.OnHand, wanted, Cut(wanted, m.Wire.Length, doc.Settings.KeepOffcut)})
+		}
+	}
+	return sheets
+}
