@@ -31,8 +31,9 @@ func (d *Document) Validate() Problems {
 	return v.problems
 }
 
-// CheckOrder lists what is wrong with one order against the document's recipes
-// and colourways, with places that begin at the order.
+// CheckOrder lists what is wrong with one order as somebody enters it: against
+// the document's recipes and colourways, and against now. Places begin at the
+// order.
 func (d *Document) CheckOrder(o Order) Problems {
 	v := &validator{doc: d, recipes: map[ID]*Recipe{}, colourways: map[ID]*Colourway{}}
 	for i := range d.Recipes {
@@ -42,6 +43,10 @@ func (d *Document) CheckOrder(o Order) Problems {
 		v.colourways[d.Colourways[i].ID] = &d.Colourways[i]
 	}
 	v.order("", o, NewBook(d))
+	calendar, err := NewCalendar(d.Epoch, d.Zone)
+	if err == nil && o.Leaves != "" && (o.State == OrderOpen || o.State == OrderQuote) && calendar.Minute(o.Leaves) <= d.Now {
+		v.say("leaves", "is %s; now is %s, and an order leaves after now", o.Leaves, calendar.Wall(d.Now))
+	}
 	return v.problems
 }
 

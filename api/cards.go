@@ -1,0 +1,137 @@
+package api
+
+import (
+	"slices"
+
+	"bractum/core/plan"
+	"bractum/core/studio"
+)
+
+// TaskCard is a planned task with all that a person wants to read of it.
+type TaskCard struct {
+	studio.Task
+	Kind     string        `json:"kind" enum:"work,wait"`
+	Name     string        `json:"name"`
+	Glyph    string        `json:"glyph"`
+	Recipe   studio.ID     `json:"recipe"`
+	Of       string        `json:"of" doc:"the name of what is made"`
+	Form     string        `json:"form"`
+	Making   studio.Kind   `json:"making"`
+	Colour   string        `json:"colour" doc:"swatch of the mix"`
+	Mix      string        `json:"mix"`
+	Quantity int64         `json:"quantity" doc:"pieces, or milligrams of a mix, that come to this step and are not counted yet"`
+	Counted  int64         `json:"counted"`
+	Need     int64         `json:"need" doc:"what the lot must yield"`
+	Tool     string        `json:"tool,omitempty"`
+	Look     string        `json:"look,omitempty"`
+	Cautions []string      `json:"cautions"`
+	Takes    []Taken       `json:"takes"`
+	Orders   []studio.ID   `json:"orders"`
+	Drying   *studio.Wait  `json:"drying,omitempty"`
+	Due      studio.Minute `json:"due"`
+	Latest   studio.Minute `json:"latestStart"`
+}
+
+// Taken is something that a step takes up.
+type Taken struct {
+	What   string `json:"what"`
+	Amount int64  `json:"amount"`
+	Unit   string `json:"unit"`
+	Colour string `json:"colour,omitempty"`
+	Detail string `json:"detail,omitempty"`
+}
+
+// cards dresses the wanted tasks of the plan.
+func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
+	lots := map[studio.ID]studio.Lot{}
+	for _, l := range a.plan.Lots {
+		lots[l.ID] = l
+	}
+	orders := plan.OrdersOf(a.plan)
+	cards := []TaskCard{}
+	for _, t := range a.plan.Tasks {
+		if wanted(t) {
+			cards = append(cards, a.card(t, lots[t.Lot], orders[t.Lot]))
+		}
+	}
+	return cards
+}
+
+func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard {
+	r := a.book.Recipe(l.Recipe)
+	step, at := r.Step(t.Step)
+	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
+		Quantity: l.Alive, Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
+		Orders: append([]studio.ID{}, orders...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
+	c.Colour, c.Mix = a.swatch(l.Recipe, l.Mixes)
+	if step.Work != nil {
+		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
+	}
+	if i := slices.IndexFunc(a.doc.Work, func(w studio.WorkLot) bool { return w.ID == l.ID }); i >= 0 {
+		if record := a.doc.Work[i].Record(step.Key); record != nil {
+			c.Counted = record.Counted()
+		}
+		c.Quantity = a.doc.Work[i].Entering(step.Key) - c.Counted
+	}
+	if step.Work != nil {
+		c.Takes = a.takes(r, l, at)
+	}
+	return c
+}
+
+// swatch is the colour to draw a lot in, and the name of that mix.
+func (a *answer) swatch(recipe studio.ID, mixes map[string]studio.ID) (colour, name string) {
+	r := a.book.Recipe(recipe)
+	if r.Kind == studio.KindMix {
+		return r.Colour, r.Name
+	}
+	if r.Kind != studio.KindPart {
+		for _, part := range slices.Backward(r.Parts) { // the outermost shows
+			if colour, name := a.swatch(part.Recipe, mixes); colour != "" {
+				return colour, name
+			}
+		}
+	}
+	for _, p := range r.Pastes {
+		if mix := a.book.Recipe(mixes[p.Slot]); mix != nil {
+			return mix.Colour, mix.Name
+		}
+	}
+	return "", ""
+}
+
+func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
+	taken := []Taken{}
+	here := func(step string) bool { return step == r.Steps[at].Key }
+	for _, p := range r.Parts {
+		if here(p.Step) {
+			colour, _ := a.swatch(p.Recipe, l.Mixes)
+			taken = append(taken, Taken{a.book.Recipe(p.Recipe).Name, p.Count, "each", colour, ""})
+		}
+	}
+	for _, p := range r.Pastes {
+		if here(p.Step) {
+			mix := a.book.Recipe(l.Mixes[p.Slot])
+			taken = append(taken, Taken{mix.Name, int64(p.Shape.Thickness), "thickness", mix.Colour, string(p.Shape.Shape)})
+		}
+	}
+	for _, w := range r.Wires {
+		if here(w.Step) {
+			taken = append(taken, Taken{a.material(w.Material), int64(w.Depth + w.Stem + w.Allowance), "wire", "", ""})
+		}
+	}
+	for _, m := range r.Materials {
+		if here(m.Step) {
+			i := slices.IndexFunc(a.doc.Materials, func(x studio.Material) bool { return x.ID == m.Material })
+			taken = append(taken, Taken{a.doc.Materials[i].Name, m.Amount, string(a.doc.Materials[i].Unit), "", ""})
+		}
+	}
+	return taken
+}
+
+func (a *answer) material(id studio.ID) string {
+	if i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == id }); i >= 0 {
+		return a.doc.Materials[i].Name
+	}
+	return string(id)
+}

@@ -1,0 +1,285 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"bractum/core/plan"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+// OrderView is an order with what the plan says of it. A pending one is not in
+// the plan in force yet; its outcome is that of the proposal.
+type OrderView struct {
+	Order         studio.Order     `json:"order"`
+	Version       int64            `json:"version"`
+	Pending       bool             `json:"pending"`
+	Outcome       *studio.Outcome  `json:"outcome,omitempty" doc:"nil for a quote or a cancelled order"`
+	EarliestLeave *studio.WallTime `json:"earliestLeave,omitempty" doc:"when a late order could leave with its safety span"`
+	Limit         *TaskCard        `json:"limit,omitempty" doc:"the task its date hangs on"`
+	TasksDone     int64            `json:"tasksDone"`
+	TasksAll      int64            `json:"tasksAll"`
+}
+
+// OrderBody is an order as it is entered or changed.
+type OrderBody struct {
+	Name       string            `json:"name" maxLength:"80"`
+	Occasion   string            `json:"occasion" maxLength:"200"`
+	Leaves     string            `json:"leaves" doc:"local wall time, as 2027-10-02T14:00" maxLength:"16"`
+	Leaving    string            `json:"leaving" maxLength:"40"`
+	Importance int64             `json:"importance,omitempty" default:"10"`
+	Allergies  []string          `json:"allergies,omitempty" maxItems:"20"`
+	State      studio.OrderState `json:"state,omitempty" default:"open" enum:"open,quote"`
+	Lines      []OrderLineBody   `json:"lines" maxItems:"100"`
+}
+
+// OrderLineBody is one line of it. A line keeps its id when it is changed.
+type OrderLineBody struct {
+	ID           studio.ID       `json:"id,omitempty"`
+	Recipe       studio.ID       `json:"recipe"`
+	Colourway    studio.ID       `json:"colourway"`
+	Quantity     int64           `json:"quantity"`
+	ServiceLevel studio.PerMille `json:"serviceLevelPerMille,omitempty"`
+}
+
+// order makes an order of what was entered; problems name the field.
+func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, error) {
+	o := studio.Order{ID: id, Name: b.Name, Occasion: b.Occasion, Leaving: b.Leaving, Importance: b.Importance, Allergies: b.Allergies,
+		State: b.State, Lines: []studio.OrderLine{}}
+	var unread studio.Problems
+	if b.Leaves != "" {
+		if err := o.Leaves.UnmarshalText([]byte(b.Leaves)); err != nil {
+			unread = append(unread, studio.Problem{Place: "leaves", Message: err.Error()})
+		}
+	}
+	for _, l := range b.Lines {
+		if l.ID == "" {
+			l.ID = newID()
+		}
+		if l.ServiceLevel == 0 {
+			l.ServiceLevel = doc.Settings.DefaultServiceLevel
+		}
+		o.Lines = append(o.Lines, studio.OrderLine(l))
+	}
+	if problems := append(unread, doc.CheckOrder(o)...); len(problems) > 0 {
+		return o, invalid(problems)
+	}
+	return o, nil
+}
+
+func newID() studio.ID { return studio.ID(uuid.Must(uuid.NewV7()).String()) }
+
+// Entered is the answer to entering or changing an order.
+type Entered struct {
+	ID      studio.ID `json:"id"`
+	Version int64     `json:"version"`
+	N       int64     `json:"n"`
+}
+
+func (s *Service) registerOrders(to huma.API) {
+	get(to, "/orders", "list-orders", "All orders, with what the plan says of each", func(ctx context.Context, _ *nothing) ([]OrderView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return nil, err
+		}
+		return at.orderViews(), nil
+	})
+	type enter struct {
+		Who
+		Body OrderBody
+	}
+	command(to, http.MethodPost, "/orders", "enter-order", "Enter an order; it awaits acceptance of the plan it makes", func(ctx context.Context, in *enter) (Entered, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Entered{}, err
+		}
+		o, err := in.Body.order(newID(), at.inForce.doc)
+		if err != nil {
+			return Entered{}, err
+		}
+		return s.writeOrder(ctx, in.Who, "order entered", func(tx *store.Tx) (any, error) {
+			tx.Summary = fmt.Sprintf("Order %q entered", o.Name)
+			return Entered{ID: o.ID, Version: 1}, tx.EnterOrder(o)
+		})
+	})
+	type change struct {
+		Who
+		Sees
+		ID   string `path:"id"`
+		Body OrderBody
+	}
+	command(to, http.MethodPut, "/orders/{id}", "change-order", "Change an order whose version was seen", func(ctx context.Context, in *change) (Entered, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Entered{}, err
+		}
+		o, err := in.Body.order(studio.ID(in.ID), at.inForce.doc)
+		if err != nil {
+			return Entered{}, err
+		}
+		answer, err := s.writeOrder(ctx, in.Who, "order changed", func(tx *store.Tx) (any, error) {
+			tx.Summary = fmt.Sprintf("Order %q changed", o.Name)
+			return Entered{ID: o.ID, Version: in.IfMatch + 1}, tx.ChangeOrder(o, in.IfMatch)
+		})
+		return answer, s.explainStale(ctx, err, o.ID, in.IfMatch)
+	})
+	type cancel struct {
+		Who
+		Sees
+		ID string `path:"id"`
+	}
+	command(to, http.MethodPost, "/orders/{id}/cancel", "cancel-order", "Cancel an order whose version was seen", func(ctx context.Context, in *cancel) (Entered, error) {
+		answer, err := s.writeOrder(ctx, in.Who, "order cancelled", func(tx *store.Tx) (any, error) {
+			state, err := tx.Order(studio.ID(in.ID))
+			if err != nil {
+				return nil, err
+			}
+			o := state.Order
+			o.State = studio.OrderCancelled
+			tx.Summary = fmt.Sprintf("Order %q cancelled", o.Name)
+			return Entered{ID: o.ID, Version: in.IfMatch + 1}, tx.ChangeOrder(o, in.IfMatch)
+		})
+		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
+	})
+	s.registerProposal(to)
+}
+
+func (s *Service) writeOrder(ctx context.Context, who Who, kind string, run func(*store.Tx) (any, error)) (Entered, error) {
+	done, err := s.do(ctx, who, kind, run)
+	if err != nil {
+		return Entered{}, err
+	}
+	var answer Entered
+	err = json.Unmarshal(done.Answer, &answer)
+	answer.N = done.N
+	return answer, err
+}
+
+// explainStale adds to a refused write what somebody else has changed since.
+func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, seen int64) error {
+	var status huma.StatusError
+	if status, _ = err.(huma.StatusError); status == nil || status.GetStatus() != http.StatusPreconditionFailed {
+		return err
+	}
+	at, e := s.situation(ctx)
+	if e != nil {
+		return err
+	}
+	was, e := s.store.OrderVersion(ctx, id, seen)
+	i := slices.IndexFunc(at.orders, func(o store.OrderState) bool { return o.Order.ID == id })
+	if e != nil || i < 0 {
+		return err
+	}
+	now := at.orders[i]
+	var details []error
+	changed := func(field string, before, after any) {
+		a, _ := json.Marshal(before)
+		b, _ := json.Marshal(after)
+		if string(a) != string(b) {
+			details = append(details, &huma.ErrorDetail{Location: "body." + field, Message: fmt.Sprintf("was %s", a), Value: after})
+		}
+	}
+	changed("name", was.Name, now.Order.Name)
+	changed("occasion", was.Occasion, now.Order.Occasion)
+	changed("leaves", was.Leaves, now.Order.Leaves)
+	changed("leaving", was.Leaving, now.Order.Leaving)
+	changed("importance", was.Importance, now.Order.Importance)
+	changed("allergies", was.Allergies, now.Order.Allergies)
+	changed("state", was.State, now.Order.State)
+	changed("lines", was.Lines, now.Order.Lines)
+	return huma.Error412PreconditionFailed(status.Error(), details...)
+}
+
+// orderViews lists orders: open ones by ready-by, then quotes, then the rest.
+func (at *situation) orderViews() []OrderView {
+	views := []OrderView{}
+	for _, state := range at.orders {
+		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending()}
+		from := &at.inForce
+		if v.Pending {
+			from = at.latestAnswer()
+		}
+		if i := slices.IndexFunc(from.plan.Orders, func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
+			outcome := from.plan.Orders[i]
+			v.Outcome = &outcome
+			if leave, ok := plan.EarliestLeave(from.doc, at.calendar, outcome); ok && outcome.Late > 0 {
+				v.EarliestLeave = &leave
+			}
+			if cards := from.cards(func(t studio.Task) bool { return t.ID == outcome.Limit }); len(cards) > 0 {
+				v.Limit = &cards[0]
+			}
+			orders := plan.OrdersOf(from.plan)
+			for _, t := range from.plan.Tasks {
+				if t.Person != "" && slices.Contains(orders[t.Lot], state.Order.ID) {
+					v.TasksAll++
+					if t.State == studio.TaskDone {
+						v.TasksDone++
+					}
+				}
+			}
+		}
+		views = append(views, v)
+	}
+	rank := func(v OrderView) string {
+		return fmt.Sprintf("%d %s %s", slices.Index([]studio.OrderState{studio.OrderOpen, studio.OrderQuote, studio.OrderLeft, studio.OrderCancelled}, v.Order.State), v.Order.Leaves, v.Order.ID)
+	}
+	slices.SortFunc(views, func(a, b OrderView) int {
+		if rank(a) < rank(b) {
+			return -1
+		}
+		return 1
+	})
+	return views
+}
+
+// Proposal is the plan that the pending wishes would make, beside the one in force.
+type Proposal struct {
+	N           int64            `json:"n" doc:"the journal number it is based on"`
+	Pending     []OrderView      `json:"pending"`
+	Differences plan.Differences `json:"differences"`
+	Cards       []TaskCard       `json:"cards" doc:"the tasks that the differences name"`
+}
+
+func (s *Service) registerProposal(to huma.API) {
+	get(to, "/proposal", "get-proposal", "The plan that pending wishes would make", func(ctx context.Context, _ *nothing) (Proposal, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Proposal{}, err
+		}
+		p := Proposal{N: at.n, Pending: []OrderView{}, Differences: plan.Compare(at.inForce.plan, at.latestAnswer().plan), Cards: []TaskCard{}}
+		for _, v := range at.orderViews() {
+			if v.Pending {
+				p.Pending = append(p.Pending, v)
+			}
+		}
+		named := map[studio.ID]bool{}
+		for _, m := range p.Differences.Moved {
+			named[m.Task] = true
+		}
+		p.Cards = at.latestAnswer().cards(func(t studio.Task) bool { return named[t.ID] })
+		return p, nil
+	})
+	type accept struct {
+		Who
+		Body struct {
+			N int64 `json:"n" doc:"the base of the proposal that was seen"`
+		}
+	}
+	command(to, http.MethodPost, "/proposal/accept", "accept-proposal", "Put the proposed plan in force", func(ctx context.Context, in *accept) (Moved, error) {
+		done, err := s.do(ctx, in.Who, "plan accepted", func(tx *store.Tx) (any, error) {
+			if tx.Base() != in.Body.N {
+				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
+			}
+			tx.Summary = "Proposed plan accepted"
+			return Moved{}, tx.AcceptOrders()
+		})
+		return Moved{done.N}, err
+	})
+}

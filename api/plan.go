@@ -1,0 +1,207 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/bench"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+func millimetres(l studio.Micrometres) string {
+	return strconv.FormatFloat(float64(l)/1000, 'f', -1, 64) + " mm"
+}
+
+// PlanView is the plan in force as lanes of people and places.
+type PlanView struct {
+	N         int64             `json:"n"`
+	Version   int64             `json:"version"`
+	Now       studio.Minute     `json:"now"`
+	Cards     []TaskCard        `json:"cards"`
+	People    []PersonLane      `json:"people"`
+	Places    []studio.Place    `json:"places"`
+	Open      studio.Hours      `json:"open" doc:"when anybody is at work"`
+	Unplaced  []studio.Unplaced `json:"unplaced"`
+	Orders    []OrderView       `json:"orders"`
+	Lateness  int64             `json:"weightedLateness"`
+	HasWishes bool              `json:"hasWishes" doc:"true when a proposal awaits acceptance"`
+}
+
+// PersonLane is a maker with their working time over the plan's days.
+type PersonLane struct {
+	Named
+	Hours studio.Hours `json:"hours"`
+}
+
+// BenchView is what one maker sees: the task at hand, the next, what dries.
+type BenchView struct {
+	N      int64         `json:"n"`
+	Now    studio.Minute `json:"now"`
+	Task   *TaskCard     `json:"task,omitempty" doc:"the task that is going on, or the next"`
+	Next   []TaskCard    `json:"next"`
+	Drying []TaskCard    `json:"drying" doc:"what becomes ready soon"`
+}
+
+func (s *Service) registerPlan(to huma.API) {
+	get(to, "/plan", "get-plan", "Who does what when", func(ctx context.Context, _ *nothing) (PlanView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return PlanView{}, err
+		}
+		a := &at.inForce
+		v := PlanView{N: at.n, Version: at.version, Now: at.now, Cards: a.cards(func(studio.Task) bool { return true }), People: []PersonLane{},
+			Places: a.doc.Places, Unplaced: a.plan.Unplaced, Orders: []OrderView{}, Lateness: a.plan.Lateness, HasWishes: at.wished != nil}
+		until := at.now + 1440
+		for _, t := range a.plan.Tasks {
+			until = max(until, t.End)
+		}
+		var all []studio.Hours
+		for _, p := range a.doc.People {
+			hours := studio.HoursOf(p, at.calendar, max(0, at.now-1440), until+1440)
+			all = append(all, hours)
+			v.People = append(v.People, PersonLane{Named{ID: p.ID, Name: p.Name}, hours})
+		}
+		v.Open = studio.Together(all...)
+		for _, o := range at.orderViews() {
+			if o.Outcome != nil && !o.Pending {
+				v.Orders = append(v.Orders, o)
+			}
+		}
+		return v, nil
+	})
+}
+
+func (s *Service) registerBench(to huma.API) {
+	type who struct {
+		Person string `path:"person"`
+	}
+	get(to, "/bench/{person}", "get-bench", "What a maker does now", func(ctx context.Context, in *who) (BenchView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return BenchView{}, err
+		}
+		if err := at.knows(in.Person); err != nil {
+			return BenchView{}, err
+		}
+		return at.bench(studio.ID(in.Person)), nil
+	})
+	type start struct {
+		Who
+		Task string `path:"task"`
+		Body struct {
+			FoundReady bool `json:"foundReady,omitempty" doc:"the maker has touched the pieces and found them ready"`
+		}
+	}
+	command(to, http.MethodPost, "/tasks/{task}/start", "start-task", "Start or resume a task", func(ctx context.Context, in *start) (Recorded, error) {
+		return s.record(ctx, in.Who, "task started", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+			lot, err := b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
+			return lot, nil, err
+		})
+	})
+	type counted struct {
+		Who
+		Task string `path:"task"`
+		Body bench.Counts
+	}
+	command(to, http.MethodPost, "/tasks/{task}/pause", "pause-task", "Pause a task; what is counted stays counted", func(ctx context.Context, in *counted) (Recorded, error) {
+		return s.record(ctx, in.Who, "task paused", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+			lot, err := b.Pause(studio.ID(in.Task), in.Body)
+			return lot, nil, err
+		})
+	})
+	command(to, http.MethodPost, "/tasks/{task}/finish", "finish-task", "Finish a task with its counts", func(ctx context.Context, in *counted) (Recorded, error) {
+		return s.record(ctx, in.Who, "task finished", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+			return b.Finish(studio.ID(in.Task), in.Body)
+		})
+	})
+}
+
+// Recorded is the answer to a fact: what it changes.
+type Recorded struct {
+	N      int64             `json:"n"`
+	Task   studio.ID         `json:"task"`
+	Of     string            `json:"of"`
+	Broken int64             `json:"broken" doc:"of the whole lot, so far"`
+	After  bench.Consequence `json:"after"`
+}
+
+// record runs a fact at a bench as one command.
+func (s *Service) record(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []bench.Movement, error)) (Recorded, error) {
+	at, err := s.situation(ctx)
+	if err != nil {
+		return Recorded{}, err
+	}
+	done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
+		if tx.Base() != at.n {
+			return nil, huma.Error409Conflict("something was recorded at another bench just now; try again")
+		}
+		b := bench.New(at.inForce.doc, at.inForce.plan)
+		lot, moved, err := happen(b)
+		if err != nil {
+			return nil, err
+		}
+		r := at.inForce.book.Recipe(lot.Recipe)
+		tx.Summary = fmt.Sprintf("%s: %s", r.Name, kind)
+		answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
+		if err := tx.PutLot(lot); err != nil {
+			return nil, err
+		}
+		return answer, tx.Book(lot, moved)
+	})
+	var answer Recorded
+	if err == nil {
+		err = json.Unmarshal(done.Answer, &answer)
+		answer.N = done.N
+	}
+	return answer, err
+}
+
+// bench is a maker's tasks in the order in which they come.
+func (at *situation) bench(person studio.ID) BenchView {
+	a := &at.inForce
+	mine := a.cards(func(t studio.Task) bool { return t.Person == person && t.State != studio.TaskDone })
+	slices.SortStableFunc(mine, func(x, y TaskCard) int {
+		if (x.State == studio.TaskStarted) != (y.State == studio.TaskStarted) {
+			if x.State == studio.TaskStarted {
+				return -1
+			}
+			return 1
+		}
+		return int(x.Begin() - y.Begin())
+	})
+	v := BenchView{N: at.n, Now: at.now, Next: []TaskCard{}, Drying: []TaskCard{}}
+	if len(mine) > 0 {
+		v.Task, v.Next = &mine[0], mine[1:min(3, len(mine))]
+	}
+	v.Drying = a.cards(func(t studio.Task) bool { return t.Person == "" && t.Start <= at.now && t.End > at.now })
+	slices.SortStableFunc(v.Drying, func(x, y TaskCard) int { return int(x.End - y.End) })
+	return v
+}
+
+func (s *Service) registerJournal(to huma.API) {
+	get(to, "/journal", "get-journal", "The latest commands, newest first", func(ctx context.Context, _ *nothing) ([]store.Entry, error) {
+		return s.store.Journal(ctx, 30)
+	})
+	type undo struct {
+		Who
+		N int64 `path:"n"`
+	}
+	command(to, http.MethodPost, "/journal/{n}/undo", "undo", "Take back what a command did", func(ctx context.Context, in *undo) (Moved, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Moved{}, err
+		}
+		if err := at.knows(in.Person); err != nil {
+			return Moved{}, err
+		}
+		done, err := s.store.Undo(ctx, store.Command{ID: in.CommandID, Person: studio.ID(in.Person), Now: at.now}, in.N)
+		return Moved{done.N}, s.told(done, err)
+	})
+}

@@ -1,0 +1,238 @@
+package api
+
+import (
+	"context"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/count"
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/core/wire"
+)
+
+// CountView is the matrix of what has to be made.
+type CountView struct {
+	N      int64        `json:"n"`
+	Cells  []CountCell  `json:"cells"`
+	Notes  []count.Note `json:"notes"`
+	Orders []Named      `json:"orders"`
+}
+
+// CountCell is one gather key of the count with its names and lots.
+type CountCell struct {
+	count.Item
+	Name    string       `json:"name"`
+	Form    string       `json:"form"`
+	Kind    studio.Kind  `json:"kind"`
+	Colour  string       `json:"colour"`
+	Mix     string       `json:"mix"`
+	Flowers []string     `json:"flowers" doc:"the flowers that this goes into, or it itself"`
+	LotList []studio.Lot `json:"lotList"`
+}
+
+// MixingView are the mixes to weigh, with when and by whom.
+type MixingView struct {
+	N      int64     `json:"n"`
+	Mixes  []MixCard `json:"mixes"`
+	Notes  []string  `json:"notes"`
+	Unused []Taken   `json:"onShelf" doc:"mixes that lie ready"`
+}
+
+// MixCard is one mix sheet with names.
+type MixCard struct {
+	paste.MixSheet
+	Name     string           `json:"name"`
+	Colour   string           `json:"colour"`
+	Task     *TaskCard        `json:"task,omitempty"`
+	Weigh    []Ingredient     `json:"weigh"`
+	For      []MixUse         `json:"for"`
+	Workings []studio.Working `json:"workings"`
+}
+
+// Ingredient is a line to weigh.
+type Ingredient struct {
+	Name   string            `json:"name"`
+	Colour string            `json:"colour,omitempty"`
+	Weigh  studio.Milligrams `json:"weighMilligrams"`
+	Exact  studio.Milligrams `json:"exactMilligrams"`
+	Rule   string            `json:"rule"`
+	Share  int64             `json:"share"`
+}
+
+// MixUse is what one lot takes of a mixing.
+type MixUse struct {
+	paste.Use
+	Name string `json:"name"`
+}
+
+// WiresView are the cutting sheets.
+type WiresView struct {
+	N      int64       `json:"n"`
+	Sheets []WireSheet `json:"sheets"`
+	Keep   int64       `json:"keepOffcutMicrometres"`
+}
+
+// WireSheet is a cutting sheet with names.
+type WireSheet struct {
+	wire.Sheet
+	Name  string      `json:"name"`
+	Wire  studio.Wire `json:"wire"`
+	Parts []WirePart  `json:"parts"`
+}
+
+// WirePart is what one lot needs of a wire.
+type WirePart struct {
+	wire.Piece
+	Name   string `json:"name"`
+	Colour string `json:"colour"`
+	Of     string `json:"of" doc:"depth + stem + allowance in millimetres"`
+}
+
+func (s *Service) registerQuantities(to huma.API) {
+	view := func(ctx context.Context) (*situation, *answer, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return nil, nil, err
+		}
+		return at, &at.inForce, nil
+	}
+	get(to, "/count", "get-count", "What has to be made", func(ctx context.Context, _ *nothing) (CountView, error) {
+		at, a, err := view(ctx)
+		if err != nil {
+			return CountView{}, err
+		}
+		return a.countView(at.n), nil
+	})
+	get(to, "/mixing", "get-mixing", "What to weigh", func(ctx context.Context, _ *nothing) (MixingView, error) {
+		at, a, err := view(ctx)
+		if err != nil {
+			return MixingView{}, err
+		}
+		return a.mixingView(at.n), nil
+	})
+	get(to, "/wires", "get-wires", "What to cut", func(ctx context.Context, _ *nothing) (WiresView, error) {
+		at, a, err := view(ctx)
+		if err != nil {
+			return WiresView{}, err
+		}
+		return a.wiresView(at.n), nil
+	})
+}
+
+func (a *answer) countView(n int64) CountView {
+	v := CountView{N: n, Cells: []CountCell{}, Notes: a.count.Notes, Orders: []Named{}}
+	for _, o := range a.doc.Orders {
+		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
+	}
+	for _, item := range a.count.Items {
+		r := a.book.Recipe(item.Recipe)
+		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}}
+		c.Colour, c.Mix = a.swatch(r.ID, item.Mixes)
+		for _, l := range a.plan.Lots {
+			if l.Key == item.Key {
+				c.LotList = append(c.LotList, l)
+			}
+		}
+		v.Cells = append(v.Cells, c)
+	}
+	return v
+}
+
+// flowersOf names the flowers that need a recipe, through parts.
+func (a *answer) flowersOf(r *studio.Recipe) []string {
+	if r.Kind != studio.KindPart {
+		return []string{r.Name}
+	}
+	names := []string{}
+	for i := range a.doc.Recipes {
+		user := &a.doc.Recipes[i]
+		if slices.ContainsFunc(user.Parts, func(p studio.PartInput) bool { return p.Recipe == r.ID }) {
+			for _, name := range a.flowersOf(user) {
+				if !slices.Contains(names, name) {
+					names = append(names, name)
+				}
+			}
+		}
+	}
+	return names
+}
+
+func (a *answer) mixingView(n int64) MixingView {
+	v := MixingView{N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}}
+	for _, note := range a.count.Notes {
+		if a.book.Recipe(note.Recipe).Kind == studio.KindMix {
+			v.Notes = append(v.Notes, note.Detail)
+		}
+	}
+	lots := map[studio.ID]studio.Lot{}
+	for _, l := range a.plan.Lots {
+		lots[l.ID] = l
+	}
+	for _, sheet := range paste.MixSheets(a.doc, a.plan.Lots, a.plan.Links) {
+		r := a.book.Recipe(sheet.Mix)
+		c := MixCard{MixSheet: sheet, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, For: []MixUse{}, Workings: []studio.Working{}}
+		if cards := a.cards(func(t studio.Task) bool { return t.Lot == sheet.Lot && t.Step == r.Steps[0].Key }); len(cards) > 0 {
+			c.Task = &cards[0]
+		}
+		for _, p := range sheet.Portions {
+			c.Weigh = append(c.Weigh, a.ingredient(p))
+		}
+		for _, u := range sheet.Uses {
+			c.For = append(c.For, MixUse{u, a.book.Recipe(lots[u.Lot].Recipe).Name})
+		}
+		for _, item := range a.count.Items {
+			if item.Key == lots[sheet.Lot].Key {
+				c.Workings = item.Workings
+			}
+		}
+		v.Mixes = append(v.Mixes, c)
+	}
+	for _, s := range a.doc.Shelf {
+		if r := a.book.Recipe(s.Recipe); r.Kind == studio.KindMix {
+			v.Unused = append(v.Unused, Taken{r.Name, s.Amount, "mg", r.Colour, ""})
+		}
+	}
+	return v
+}
+
+func (a *answer) ingredient(p paste.Portion) Ingredient {
+	in := Ingredient{Weigh: p.Weigh, Exact: p.Exact, Rule: "parts", Share: p.Parts}
+	if p.Per100g > 0 {
+		in.Rule, in.Share = "per 100 g", int64(p.Per100g)
+	}
+	if p.Mix != "" {
+		mix := a.book.Recipe(p.Mix)
+		in.Name, in.Colour = mix.Name, mix.Colour
+	} else {
+		in.Name = a.material(p.Material)
+	}
+	return in
+}
+
+func (a *answer) wiresView(n int64) WiresView {
+	v := WiresView{N: n, Sheets: []WireSheet{}, Keep: int64(a.doc.Settings.KeepOffcut)}
+	lots := map[studio.ID]studio.Lot{}
+	for _, l := range a.plan.Lots {
+		lots[l.ID] = l
+	}
+	for _, sheet := range wire.Sheets(a.doc, a.plan.Lots) {
+		i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == sheet.Material })
+		w := WireSheet{Sheet: sheet, Name: a.doc.Materials[i].Name, Wire: *a.doc.Materials[i].Wire, Parts: []WirePart{}}
+		for _, piece := range sheet.Pieces {
+			l := lots[piece.Lot]
+			r := a.book.Recipe(l.Recipe)
+			part := WirePart{Piece: piece, Name: r.Name}
+			part.Colour, _ = a.swatch(r.ID, l.Mixes)
+			for _, in := range r.Wires {
+				if in.Material == sheet.Material && wire.Length(in) == piece.Length {
+					part.Of = millimetres(in.Depth) + " in the paste + " + millimetres(in.Stem) + " stem + " + millimetres(in.Allowance) + " hook"
+				}
+			}
+			w.Parts = append(w.Parts, part)
+		}
+		v.Sheets = append(v.Sheets, w)
+	}
+	return v
+}

@@ -1,0 +1,311 @@
+// Package bench answers what may happen at a bench: whether a task can be
+// started, paused or finished now, and what finishing it used and made.
+// It turns a wish of a maker into facts; writing them down is the store's part.
+package bench
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/core/wire"
+)
+
+// Refusal says why something cannot be recorded, and what to do instead.
+// Confirm is true when the maker may say that the pieces are ready all the same.
+type Refusal struct {
+	Message string
+	Confirm bool
+}
+
+func (r Refusal) Error() string { return r.Message }
+
+func refuse(format string, args ...any) error { return Refusal{Message: fmt.Sprintf(format, args...)} }
+
+// Counts are the pieces that one go at a task accounts for.
+type Counts struct {
+	Good   int64 `json:"good"`
+	Second int64 `json:"second"`
+	Broken int64 `json:"broken"`
+}
+
+// Movement is a change of stock: of a shelf lot, of a material, or the making of
+// a shelf lot of a quality from the work lot itself.
+type Movement struct {
+	Shelf    studio.ID
+	Material studio.ID
+	Made     studio.Quality
+	UseBy    *studio.Minute
+	Amount   int64
+}
+
+// Bench is the studio as a maker finds it: the document and the plan in force.
+type Bench struct {
+	doc  *studio.Document
+	plan *studio.Plan
+	book *studio.Book
+}
+
+// New makes a bench of a valid document and the plan made for it.
+func New(doc *studio.Document, plan *studio.Plan) Bench {
+	return Bench{doc, plan, studio.NewBook(doc)}
+}
+
+// Start begins or resumes a task. FoundReady says that the maker has touched the
+// pieces and found them ready though the clock has not.
+func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, error) {
+	lot, step, err := b.find(task)
+	if err != nil {
+		return lot, err
+	}
+	if !slices.ContainsFunc(b.doc.People, func(p studio.Person) bool { return p.ID == person }) {
+		return lot, refuse("nobody with this id works here; choose who is at this bench")
+	}
+	for _, w := range b.doc.Work {
+		for _, r := range w.Records {
+			if r.State == studio.TaskStarted && r.Person == person && (w.ID != lot.ID || r.Step != step.Key) {
+				return lot, refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Recipe, r.Step))
+			}
+		}
+	}
+	if record := lot.Record(step.Key); record != nil {
+		switch record.State {
+		case studio.TaskDone:
+			return lot, refuse("%q is done already", step.Name)
+		case studio.TaskStarted:
+			return lot, refuse("%q is being done already", step.Name)
+		}
+		record.State, record.Person = studio.TaskStarted, person
+		return lot, nil
+	}
+	if err := b.ready(lot, step, foundReady); err != nil {
+		return lot, err
+	}
+	lot.Records = append(lot.Records, studio.TaskRecord{Step: step.Key, State: studio.TaskStarted, Person: person, Start: b.doc.Now})
+	return lot, nil
+}
+
+// Pause stops a running task; what was counted so far stays counted.
+func (b Bench) Pause(task studio.ID, c Counts) (studio.WorkLot, error) {
+	lot, step, record, err := b.running(task)
+	if err != nil {
+		return lot, err
+	}
+	if err := b.count(lot, step, record, c, false); err != nil {
+		return lot, err
+	}
+	record.State = studio.TaskPaused
+	return lot, nil
+}
+
+// Finish ends a running or paused task: every piece is counted, what it took up
+// is used, and after the last work step the pieces are made.
+func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, error) {
+	lot, step, record, err := b.running(task)
+	if err != nil {
+		return lot, nil, err
+	}
+	if err := b.count(lot, step, record, c, true); err != nil {
+		return lot, nil, err
+	}
+	record.State, record.End = studio.TaskDone, b.doc.Now
+	r := b.book.Recipe(lot.Recipe)
+	moved := b.used(lot, r, step.Key)
+	if _, at := r.Step(step.Key); at == r.OutputStep() {
+		progress := lot.Progress(r)
+		made := Movement{Made: studio.Good, Amount: progress.Alive - progress.Seconds}
+		if r.Kind == studio.KindMix {
+			useBy := b.doc.Now + r.LifeMinutes
+			made.UseBy = &useBy
+		}
+		moved = append(moved, made, Movement{Made: studio.Second, Amount: progress.Seconds})
+	}
+	return lot, slices.DeleteFunc(moved, func(m Movement) bool { return m.Amount == 0 }), nil
+}
+
+// Consequence of what was broken: the spares that are left, or how many are
+// short and will be counted up anew.
+type Consequence struct {
+	SparesLeft int64 `json:"sparesLeft"`
+	Short      int64 `json:"short"`
+}
+
+// After weighs what is left of a lot against what it must yield.
+func (b Bench) After(lot studio.WorkLot) Consequence {
+	progress := lot.Progress(b.book.Recipe(lot.Recipe))
+	for _, planned := range b.plan.Lots {
+		if planned.ID == lot.ID {
+			left := progress.Serves(b.book.Recipe(lot.Recipe)) - planned.Need
+			return Consequence{max(0, left), max(0, -left)}
+		}
+	}
+	return Consequence{}
+}
+
+// find gives the lot of a planned task, as it stands or as it would begin.
+func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
+	for _, l := range b.plan.Lots {
+		r := b.book.Recipe(l.Recipe)
+		for _, step := range r.Steps {
+			if studio.TaskID(l.ID, step.Key) != task || step.Work == nil {
+				continue
+			}
+			for _, w := range b.doc.Work {
+				if w.ID == l.ID {
+					w.Records = slices.Clone(w.Records)
+					return w, step, nil
+				}
+			}
+			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Started: l.Started}, step, nil
+		}
+	}
+	return studio.WorkLot{}, studio.Step{}, refuse("the plan in force has no such task any more; look at the plan again")
+}
+
+func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.TaskRecord, error) {
+	lot, step, err := b.find(task)
+	if err != nil {
+		return lot, step, nil, err
+	}
+	record := lot.Record(step.Key)
+	if record == nil || record.State == studio.TaskDone {
+		return lot, step, nil, refuse("%q is not going on; start it first", step.Name)
+	}
+	return lot, step, record, nil
+}
+
+func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRecord, c Counts, all bool) error {
+	left := lot.Entering(step.Key) - record.Counted()
+	sum := c.Good + c.Second + c.Broken
+	switch {
+	case c.Good < 0 || c.Second < 0 || c.Broken < 0:
+		return refuse("a count below nothing cannot be; %d pieces are to be counted", left)
+	case all && sum != left:
+		return refuse("good, second and broken come to %d; %d pieces are to be counted", sum, left)
+	case sum > left:
+		return refuse("good, second and broken come to %d; only %d pieces are left to count", sum, left)
+	}
+	record.Good, record.Second, record.Broken = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken
+	return nil
+}
+
+// ready refuses a step whose earlier steps or inputs are not there.
+func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) error {
+	r := b.book.Recipe(lot.Recipe)
+	_, at := r.Step(step.Key)
+	for i := at - 1; i >= 0; i-- {
+		if s := r.Steps[i]; s.Work != nil {
+			if record := lot.Record(s.Key); record == nil || record.State != studio.TaskDone {
+				return refuse("%q comes first, and is not done", s.Name)
+			}
+			break
+		}
+	}
+	if at > 0 {
+		if err := b.over(studio.TaskID(lot.ID, r.Steps[at-1].Key), r.Name, foundReady); err != nil {
+			return err
+		}
+	}
+	for _, link := range b.plan.Links {
+		if link.To != lot.ID || link.Step != step.Key {
+			continue
+		}
+		i := slices.IndexFunc(b.plan.Lots, func(l studio.Lot) bool { return l.ID == link.From })
+		if i < 0 {
+			continue // from the shelf
+		}
+		input := b.book.Recipe(b.plan.Lots[i].Recipe)
+		if b.plan.Lots[i].NextStep <= input.OutputStep() {
+			return refuse("%q is not made yet; it goes into this step", input.Name)
+		}
+		if err := b.over(studio.TaskID(link.From, input.Steps[len(input.Steps)-1].Key), input.Name, foundReady); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// over refuses while a wait of the plan in force still runs.
+func (b Bench) over(task studio.ID, name string, foundReady bool) error {
+	i := slices.IndexFunc(b.plan.Tasks, func(t studio.Task) bool { return t.ID == task })
+	if i < 0 || foundReady || b.plan.Tasks[i].End <= b.doc.Now {
+		return nil
+	}
+	left := b.plan.Tasks[i].End - b.doc.Now
+	return Refusal{Message: fmt.Sprintf("%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now", name, left/60, left%60), Confirm: true}
+}
+
+// used is what a step takes up: parts and pastes from the shelf, oldest first,
+// wires as full wires, materials by amount.
+func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movement {
+	pieces := lot.Entering(step)
+	var moved []Movement
+	for _, p := range r.Parts {
+		if p.Step == step {
+			own, _ := b.book.Resolve(p.Recipe, lot.Mixes)
+			moved = append(moved, b.take(p.Recipe, own, p.Count*pieces)...)
+		}
+	}
+	for _, p := range r.Pastes {
+		if p.Step == step {
+			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces)
+			moved = append(moved, b.take(lot.Mixes[p.Slot], nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
+		}
+	}
+	for _, m := range r.Materials {
+		if m.Step == step {
+			moved = append(moved, Movement{Material: m.Material, Amount: -m.Amount * pieces})
+		}
+	}
+	for _, w := range r.Wires {
+		if w.Step == step {
+			full := b.doc.Materials[slices.IndexFunc(b.doc.Materials, func(m studio.Material) bool { return m.ID == w.Material })].Wire.Length
+			cutting := wire.Cut([]wire.Piece{{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}}, full, b.doc.Settings.KeepOffcut)
+			moved = append(moved, Movement{Material: w.Material, Amount: -cutting.Full})
+		}
+	}
+	if r.Kind == studio.KindMix && r.Steps[0].Key == step {
+		for _, portion := range paste.Weigh(r, studio.Milligrams(pieces), b.doc.Settings.ScaleStepMilligrams) {
+			if portion.Mix != "" {
+				moved = append(moved, b.take(portion.Mix, nil, int64(portion.Weigh))...)
+			} else {
+				moved = append(moved, Movement{Material: portion.Material, Amount: -int64(portion.Weigh)})
+			}
+		}
+	}
+	return moved
+}
+
+// take draws an amount from the shelf, oldest first. What the shelf has not got
+// is drawn from the newest all the same: a minus there is to be explained.
+func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) []Movement {
+	key := studio.GatherKey(recipe, mixes)
+	var shelf []studio.ShelfLot
+	for _, s := range b.doc.Shelf {
+		own, _ := b.book.Resolve(s.Recipe, s.Mixes)
+		if studio.GatherKey(s.Recipe, own) == key && (s.Quality == studio.Good || b.book.Recipe(recipe).SecondsServe) {
+			shelf = append(shelf, s)
+		}
+	}
+	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	var moved []Movement
+	for i, s := range shelf {
+		take := min(amount, max(0, s.Amount))
+		if i == len(shelf)-1 {
+			take = amount
+		}
+		if take > 0 {
+			moved = append(moved, Movement{Shelf: s.ID, Amount: -take})
+			amount -= take
+		}
+	}
+	return moved
+}
+
+func (b Bench) nameOf(recipe studio.ID, step string) string {
+	r := b.book.Recipe(recipe)
+	s, _ := r.Step(step)
+	return s.Name + ", " + r.Name
+}

@@ -1,0 +1,249 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"github.com/google/uuid"
+
+	"bractum/core/bench"
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// Command is one change as somebody wished it.
+type Command struct {
+	ID     string // a UUID made by the client
+	Kind   string
+	Person studio.ID
+	Now    studio.Minute
+	undoes int64
+}
+
+// Done is what came of a command: its journal number, and the answer that a
+// repetition gets as well.
+type Done struct {
+	N        int64
+	Answer   json.RawMessage
+	Repeated bool
+}
+
+// Tx is a command in progress. Everything it writes is one transaction.
+type Tx struct {
+	ctx     context.Context
+	q       *sqlcgen.Queries
+	n       int64
+	now     studio.Minute
+	err     error
+	Summary string
+}
+
+// Do runs a command: what do writes, the journal's line and what it touched
+// become durable together or not at all. Do's answer must marshal to JSON.
+// A command whose id is in the journal already is not run again.
+func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err error)) (Done, error) {
+	tx, err := s.write.BeginTx(ctx, nil)
+	if err != nil {
+		return Done{}, plain(err)
+	}
+	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
+	q := sqlcgen.New(tx)
+	if first, err := q.EntryByCommand(ctx, c.ID); err == nil {
+		return Done{first.N, json.RawMessage(first.Answer), true}, nil
+	} else if !errors.Is(err, sql.ErrNoRows) {
+		return Done{}, plain(err)
+	}
+	last, err := q.LastN(ctx)
+	if err != nil {
+		return Done{}, plain(err)
+	}
+	t := &Tx{ctx: ctx, q: q, n: last + 1, now: c.Now}
+	answer, err := do(t)
+	if err = errors.Join(err, t.err); err != nil {
+		return Done{}, plain(err)
+	}
+	done := Done{N: t.n, Answer: json.RawMessage(asJSON(answer))}
+	if err := q.AddEntry(ctx, sqlcgen.AddEntryParams{N: t.n, AtMinute: int64(c.Now), PersonID: nullString(string(c.Person)), CommandID: c.ID,
+		Kind: c.Kind, Summary: t.Summary, Answer: string(done.Answer), Undoes: nullInt(c.undoes)}); err != nil {
+		return Done{}, plain(err)
+	}
+	if err := tx.Commit(); err != nil {
+		return Done{}, plain(err)
+	}
+	return done, nil
+}
+
+// touch notes in the journal what a thing was before and is after.
+func (t *Tx) touch(thing, id string, before, after any) {
+	t.err = errors.Join(t.err, t.q.AddTouch(t.ctx, sqlcgen.AddTouchParams{N: t.n, Thing: thing, ID: id, Before: asJSON(before), After: asJSON(after)}))
+}
+
+// MoveClock sets the minute at which the clock stands.
+func (t *Tx) MoveClock(to studio.Minute) error {
+	row, err := t.q.Studio(t.ctx)
+	if err != nil {
+		return err
+	}
+	if !row.StandingMinute.Valid {
+		return errors.New("this studio's clock runs by itself")
+	}
+	t.touch("clock", "clock", row.StandingMinute.Int64, to)
+	return t.q.SetStandingMinute(t.ctx, sql.NullInt64{Int64: int64(to), Valid: true})
+}
+
+// PutLot writes what has happened to a lot.
+func (t *Tx) PutLot(w studio.WorkLot) error {
+	before, err := t.records(string(w.ID))
+	if err != nil {
+		return err
+	}
+	if err := t.q.PutLot(t.ctx, sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Recipe, w.Mixes), RecipeID: string(w.Recipe),
+		Mixes: asJSON(w.Mixes), Ordinal: int64(w.Ordinal), Started: w.Started}); err != nil {
+		return err
+	}
+	return t.replaceRecords(string(w.ID), before, w.Records)
+}
+
+func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error {
+	t.touch("lot", lot, before, after)
+	err := t.q.DropTasks(t.ctx, lot)
+	for i, r := range after {
+		err = errors.Join(err, t.q.AddTask(t.ctx, sqlcgen.AddTaskParams{LotID: lot, Position: int64(i), Step: r.Step, State: string(r.State),
+			PersonID: string(r.Person), StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken}))
+	}
+	return err
+}
+
+func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {
+	rows, err := t.q.TasksOfLot(t.ctx, lot)
+	records := []studio.TaskRecord{}
+	for _, row := range rows {
+		records = append(records, taskRecord(row))
+	}
+	return records, err
+}
+
+// Book writes movements of stock into the ledger; what a lot has made becomes a
+// shelf lot of its own.
+func (t *Tx) Book(w studio.WorkLot, moved []bench.Movement) error {
+	for _, m := range moved {
+		entry := sqlcgen.AddMovementParams{N: t.n, StockLotID: nullString(string(m.Shelf)), MaterialID: nullString(string(m.Material)), Movement: "used", Amount: m.Amount}
+		if m.Made != "" {
+			stock, err := t.stockOf(w, m)
+			if err != nil {
+				return err
+			}
+			entry.StockLotID, entry.Movement = nullString(stock), "made"
+		}
+		if err := t.q.AddMovement(t.ctx, entry); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (t *Tx) stockOf(w studio.WorkLot, m bench.Movement) (string, error) {
+	lot := nullString(string(w.ID))
+	id, err := t.q.StockOfLot(t.ctx, sqlcgen.StockOfLotParams{LotID: lot, Quality: string(m.Made)})
+	if !errors.Is(err, sql.ErrNoRows) {
+		return id, err
+	}
+	made, err := uuid.NewV7()
+	if err != nil {
+		return "", err
+	}
+	stock := sqlcgen.AddStockLotParams{ID: made.String(), RecipeID: string(w.Recipe), Mixes: asJSON(w.Mixes), Quality: string(m.Made), MadeMinute: int64(t.now), LotID: lot}
+	if m.UseBy != nil {
+		stock.UseByMinute = sql.NullInt64{Int64: int64(*m.UseBy), Valid: true}
+	}
+	return stock.ID, t.q.AddStockLot(t.ctx, stock)
+}
+
+// Entry is one line of the journal.
+type Entry struct {
+	N       int64         `json:"n"`
+	At      studio.Minute `json:"at"`
+	Person  string        `json:"person"`
+	Kind    string        `json:"kind"`
+	Summary string        `json:"summary"`
+	Undone  bool          `json:"undone"`
+	Undoes  int64         `json:"undoes,omitempty"`
+}
+
+// Journal lists the latest lines, newest first.
+func (s *Store) Journal(ctx context.Context, most int64) (entries []Entry, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.LatestEntries(ctx, most)
+		for _, r := range rows {
+			entries = append(entries, Entry{r.N, studio.Minute(r.AtMinute), r.Person, r.Kind, r.Summary, r.Undone != 0, r.Undoes.Int64})
+		}
+		return err
+	})
+	return entries, err
+}
+
+// CannotUndo says why a journal line cannot be undone.
+type CannotUndo struct{ Reason string }
+
+func (c CannotUndo) Error() string { return c.Reason }
+
+// Undo takes back what a journal line did, by a line of its own. It is refused
+// when a later line touched the same things.
+func (s *Store) Undo(ctx context.Context, c Command, n int64) (Done, error) {
+	c.Kind, c.undoes = "undone", n
+	return s.Do(ctx, c, func(t *Tx) (any, error) {
+		entry, err := t.q.Entry(ctx, n)
+		if errors.Is(err, sql.ErrNoRows) {
+			return nil, NotFound{fmt.Sprintf("line %d of the journal", n)}
+		}
+		if err != nil {
+			return nil, err
+		}
+		touches, err := t.q.Touches(ctx, n)
+		if err != nil {
+			return nil, err
+		}
+		if len(touches) == 0 || entry.Undoes.Valid {
+			return nil, CannotUndo{fmt.Sprintf("%q cannot be undone", entry.Summary)}
+		}
+		for _, touched := range touches {
+			later, err := t.q.LaterTouch(ctx, sqlcgen.LaterTouchParams{Thing: touched.Thing, ID: touched.ID, N: n})
+			if err == nil {
+				return nil, CannotUndo{fmt.Sprintf("%q came after it and touched the same; undo that first", later.Summary)}
+			}
+			if !errors.Is(err, sql.ErrNoRows) {
+				return nil, err
+			}
+			if err := t.restore(touched); err != nil {
+				return nil, err
+			}
+		}
+		t.Summary = "Undone: " + entry.Summary
+		return map[string]int64{"undone": n}, t.q.ReverseMovements(ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n})
+	})
+}
+
+func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
+	switch touched.Thing {
+	case "order":
+		var before *OrderState
+		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+			return err
+		}
+		return t.restoreOrder(touched.ID, before)
+	case "lot":
+		var before []studio.TaskRecord
+		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+			return err
+		}
+		now, err := t.records(touched.ID)
+		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
+	}
+	return CannotUndo{"the clock is not moved back"}
+}
+
+// Base is the journal number the command builds on.
+func (t *Tx) Base() int64 { return t.n - 1 }

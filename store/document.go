@@ -1,0 +1,265 @@
+package store
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// View says whose orders a document holds: those the plan in force is made for,
+// or all as the lead wishes them now.
+type View int
+
+// The two views of a studio.
+const (
+	Accepted View = iota
+	Wished
+)
+
+// Document assembles the studio at its latest journal number, with now standing
+// where the demo's clock stands, or given by the caller.
+func (s *Store) Document(ctx context.Context, view View, clock func(studio.Calendar, *studio.Minute) studio.Minute) (doc *studio.Document, n int64, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		if n, err = q.LastN(ctx); err != nil {
+			return err
+		}
+		doc, err = document(ctx, q, view, clock)
+		return err
+	})
+	return doc, n, err
+}
+
+// Document is the studio as it stands within the command.
+func (t *Tx) Document(view View) (*studio.Document, error) {
+	return document(t.ctx, t.q, view, func(studio.Calendar, *studio.Minute) studio.Minute { return t.now })
+}
+
+// LastN is the latest journal number, and the minute at which the clock stands
+// if it does. ErrEmpty if nothing was ever written.
+func (s *Store) LastN(ctx context.Context) (n int64, calendar studio.Calendar, standing *studio.Minute, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		if n, err = q.LastN(ctx); err != nil {
+			return err
+		}
+		row, err := q.Studio(ctx)
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrEmpty
+		}
+		if err != nil {
+			return err
+		}
+		calendar, standing, err = clockOf(row)
+		return err
+	})
+	return n, calendar, standing, err
+}
+
+func clockOf(row sqlcgen.StudioRow) (studio.Calendar, *studio.Minute, error) {
+	epoch, err := time.Parse(time.RFC3339, row.Epoch)
+	if err != nil {
+		return studio.Calendar{}, nil, err
+	}
+	calendar, err := studio.NewCalendar(epoch, row.Zone)
+	if row.StandingMinute.Valid {
+		standing := studio.Minute(row.StandingMinute.Int64)
+		return calendar, &standing, err
+	}
+	return calendar, nil, err
+}
+
+func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(studio.Calendar, *studio.Minute) studio.Minute) (*studio.Document, error) {
+	row, err := q.Studio(ctx)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, ErrEmpty
+	}
+	if err != nil {
+		return nil, err
+	}
+	calendar, standing, err := clockOf(row)
+	if err != nil {
+		return nil, err
+	}
+	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: row.Name, Zone: row.Zone, Now: clock(calendar, standing), Settings: studio.DefaultSettings()}
+	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
+	a := &assembler{ctx: ctx, q: q, doc: doc, err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
+	a.supplies()
+	a.people()
+	a.book()
+	a.orders(view)
+	a.facts()
+	return doc, a.err
+}
+
+// assembler reads one table after the other into a document until one fails.
+type assembler struct {
+	ctx context.Context
+	q   *sqlcgen.Queries
+	doc *studio.Document
+	err error
+}
+
+// rows reads one table unless an earlier one failed.
+func rows[T any](a *assembler, query func(context.Context) ([]T, error)) []T {
+	if a.err != nil {
+		return nil
+	}
+	found, err := query(a.ctx)
+	a.err = err
+	return found
+}
+
+func (a *assembler) decode(text string, into any) {
+	a.err = errors.Join(a.err, json.Unmarshal([]byte(text), into))
+}
+
+func (a *assembler) supplies() {
+	d := a.doc
+	for _, r := range rows(a, a.q.Climate) {
+		d.Climate = append(d.Climate, studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)})
+	}
+	for _, r := range rows(a, a.q.Materials) {
+		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand}
+		a.decode(r.Wire, &m.Wire)
+		d.Materials = append(d.Materials, m)
+	}
+	for _, r := range rows(a, a.q.DryingClasses) {
+		d.DryingClasses = append(d.DryingClasses, studio.DryingClass{ID: studio.ID(r.ID), Name: r.Name, FirmMinutes: r.FirmMinutes, DryMinutes: r.DryMinutes,
+			Thickness: studio.Micrometres(r.ThicknessUm), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille)})
+	}
+	for _, r := range rows(a, a.q.Places) {
+		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots})
+	}
+}
+
+func (a *assembler) people() {
+	at := map[string]int{}
+	for i, r := range rows(a, a.q.People) {
+		at[r.ID] = i
+		a.doc.People = append(a.doc.People, studio.Person{ID: studio.ID(r.ID), Name: r.Name})
+	}
+	for _, r := range rows(a, a.q.Skills) {
+		p := &a.doc.People[at[r.PersonID]]
+		p.Skills = append(p.Skills, studio.Skill{Skill: r.Skill, Pace: r.PaceHundredths})
+	}
+	for _, r := range rows(a, a.q.Hours) {
+		p := &a.doc.People[at[r.PersonID]]
+		if r.Day == "break" {
+			p.Breaks = append(p.Breaks, studio.BreakTime{From: studio.TimeOfDay(r.FromMinute), To: studio.TimeOfDay(r.ToMinute)})
+			continue
+		}
+		p.Hours = append(p.Hours, studio.DayHours{Day: studio.Weekday(r.Day), From: studio.TimeOfDay(r.FromMinute), To: studio.TimeOfDay(r.ToMinute)})
+	}
+	for _, r := range rows(a, a.q.Away) {
+		p := &a.doc.People[at[r.PersonID]]
+		p.Away = append(p.Away, studio.Date(r.Day))
+	}
+}
+
+func (a *assembler) book() {
+	for _, body := range rows(a, a.q.RecipeBodies) {
+		var r studio.Recipe
+		a.decode(body, &r)
+		a.doc.Recipes = append(a.doc.Recipes, r)
+	}
+	at := map[string]int{}
+	for i, r := range rows(a, a.q.Colourways) {
+		at[r.ID] = i
+		a.doc.Colourways = append(a.doc.Colourways, studio.Colourway{ID: studio.ID(r.ID), Name: r.Name, Slots: map[string]studio.ID{}})
+	}
+	for _, r := range rows(a, a.q.ColourwaySlots) {
+		a.doc.Colourways[at[r.ColourwayID]].Slots[r.Slot] = studio.ID(r.MixID)
+	}
+}
+
+func (a *assembler) orders(view View) {
+	for _, r := range rows(a, a.q.Orders) {
+		version := r.Version
+		if view == Accepted {
+			version = r.AcceptedVersion.Int64
+		}
+		if version == 0 {
+			continue
+		}
+		o, err := orderAt(a.ctx, a.q, r.ID, version)
+		a.err = errors.Join(a.err, err)
+		a.doc.Orders = append(a.doc.Orders, o)
+	}
+}
+
+func taskRecord(r sqlcgen.Task) studio.TaskRecord {
+	return studio.TaskRecord{Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
+		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken}
+}
+
+// facts reads the shelf and the lots in work: those with work left to do, and
+// those whose pieces are still there.
+func (a *assembler) facts() {
+	d := a.doc
+	d.Ordinals = map[string]int{}
+	stocked := map[string]bool{}
+	for _, r := range rows(a, a.q.Shelf) {
+		if r.Amount == 0 {
+			continue
+		}
+		s := studio.ShelfLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Amount: r.Amount, Quality: studio.Quality(r.Quality),
+			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String)}
+		a.decode(r.Mixes, &s.Mixes)
+		if r.UseByMinute.Valid {
+			useBy := studio.Minute(r.UseByMinute.Int64)
+			s.UseBy = &useBy
+		}
+		stocked[r.LotID.String] = true
+		d.Shelf = append(d.Shelf, s)
+	}
+	records := map[string][]studio.TaskRecord{}
+	for _, r := range rows(a, a.q.Tasks) {
+		records[r.LotID] = append(records[r.LotID], taskRecord(r))
+	}
+	recipes := map[studio.ID]*studio.Recipe{}
+	for i := range d.Recipes {
+		recipes[d.Recipes[i].ID] = &d.Recipes[i]
+	}
+	for _, r := range rows(a, a.q.Lots) {
+		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Started: r.Started, Records: records[r.ID]}
+		a.decode(r.Mixes, &w.Mixes)
+		d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
+		if stocked[r.ID] || !w.Progress(recipes[w.Recipe]).Made {
+			d.Work = append(d.Work, w)
+		}
+	}
+}
+
+// KeepPlan stores the plan in force for a journal number, once.
+func (s *Store) KeepPlan(ctx context.Context, base int64, plan *studio.Plan) error {
+	var body bytes.Buffer
+	packed := gzip.NewWriter(&body)
+	if err := errors.Join(json.NewEncoder(packed).Encode(plan), packed.Close()); err != nil {
+		return err
+	}
+	return plain(sqlcgen.New(s.write).AddPlan(ctx, sqlcgen.AddPlanParams{Base: base, Body: body.Bytes()}))
+}
+
+// PlanInForce is the latest version of the plan, with its number and its base;
+// sql.ErrNoRows before the first.
+func (s *Store) PlanInForce(ctx context.Context) (plan *studio.Plan, version, base int64, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		row, err := q.LatestPlan(ctx)
+		if err != nil {
+			return err
+		}
+		packed, err := gzip.NewReader(bytes.NewReader(row.Body))
+		if err != nil {
+			return err
+		}
+		version, base = row.Version, row.Base
+		return json.NewDecoder(packed).Decode(&plan)
+	})
+	return plan, version, base, err
+}

@@ -1,0 +1,172 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// OrderState is an order as it stands in the file: the lead's latest wish, its
+// version, and the version that the plan in force is made for (0 for none).
+type OrderState struct {
+	Order    studio.Order `json:"order"`
+	Version  int64        `json:"version"`
+	Accepted int64        `json:"accepted"`
+}
+
+// Pending is true while the plan in force does not know the latest wish.
+func (o OrderState) Pending() bool {
+	return o.Version != o.Accepted && (o.Accepted != 0 || o.Order.State == studio.OrderOpen)
+}
+
+func nullInt(n int64) sql.NullInt64 { return sql.NullInt64{Int64: n, Valid: n != 0} }
+
+func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, version int64) error {
+	err := q.AddOrderVersion(ctx, sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
+		Leaves: string(o.Leaves), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)})
+	for i, line := range o.Lines {
+		err = errors.Join(err, q.AddOrderLine(ctx, sqlcgen.AddOrderLineParams{OrderID: string(o.ID), Version: version, Position: int64(i), ID: string(line.ID),
+			RecipeID: string(line.Recipe), ColourwayID: string(line.Colourway), Quantity: line.Quantity, ServicePerMille: int64(line.ServiceLevel)}))
+	}
+	return err
+}
+
+func orderAt(ctx context.Context, q *sqlcgen.Queries, id string, version int64) (studio.Order, error) {
+	row, err := q.OrderVersion(ctx, sqlcgen.OrderVersionParams{OrderID: id, Version: version})
+	if err != nil {
+		return studio.Order{}, err
+	}
+	o := studio.Order{ID: studio.ID(id), Name: row.Name, Occasion: row.Occasion, Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
+		Importance: row.Importance, State: studio.OrderState(row.State), Lines: []studio.OrderLine{}}
+	if err := json.Unmarshal([]byte(row.Allergies), &o.Allergies); err != nil {
+		return o, err
+	}
+	lines, err := q.OrderLines(ctx, sqlcgen.OrderLinesParams{OrderID: id, Version: version})
+	for _, l := range lines {
+		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),
+			Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille)})
+	}
+	return o, err
+}
+
+func orderState(ctx context.Context, q *sqlcgen.Queries, row sqlcgen.CustomerOrder) (OrderState, error) {
+	o, err := orderAt(ctx, q, row.ID, row.Version)
+	return OrderState{o, row.Version, row.AcceptedVersion.Int64}, err
+}
+
+// Orders lists all orders as they stand.
+func (s *Store) Orders(ctx context.Context) (orders []OrderState, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.Orders(ctx)
+		for _, row := range rows {
+			state, e := orderState(ctx, q, row)
+			orders, err = append(orders, state), errors.Join(err, e)
+		}
+		return err
+	})
+	return orders, err
+}
+
+// OrderVersion is an order as it stood at a version.
+func (s *Store) OrderVersion(ctx context.Context, id studio.ID, version int64) (o studio.Order, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		o, err = orderAt(ctx, q, string(id), version)
+		if errors.Is(err, sql.ErrNoRows) {
+			return NotFound{"the order"}
+		}
+		return err
+	})
+	return o, err
+}
+
+// EnterOrder writes a new order.
+func (t *Tx) EnterOrder(o studio.Order) error {
+	return t.putOrder(o, nil)
+}
+
+// ChangeOrder writes a new version of an order whose version the writer saw.
+func (t *Tx) ChangeOrder(o studio.Order, seen int64) error {
+	before, err := t.Order(o.ID)
+	if err != nil {
+		return err
+	}
+	if before.Version != seen {
+		return Stale{"the order " + before.Order.Name, seen, before.Version}
+	}
+	return t.putOrder(o, &before)
+}
+
+// Order is an order as it stands within the command.
+func (t *Tx) Order(id studio.ID) (OrderState, error) {
+	row, err := t.q.CustomerOrder(t.ctx, string(id))
+	if errors.Is(err, sql.ErrNoRows) {
+		return OrderState{}, NotFound{"the order"}
+	}
+	if err != nil {
+		return OrderState{}, err
+	}
+	return orderState(t.ctx, t.q, row)
+}
+
+// AcceptOrders makes every order's latest wish the one the plan in force is for.
+func (t *Tx) AcceptOrders() error {
+	rows, err := t.q.Orders(t.ctx)
+	for _, row := range rows {
+		before, e := orderState(t.ctx, t.q, row)
+		if err = errors.Join(err, e); err != nil {
+			return err
+		}
+		if before.Accepted != before.Version {
+			after := before
+			after.Accepted = after.Version
+			err = t.writeOrder(after, &before)
+		}
+	}
+	return err
+}
+
+func (t *Tx) putOrder(o studio.Order, before *OrderState) error {
+	after := OrderState{Order: o, Version: 1}
+	if before != nil {
+		after.Version, after.Accepted = before.Version+1, before.Accepted
+	}
+	if err := t.writeOrder(after, before); err != nil {
+		return err
+	}
+	return addOrderVersion(t.ctx, t.q, o, after.Version)
+}
+
+func (t *Tx) writeOrder(after OrderState, before *OrderState) error {
+	t.touch("order", string(after.Order.ID), before, after)
+	return t.q.PutOrder(t.ctx, sqlcgen.PutOrderParams{ID: string(after.Order.ID), Version: after.Version, AcceptedVersion: nullInt(after.Accepted)})
+}
+
+// restoreOrder takes an order back to what it was: what was accepted then, and
+// as a new version what was wished then. One that did not exist is cancelled.
+func (t *Tx) restoreOrder(id string, wanted *OrderState) error {
+	now, err := t.Order(studio.ID(id))
+	if err != nil {
+		return err
+	}
+	after := now
+	if wanted == nil {
+		after.Order.State = studio.OrderCancelled
+	} else {
+		after.Order, after.Accepted = wanted.Order, wanted.Accepted
+	}
+	if wanted != nil && wanted.Version == now.Version {
+		return t.writeOrder(after, &now)
+	}
+	after.Version++
+	if wanted != nil && wanted.Accepted == wanted.Version {
+		after.Accepted = after.Version
+	}
+	if err := t.writeOrder(after, &now); err != nil {
+		return err
+	}
+	return addOrderVersion(t.ctx, t.q, after.Order, after.Version)
+}

@@ -1,0 +1,34 @@
+-- name: LastN :one
+SELECT CAST(COALESCE(MAX(n), 0) AS INTEGER) AS n FROM journal;
+-- name: AddEntry :exec
+INSERT INTO journal (n, at_minute, person_id, command_id, kind, summary, answer, undoes) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+-- name: EntryByCommand :one
+SELECT n, answer FROM journal WHERE command_id = ?;
+-- name: Entry :one
+SELECT * FROM journal WHERE n = ?;
+-- name: LatestEntries :many
+SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
+    CAST(COALESCE(person.name, '') AS TEXT) AS person,
+    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
+FROM journal LEFT JOIN person ON person.id = journal.person_id
+ORDER BY journal.n DESC LIMIT ?;
+-- name: AddTouch :exec
+INSERT INTO journal_touch (n, thing, id, before, after) VALUES (?, ?, ?, ?, ?);
+-- name: Touches :many
+SELECT * FROM journal_touch WHERE n = ? ORDER BY thing, id;
+-- name: LaterTouch :one
+SELECT journal.n, journal.summary FROM journal_touch JOIN journal ON journal.n = journal_touch.n
+WHERE journal_touch.thing = ? AND journal_touch.id = ? AND journal_touch.n > ? AND journal.undoes IS NULL
+    AND NOT EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n)
+ORDER BY journal.n LIMIT 1;
+-- name: AddMovement :exec
+INSERT INTO ledger (n, stock_lot_id, material_id, movement, amount) VALUES (?, ?, ?, ?, ?);
+-- name: ReverseMovements :exec
+INSERT INTO ledger (n, stock_lot_id, material_id, movement, amount)
+SELECT CAST(sqlc.arg(undo) AS INTEGER), stock_lot_id, material_id, movement, -amount FROM ledger WHERE ledger.n = sqlc.arg(undone);
+-- name: LatestPlan :one
+SELECT version, base, body FROM plan_version ORDER BY version DESC LIMIT 1;
+-- name: AddPlan :exec
+INSERT INTO plan_version (version, base, body)
+SELECT COALESCE(MAX(version), 0) + 1, CAST(sqlc.arg(base) AS INTEGER), CAST(sqlc.arg(body) AS BLOB) FROM plan_version
+WHERE true ON CONFLICT (base) DO NOTHING;

@@ -1,0 +1,52 @@
+-- name: Studio :one
+SELECT name, epoch, zone, settings, standing_minute FROM studio WHERE id = 1;
+-- name: AddStudio :exec
+INSERT INTO studio (id, name, epoch, zone, settings, standing_minute) VALUES (1, ?, ?, ?, ?, ?);
+-- name: SetStandingMinute :exec
+UPDATE studio SET standing_minute = ? WHERE id = 1;
+-- name: Climate :many
+SELECT * FROM climate_hour ORDER BY hour;
+-- name: AddClimateHour :exec
+INSERT INTO climate_hour (hour, tenths_celsius, humidity_per_mille) VALUES (?, ?, ?);
+-- name: Materials :many
+SELECT material.id, material.name, material.unit, material.wire,
+    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id), 0) AS INTEGER) AS on_hand
+FROM material ORDER BY material.position;
+-- name: AddMaterial :exec
+INSERT INTO material (id, position, name, unit, wire) VALUES (?, ?, ?, ?, ?);
+-- name: DryingClasses :many
+SELECT * FROM drying_class ORDER BY position;
+-- name: AddDryingClass :exec
+INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+-- name: Places :many
+SELECT * FROM place ORDER BY position;
+-- name: AddPlace :exec
+INSERT INTO place (id, position, name, slots) VALUES (?, ?, ?, ?);
+-- name: People :many
+SELECT * FROM person ORDER BY position;
+-- name: AddPerson :exec
+INSERT INTO person (id, position, name) VALUES (?, ?, ?);
+-- name: Skills :many
+SELECT * FROM person_skill ORDER BY person_id, position;
+-- name: AddSkill :exec
+INSERT INTO person_skill (person_id, position, skill, pace_hundredths) VALUES (?, ?, ?, ?);
+-- name: Hours :many
+SELECT * FROM person_hours ORDER BY person_id, position;
+-- name: AddHours :exec
+INSERT INTO person_hours (person_id, position, day, from_minute, to_minute) VALUES (?, ?, ?, ?, ?);
+-- name: Away :many
+SELECT * FROM person_away ORDER BY person_id, day;
+-- name: AddAway :exec
+INSERT INTO person_away (person_id, day) VALUES (?, ?);
+-- name: RecipeBodies :many
+SELECT body FROM recipe_revision ORDER BY position;
+-- name: AddRecipe :exec
+INSERT INTO recipe_revision (id, position, recipe_id, revision, kind, name, body) VALUES (?, ?, ?, ?, ?, ?, ?);
+-- name: Colourways :many
+SELECT * FROM colourway ORDER BY position;
+-- name: AddColourway :exec
+INSERT INTO colourway (id, position, name) VALUES (?, ?, ?);
+-- name: ColourwaySlots :many
+SELECT * FROM colourway_slot ORDER BY colourway_id, slot;
+-- name: AddColourwaySlot :exec
+INSERT INTO colourway_slot (colourway_id, slot, mix_id) VALUES (?, ?, ?);

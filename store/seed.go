@@ -1,0 +1,165 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// Seed writes a whole valid document into an empty file, as one journal line.
+// A standing clock stays at the document's now until it is moved.
+func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) error {
+	if err := onlyUUIDs(doc); err != nil {
+		return err
+	}
+	tx, err := s.write.BeginTx(ctx, nil)
+	if err != nil {
+		return plain(err)
+	}
+	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
+	w := &seeder{ctx: ctx, q: sqlcgen.New(tx), doc: doc}
+	w.studio(standing)
+	w.supplies()
+	w.people()
+	w.book()
+	w.try(w.q.AddEntry(ctx, sqlcgen.AddEntryParams{N: 1, AtMinute: int64(doc.Now), CommandID: uuid.NewString(), Kind: "opened",
+		Summary: doc.Name + " opened", Answer: "{}"}))
+	w.facts()
+	if w.err != nil {
+		return plain(w.err)
+	}
+	return plain(tx.Commit())
+}
+
+// onlyUUIDs refuses a document whose things are named by words: stored things
+// carry UUIDs.
+func onlyUUIDs(doc *studio.Document) error {
+	var ids []studio.ID
+	for _, m := range doc.Materials {
+		ids = append(ids, m.ID)
+	}
+	for _, r := range doc.Recipes {
+		ids = append(ids, r.ID, r.Recipe)
+	}
+	for _, p := range doc.People {
+		ids = append(ids, p.ID)
+	}
+	for _, o := range doc.Orders {
+		ids = append(ids, o.ID)
+	}
+	for _, id := range ids {
+		if _, err := uuid.Parse(string(id)); err != nil {
+			return fmt.Errorf("%q is not a UUID; a document that is to be stored names things by UUIDs", id)
+		}
+	}
+	return nil
+}
+
+// seeder writes one table after the other until something fails.
+type seeder struct {
+	ctx context.Context
+	q   *sqlcgen.Queries
+	doc *studio.Document
+	err error
+}
+
+func (w *seeder) try(err error) {
+	if w.err == nil {
+		w.err = err
+	}
+}
+
+func asJSON(value any) string {
+	data, err := json.Marshal(value)
+	if err != nil {
+		panic(err) // our own plain types always marshal
+	}
+	return string(data)
+}
+
+func (w *seeder) studio(standing bool) {
+	d := w.doc
+	settings := sqlcgen.AddStudioParams{Name: d.Name, Epoch: d.Epoch.UTC().Format(time.RFC3339), Zone: d.Zone, Settings: asJSON(d.Settings)}
+	if standing {
+		settings.StandingMinute.Int64, settings.StandingMinute.Valid = int64(d.Now), true
+	}
+	w.try(w.q.AddStudio(w.ctx, settings))
+	for hour, air := range d.Climate {
+		w.try(w.q.AddClimateHour(w.ctx, sqlcgen.AddClimateHourParams{Hour: int64(hour), TenthsCelsius: air.TenthsCelsius, HumidityPerMille: int64(air.HumidityPerMille)}))
+	}
+}
+
+func (w *seeder) supplies() {
+	for i, m := range w.doc.Materials {
+		w.try(w.q.AddMaterial(w.ctx, sqlcgen.AddMaterialParams{ID: string(m.ID), Position: int64(i), Name: m.Name, Unit: string(m.Unit), Wire: asJSON(m.Wire)}))
+	}
+	for i, c := range w.doc.DryingClasses {
+		w.try(w.q.AddDryingClass(w.ctx, sqlcgen.AddDryingClassParams{ID: string(c.ID), Position: int64(i), Name: c.Name, FirmMinutes: c.FirmMinutes,
+			DryMinutes: c.DryMinutes, ThicknessUm: int64(c.Thickness), SpreadPerMille: int64(c.Spread), StallHumidityPerMille: int64(c.StallHumidity)}))
+	}
+	for i, p := range w.doc.Places {
+		w.try(w.q.AddPlace(w.ctx, sqlcgen.AddPlaceParams{ID: string(p.ID), Position: int64(i), Name: p.Name, Slots: p.Slots}))
+	}
+}
+
+func (w *seeder) people() {
+	for i, p := range w.doc.People {
+		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name}))
+		for j, s := range p.Skills {
+			w.try(w.q.AddSkill(w.ctx, sqlcgen.AddSkillParams{PersonID: string(p.ID), Position: int64(j), Skill: s.Skill, PaceHundredths: s.Pace}))
+		}
+		position := int64(0)
+		add := func(day string, from, to studio.TimeOfDay) {
+			w.try(w.q.AddHours(w.ctx, sqlcgen.AddHoursParams{PersonID: string(p.ID), Position: position, Day: day, FromMinute: int64(from), ToMinute: int64(to)}))
+			position++
+		}
+		for _, h := range p.Hours {
+			add(string(h.Day), h.From, h.To)
+		}
+		for _, b := range p.Breaks {
+			add("break", b.From, b.To)
+		}
+		for _, day := range p.Away {
+			w.try(w.q.AddAway(w.ctx, sqlcgen.AddAwayParams{PersonID: string(p.ID), Day: string(day)}))
+		}
+	}
+}
+
+func (w *seeder) book() {
+	for i, r := range w.doc.Recipes {
+		w.try(w.q.AddRecipe(w.ctx, sqlcgen.AddRecipeParams{ID: string(r.ID), Position: int64(i), RecipeID: string(r.Recipe), Revision: int64(r.Revision),
+			Kind: string(r.Kind), Name: r.Name, Body: asJSON(r)}))
+	}
+	for i, c := range w.doc.Colourways {
+		w.try(w.q.AddColourway(w.ctx, sqlcgen.AddColourwayParams{ID: string(c.ID), Position: int64(i), Name: c.Name}))
+		for slot, mix := range c.Slots {
+			w.try(w.q.AddColourwaySlot(w.ctx, sqlcgen.AddColourwaySlotParams{ColourwayID: string(c.ID), Slot: slot, MixID: string(mix)}))
+		}
+	}
+}
+
+func (w *seeder) facts() {
+	for _, m := range w.doc.Materials {
+		if m.OnHand != 0 {
+			w.try(w.q.AddMovement(w.ctx, sqlcgen.AddMovementParams{N: 1, MaterialID: nullString(string(m.ID)), Movement: "counted", Amount: m.OnHand}))
+		}
+	}
+	for _, s := range w.doc.Shelf {
+		stock := sqlcgen.AddStockLotParams{ID: string(s.ID), RecipeID: string(s.Recipe), Mixes: asJSON(s.Mixes), Quality: string(s.Quality), MadeMinute: int64(s.MadeOn)}
+		if s.UseBy != nil {
+			stock.UseByMinute.Int64, stock.UseByMinute.Valid = int64(*s.UseBy), true
+		}
+		w.try(w.q.AddStockLot(w.ctx, stock))
+		w.try(w.q.AddMovement(w.ctx, sqlcgen.AddMovementParams{N: 1, StockLotID: nullString(string(s.ID)), Movement: "counted", Amount: s.Amount}))
+	}
+	for _, o := range w.doc.Orders {
+		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1)}))
+		w.try(addOrderVersion(w.ctx, w.q, o, 1))
+	}
+}

@@ -1,0 +1,118 @@
+// Package web is the Fiber application: the API on its adapter, the live event
+// stream, and the front end that is built into the program.
+package web
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"io/fs"
+	"mime"
+	"net"
+	"net/http"
+	"path"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gofiber/fiber/v3"
+	"github.com/gofiber/fiber/v3/middleware/recover"
+
+	"bractum/api"
+	"bractum/store"
+)
+
+//go:embed all:site
+var site embed.FS
+
+const mostBody = 4 << 20 // bytes of one request
+
+// Application is the running web application of one studio file.
+type Application struct {
+	app    *fiber.App
+	events *hub
+	API    huma.API
+}
+
+// New makes the application; the store may be nil when only the API's
+// description is wanted.
+func New(s *store.Store, clock api.Clock) *Application {
+	a := &Application{events: newHub()}
+	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: mostBody, ErrorHandler: failed})
+	a.app.Use(recover.New(), guard)
+	config := huma.DefaultConfig("Bractum", "0")
+	config.DocsPath = ""
+	config.OpenAPIPath = "/api/openapi"
+	config.SchemasPath = ""
+	config.CreateHooks = nil // no links to schemas in answers
+	a.API = huma.NewAPI(config, adapter{a.app})
+	api.Register(a.API, s, clock, a.events.tell)
+	a.app.Get("/api/events", func(c fiber.Ctx) error { return a.events.stream(c, s) })
+	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
+	a.app.Get("/*", page)
+	return a
+}
+
+// Serve answers on a listener until the context ends.
+func (a *Application) Serve(ctx context.Context, on net.Listener) error {
+	stopped := make(chan error, 1)
+	go func() { stopped <- a.app.Listener(on, fiber.ListenConfig{DisableStartupMessage: true}) }()
+	select {
+	case err := <-stopped:
+		return err
+	case <-ctx.Done():
+		a.events.close() // open streams would hold the shutdown up
+		return a.app.ShutdownWithTimeout(5 * time.Second)
+	}
+}
+
+func guard(c fiber.Ctx) error {
+	c.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'")
+	c.Set("X-Content-Type-Options", "nosniff")
+	c.Set("Referrer-Policy", "no-referrer")
+	if strings.HasPrefix(c.Path(), "/api/") {
+		c.Set("Cache-Control", "no-store")
+	}
+	return c.Next()
+}
+
+// failed answers what no operation answered, as a problem without inner words.
+func failed(c fiber.Ctx, err error) error {
+	status, detail := http.StatusInternalServerError, "something failed that should not; nothing was written"
+	var known *fiber.Error
+	if errors.As(err, &known) {
+		status, detail = known.Code, known.Message
+	}
+	c.Status(status).Set("Content-Type", "application/problem+json")
+	return c.JSON(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail}, "application/problem+json")
+}
+
+// page answers with a file of the front end, or with its one page.
+func page(c fiber.Ctx) error {
+	name := path.Clean(strings.TrimPrefix(c.Path(), "/"))
+	if name == "." || path.Ext(name) == "" {
+		name = "index.html"
+	}
+	body, err := fs.ReadFile(site, "site/app/"+name)
+	if err != nil {
+		if name == "index.html" {
+			return c.Status(http.StatusServiceUnavailable).SendString("The front end is not built into this program: make build.")
+		}
+		return fiber.ErrNotFound
+	}
+	c.Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
+	c.Set("Cache-Control", "no-cache")
+	if strings.HasPrefix(name, "assets/") {
+		c.Set("Cache-Control", "public, max-age=31536000, immutable")
+	}
+	c.Set("Vary", "Accept-Encoding")
+	for _, packed := range []struct{ encoding, ending string }{{"br", ".br"}, {"gzip", ".gz"}} {
+		if strings.Contains(c.Get("Accept-Encoding"), packed.encoding) {
+			if small, err := fs.ReadFile(site, "site/app/"+name+packed.ending); err == nil {
+				c.Set("Content-Encoding", packed.encoding)
+				return c.Send(small)
+			}
+		}
+	}
+	return c.Send(body)
+}
