@@ -101,7 +101,7 @@ func (t *Tx) PutLot(w studio.WorkLot) error {
 		return err
 	}
 	if err := t.q.PutLot(t.ctx, sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Recipe, w.Mixes), RecipeID: string(w.Recipe),
-		Mixes: asJSON(w.Mixes), Ordinal: int64(w.Ordinal), Started: w.Started}); err != nil {
+		Mixes: asJSON(w.Mixes), Ordinal: int64(w.Ordinal), Need: w.Need, Started: w.Started}); err != nil {
 		return err
 	}
 	return t.replaceRecords(string(w.ID), before, w.Records)
@@ -201,6 +201,9 @@ func (s *Store) Undo(ctx context.Context, c Command, n int64) (Done, error) {
 		}
 		if err != nil {
 			return nil, err
+		}
+		if _, err := t.q.UndoneBy(ctx, nullInt(n)); err == nil {
+			return nil, CannotUndo{fmt.Sprintf("%q was undone already", entry.Summary)}
 		}
 		touches, err := t.q.Touches(ctx, n)
 		if err != nil {

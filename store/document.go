@@ -227,7 +227,7 @@ func (a *assembler) facts() {
 		recipes[d.Recipes[i].ID] = &d.Recipes[i]
 	}
 	for _, r := range rows(a, a.q.Lots) {
-		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Started: r.Started, Records: records[r.ID]}
+		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID]}
 		a.decode(r.Mixes, &w.Mixes)
 		d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
 		if stocked[r.ID] || !w.Progress(recipes[w.Recipe]).Made {

@@ -158,7 +158,7 @@ func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 					return w, step, nil
 				}
 			}
-			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Started: l.Started}, step, nil
+			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}, step, nil
 		}
 	}
 	return studio.WorkLot{}, studio.Step{}, refuse("the plan in force has no such task any more; look at the plan again")

@@ -75,6 +75,7 @@ type counter struct {
 	calendar studio.Calendar
 	room     drying.Room
 	items    map[string]*Item
+	wanted   map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
 	result   *Result
 }
 
@@ -85,7 +86,7 @@ func Up(doc *studio.Document) (*Result, error) {
 		return nil, err
 	}
 	c := &counter{doc: doc, book: studio.NewBook(doc), calendar: calendar, room: drying.NewRoom(doc, calendar),
-		items: map[string]*Item{}, result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
+		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
 			Pegs: []studio.Peg{}, Notes: []Note{}}}
 	c.promised()
 	for _, w := range doc.Work {
@@ -230,6 +231,9 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 			from := s.ID
 			if s.From != "" {
 				from = s.From
+				if due, known := c.wanted[from]; !known || n.due < due {
+					c.wanted[from] = n.due
+				}
 			}
 			c.serve(n, from, nil, item.Recipe, take)
 			n = n.less(take)
@@ -251,9 +255,11 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 		progress := w.Progress(r)
 		lot := studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
 			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, Pegs: []studio.Peg{}}
-		horizon := c.doc.Now + c.doc.Settings.HorizonMinutes
-		lot.Due = horizon
-		free := progress.Serves(r)
+		lot.Due = c.doc.Horizon()
+		if due, known := c.wanted[w.ID]; known {
+			lot.Due = due
+		}
+		free := min(w.Need, progress.Serves(r)) // its spares are not promised twice
 		if progress.Made {
 			free = 0 // its pieces are on the shelf
 		}

@@ -173,7 +173,7 @@ func TestBreakageWithinTheSparesChangesNothingBeyondThemMakesANewLot(t *testing.
 	require.Len(t, petal.Lots, 1)
 	spare := petal.Spare
 	for broken, lots := range map[int64]int{spare: 1, spare + 1: 2} {
-		doc.Work = []studio.WorkLot{{ID: petal.Lots[0], Recipe: petal.Recipe, Mixes: petal.Mixes, Ordinal: 1, Started: petal.Started,
+		doc.Work = []studio.WorkLot{{ID: petal.Lots[0], Recipe: petal.Recipe, Mixes: petal.Mixes, Ordinal: 1, Need: petal.Net, Started: petal.Started,
 			Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now,
 				Good: petal.Started - broken, Broken: broken}}}}
 		after := itemOf(t, up(t, doc), "Magnolia outer petal")

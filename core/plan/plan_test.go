@@ -133,7 +133,7 @@ func begin(t testing.TB, doc *studio.Document, recipe, step string, record studi
 	for _, lot := range p.Lots {
 		if lot.ID == task.Lot {
 			record.Step = step
-			doc.Work = append(doc.Work, studio.WorkLot{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Started: lot.Started,
+			doc.Work = append(doc.Work, studio.WorkLot{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
 				Records: []studio.TaskRecord{record}})
 		}
 	}
@@ -246,7 +246,7 @@ func record(doc *studio.Document, p *studio.Plan, task studio.Task, state studio
 	if lot == nil {
 		for _, l := range p.Lots {
 			if l.ID == task.Lot {
-				doc.Work = append(doc.Work, studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Started: l.Started})
+				doc.Work = append(doc.Work, studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started})
 				lot = &doc.Work[len(doc.Work)-1]
 			}
 		}

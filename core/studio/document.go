@@ -233,8 +233,10 @@ type WorkLot struct {
 	Recipe  ID            `json:"recipe"`
 	Mixes   map[string]ID `json:"mixes"`
 	Ordinal int           `json:"ordinal"`
-	Started int64         `json:"started"`
-	Records []TaskRecord  `json:"records"`
+	// Need is what the lot was begun to yield; the rest of Started are spares.
+	Need    int64        `json:"need"`
+	Started int64        `json:"started"`
+	Records []TaskRecord `json:"records"`
 }
 
 // TaskState is what has happened to a task.

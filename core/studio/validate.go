@@ -240,6 +240,7 @@ func (v *validator) stock(book *Book) {
 		register(v, place, lots, w.ID, true)
 		v.mixesOf(place, w.Recipe, w.Mixes, book)
 		within(v, place+".started", w.Started, 1, 1<<40)
+		within(v, place+".need", w.Need, 0, w.Started)
 		last := -1
 		for j, r := range w.Records {
 			at := fmt.Sprintf("%s.records[%d]", place, j)

@@ -164,7 +164,8 @@ CREATE TABLE lot (
     recipe_id TEXT NOT NULL REFERENCES recipe_revision (id),
     mixes TEXT NOT NULL CHECK (json_valid(mixes)),
     ordinal INTEGER NOT NULL CHECK (ordinal > 0),
-    started INTEGER NOT NULL CHECK (started > 0),
+    need INTEGER NOT NULL CHECK (need >= 0),
+    started INTEGER NOT NULL CHECK (started >= need AND started > 0),
     UNIQUE (gather_key, ordinal)
 ) STRICT;
 

@@ -12,6 +12,8 @@ SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undo
     CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
 FROM journal LEFT JOIN person ON person.id = journal.person_id
 ORDER BY journal.n DESC LIMIT ?;
+-- name: UndoneBy :one
+SELECT n FROM journal WHERE undoes = ?;
 -- name: AddTouch :exec
 INSERT INTO journal_touch (n, thing, id, before, after) VALUES (?, ?, ?, ?, ?);
 -- name: Touches :many

@@ -16,8 +16,8 @@ INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id
 -- name: Lots :many
 SELECT * FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal;
 -- name: PutLot :exec
-INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, started) VALUES (?, ?, ?, ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET started = excluded.started;
+INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started) VALUES (?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO NOTHING;
 -- name: Tasks :many
 SELECT * FROM task ORDER BY lot_id, position;
 -- name: TasksOfLot :many

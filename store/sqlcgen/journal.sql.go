@@ -280,3 +280,14 @@ func (q *Queries) Touches(ctx context.Context, n int64) ([]JournalTouch, error) 
 	}
 	return items, nil
 }
+
+const undoneBy = `-- name: UndoneBy :one
+SELECT n FROM journal WHERE undoes = ?
+`
+
+func (q *Queries) UndoneBy(ctx context.Context, undoes sql.NullInt64) (int64, error) {
+	row := q.db.QueryRowContext(ctx, undoneBy, undoes)
+	var n int64
+	err := row.Scan(&n)
+	return n, err
+}

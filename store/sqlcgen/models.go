@@ -77,6 +77,7 @@ type Lot struct {
 	RecipeID  string
 	Mixes     string
 	Ordinal   int64
+	Need      int64
 	Started   int64
 }
 

@@ -151,7 +151,7 @@ func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
 }
 
 const lot = `-- name: Lot :one
-SELECT id, gather_key, recipe_id, mixes, ordinal, started FROM lot WHERE id = ?
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started FROM lot WHERE id = ?
 `
 
 func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
@@ -163,13 +163,14 @@ func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
 		&i.RecipeID,
 		&i.Mixes,
 		&i.Ordinal,
+		&i.Need,
 		&i.Started,
 	)
 	return i, err
 }
 
 const lots = `-- name: Lots :many
-SELECT id, gather_key, recipe_id, mixes, ordinal, started FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
 `
 
 func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
@@ -187,6 +188,7 @@ func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
 			&i.RecipeID,
 			&i.Mixes,
 			&i.Ordinal,
+			&i.Need,
 			&i.Started,
 		); err != nil {
 			return nil, err
@@ -297,8 +299,8 @@ func (q *Queries) Orders(ctx context.Context) ([]CustomerOrder, error) {
 }
 
 const putLot = `-- name: PutLot :exec
-INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, started) VALUES (?, ?, ?, ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET started = excluded.started
+INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started) VALUES (?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO NOTHING
 `
 
 type PutLotParams struct {
@@ -307,6 +309,7 @@ type PutLotParams struct {
 	RecipeID  string
 	Mixes     string
 	Ordinal   int64
+	Need      int64
 	Started   int64
 }
 
@@ -317,6 +320,7 @@ func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
 		arg.RecipeID,
 		arg.Mixes,
 		arg.Ordinal,
+		arg.Need,
 		arg.Started,
 	)
 	return err

@@ -21,7 +21,7 @@ func bench(t *testing.T) (*studio.Document, *studio.Plan) {
 	require.NoError(t, err)
 	for _, lot := range first.Lots {
 		if lot.Recipe == demo.ID("Magnolia inner petal") {
-			doc.Work = []studio.WorkLot{{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Started: lot.Started,
+			doc.Work = []studio.WorkLot{{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
 				Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now - 10, Good: lot.Started}}}}
 			break
 		}
