@@ -66,9 +66,9 @@ func (s *Service) registerPlan(to huma.API) {
 		for _, p := range a.doc.People {
 			hours := studio.HoursOf(p, at.calendar, max(0, at.now-1440), until+1440)
 			all = append(all, hours)
-			v.People = append(v.People, PersonLane{Named{ID: p.ID, Name: p.Name}, hours})
+			v.People = append(v.People, PersonLane{Named{ID: p.ID, Name: p.Name}, append(studio.Hours{}, hours...)})
 		}
-		v.Open = studio.Together(all...)
+		v.Open = append(studio.Hours{}, studio.Together(all...)...)
 		for _, o := range at.orderViews() {
 			if o.Outcome != nil && !o.Pending {
 				v.Orders = append(v.Orders, o)

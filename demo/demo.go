@@ -84,7 +84,7 @@ func places() []studio.Place {
 	place := func(name string, slots int64) studio.Place {
 		return studio.Place{ID: ID(name), Name: name, Slots: slots}
 	}
-	return []studio.Place{place("Spoon tray", 8), place("Half-sphere mould 60 mm", 24), place("Wavy foam", 6),
+	return []studio.Place{place("Spoon tray", 8), place("Half-sphere mould 60 mm", 36), place("Wavy foam", 6),
 		place("Foam block", 4), place("Hanging rail", 2)}
 }
 

@@ -37,6 +37,7 @@ type Application struct {
 // New makes the application; the store may be nil when only the API's
 // description is wanted.
 func New(s *store.Store, clock api.Clock) *Application {
+	huma.DefaultArrayNullable = false // our answers write empty lists, never null
 	a := &Application{events: newHub()}
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: mostBody, ErrorHandler: failed})
 	a.app.Use(recover.New(), guard)

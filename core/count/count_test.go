@@ -151,7 +151,7 @@ func TestLotsNeverOverfillTheirFormersAndSplitEvenly(t *testing.T) {
 		}
 	}
 	assert.Equal(t, outer.Started, started)
-	assert.LessOrEqual(t, most, int64(24), "24 moulds of one petal each")
+	assert.LessOrEqual(t, most, int64(36), "36 moulds of one petal each")
 	assert.LessOrEqual(t, most-least, int64(1), "split evenly")
 }
 

@@ -1,0 +1,83 @@
+// Package drive opens the demo studio's real application on a port of its own
+// and a headless Chromium on it, for the browser tests and the screenshots.
+package drive
+
+import (
+	"context"
+	"errors"
+	"net"
+	"os"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/launcher"
+
+	"bractum/core/studio"
+	"bractum/demo"
+	"bractum/store"
+	"bractum/web"
+)
+
+// Chromium is where Debian puts its browser.
+const Chromium = "/usr/bin/chromium"
+
+// Studio is a running demo studio in a folder of its own.
+type Studio struct {
+	URL    string
+	Store  *store.Store
+	stop   context.CancelFunc
+	served chan error
+}
+
+// Open opens the studio in a folder; what was entered there before is kept.
+func Open(folder string) (*Studio, error) {
+	ctx, stop := context.WithCancel(context.Background())
+	s, err := store.Open(ctx, folder, store.Options{Patience: time.Second})
+	if err != nil {
+		stop()
+		return nil, err
+	}
+	if _, _, _, err := s.LastN(ctx); errors.Is(err, store.ErrEmpty) {
+		err = s.Seed(ctx, demo.Document(), true)
+		if err != nil {
+			stop()
+			return nil, errors.Join(err, s.Close())
+		}
+	}
+	on, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		stop()
+		return nil, errors.Join(err, s.Close())
+	}
+	standing := func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at }
+	open := &Studio{"http://" + on.Addr().String(), s, stop, make(chan error, 1)}
+	go func() { open.served <- web.New(s, standing).Serve(ctx, on) }()
+	return open, nil
+}
+
+// Close stops serving and lets go of the file.
+func (s *Studio) Close() error {
+	s.stop()
+	return errors.Join(<-s.served, s.Store.Close())
+}
+
+// Browser launches Chromium with a profile in the given folder.
+func Browser(profile string) (*rod.Browser, error) {
+	if _, err := os.Stat(Chromium); err != nil {
+		return nil, err
+	}
+	url, err := launcher.New().Bin(Chromium).Headless(true).NoSandbox(true).Leakless(false).UserDataDir(profile).
+		Set("disable-gpu").Set("disable-quic").Set("disable-background-networking").Set("disable-component-update").
+		Set("disable-sync").Set("no-first-run").Set("disable-dev-shm-usage").Set("hide-scrollbars").Launch()
+	if err != nil {
+		return nil, err
+	}
+	browser := rod.New().ControlURL(url)
+	return browser, browser.Connect()
+}
+
+// SitDown makes a page's browser one at which a maker sits.
+func SitDown(page *rod.Page, name string) error {
+	_, err := page.Eval(`(id) => localStorage.setItem("bractum.person", id)`, string(demo.ID(name)))
+	return err
+}

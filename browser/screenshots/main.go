@@ -1,0 +1,90 @@
+// Command screenshots retakes docs/screenshots from the demo data.
+package main
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
+
+	"bractum/browser/drive"
+)
+
+type shot struct {
+	name, path, click string
+	person            string
+	width, height     int
+}
+
+var shots = []shot{
+	{"orders", "/orders", "", "Odalys", 1280, 800},
+	{"count-up", "/count-up", "", "Odalys", 1280, 800},
+	{"count-up-working", "/count-up", `[data-test="cell-Magnolia outer petal-Oyster ivory"]`, "Odalys", 1280, 800},
+	{"mixing", "/mixing", "", "Odalys", 1280, 800},
+	{"wires", "/wires", "", "Odalys", 1280, 800},
+	{"plan", "/plan", "", "Odalys", 1280, 800},
+	{"bench", "/bench", `[data-test="start"]`, "Odalys", 1024, 768},
+	{"bench-phone", "/bench", "", "Teun", 390, 844},
+}
+
+func main() {
+	folder := "docs/screenshots"
+	if len(os.Args) > 1 {
+		folder = os.Args[1]
+	}
+	if err := take(folder); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func take(folder string) error {
+	temporary, err := os.MkdirTemp("", "bractum-screenshots")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(temporary)
+	studio, err := drive.Open(filepath.Join(temporary, "data"))
+	if err != nil {
+		return err
+	}
+	defer studio.Close()
+	browser, err := drive.Browser(filepath.Join(temporary, "profile"))
+	if err != nil {
+		return err
+	}
+	defer browser.Close()
+	for _, s := range shots {
+		if err := rod.Try(func() { one(browser, studio.URL, s, filepath.Join(folder, s.name+".png")) }); err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+	}
+	return nil
+}
+
+func one(browser *rod.Browser, url string, s shot, file string) {
+	page := browser.MustPage(url).Timeout(20 * time.Second)
+	defer page.MustClose()
+	page.MustSetViewport(s.width, s.height, 1, false)
+	page.MustWaitLoad()
+	if err := drive.SitDown(page, s.person); err != nil {
+		panic(err)
+	}
+	page.MustNavigate(url + s.path).MustWaitLoad()
+	page.MustElement(".sheet")
+	if s.click != "" {
+		page.MustElement(s.click).MustClick()
+	}
+	page.MustWaitRequestIdle()()
+	time.Sleep(500 * time.Millisecond) // fonts and the opening of drawers
+	picture, err := page.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+	if err != nil {
+		panic(err)
+	}
+	if err := os.WriteFile(file, picture, 0o644); err != nil {
+		panic(err)
+	}
+}

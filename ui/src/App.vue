@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { onMounted, onUnmounted, ref } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { connected } from "./api/live";
+import { useProposal, useStudio } from "./api/queries";
+import ClockControl from "./parts/ClockControl.vue";
+import JournalDrawer from "./parts/JournalDrawer.vue";
+import PersonChooser from "./parts/PersonChooser.vue";
+import ProblemNote from "./parts/ProblemNote.vue";
+import { stations } from "./stations/stations";
+
+const { data: studio, error } = useStudio();
+const { data: proposal } = useProposal();
+const route = useRoute();
+const router = useRouter();
+const journal = ref(false);
+const keys = ref(false);
+
+function press(event: KeyboardEvent) {
+  const target = event.target as HTMLElement;
+  if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+  if (event.key === "?") keys.value = true;
+  if (event.key === "j") journal.value = true;
+  const station = stations.find((s) => s.key === event.key);
+  if (station) void router.push(station.path);
+}
+onMounted(() => window.addEventListener("keydown", press));
+onUnmounted(() => window.removeEventListener("keydown", press));
+</script>
+
+<template>
+  <v-app>
+    <header class="stem no-print">
+      <div class="house">
+        <img src="/bud.svg" alt="" width="30" height="30" />
+        <span>{{ studio?.name ?? "Bractum" }}</span>
+      </div>
+      <nav aria-label="Stations">
+        <RouterLink
+          v-for="(s, i) in stations"
+          :key="s.path"
+          :to="s.path"
+          :class="{ here: route.path === s.path, begins: s.group !== stations[i - 1]?.group }"
+        >
+          <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ s.group }}</span>
+          {{ s.name }}
+          <span v-if="s.path === '/orders' && proposal?.pending.length" class="awaits" title="a plan awaits acceptance" />
+        </RouterLink>
+      </nav>
+      <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
+      <PersonChooser />
+      <ClockControl />
+    </header>
+    <p v-if="!connected" class="cut" role="status">
+      The connection is lost; what you see may be old. Nothing you recorded is lost.
+    </p>
+    <main>
+      <div v-if="error" class="station"><ProblemNote :error="error" /></div>
+      <RouterView />
+    </main>
+    <JournalDrawer v-model="journal" />
+    <v-dialog v-model="keys" max-width="420">
+      <div class="sheet keys">
+        <h2>Keys</h2>
+        <dl>
+          <template v-for="s in stations" :key="s.key">
+            <dt>{{ s.key }}</dt>
+            <dd>{{ s.name }} <span class="quiet">{{ s.question }}</span></dd>
+          </template>
+          <dt>j</dt>
+          <dd>What was recorded</dd>
+          <dt>?</dt>
+          <dd>This list</dd>
+        </dl>
+      </div>
+    </v-dialog>
+  </v-app>
+</template>
+
+<style scoped>
+.stem {
+  display: flex;
+  align-items: center;
+  gap: 26px;
+  padding: 10px 26px 0;
+  flex-wrap: wrap;
+}
+.house {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-family: var(--name);
+  font-size: 19px;
+  white-space: nowrap;
+}
+nav {
+  flex: 1;
+  display: flex;
+  align-self: flex-end;
+  padding-top: 15px;
+  border-bottom: 2px solid var(--leaf);
+  border-radius: 0 0 0 14px;
+}
+nav a {
+  position: relative;
+  padding: 5px 13px 10px;
+  color: var(--ink);
+  text-decoration: none;
+  font-size: 16px;
+  white-space: nowrap;
+}
+nav a.begins:not(:first-child) {
+  margin-left: 22px;
+}
+nav a::after {
+  content: "";
+  position: absolute;
+  left: 50%;
+  bottom: -6px;
+  width: 10px;
+  height: 10px;
+  margin-left: -5px;
+  border-radius: 50%;
+  border: 2px solid var(--leaf);
+  background: var(--marble);
+  box-sizing: border-box;
+}
+nav a.here {
+  font-weight: 650;
+}
+nav a.here::after {
+  width: 18px;
+  height: 18px;
+  margin-left: -9px;
+  bottom: -10px;
+  background: var(--petal);
+  border-color: var(--petal);
+  border-radius: 2px 9px;
+}
+.group {
+  position: absolute;
+  top: -12px;
+  left: 13px;
+  font-size: 11.5px;
+  font-style: italic;
+  color: var(--soft);
+}
+.awaits {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  background: var(--dust);
+  transform: rotate(45deg);
+  margin-left: 3px;
+}
+.log {
+  color: var(--soft);
+}
+.cut {
+  margin: 10px 26px 0;
+  padding: 8px 14px;
+  background: var(--dust-wash);
+  border-left: 4px solid var(--dust);
+}
+.keys {
+  padding: 22px 26px;
+}
+.keys dl {
+  display: grid;
+  grid-template-columns: 34px 1fr;
+  row-gap: 8px;
+}
+.keys dt {
+  font-weight: 700;
+}
+.keys dd {
+  margin: 0;
+}
+@media (max-width: 900px) {
+  .stem {
+    gap: 10px 18px;
+    padding: 8px 12px 0;
+  }
+  nav {
+    order: 5;
+    flex: 0 0 100%;
+    overflow-x: auto;
+    padding-bottom: 10px;
+    border-bottom: 0;
+  }
+  nav a.begins:not(:first-child) {
+    margin-left: 8px;
+  }
+}
+</style>

@@ -1,0 +1,65 @@
+import createClient from "openapi-fetch";
+import { ref } from "vue";
+import type { components, paths } from "./schema.gen";
+
+export type Schemas = components["schemas"];
+export type OrderView = Schemas["OrderView"];
+export type TaskCard = Schemas["TaskCard"];
+export type CountCell = Schemas["CountCell"];
+export type StudioView = Schemas["StudioView"];
+export type PlanView = Schemas["PlanView"];
+
+/** A refused request in words: what happened, and at which field. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly fields: { location: string; message: string; value?: unknown }[],
+  ) {
+    super(message);
+  }
+  /** The message for a field such as "leaves" or "lines[0].quantity". */
+  at(field: string): string | undefined {
+    return this.fields.find((f) => f.location === `body.${field}`)?.message;
+  }
+}
+
+export const client = createClient<paths>({ baseUrl: location.origin });
+
+interface Answer<T> {
+  data?: T;
+  error?: { detail?: string; errors?: { location?: string; message?: string; value?: unknown }[] | null };
+  response: Response;
+}
+
+/** The body of an answer, or Refused. */
+export async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await request;
+  } catch {
+    throw new Refused(0, "Bractum does not answer. Nothing was lost; try again when the connection is back.", []);
+  }
+  if (answer.data !== undefined) return answer.data;
+  const fields = (answer.error?.errors ?? []).map((e) => ({
+    location: e.location ?? "",
+    message: e.message ?? "",
+    value: e.value,
+  }));
+  throw new Refused(answer.response.status, answer.error?.detail ?? "Something went wrong; nothing was written.", fields);
+}
+
+const remembered = "bractum.person";
+
+/** Who is at this bench: chosen once per browser. */
+export const person = ref(localStorage.getItem(remembered) ?? "");
+
+export function sitDown(id: string): void {
+  person.value = id;
+  localStorage.setItem(remembered, id);
+}
+
+/** Headers of a command: its own id, so that a repetition is harmless, and who gives it. */
+export function command(): { "Command-Id": string; Person: string } {
+  return { "Command-Id": crypto.randomUUID(), Person: person.value };
+}

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import { millimetres } from "../format";
+
+/** One full wire with its cuts, to scale. */
+const props = defineProps<{ cuts: number[]; offcut: number; kept: boolean; full: number }>();
+
+const pieces = computed(() => {
+  let from = 0;
+  return props.cuts.map((length) => {
+    const piece = { from: (from / props.full) * 600, width: (length / props.full) * 600, length };
+    from += length;
+    return piece;
+  });
+});
+</script>
+
+<template>
+  <svg viewBox="0 0 600 34" class="wire" role="img" :aria-label="`${cuts.map((c) => millimetres(c)).join(' + ')} mm`">
+    <g v-for="(p, i) in pieces" :key="i">
+      <rect :x="p.from + 1" y="12" :width="Math.max(1, p.width - 2)" height="9" rx="2" class="piece" />
+      <text v-if="p.width > 26" :x="p.from + p.width / 2" y="32" text-anchor="middle">{{ millimetres(p.length) }}</text>
+    </g>
+    <g v-if="offcut > 0">
+      <rect :x="600 - (offcut / full) * 600" y="15.500" :width="(offcut / full) * 600" height="2.500" :class="kept ? 'kept' : 'waste'" />
+      <text v-if="(offcut / full) * 600 > 50" :x="600 - (offcut / full) * 300" y="10" text-anchor="middle" class="rest">
+        {{ kept ? "keep" : "waste" }} {{ millimetres(offcut) }}
+      </text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.wire {
+  width: 100%;
+  max-width: 600px;
+  display: block;
+}
+.piece {
+  fill: var(--leaf);
+}
+.kept {
+  fill: var(--dust);
+}
+.waste {
+  fill: #c9c2b8;
+}
+text {
+  font: 11px var(--count);
+  fill: var(--ink);
+}
+.rest {
+  fill: var(--soft);
+}
+</style>

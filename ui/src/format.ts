@@ -1,0 +1,44 @@
+import { computed } from "vue";
+import { useStudio } from "./api/queries";
+
+const number = (digits: number) => new Intl.NumberFormat(undefined, { maximumFractionDigits: digits });
+
+/** Milligrams as grams, with as many decimals as a kitchen scale shows. */
+export const grams = (milligrams: number): string =>
+  new Intl.NumberFormat(undefined, { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(milligrams / 1000);
+
+export const millimetres = (micrometres: number): string => number(1).format(micrometres / 1000);
+
+export const plain = (value: number): string => number(2).format(value);
+
+/** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
+export function lasting(minutes: number): string {
+  const m = Math.abs(Math.round(minutes));
+  if (m < 60) return `${m} min`;
+  if (m < 1440) return m % 60 ? `${Math.floor(m / 60)} h ${m % 60} min` : `${m / 60} h`;
+  const hours = Math.round((m % 1440) / 60);
+  return hours ? `${Math.floor(m / 1440)} d ${hours} h` : `${Math.floor(m / 1440)} d`;
+}
+
+/** Minutes of the studio as local times in its zone, in the browser's language. */
+export function useTimes() {
+  const { data: studio } = useStudio();
+  return computed(() => {
+    const epoch = Date.parse(studio.value?.epoch ?? "1970-01-01T00:00:00Z");
+    const timeZone = studio.value?.zone ?? "UTC";
+    const format = (options: Intl.DateTimeFormatOptions) => {
+      const f = new Intl.DateTimeFormat(undefined, { timeZone, hourCycle: "h23", ...options });
+      return (minute: number) => f.format(epoch + minute * 60_000);
+    };
+    const wall = new Intl.DateTimeFormat(undefined, { timeZone: "UTC", hourCycle: "h23", weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+    return {
+      clock: format({ hour: "2-digit", minute: "2-digit" }),
+      moment: format({ weekday: "short", hour: "2-digit", minute: "2-digit" }),
+      day: format({ weekday: "long", day: "numeric", month: "long" }),
+      dayShort: format({ weekday: "short", day: "numeric", month: "short" }),
+      full: format({ weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }),
+      /** A local wall time such as 2027-10-02T14:00, which has no zone of its own. */
+      wall: (text: string) => wall.format(Date.parse(`${text}:00Z`)),
+    };
+  });
+}

@@ -1,0 +1,26 @@
+import "@fontsource-variable/fraunces/wght.css";
+import "@fontsource-variable/source-sans-3/wght.css";
+import "vuetify/styles/core";
+import "./theme/theme.css";
+
+import { QueryClient, VueQueryPlugin } from "@tanstack/vue-query";
+import { createApp } from "vue";
+import { createRouter, createWebHistory } from "vue-router";
+
+import App from "./App.vue";
+import { listen } from "./api/live";
+import { stations } from "./stations/stations";
+import { vuetify } from "./theme/vuetify";
+
+const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: "/", redirect: "/orders" },
+    ...stations.map((station) => ({ path: station.path, component: station.component })),
+    { path: "/:elsewhere(.*)*", redirect: "/orders" },
+  ],
+});
+const queryClient = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
+
+listen(queryClient);
+createApp(App).use(router).use(vuetify).use(VueQueryPlugin, { queryClient }).mount("#app");

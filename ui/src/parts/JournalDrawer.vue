@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { person } from "../api/client";
+import { useJournal, useUndo } from "../api/queries";
+import { useTimes } from "../format";
+import ProblemNote from "./ProblemNote.vue";
+
+/** The latest commands, each of which can be taken back. */
+const open = defineModel<boolean>({ required: true });
+const { data: entries } = useJournal(open);
+const times = useTimes();
+const undo = useUndo();
+const final = ["opened", "clock moved", "undone"];
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="560">
+    <div class="sheet journal">
+      <h2>What was recorded</h2>
+      <ProblemNote :error="undo.error.value" />
+      <ol>
+        <li v-for="e in entries" :key="e.n" :class="{ undone: e.undone }">
+          <span class="quiet">{{ times.moment(e.at) }}</span>
+          <span class="what">{{ e.summary }} <span class="quiet">{{ e.person }}</span></span>
+          <button
+            v-if="!e.undone && !final.includes(e.kind)"
+            class="bare take"
+            :disabled="!person || undo.isPending.value"
+            :data-test="`undo-${e.n}`"
+            @click="undo.mutate(e.n)"
+          >
+            take back
+          </button>
+        </li>
+      </ol>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.journal {
+  padding: 22px 26px;
+  max-height: 80vh;
+  overflow: auto;
+}
+ol {
+  list-style: none;
+  margin: 12px 0 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 84px 1fr auto;
+  gap: 10px;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--vein);
+}
+.undone .what {
+  text-decoration: line-through;
+  color: var(--soft);
+}
+.take {
+  color: var(--petal);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import type { Schemas } from "../api/client";
+import { grams, plain } from "../format";
+
+/** How a figure was worked out: rule by rule, what went in and what came out. */
+defineProps<{ workings: Schemas["Working"][] }>();
+
+const rules: Record<string, string> = {
+  net: "Needed, less what lies on the shelf and what is in work",
+  "spares by breakage": "The fewest to start so that enough come out good often enough",
+  "spares by number": "A fixed number of spares is added",
+  "spares by percent": "Spares are a share of what is needed",
+  "spares by none": "No spares",
+  split: "Split evenly, so that no lot overfills its formers",
+  mix: "The larger of need with loss and one working sheet",
+};
+const amount = (f: Schemas["Figure"]) => (f.unit === "mg" ? `${grams(f.value)} g` : `${plain(f.value)} ${f.unit}`);
+</script>
+
+<template>
+  <ol class="working">
+    <li v-for="(w, i) in workings" :key="i">
+      <p>{{ rules[w.rule] ?? w.rule }}</p>
+      <dl>
+        <template v-for="f in w.inputs" :key="f.name">
+          <dt>{{ f.name }}</dt>
+          <dd>{{ amount(f) }}</dd>
+        </template>
+        <dt class="result">{{ w.result.name }}</dt>
+        <dd class="result">{{ amount(w.result) }}</dd>
+      </dl>
+      <p v-if="w.rounding" class="quiet">Rounded {{ w.rounding }}.</p>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.working {
+  list-style: none;
+  padding: 0;
+  margin: 12px 0;
+}
+li {
+  padding: 10px 0;
+  border-top: 1px solid var(--vein);
+}
+p {
+  margin: 0 0 6px;
+  font-weight: 600;
+}
+p.quiet {
+  font-weight: 400;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  margin: 0;
+  row-gap: 3px;
+}
+dd {
+  margin: 0;
+  text-align: right;
+}
+.result {
+  font-weight: 700;
+  border-top: 1px solid var(--ink);
+  padding-top: 3px;
+}
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { computed, ref } from "vue";
+import type { CountCell } from "../api/client";
+import { useCount } from "../api/queries";
+import PartDrawing from "../drawings/PartDrawing.vue";
+import Swatch from "../drawings/Swatch.vue";
+import ProblemNote from "../parts/ProblemNote.vue";
+import StationHead from "../parts/StationHead.vue";
+import WorkingDrawer from "./WorkingDrawer.vue";
+
+const { data: count, error } = useCount();
+const opened = ref<CountCell>();
+
+const pieces = computed(() => count.value?.cells.filter((c) => c.kind !== "mix") ?? []);
+const columns = computed(() => {
+  const seen = new Map<string, string>();
+  for (const c of pieces.value) seen.set(c.mix, c.colour);
+  return [...seen].map(([mix, colour]) => ({ mix, colour }));
+});
+const groups = computed(() => {
+  const flowers = [...new Set(pieces.value.flatMap((c) => c.flowers))].sort();
+  return flowers.map((flower) => {
+    const mine = pieces.value.filter((c) => c.flowers.includes(flower));
+    const names = [...new Set(mine.map((c) => c.name))];
+    return {
+      flower,
+      rows: names.map((name) => ({
+        name,
+        form: mine.find((c) => c.name === name)!.form,
+        cells: columns.value.map((column) => mine.find((c) => c.name === name && c.mix === column.mix)),
+      })),
+    };
+  });
+});
+const toMake = computed(() => pieces.value.reduce((sum, c) => sum + c.started, 0));
+const shelf = computed(() => pieces.value.reduce((sum, c) => sum + c.fromShelf, 0));
+
+/** Arrow keys walk the matrix. */
+function walk(event: KeyboardEvent) {
+  const steps: Record<string, [number, number]> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+  };
+  const step = steps[event.key];
+  const cell = (event.target as HTMLElement).closest<HTMLElement>("[data-row]");
+  if (!step || !cell) return;
+  event.preventDefault();
+  let row = Number(cell.dataset.row);
+  let column = Number(cell.dataset.column);
+  for (let tries = 0; tries < 60; tries++) {
+    row += step[0];
+    column += step[1];
+    const next = document.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`);
+    if (next) return next.focus();
+  }
+}
+let index = 0;
+const rowIndex = computed(() => {
+  index = 0;
+  return new Map(groups.value.flatMap((g) => g.rows.map((r) => [`${g.flower}/${r.name}`, index++] as const)));
+});
+</script>
+
+<template>
+  <div class="station">
+    <StationHead title="Count-up" :says="`${toMake} pieces to start, ${shelf} taken dry from the shelf`">
+      <p class="quiet legend"><b>to start</b> of which spare · needed · on the shelf</p>
+    </StationHead>
+    <ProblemNote :error="error" />
+    <p v-for="n in count?.notes" :key="n.detail" class="note">{{ n.detail }}</p>
+    <p v-if="count && !pieces.length" class="sheet empty">Nothing has to be made: enter an order and accept its plan.</p>
+    <div v-else class="sheet scroll">
+      <table @keydown="walk">
+        <thead>
+          <tr>
+            <th />
+            <th v-for="c in columns" :key="c.mix" scope="col"><Swatch :colour="c.colour" :size="26" /><br />{{ c.mix }}</th>
+          </tr>
+        </thead>
+        <tbody v-for="g in groups" :key="g.flower">
+          <tr>
+            <th class="flower" :colspan="columns.length + 1" scope="rowgroup">{{ g.flower }}</th>
+          </tr>
+          <tr v-for="r in g.rows" :key="r.name">
+            <th scope="row">
+              <PartDrawing :form="r.form" :size="24" :colour="r.cells.find(Boolean)?.colour" />
+              {{ r.name.replace(`${g.flower} `, "").replace(/^./, (c) => c.toUpperCase()) }}
+            </th>
+            <td v-for="(cell, i) in r.cells" :key="i">
+              <button
+                v-if="cell"
+                class="bare cell"
+                :data-test="`cell-${cell.name}-${cell.mix}`"
+                :data-row="rowIndex.get(`${g.flower}/${r.name}`)"
+                :data-column="i"
+                @click="opened = cell"
+              >
+                <span class="figure">{{ cell.started }}</span>
+                <span v-if="cell.spare" class="spare">{{ cell.spare }} spare</span>
+                <span class="quiet">
+                  {{ cell.gross }} needed<template v-if="cell.fromShelf"> · {{ cell.fromShelf }} on shelf</template>
+                  <template v-if="cell.fromWork"> · {{ cell.fromWork }} in work</template>
+                </span>
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <WorkingDrawer v-if="opened && count" :cell="opened" :orders="count.orders" @close="opened = undefined" />
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+  padding: 10px 18px 16px;
+}
+.legend {
+  margin: 0;
+}
+.note {
+  padding: 8px 14px;
+  background: var(--dust-wash);
+  border-left: 4px solid var(--dust);
+}
+.empty {
+  padding: 24px;
+}
+table {
+  border-collapse: collapse;
+}
+thead th {
+  font-weight: 500;
+  font-size: 13px;
+  vertical-align: bottom;
+  padding: 4px 10px 8px;
+  min-width: 104px;
+  text-align: left;
+  border-bottom: 1px solid var(--ink);
+}
+th.flower {
+  font-family: var(--name);
+  font-weight: 560;
+  font-size: 17px;
+  text-align: left;
+  padding: 14px 0 2px;
+}
+th[scope="row"] {
+  font-weight: 500;
+  text-align: left;
+  white-space: nowrap;
+  padding-right: 20px;
+}
+th[scope="row"] svg {
+  vertical-align: middle;
+  margin-right: 6px;
+}
+tbody td {
+  border-bottom: 1px solid var(--vein);
+  vertical-align: top;
+}
+.cell {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  column-gap: 7px;
+  align-items: baseline;
+  padding: 6px 10px 7px;
+  width: 100%;
+}
+.cell:hover {
+  background: var(--leaf-wash);
+}
+.cell .quiet {
+  grid-column: span 2;
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+.spare {
+  font-size: 12.5px;
+  color: var(--dust);
+  font-weight: 650;
+  white-space: nowrap;
+}
+</style>

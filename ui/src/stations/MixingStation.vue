@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed, ref } from "vue";
+import type { Schemas } from "../api/client";
+import { useMixing, useStudio } from "../api/queries";
+import Swatch from "../drawings/Swatch.vue";
+import { grams, useTimes } from "../format";
+import ProblemNote from "../parts/ProblemNote.vue";
+import StationHead from "../parts/StationHead.vue";
+import WorkingSheet from "../parts/WorkingSheet.vue";
+
+const { data: mixing, error } = useMixing();
+const { data: studio } = useStudio();
+const times = useTimes();
+const opened = ref<Schemas["MixCard"]>();
+
+const days = computed(() => {
+  const groups = new Map<string, Schemas["MixCard"][]>();
+  const mixes = [...(mixing.value?.mixes ?? [])].sort((a, b) => (a.task?.start ?? 1e9) - (b.task?.start ?? 1e9));
+  for (const mix of mixes) {
+    const day = mix.task ? times.value.day(mix.task.start) : "Without a time in the plan";
+    groups.set(day, [...(groups.get(day) ?? []), mix]);
+  }
+  return [...groups];
+});
+const who = (id?: string) => studio.value?.people.find((p) => p.id === id)?.name ?? "";
+const rule = (i: Schemas["Ingredient"]) =>
+  i.rule === "parts" ? `${i.share} ${i.share === 1 ? "part" : "parts"}` : `${grams(i.share)} g in 100 g`;
+</script>
+
+<template>
+  <div class="station">
+    <StationHead title="Mixing" :says="`${mixing?.mixes.length ?? 0} mixings to weigh`" />
+    <ProblemNote :error="error" />
+    <p v-for="n in mixing?.notes" :key="n" class="note">{{ n }}</p>
+    <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
+    <section v-for="[day, mixes] in days" :key="day">
+      <h2>{{ day }}</h2>
+      <div class="mixes">
+        <article v-for="m in mixes" :key="m.lot" class="sheet mix" :data-test="`mix-${m.name}`">
+          <div class="dab" :style="{ background: m.colour }" />
+          <header>
+            <h3>{{ m.name }}</h3>
+            <span class="quiet" v-if="m.task">{{ times.clock(m.task.start) }}, {{ who(m.task.person) }}</span>
+          </header>
+          <button class="bare total" :data-test="`total-${m.name}`" @click="opened = m">
+            <span class="figure">{{ grams(m.toMixMilligrams) }}<span class="unit"> g on the board</span></span>
+            <span class="quiet">{{ grams(m.usedMilligrams) }} g end up in pieces</span>
+          </button>
+          <table class="ledger">
+            <tbody>
+              <tr v-for="i in m.weigh" :key="i.name">
+                <td><Swatch v-if="i.colour" :colour="i.colour" :size="14" /> {{ i.name }}</td>
+                <td class="quiet">{{ rule(i) }}</td>
+                <td class="n">
+                  <b>{{ grams(i.weighMilligrams) }}</b> <span class="unit">g</span>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </article>
+      </div>
+    </section>
+    <section v-if="mixing?.onShelf.length">
+      <h2>Lying ready</h2>
+      <p v-for="(s, i) in mixing.onShelf" :key="i"><Swatch :colour="s.colour" /> {{ s.what }}, {{ grams(s.amount) }} g</p>
+    </section>
+    <v-dialog :model-value="!!opened" max-width="520" @update:model-value="opened = undefined">
+      <div v-if="opened" class="sheet opened" data-test="working">
+        <h2><Swatch :colour="opened.colour" :size="26" /> {{ opened.name }}</h2>
+        <table class="ledger">
+          <thead>
+            <tr>
+              <th>goes into</th>
+              <th class="n">pieces × mass</th>
+              <th class="n">used</th>
+              <th class="n">with loss</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(u, i) in opened.for" :key="i">
+              <td>{{ u.name }}</td>
+              <td class="n">{{ u.pieces ? `${u.pieces} × ${u.massMilligrams} mg` : "" }}</td>
+              <td class="n">{{ grams(u.usedMilligrams) }} g</td>
+              <td class="n">{{ grams(u.drawnMilligrams) }} g</td>
+            </tr>
+          </tbody>
+        </table>
+        <WorkingSheet :workings="opened.workings" />
+      </div>
+    </v-dialog>
+  </div>
+</template>
+
+<style scoped>
+section {
+  margin-bottom: 26px;
+}
+.mixes {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 14px;
+  margin-top: 8px;
+}
+.mix {
+  position: relative;
+  padding: 16px 18px 10px 46px;
+  overflow: hidden;
+}
+.dab {
+  position: absolute;
+  left: 0;
+  top: 0;
+  bottom: 0;
+  width: 28px;
+  border-right: 1px solid #35202f33;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.total {
+  display: grid;
+  gap: 3px;
+  padding: 6px 0 8px;
+}
+.note {
+  padding: 8px 14px;
+  background: var(--dust-wash);
+  border-left: 4px solid var(--dust);
+}
+.opened,
+.empty {
+  padding: 22px 26px;
+}
+td b {
+  font-size: 17px;
+}
+</style>

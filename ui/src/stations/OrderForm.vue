@@ -1,0 +1,222 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { computed, reactive, ref } from "vue";
+import { answered, client, command, type OrderView, Refused, type Schemas } from "../api/client";
+import { useStudio } from "../api/queries";
+import ProblemNote from "../parts/ProblemNote.vue";
+
+/** Entering, changing or cancelling one order. What was typed stays until it is saved. */
+const props = defineProps<{ order?: OrderView }>();
+const emit = defineEmits<{ close: [] }>();
+const { data: studio } = useStudio();
+
+const from = props.order?.order;
+const form = reactive({
+  name: from?.name ?? "",
+  occasion: from?.occasion ?? "",
+  leaves: from?.leaves ?? "",
+  leaving: from?.leaving ?? "collected",
+  importance: String(from?.importance ?? 10),
+  allergies: from?.allergies.join(", ") ?? "",
+  state: from?.state ?? "open",
+  lines: (from?.lines ?? [{ id: "", recipe: "", colourway: "", quantity: 0, serviceLevelPerMille: 0 }]).map((l) => ({
+    id: l.id || undefined,
+    recipe: l.recipe,
+    colourway: l.colourway,
+    quantity: l.quantity ? String(l.quantity) : "",
+    serviceLevelPerMille: l.serviceLevelPerMille || undefined,
+  })),
+});
+const seen = ref(props.order?.version ?? 0);
+
+function body(): Schemas["OrderBody"] {
+  return {
+    name: form.name,
+    occasion: form.occasion,
+    leaves: form.leaves,
+    leaving: form.leaving,
+    importance: Math.round(Number(form.importance)) || 0,
+    allergies: form.allergies.split(",").map((a) => a.trim()).filter(Boolean),
+    state: form.state === "quote" ? "quote" : "open",
+    lines: form.lines.map((l) => ({ ...l, quantity: Math.round(Number(l.quantity)) || 0 })),
+  };
+}
+
+const save = useMutation({
+  mutationFn: () =>
+    props.order
+      ? answered(
+          client.PUT("/api/orders/{id}", {
+            params: { path: { id: props.order.order.id }, header: { ...command(), "If-Match": seen.value } },
+            body: body(),
+          }),
+        )
+      : answered(client.POST("/api/orders", { params: { header: command() }, body: body() })),
+  onSuccess: () => emit("close"),
+});
+const cancel = useMutation({
+  mutationFn: () =>
+    answered(
+      client.POST("/api/orders/{id}/cancel", {
+        params: { path: { id: props.order!.order.id }, header: { ...command(), "If-Match": seen.value } },
+      }),
+    ),
+  onSuccess: () => emit("close"),
+});
+const refused = computed(() => {
+  const error = save.error.value ?? cancel.error.value;
+  return error instanceof Refused ? error : undefined;
+});
+const stale = computed(() => (refused.value?.status === 412 ? refused.value.fields : undefined));
+const flaw = (field: string) => (stale.value ? undefined : refused.value?.at(field));
+
+/** After the other's changes were read, what stands here is saved over them. */
+function saveOver() {
+  const now = refused.value?.message.match(/stands at (\d+)/);
+  if (now) seen.value = Number(now[1]);
+  save.mutate();
+}
+const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entries` : String(value));
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="760" persistent @keydown.esc="emit('close')">
+    <form class="sheet form" data-test="order-form" @submit.prevent="save.mutate()">
+      <h2>{{ order ? `Order ${order.order.name}` : "A new order" }}</h2>
+      <div class="grid">
+        <v-text-field v-model="form.name" label="Called" name="name" :error-messages="flaw('name')" autofocus />
+        <v-text-field v-model="form.occasion" label="Occasion" name="occasion" />
+        <v-text-field
+          v-model="form.leaves"
+          label="Leaves the studio"
+          name="leaves"
+          type="datetime-local"
+          :error-messages="flaw('leaves')"
+        />
+        <v-select v-model="form.leaving" label="How" :items="['collected', 'delivered', 'posted']" />
+        <v-text-field
+          v-model="form.importance"
+          label="Importance, 1 to 100"
+          name="importance"
+          inputmode="numeric"
+          :error-messages="flaw('importance')"
+        />
+        <v-text-field v-model="form.allergies" label="Allergies, with commas" name="allergies" />
+      </div>
+      <h3>Flowers</h3>
+      <p v-if="flaw('lines')" class="flaw">{{ flaw("lines") }}</p>
+      <div v-for="(l, i) in form.lines" :key="i" class="line">
+        <v-text-field
+          v-model="l.quantity"
+          label="How many"
+          :name="`quantity-${i}`"
+          inputmode="numeric"
+          :error-messages="flaw(`lines[${i}].quantity`)"
+        />
+        <v-select
+          v-model="l.recipe"
+          label="Flower"
+          :data-test="`flower-${i}`"
+          :items="studio?.flowers"
+          item-title="name"
+          item-value="id"
+          :error-messages="flaw(`lines[${i}].recipe`)"
+        />
+        <v-select
+          v-model="l.colourway"
+          label="Colourway"
+          :data-test="`colourway-${i}`"
+          :items="studio?.colourways"
+          item-title="name"
+          item-value="id"
+          :error-messages="flaw(`lines[${i}].colourway`)"
+        />
+        <button type="button" class="bare" aria-label="Remove this line" @click="form.lines.splice(i, 1)">✕</button>
+      </div>
+      <button
+        type="button"
+        class="bare add"
+        data-test="add-line"
+        @click="form.lines.push({ id: undefined, recipe: '', colourway: '', quantity: '', serviceLevelPerMille: undefined })"
+      >
+        Add a flower
+      </button>
+
+      <div v-if="stale" class="theirs" role="alert" data-test="stale">
+        <b>Somebody changed this order while you had it open.</b> Nothing of yours was written, and what you typed is
+        still here.
+        <ul>
+          <li v-for="f in stale" :key="f.location">
+            {{ f.location.replace("body.", "") }} {{ f.message.length < 60 ? f.message : "was otherwise" }}, is now
+            {{ words(f.value) }}
+          </li>
+        </ul>
+        <v-btn size="small" variant="outlined" data-test="save-over" @click="saveOver">Save mine over it</v-btn>
+        <v-btn size="small" variant="text" @click="emit('close')">Keep theirs</v-btn>
+      </div>
+      <ProblemNote v-else :error="save.error.value ?? cancel.error.value" />
+      <footer>
+        <v-btn
+          v-if="order && order.order.state !== 'cancelled'"
+          variant="text"
+          color="error"
+          data-test="cancel-order"
+          @click="cancel.mutate()"
+        >
+          Cancel the order
+        </v-btn>
+        <div class="grow" />
+        <v-btn variant="text" @click="emit('close')">Close</v-btn>
+        <v-btn color="primary" type="submit" data-test="save-order" :loading="save.isPending.value">
+          {{ order ? "Save the change" : "Save the order" }}
+        </v-btn>
+      </footer>
+      <p class="quiet">Saving shows what it does to the plan; the benches go on as planned until you accept.</p>
+    </form>
+  </v-dialog>
+</template>
+
+<style scoped>
+.form {
+  padding: 24px 28px;
+  max-height: 92vh;
+  overflow: auto;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  margin: 14px 0 18px;
+}
+.line {
+  display: grid;
+  grid-template-columns: 110px 1fr 1fr 24px;
+  gap: 10px;
+  margin: 8px 0;
+  align-items: center;
+}
+.add {
+  color: var(--leaf);
+  font-weight: 650;
+  padding: 6px 0;
+}
+.flaw {
+  color: #a32740;
+}
+.theirs {
+  margin: 14px 0;
+  padding: 12px 16px;
+  border-left: 4px solid var(--dust);
+  background: var(--dust-wash);
+}
+footer {
+  display: flex;
+  gap: 10px;
+  margin-top: 18px;
+}
+@media (max-width: 700px) {
+  .grid {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { computed, ref } from "vue";
+import type { OrderView, TaskCard } from "../api/client";
+import { person } from "../api/client";
+import { useOrders, useProposal, useStudio } from "../api/queries";
+import PartDrawing from "../drawings/PartDrawing.vue";
+import Swatch from "../drawings/Swatch.vue";
+import { useTimes } from "../format";
+import ProblemNote from "../parts/ProblemNote.vue";
+import SafetyWord from "../parts/SafetyWord.vue";
+import StationHead from "../parts/StationHead.vue";
+import OrderForm from "./OrderForm.vue";
+import ProposalPanel from "./ProposalPanel.vue";
+
+const { data: orders, error } = useOrders();
+const { data: proposal } = useProposal();
+const { data: studio } = useStudio();
+const times = useTimes();
+const editing = ref<OrderView | "new">();
+
+const shown = computed(() => orders.value?.filter((o) => o.order.state !== "cancelled" || o.pending) ?? []);
+const says = computed(() => {
+  const open = shown.value.filter((o) => o.outcome);
+  const late = open.filter((o) => o.outcome!.late > 0).length;
+  return late ? `${open.length} promised, ${late} will be late` : `${open.length} promised, all in time`;
+});
+const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
+const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === id);
+
+function waitsFor(card: TaskCard): string {
+  const causes: Record<string, string> = {
+    place: "it waits for a free place",
+    person: "its maker is at other work before",
+    hours: "it waits for working hours",
+    input: "it waits for what goes into it",
+    step: "it follows the step before",
+    now: "it begins at once",
+  };
+  return causes[card.cause ?? "now"] ?? "";
+}
+</script>
+
+<template>
+  <div class="station orders">
+    <div class="list">
+      <StationHead title="Orders" :says="says">
+        <v-btn color="primary" size="large" data-test="new-order" :disabled="!person" @click="editing = 'new'">
+          {{ person ? "Enter an order" : "Say who is here first" }}
+        </v-btn>
+      </StationHead>
+      <ProblemNote :error="error" />
+      <p v-if="orders && !shown.length" class="sheet empty">Nothing is promised yet. Enter the first order.</p>
+      <article v-for="o in shown" :key="o.order.id" class="sheet ticket" :data-test="`order-${o.order.name}`">
+        <div class="leaves">
+          <span class="quiet">leaves</span>
+          <strong>{{ times.wall(o.order.leaves) }}</strong>
+          <span class="quiet">{{ o.order.leaving }}</span>
+        </div>
+        <div class="what">
+          <h2>
+            <button class="bare" :data-test="`open-${o.order.name}`" @click="editing = o">{{ o.order.name }}</button>
+            <span v-if="o.order.state === 'quote'" class="word plain">quote only</span>
+            <span v-if="o.order.state === 'cancelled'" class="word plain">cancelled, awaits acceptance</span>
+            <span v-else-if="o.pending" class="word tight">awaits acceptance</span>
+          </h2>
+          <p class="quiet">
+            {{ o.order.occasion }}<template v-if="o.order.allergies.length">
+              · <b class="allergy">no {{ o.order.allergies.join(", no ") }}</b></template
+            >
+          </p>
+          <ul>
+            <li v-for="l in o.order.lines" :key="l.id">
+              <PartDrawing :form="flower(l.recipe)?.form" :colour="colourway(l.colourway)?.swatches[1]" :size="30" />
+              <b>{{ l.quantity }}</b> {{ flower(l.recipe)?.name }}
+              <span class="quiet">
+                <Swatch v-for="(c, i) in colourway(l.colourway)?.swatches" :key="i" :colour="c" :size="12" />
+                {{ colourway(l.colourway)?.name }}
+              </span>
+            </li>
+          </ul>
+        </div>
+        <div v-if="o.outcome" class="safe">
+          <SafetyWord class="slack" :outcome="o.outcome" />
+          <span class="quiet">
+            ready {{ o.outcome.ready === undefined ? "never" : times.full(o.outcome.ready) }}, wanted by
+            {{ times.full(o.outcome.readyBy) }}
+          </span>
+          <p v-if="o.earliestLeave" class="earliest" data-test="earliest">
+            Could leave {{ times.wall(o.earliestLeave) }} at the earliest.
+          </p>
+          <p v-if="o.limit" class="limit">
+            Hangs on <b>{{ o.limit.name }}</b
+            >, {{ o.limit.of }} ({{ times.moment(o.limit.start) }}): {{ waitsFor(o.limit) }}.
+          </p>
+          <div class="stalk" :title="`${o.tasksDone} of ${o.tasksAll} tasks done`">
+            <i :style="{ width: `${o.tasksAll ? (100 * o.tasksDone) / o.tasksAll : 0}%` }" />
+            <span class="quiet">{{ o.tasksDone }} of {{ o.tasksAll }} tasks done</span>
+          </div>
+        </div>
+      </article>
+    </div>
+    <ProposalPanel v-if="proposal?.pending.length" :proposal="proposal" />
+    <OrderForm v-if="editing" :order="editing === 'new' ? undefined : editing" @close="editing = undefined" />
+  </div>
+</template>
+
+<style scoped>
+.orders {
+  display: flex;
+  gap: 24px;
+  align-items: flex-start;
+}
+.list {
+  flex: 1;
+  min-width: 0;
+}
+.ticket {
+  display: grid;
+  grid-template-columns: 150px minmax(240px, 1.1fr) minmax(230px, 1fr);
+  gap: 22px;
+  padding: 16px 20px;
+  margin-bottom: 12px;
+}
+.leaves {
+  display: grid;
+  align-content: start;
+  border-right: 1px dashed var(--vein);
+}
+.leaves strong {
+  font-family: var(--name);
+  font-size: 18px;
+  font-weight: 560;
+  line-height: 1.2;
+}
+h2 {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+}
+h2 .word {
+  font: 600 13px var(--count);
+}
+p {
+  margin: 2px 0 6px;
+}
+.allergy {
+  color: #a32740;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0 0;
+  display: grid;
+  gap: 2px;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+}
+li b {
+  min-width: 22px;
+  text-align: right;
+  font-size: 17px;
+}
+.safe {
+  display: grid;
+  align-content: start;
+  gap: 2px;
+}
+.slack {
+  font-size: 18px;
+}
+.earliest {
+  font-weight: 650;
+  color: #a32740;
+}
+.limit {
+  font-size: 14px;
+  margin: 4px 0;
+}
+.stalk {
+  position: relative;
+  margin-top: 4px;
+  padding-top: 9px;
+}
+.stalk::before,
+.stalk i {
+  content: "";
+  position: absolute;
+  top: 3px;
+  left: 0;
+  height: 3px;
+  width: 100%;
+  background: var(--vein);
+  border-radius: 2px;
+}
+.stalk i {
+  background: var(--leaf);
+}
+.empty {
+  padding: 24px;
+}
+@media (max-width: 980px) {
+  .orders {
+    flex-direction: column-reverse;
+    align-items: stretch;
+  }
+  .ticket {
+    grid-template-columns: 1fr;
+    gap: 8px;
+  }
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import { useWires } from "../api/queries";
+import Swatch from "../drawings/Swatch.vue";
+import WirePattern from "../drawings/WirePattern.vue";
+import { millimetres } from "../format";
+import ProblemNote from "../parts/ProblemNote.vue";
+import StationHead from "../parts/StationHead.vue";
+
+const { data: wires, error } = useWires();
+const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutting.fullWires, 0) ?? 0);
+</script>
+
+<template>
+  <div class="station">
+    <StationHead title="Wires" :says="`${full} full wires to cut`">
+      <p class="caution">Wire ends are sharp and fly: guard your eyes. Wire is not food; count it.</p>
+    </StationHead>
+    <ProblemNote :error="error" />
+    <p v-if="wires && !wires.sheets.length" class="sheet empty">No wires are needed now.</p>
+    <article v-for="s in wires?.sheets" :key="s.material" class="sheet wire" :data-test="`wire-${s.name}`">
+      <div class="head">
+        <h2>{{ s.name }}</h2>
+        <p>
+          <span class="figure">{{ s.cutting.fullWires }}</span>
+          <span class="unit"> full wires of {{ millimetres(s.wire.lengthMicrometres) }} mm</span>
+        </p>
+        <p class="quiet">{{ s.cutting.lowerBound }} at the very least · {{ s.onHand }} on hand</p>
+        <p v-if="s.onHand < s.cutting.fullWires" class="word late">{{ s.cutting.fullWires - s.onHand }} short</p>
+      </div>
+      <table class="ledger">
+        <thead>
+          <tr>
+            <th>for</th>
+            <th class="n">wires</th>
+            <th class="n">length</th>
+            <th>of which</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="p in s.parts" :key="p.lot">
+            <td><Swatch :colour="p.colour" :size="14" /> {{ p.name }}</td>
+            <td class="n"><b>{{ p.number }}</b></td>
+            <td class="n">{{ millimetres(p.lengthMicrometres) }} mm</td>
+            <td class="quiet">{{ p.of }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <div class="patterns">
+        <div v-for="(p, i) in s.cutting.patterns" :key="i">
+          <b>{{ p.wires }} ×</b>
+          <WirePattern :cuts="p.cuts" :offcut="p.offcutMicrometres" :kept="p.kept" :full="s.wire.lengthMicrometres" />
+        </div>
+      </div>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.wire {
+  display: grid;
+  grid-template-columns: 190px minmax(320px, 1fr) minmax(280px, 1fr);
+  gap: 22px;
+  padding: 16px 20px;
+  margin-bottom: 12px;
+}
+.head p {
+  margin: 4px 0;
+}
+.caution {
+  color: var(--soft);
+  font-size: 13.5px;
+  max-width: 330px;
+}
+.patterns > div {
+  display: grid;
+  grid-template-columns: 46px 1fr;
+  align-items: center;
+  margin-bottom: 4px;
+}
+.empty {
+  padding: 24px;
+}
+@media (max-width: 980px) {
+  .wire {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

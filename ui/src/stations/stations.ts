@@ -1,0 +1,62 @@
+import type { Component } from "vue";
+
+export interface Station {
+  path: string;
+  name: string;
+  group: "promise" | "make ready" | "make";
+  key: string;
+  question: string;
+  component: () => Promise<Component>;
+}
+
+/** The stations in working order; each answers one question. */
+export const stations: Station[] = [
+  {
+    path: "/orders",
+    name: "Orders",
+    group: "promise",
+    key: "o",
+    question: "What have we promised, and is it safe?",
+    component: () => import("./OrdersStation.vue"),
+  },
+  {
+    path: "/count-up",
+    name: "Count-up",
+    group: "make ready",
+    key: "c",
+    question: "What do we have to make?",
+    component: () => import("./CountStation.vue"),
+  },
+  {
+    path: "/mixing",
+    name: "Mixing",
+    group: "make ready",
+    key: "m",
+    question: "What do I weigh?",
+    component: () => import("./MixingStation.vue"),
+  },
+  {
+    path: "/wires",
+    name: "Wires",
+    group: "make ready",
+    key: "w",
+    question: "What do I cut?",
+    component: () => import("./WiresStation.vue"),
+  },
+  {
+    path: "/plan",
+    name: "Plan",
+    group: "make",
+    key: "p",
+    question: "Who does what when, and why?",
+    component: () => import("./PlanStation.vue"),
+  },
+  {
+    path: "/bench",
+    name: "Bench",
+    group: "make",
+    key: "b",
+    question: "What do I do now?",
+    component: () => import("./BenchStation.vue"),
+  },
+];
