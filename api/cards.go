@@ -3,6 +3,7 @@ package api
 import (
 	"slices"
 
+	"bractum/core/paste"
 	"bractum/core/plan"
 	"bractum/core/studio"
 )
@@ -102,6 +103,12 @@ func (a *answer) swatch(recipe studio.ID, mixes map[string]studio.ID) (colour, n
 
 func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	taken := []Taken{}
+	if r.Kind == studio.KindMix && at == 0 {
+		for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), a.doc.Settings.ScaleStepMilligrams) {
+			in := a.ingredient(p)
+			taken = append(taken, Taken{in.Name, int64(in.Weigh), "weigh", in.Colour, ""})
+		}
+	}
 	here := func(step string) bool { return step == r.Steps[at].Key }
 	for _, p := range r.Parts {
 		if here(p.Step) {

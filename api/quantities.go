@@ -34,10 +34,11 @@ type CountCell struct {
 
 // MixingView are the mixes to weigh, with when and by whom.
 type MixingView struct {
-	N      int64     `json:"n"`
-	Mixes  []MixCard `json:"mixes"`
-	Notes  []string  `json:"notes"`
-	Unused []Taken   `json:"onShelf" doc:"mixes that lie ready"`
+	N       int64     `json:"n"`
+	Density int64     `json:"densityMilligramsPerMillilitre"`
+	Mixes   []MixCard `json:"mixes"`
+	Notes   []string  `json:"notes"`
+	Unused  []Taken   `json:"onShelf" doc:"mixes that lie ready"`
 }
 
 // MixCard is one mix sheet with names.
@@ -82,7 +83,7 @@ type WireSheet struct {
 	Parts []WirePart  `json:"parts"`
 }
 
-// WirePart is what one lot needs of a wire.
+// WirePart is what the lots of one part in one colour need of a wire.
 type WirePart struct {
 	wire.Piece
 	Name   string `json:"name"`
@@ -160,7 +161,8 @@ func (a *answer) flowersOf(r *studio.Recipe) []string {
 }
 
 func (a *answer) mixingView(n int64) MixingView {
-	v := MixingView{N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}}
+	density := a.doc.Settings.DensityMgPerMl
+	v := MixingView{Density: density, N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}}
 	for _, note := range a.count.Notes {
 		if a.book.Recipe(note.Recipe).Kind == studio.KindMix {
 			v.Notes = append(v.Notes, note.Detail)
@@ -225,9 +227,18 @@ func (a *answer) wiresView(n int64) WiresView {
 			r := a.book.Recipe(l.Recipe)
 			part := WirePart{Piece: piece, Name: r.Name}
 			part.Colour, _ = a.swatch(r.ID, l.Mixes)
+			if same := slices.IndexFunc(w.Parts, func(p WirePart) bool {
+				return p.Name == part.Name && p.Colour == part.Colour && p.Length == part.Length
+			}); same >= 0 {
+				w.Parts[same].Number += piece.Number
+				continue
+			}
 			for _, in := range r.Wires {
 				if in.Material == sheet.Material && wire.Length(in) == piece.Length {
-					part.Of = millimetres(in.Depth) + " in the paste + " + millimetres(in.Stem) + " stem + " + millimetres(in.Allowance) + " hook"
+					part.Of = millimetres(in.Depth) + " in the paste + " + millimetres(in.Stem) + " stem"
+					if in.Allowance > 0 {
+						part.Of += " + " + millimetres(in.Allowance) + " hook"
+					}
 				}
 			}
 			w.Parts = append(w.Parts, part)

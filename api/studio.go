@@ -23,7 +23,7 @@ type StudioView struct {
 	Standing   bool          `json:"standing" doc:"true in the demo: the clock stands until it is moved"`
 	Safety     studio.Minute `json:"safetyMinutes"`
 	People     []Named       `json:"people"`
-	Flowers    []Named       `json:"flowers" doc:"what can be ordered"`
+	Flowers    []Flower      `json:"flowers" doc:"what can be ordered"`
 	Colourways []Colourway   `json:"colourways"`
 }
 
@@ -32,6 +32,21 @@ type Named struct {
 	ID   studio.ID `json:"id"`
 	Name string    `json:"name"`
 	Form string    `json:"form,omitempty"`
+}
+
+// Flower is something that can be ordered, with its swatch in each colourway.
+type Flower struct {
+	Named
+	Colours map[studio.ID]string `json:"colours"`
+}
+
+func (a *answer) flower(r studio.Recipe) Flower {
+	f := Flower{Named{r.ID, r.Name, r.Form}, map[studio.ID]string{}}
+	for _, c := range a.doc.Colourways {
+		mixes, _ := a.book.Resolve(r.ID, c.Slots)
+		f.Colours[c.ID], _ = a.swatch(r.ID, mixes)
+	}
+	return f
 }
 
 // Colourway is a colourway with the swatches of its mixes.
@@ -48,13 +63,13 @@ func (s *Service) registerStudio(to huma.API) {
 		}
 		doc := at.inForce.doc
 		v := StudioView{N: at.n, Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.now, Standing: at.standing, Safety: doc.Settings.SafetyMinutes,
-			People: []Named{}, Flowers: []Named{}, Colourways: []Colourway{}}
+			People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}
 		for _, p := range doc.People {
 			v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
 		}
 		for _, r := range doc.Recipes {
 			if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
-				v.Flowers = append(v.Flowers, Named{r.ID, r.Name, r.Form})
+				v.Flowers = append(v.Flowers, at.inForce.flower(r))
 			}
 		}
 		for _, c := range doc.Colourways {

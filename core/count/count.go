@@ -332,7 +332,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		lots = studio.CeilDiv(started, most)
 	}
 	if lots > 1 {
-		c.working(item, "split", "even", []studio.Figure{figure(r, "to start", started),
+		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),
 			figure(r, "most in one lot", c.mostPerLot(r))}, studio.NewFigure("lots", lots, ""))
 	}
 	for i := range lots {

@@ -8,6 +8,8 @@ type Use struct {
 	Pieces int64             `json:"pieces"`
 	Mass   studio.Milligrams `json:"massMilligrams"`
 	Used   studio.Milligrams `json:"usedMilligrams"`
+	// Shape is the geometry the mass follows from.
+	Shape *studio.Geometry `json:"shape,omitempty"`
 	// Drawn is what the lot is given from this mixing, loss included.
 	Drawn studio.Milligrams `json:"drawnMilligrams"`
 }
@@ -56,7 +58,7 @@ func useOf(doc *studio.Document, consumer *studio.Recipe, lot studio.Lot, link s
 		Used: studio.Milligrams(link.Quantity) * studio.Milligrams(1000-doc.Settings.LossPerMille) / 1000}
 	for _, p := range consumer.Pastes {
 		if p.Step == link.Step && lot.Mixes[p.Slot] == link.Recipe {
-			use.Pieces, use.Mass = lot.Alive, Mass(p.Shape, doc.Settings.DensityMgPerMl)
+			use.Pieces, use.Mass, use.Shape = lot.Alive, Mass(p.Shape, doc.Settings.DensityMgPerMl), &p.Shape
 		}
 	}
 	return use

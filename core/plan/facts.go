@@ -74,6 +74,7 @@ func (p *planner) recallHolds(l *lot) {
 // outcomes says for each open order when it is ready, how late that is, and
 // which task its date hangs on.
 func (p *planner) outcomes() {
+	orders := OrdersOf(p.plan)
 	for _, o := range p.doc.Orders {
 		if o.State != studio.OrderOpen {
 			continue
@@ -93,7 +94,7 @@ func (p *planner) outcomes() {
 			out.Late = p.doc.Horizon() + 1440 - out.ReadyBy
 		} else {
 			out.Ready, out.Late = &ready, max(0, ready-out.ReadyBy)
-			out.Limit = p.limit(last)
+			out.Limit = p.limit(last, func(t *studio.Task) bool { return slices.Contains(orders[t.Lot], o.ID) })
 		}
 		out.Late = max(0, out.Late)
 		out.Steps = int64(studio.CeilDiv(out.Late, 15))
@@ -111,12 +112,16 @@ func (p *planner) serves(l *lot, order studio.ID) bool {
 }
 
 // limit walks the chain of causes back from the last task of an order and gives
-// the one that adds the most time to it.
-func (p *planner) limit(last *studio.Task) studio.ID {
+// the one of its own that adds the most time: from the end of its own task
+// before, work of other orders in between included.
+func (p *planner) limit(last *studio.Task, own func(*studio.Task) bool) studio.ID {
 	var longest studio.ID
 	var most studio.Minute
 	for task := last; task != nil; {
-		cause := p.tasks[task.CausedBy]
+		cause := p.before(task)
+		for cause != nil && !own(cause) {
+			cause = p.before(cause)
+		}
 		from := p.doc.Now
 		if cause != nil && cause.End < task.End {
 			from = max(from, cause.End)
@@ -124,10 +129,16 @@ func (p *planner) limit(last *studio.Task) studio.ID {
 		if added := task.End - from; added > most {
 			longest, most = task.ID, added
 		}
-		if cause != nil && cause.End >= task.End {
-			break
-		}
 		task = cause
 	}
 	return longest
+}
+
+// before is the task that a task waited for, nil where the chain begins.
+func (p *planner) before(task *studio.Task) *studio.Task {
+	cause := p.tasks[task.CausedBy]
+	if cause == nil || cause.Begin() >= task.Begin() {
+		return nil
+	}
+	return cause
 }

@@ -176,6 +176,20 @@ nav a.here::after {
 .keys dd {
   margin: 0;
 }
+@media (max-width: 1150px) {
+  .stem {
+    gap: 14px;
+  }
+  nav a {
+    padding: 5px 9px 10px;
+  }
+  nav a.begins:not(:first-child) {
+    margin-left: 10px;
+  }
+  .house span {
+    display: none;
+  }
+}
 @media (max-width: 900px) {
   .stem {
     gap: 10px 18px;

@@ -30,7 +30,10 @@ export function useTimes() {
       const f = new Intl.DateTimeFormat(undefined, { timeZone, hourCycle: "h23", ...options });
       return (minute: number) => f.format(epoch + minute * 60_000);
     };
-    const wall = new Intl.DateTimeFormat(undefined, { timeZone: "UTC", hourCycle: "h23", weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+    const wall = (options: Intl.DateTimeFormatOptions) => {
+      const f = new Intl.DateTimeFormat(undefined, { timeZone: "UTC", hourCycle: "h23", ...options });
+      return (text: string) => f.format(Date.parse(`${text}:00Z`));
+    };
     return {
       clock: format({ hour: "2-digit", minute: "2-digit" }),
       moment: format({ weekday: "short", hour: "2-digit", minute: "2-digit" }),
@@ -38,7 +41,9 @@ export function useTimes() {
       dayShort: format({ weekday: "short", day: "numeric", month: "short" }),
       full: format({ weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }),
       /** A local wall time such as 2027-10-02T14:00, which has no zone of its own. */
-      wall: (text: string) => wall.format(Date.parse(`${text}:00Z`)),
+      wall: wall({ weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }),
+      wallDay: wall({ weekday: "short", day: "numeric", month: "short" }),
+      wallClock: wall({ hour: "2-digit", minute: "2-digit" }),
     };
   });
 }

@@ -456,6 +456,29 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Flower: {
+            colours: {
+                [key: string]: string;
+            };
+            form?: string;
+            id: string;
+            name: string;
+        };
+        Geometry: {
+            /** Format: int64 */
+            diameterMicrometres?: number;
+            /** Format: int64 */
+            factorPerMille?: number;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            /** Format: int64 */
+            massMilligrams?: number;
+            shape: string;
+            /** Format: int64 */
+            thicknessMicrometres?: number;
+            /** Format: int64 */
+            widthMicrometres?: number;
+        };
         Held: {
             /** Format: int64 */
             from: number;
@@ -527,10 +550,13 @@ export interface components {
             name: string;
             /** Format: int64 */
             pieces: number;
+            shape?: components["schemas"]["Geometry"];
             /** Format: int64 */
             usedMilligrams: number;
         };
         MixingView: {
+            /** Format: int64 */
+            densityMilligramsPerMillilitre: number;
             mixes: components["schemas"]["MixCard"][];
             /** Format: int64 */
             n: number;
@@ -757,7 +783,7 @@ export interface components {
              */
             epoch: string;
             /** @description what can be ordered */
-            flowers: components["schemas"]["Named"][];
+            flowers: components["schemas"]["Flower"][];
             /**
              * Format: int64
              * @description the journal number this answers for
@@ -850,6 +876,7 @@ export interface components {
             massMilligrams: number;
             /** Format: int64 */
             pieces: number;
+            shape?: components["schemas"]["Geometry"];
             /** Format: int64 */
             usedMilligrams: number;
         };

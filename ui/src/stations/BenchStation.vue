@@ -55,6 +55,7 @@ const fits = computed(() => good.value + second.value + broken.value === (task.v
 const takes = computed(() =>
   (task.value?.takes ?? []).map((t) => {
     if (t.unit === "wire") return { ...t, text: `${t.what}, cut to ${millimetres(t.amount)} mm` };
+    if (t.unit === "weigh") return { ...t, text: `${grams(t.amount)} g ${t.what}` };
     if (t.unit === "thickness") return { ...t, text: t.amount ? `${t.what}, ${millimetres(t.amount)} mm thick` : t.what };
     if (t.unit === "µm") return { ...t, text: `${t.what}, ${millimetres(t.amount)} mm each` };
     if (t.unit === "mg") return { ...t, text: `${t.what}, ${grams(t.amount)} g each` };

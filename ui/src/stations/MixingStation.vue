@@ -3,7 +3,7 @@ import { computed, ref } from "vue";
 import type { Schemas } from "../api/client";
 import { useMixing, useStudio } from "../api/queries";
 import Swatch from "../drawings/Swatch.vue";
-import { grams, useTimes } from "../format";
+import { grams, millimetres, plain, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
@@ -24,7 +24,18 @@ const days = computed(() => {
 });
 const who = (id?: string) => studio.value?.people.find((p) => p.id === id)?.name ?? "";
 const rule = (i: Schemas["Ingredient"]) =>
-  i.rule === "parts" ? `${i.share} ${i.share === 1 ? "part" : "parts"}` : `${grams(i.share)} g in 100 g`;
+  i.rule === "parts" ? `${i.share} ${i.share === 1 ? "part" : "parts"}` : `${plain(i.share / 1000)} g in 100 g`;
+
+/** How the mass of one piece follows from its shape. */
+function shape(g: Schemas["Geometry"]): string {
+  const density = `× ${plain((mixing.value?.densityMilligramsPerMillilitre ?? 0) / 1000)} mg/mm³`;
+  const mm = (length?: number) => millimetres(length ?? 0);
+  if (g.shape === "cut")
+    return `${mm(g.lengthMicrometres)} × ${mm(g.widthMicrometres)} × ${mm(g.thicknessMicrometres)} mm × ${plain((g.factorPerMille ?? 0) / 1000)} ${density}`;
+  if (g.shape === "ball") return `ball of ${mm(g.diameterMicrometres)} mm ${density}`;
+  if (g.shape === "rope") return `rope ${mm(g.diameterMicrometres)} × ${mm(g.lengthMicrometres)} mm ${density}`;
+  return "as weighed";
+}
 </script>
 
 <template>
@@ -78,7 +89,9 @@ const rule = (i: Schemas["Ingredient"]) =>
           </thead>
           <tbody>
             <tr v-for="(u, i) in opened.for" :key="i">
-              <td>{{ u.name }}</td>
+              <td>
+                {{ u.name }}<br /><span v-if="u.shape" class="quiet">{{ shape(u.shape) }}</span>
+              </td>
               <td class="n">{{ u.pieces ? `${u.pieces} × ${u.massMilligrams} mg` : "" }}</td>
               <td class="n">{{ grams(u.usedMilligrams) }} g</td>
               <td class="n">{{ grams(u.drawnMilligrams) }} g</td>

@@ -154,6 +154,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         <v-btn size="small" variant="outlined" data-test="save-over" @click="saveOver">Save mine over it</v-btn>
         <v-btn size="small" variant="text" @click="emit('close')">Keep theirs</v-btn>
       </div>
+      <p v-else-if="refused?.fields.length" class="flaw" role="alert">Not saved yet: look at what is marked in red.</p>
       <ProblemNote v-else :error="save.error.value ?? cancel.error.value" />
       <footer>
         <v-btn
@@ -186,6 +187,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;
+  align-items: start;
   margin: 14px 0 18px;
 }
 .line {
@@ -193,7 +195,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
   grid-template-columns: 110px 1fr 1fr 24px;
   gap: 10px;
   margin: 8px 0;
-  align-items: center;
+  align-items: start;
 }
 .add {
   color: var(--leaf);
@@ -202,6 +204,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
 }
 .flaw {
   color: #a32740;
+  font-weight: 600;
 }
 .theirs {
   margin: 14px 0;

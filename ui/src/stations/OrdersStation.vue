@@ -53,7 +53,7 @@ function waitsFor(card: TaskCard): string {
       <article v-for="o in shown" :key="o.order.id" class="sheet ticket" :data-test="`order-${o.order.name}`">
         <div class="leaves">
           <span class="quiet">leaves</span>
-          <strong>{{ times.wall(o.order.leaves) }}</strong>
+          <strong>{{ times.wallDay(o.order.leaves) }}</strong><strong>{{ times.wallClock(o.order.leaves) }}</strong>
           <span class="quiet">{{ o.order.leaving }}</span>
         </div>
         <div class="what">
@@ -70,7 +70,7 @@ function waitsFor(card: TaskCard): string {
           </p>
           <ul>
             <li v-for="l in o.order.lines" :key="l.id">
-              <PartDrawing :form="flower(l.recipe)?.form" :colour="colourway(l.colourway)?.swatches[1]" :size="30" />
+              <PartDrawing :form="flower(l.recipe)?.form" :colour="flower(l.recipe)?.colours[l.colourway]" :size="30" />
               <b>{{ l.quantity }}</b> {{ flower(l.recipe)?.name }}
               <span class="quiet">
                 <Swatch v-for="(c, i) in colourway(l.colourway)?.swatches" :key="i" :colour="c" :size="12" />
@@ -79,7 +79,7 @@ function waitsFor(card: TaskCard): string {
             </li>
           </ul>
         </div>
-        <div v-if="o.outcome" class="safe">
+        <div v-if="o.outcome" class="standing">
           <SafetyWord class="slack" :outcome="o.outcome" />
           <span class="quiet">
             ready {{ o.outcome.ready === undefined ? "never" : times.full(o.outcome.ready) }}, wanted by
@@ -116,7 +116,7 @@ function waitsFor(card: TaskCard): string {
 }
 .ticket {
   display: grid;
-  grid-template-columns: 150px minmax(240px, 1.1fr) minmax(230px, 1fr);
+  grid-template-columns: 132px minmax(240px, 1.1fr) minmax(230px, 1fr);
   gap: 22px;
   padding: 16px 20px;
   margin-bottom: 12px;
@@ -163,7 +163,7 @@ li b {
   text-align: right;
   font-size: 17px;
 }
-.safe {
+.standing {
   display: grid;
   align-content: start;
   gap: 2px;

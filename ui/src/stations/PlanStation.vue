@@ -6,6 +6,7 @@ import { shelve, timeScale } from "../drawings/timeScale";
 import WorkGlyph from "../drawings/WorkGlyph.vue";
 import { lasting, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
+import SafetyWord from "../parts/SafetyWord.vue";
 import StationHead from "../parts/StationHead.vue";
 import TaskDrawer from "./TaskDrawer.vue";
 
@@ -148,7 +149,7 @@ function walk(event: KeyboardEvent) {
           :class="{ on: lit === o.order.id }"
           @click="lit = lit === o.order.id ? '' : o.order.id"
         >
-          {{ o.order.name }}
+          {{ o.order.name }} <SafetyWord :outcome="o.outcome" />
         </button>
       </div>
     </StationHead>
@@ -394,7 +395,9 @@ path.chosen {
 }
 .orders {
   display: flex;
-  gap: 16px;
+  flex-wrap: wrap;
+  gap: 4px 20px;
+  justify-content: flex-end;
 }
 .pick {
   padding: 4px 2px;

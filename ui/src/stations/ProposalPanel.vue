@@ -48,6 +48,21 @@ function change(o: Schemas["OrderChange"]): string {
         <span class="quiet">{{ change(o) }}</span>
       </li>
     </ul>
+    <ProblemNote :error="accept.error.value" />
+    <v-btn
+      color="secondary"
+      block
+      size="large"
+      data-test="accept"
+      :disabled="!person"
+      :loading="accept.isPending.value"
+      @click="accept.mutate(proposal.n)"
+    >
+      Accept this plan
+    </v-btn>
+    <p class="quiet">
+      Or leave it: the orders are saved, the benches work on as planned. “Take back…” undoes an entry.
+    </p>
     <template v-if="proposal.differences.moved.length">
       <h3>What moves</h3>
       <ul class="moves">
@@ -64,21 +79,6 @@ function change(o: Schemas["OrderChange"]): string {
         </li>
       </ul>
     </template>
-    <ProblemNote :error="accept.error.value" />
-    <v-btn
-      color="secondary"
-      block
-      size="large"
-      data-test="accept"
-      :disabled="!person"
-      :loading="accept.isPending.value"
-      @click="accept.mutate(proposal.n)"
-    >
-      Accept this plan
-    </v-btn>
-    <p class="quiet">
-      Or leave it: the orders are saved, the benches work on as planned. “Take back…” undoes an entry.
-    </p>
   </aside>
 </template>
 

@@ -41,7 +41,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
           <tr v-for="p in s.parts" :key="p.lot">
             <td><Swatch :colour="p.colour" :size="14" /> {{ p.name }}</td>
             <td class="n"><b>{{ p.number }}</b></td>
-            <td class="n">{{ millimetres(p.lengthMicrometres) }} mm</td>
+            <td class="n nowrap">{{ millimetres(p.lengthMicrometres) }} mm</td>
             <td class="quiet">{{ p.of }}</td>
           </tr>
         </tbody>
@@ -61,6 +61,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
   display: grid;
   grid-template-columns: 190px minmax(320px, 1fr) minmax(280px, 1fr);
   gap: 22px;
+  align-items: start;
   padding: 16px 20px;
   margin-bottom: 12px;
 }
@@ -71,6 +72,9 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
   color: var(--soft);
   font-size: 13.5px;
   max-width: 330px;
+}
+.nowrap {
+  white-space: nowrap;
 }
 .patterns > div {
   display: grid;

@@ -1,0 +1,324 @@
+package browser
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/browser/drive"
+)
+
+var chromium *rod.Browser
+
+// TestMain launches the one Chromium that all tests share.
+func TestMain(m *testing.M) {
+	profile, err := os.MkdirTemp("", "bractum-profile")
+	if err != nil {
+		panic(err)
+	}
+	if chromium, err = drive.Browser(profile); err != nil {
+		panic("the browser tests need Debian's chromium (make test installs it): " + err.Error())
+	}
+	code := m.Run()
+	_ = chromium.Close()
+	_ = os.RemoveAll(profile)
+	os.Exit(code)
+}
+
+func open(t *testing.T, folder string) *drive.Studio {
+	studio, err := drive.Open(folder)
+	require.NoError(t, err)
+	return studio
+}
+
+// tab is a page of one person in a browser window of their own.
+type tab struct {
+	*rod.Page
+	t   *testing.T
+	url string
+}
+
+func sit(t *testing.T, studio *drive.Studio, name, path string) tab {
+	window := chromium.MustIncognito()
+	page := window.MustPage(studio.URL).Timeout(time.Minute)
+	t.Cleanup(func() { _ = page.CancelTimeout().Close() })
+	page.MustSetViewport(1280, 800, 1, false)
+	page.MustWaitLoad()
+	if name != "" {
+		require.NoError(t, drive.SitDown(page, name))
+	}
+	page.MustNavigate(studio.URL + path).MustWaitLoad()
+	return tab{page, t, studio.URL}
+}
+
+func test(name string) string { return `[data-test="` + name + `"]` }
+
+func (p tab) click(name string) { p.MustElement(test(name)).MustClick() }
+
+func (p tab) text(name string) string { return p.MustElement(test(name)).MustText() }
+
+func (p tab) fill(name, value string) {
+	field := p.MustElement(`input[name="` + name + `"]`)
+	field.MustSelectAllText().MustInput(value)
+}
+
+// choose picks an entry of a list by its words.
+func (p tab) choose(name, entry string) {
+	p.MustElement(test(name) + " .v-field").MustClick()
+	p.MustElementR(".v-overlay--active .v-list-item", entry).MustWaitStable().MustClick()
+	p.MustWait(`() => !document.querySelector(".v-overlay--active .v-list-item")`)
+}
+
+// says waits until an element's text contains a phrase.
+func (p tab) says(selector, phrase string) {
+	p.t.Helper()
+	err := rod.Try(func() {
+		p.Timeout(8*time.Second).MustWait(`(s, phrase) => [...document.querySelectorAll(s)].some((e) => e.innerText.includes(phrase))`, selector, phrase)
+	})
+	if err != nil {
+		text := ""
+		if has, e, _ := p.Has(selector); has {
+			text = e.MustText()
+		}
+		require.Failf(p.t, "not said", "%s should say %q, says %q", selector, phrase, text)
+	}
+}
+
+// look keeps a picture when BRACTUM_LOOK names a folder.
+func (p tab) look(name string) {
+	if folder := os.Getenv("BRACTUM_LOOK"); folder != "" {
+		time.Sleep(400 * time.Millisecond)
+		p.MustScreenshot(filepath.Join(folder, name+".png"))
+	}
+}
+
+func enter(p tab, name, leaves string, lines ...[3]string) {
+	p.click("new-order")
+	p.fill("name", name)
+	p.setDate(leaves)
+	for i, line := range lines {
+		at := string(rune('0' + i))
+		if i > 0 {
+			p.click("add-line")
+		}
+		p.fill("quantity-"+at, line[0])
+		p.choose("flower-"+at, line[1])
+		p.choose("colourway-"+at, line[2])
+	}
+}
+
+func (p tab) setDate(leaves string) {
+	p.MustElement(`input[name="leaves"]`).MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("input", { bubbles: true })) }`, leaves)
+}
+
+func TestFromAnOrderWithMistakesToAnAcceptedPlanThatARestartKeeps(t *testing.T) {
+	folder := t.TempDir()
+	studio := open(t, folder)
+	page := sit(t, studio, "", "/orders")
+	page.says(test("new-order"), "Say who is here first")
+	page.click("who")
+	page.click("sit-Odalys")
+	page.says(test("new-order"), "Enter an order")
+
+	enter(page, "Harvest supper", "2027-09-01T10:00", [3]string{"-3", "Magnolia", "Oyster"})
+	page.click("save-order")
+	page.says(test("order-form"), "an order leaves after now")
+	page.says(test("order-form"), "from 1 to 5000 would be right")
+	page.look("order-form-flaws")
+	page.setDate("2027-10-04T10:00")
+	page.fill("quantity-0", "12")
+	page.click("add-line")
+	page.fill("quantity-1", "12")
+	page.choose("flower-1", "Waxflower stem")
+	page.choose("colourway-1", "Signal")
+	page.click("save-order")
+	page.says(test("proposal"), "Harvest supper")
+	page.says(test("order-Harvest supper"), "awaits acceptance")
+	page.look("proposal")
+
+	count := sit(t, studio, "Odalys", "/count-up")
+	before := count.MustElement(test("cell-Magnolia-Oyster ivory")).MustText()
+	page.click("accept")
+	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
+	count.MustWait(`(before) => document.querySelector('[data-test="cell-Magnolia-Oyster ivory"]').innerText !== before`, before)
+	count.says(test("cell-Magnolia-Oyster ivory"), "22 needed")
+	require.NoError(t, studio.Close())
+
+	again := open(t, folder)
+	defer again.Close()
+	kept := sit(t, again, "Odalys", "/orders")
+	kept.says(test("order-Harvest supper"), "Magnolia")
+	assert.False(t, kept.MustHas(test("proposal")))
+}
+
+func TestAnOrderThatCannotBeMetIsSavedAndSaysWhenItCould(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	enter(page, "Too soon", "2027-09-22T10:00", [3]string{"30", "Magnolia", "Signal"})
+	page.click("save-order")
+	page.says(test("order-Too soon"), "late")
+	page.says(test("order-Too soon"), "at the earliest")
+	page.says(test("order-Too soon"), "Hangs on")
+	page.look("late-order")
+}
+
+func TestEveryFigureOpensItsWorking(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/count-up")
+	cell := page.MustElement(test("cell-Magnolia outer petal-Oyster ivory"))
+	figure := strings.Fields(cell.MustText())[0]
+	cell.MustClick()
+	page.says(test("working"), figure+" to start")
+	page.says(test("working"), "expected breakage")
+	page.says(test("working"), "chance that this is enough")
+	page.says(test("working"), "Ferry crew")
+
+	mixing := sit(t, studio, "Odalys", "/mixing")
+	mixing.click("total-Oyster ivory")
+	mixing.says(test("working"), "78 × 50 × 0.9 mm × 0.76 × 1.4 mg/mm³")
+	mixing.says(test("working"), "one working sheet")
+	mixing.look("mixing-working")
+}
+
+// mixAll has Odalys weigh and knead all her mixings, by the interface's own
+// requests, and moves the clock to noon so that they have rested.
+func mixAll(t *testing.T, studio *drive.Studio) {
+	page := sit(t, studio, "Odalys", "/bench")
+	page.MustElement(test("card"))
+	page.MustEval(`async () => {
+		const person = localStorage.getItem("bractum.person");
+		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
+			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
+		for (let i = 0; i < 12; i++) {
+			const { task } = await (await fetch("/api/bench/" + person)).json();
+			if (task.making !== "mix") break;
+			await send("/tasks/" + task.id + "/start", {});
+			await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });
+		}
+		for (let i = 0; i < 3; i++) await send("/clock", { by: "hour" });
+	}`)
+}
+
+func TestBreakageAtTheBenchAndASecondBrowserSeesIt(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	mixAll(t, studio)
+	other := sit(t, studio, "Teun", "/plan")
+	other.MustElement(`[data-block]`)
+
+	teun := sit(t, studio, "", "/bench")
+	teun.click("bench-Teun")
+	teun.says(test("task-name"), "Roll")
+	teun.MustElement(test("start")).MustClick()
+	teun.MustElement(test("finish"))
+	teun.look("bench-running")
+	started := time.Now()
+	other.MustWait(`() => !!document.querySelector(".block.started")`)
+	assert.Less(t, time.Since(started), 3*time.Second)
+
+	for range 3 {
+		teun.click("more-broken")
+	}
+	teun.look("bench-counted")
+	teun.click("finish")
+	teun.says(test("said"), "3 broken so far, within the spares")
+	teun.look("bench-said")
+}
+
+func advance(p tab, by string) {
+	was := p.text("clock")
+	p.click("move-clock")
+	p.MustElement(test("clock-" + by)).MustWaitStable().MustClick()
+	p.MustWait(`(was) => document.querySelector('[data-test="clock"]').innerText !== was`, was)
+}
+
+func TestBreakageBeyondTheSparesMakesANewLotAndCanBeTakenBack(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	mixAll(t, studio)
+	teun := sit(t, studio, "Teun", "/bench")
+	teun.says(test("card"), "Magnolia inner petal")
+	teun.click("start")
+	teun.MustElement(test("count-broken")).MustSelectAllText().MustInput("9").MustType(input.Tab)
+	teun.click("finish")
+	teun.says(test("said"), "counted up again as a new lot")
+	teun.look("bench-short")
+	teun.MustElementR("button", "Take it back").MustClick()
+	teun.MustElement(test("finish"))
+	teun.says(test("card"), "Roll over a ridge and cut")
+}
+
+func TestTwoPeopleChangeOneOrder(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	first, second := sit(t, studio, "Odalys", "/orders"), sit(t, studio, "Maren", "/orders")
+	first.click("open-Choir")
+	second.click("open-Choir")
+	first.fill("occasion", "A choir's centenary")
+	first.click("save-order")
+	first.says(test("order-Choir"), "centenary")
+	second.fill("quantity-0", "7")
+	second.click("save-order")
+	second.says(test("stale"), "Nothing of yours was written")
+	second.says(test("stale"), "A choir's centenary")
+	assert.Equal(t, "7", second.MustElement(`input[name="quantity-0"]`).MustProperty("value").Str(), "what was typed is still there")
+	second.look("stale")
+	second.click("save-over")
+	second.says(test("order-Choir"), "7")
+	first.says(test("order-Choir"), "A choir's anniversary")
+}
+
+func TestThePlanIsWalkedByKeysAndExplainsATask(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.MustElement(test("new-order"))
+	page.Keyboard.MustType(input.KeyP)
+	page.MustElement("[data-block]").MustFocus()
+	page.Keyboard.MustType(input.ArrowRight, input.ArrowRight, input.Enter)
+	page.says(test("task-drawer"), "It waited for")
+	page.look("plan-drawer")
+	page.Keyboard.MustType(input.KeyJ)
+	page.says("ol", "Pellowen Yard opened")
+}
+
+// Nothing is asked of any other machine, nothing is complained of, and the first
+// page is small.
+func TestNothingLeavesTheMachineAndTheFirstPageIsSmall(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := chromium.MustIncognito().MustPage().Timeout(30 * time.Second)
+	defer page.MustClose()
+	var outside, complaints []string
+	var bytes float64
+	go page.EachEvent(func(e *proto.NetworkRequestWillBeSent) {
+		if !strings.HasPrefix(e.Request.URL, studio.URL) && !strings.HasPrefix(e.Request.URL, "data:") {
+			outside = append(outside, e.Request.URL)
+		}
+	}, func(e *proto.NetworkLoadingFinished) { bytes += e.EncodedDataLength },
+		func(e *proto.RuntimeExceptionThrown) { complaints = append(complaints, e.ExceptionDetails.Text) },
+		func(e *proto.LogEntryAdded) { complaints = append(complaints, e.Entry.Text) })()
+	require.NoError(t, proto.NetworkEnable{}.Call(page))
+	require.NoError(t, proto.LogEnable{}.Call(page))
+	page.MustNavigate(studio.URL + "/orders").MustWaitLoad()
+	page.MustElement(test("order-Choir"))
+	time.Sleep(300 * time.Millisecond)
+	assert.Less(t, bytes, 300_000.0)
+	t.Logf("first page: %.0f kB over the wire", bytes/1000)
+	for _, path := range []string{"/count-up", "/mixing", "/wires", "/plan", "/bench"} {
+		page.MustNavigate(studio.URL + path).MustWaitLoad()
+		page.MustElement(".sheet")
+	}
+	assert.Empty(t, outside)
+	assert.Empty(t, complaints)
+}
