@@ -185,8 +185,10 @@ func (a *answer) mixingView(n int64) MixingView {
 			c.For = append(c.For, MixUse{u, a.book.Recipe(lots[u.Lot].Recipe).Name})
 		}
 		for _, item := range a.count.Items {
-			if item.Key == lots[sheet.Lot].Key {
-				c.Workings = item.Workings
+			for _, w := range item.Workings {
+				if item.Key == lots[sheet.Lot].Key && (len(w.Lots) == 0 || slices.Contains(w.Lots, sheet.Lot)) {
+					c.Workings = append(c.Workings, w)
+				}
 			}
 		}
 		v.Mixes = append(v.Mixes, c)

@@ -322,3 +322,15 @@ func TestNothingLeavesTheMachineAndTheFirstPageIsSmall(t *testing.T) {
 	assert.Empty(t, outside)
 	assert.Empty(t, complaints)
 }
+
+func TestTheDemoClockIsMovedOn(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/plan")
+	require.Equal(t, "08:30", page.text("clock"))
+	advance(page, "quarter")
+	assert.Equal(t, "08:45", page.text("clock"))
+	advance(page, "morning")
+	assert.Equal(t, "08:00", page.text("clock"))
+	page.says("header", "Sep 21")
+}

@@ -3,6 +3,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"os"
 
@@ -41,7 +42,8 @@ func main() {
 	context, err := parser.Parse(os.Args[1:])
 	parser.FatalIfErrorf(err)
 	if err := context.Run(); err != nil {
-		if _, breaches := err.(breachesFound); breaches {
+		var breaches breachesFound
+		if errors.As(err, &breaches) {
 			os.Exit(exitBreaches)
 		}
 		fmt.Fprintln(os.Stderr, err)

@@ -324,6 +324,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			group.orders[o] = struct{}{}
 		}
 	}
+	workings := len(item.Workings)
 	started := c.toStart(item, r, total, sheet, group)
 	item.Started += started
 	item.Spare += started - total
@@ -355,6 +356,9 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		lot.LatestStart = lot.Due - c.room.Elapsed(r, 0, lot.Started)
 		c.explode(r, lot, group)
 		c.add(item, lot)
+		for w := range item.Workings[workings:] {
+			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
+		}
 	}
 }
 

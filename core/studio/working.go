@@ -7,6 +7,8 @@ type Working struct {
 	Inputs   []Figure `json:"inputs"`
 	Result   Figure   `json:"result"`
 	Rounding string   `json:"rounding,omitempty"`
+	// Lots are those that the working is of; none when it is of all together.
+	Lots []ID `json:"lots,omitempty"`
 }
 
 // Figure is a named number with its unit.

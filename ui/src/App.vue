@@ -44,7 +44,11 @@ onUnmounted(() => window.removeEventListener("keydown", press));
         >
           <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ s.group }}</span>
           {{ s.name }}
-          <span v-if="s.path === '/orders' && proposal?.pending.length" class="awaits" title="a plan awaits acceptance" />
+          <span
+            v-if="s.path === '/orders' && proposal?.pending.length"
+            class="awaits"
+            title="a plan awaits acceptance"
+          />
         </RouterLink>
       </nav>
       <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
@@ -65,7 +69,9 @@ onUnmounted(() => window.removeEventListener("keydown", press));
         <dl>
           <template v-for="s in stations" :key="s.key">
             <dt>{{ s.key }}</dt>
-            <dd>{{ s.name }} <span class="quiet">{{ s.question }}</span></dd>
+            <dd>
+              {{ s.name }} <span class="quiet">{{ s.question }}</span>
+            </dd>
           </template>
           <dt>j</dt>
           <dd>What was recorded</dd>

@@ -46,7 +46,11 @@ export async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
     message: e.message ?? "",
     value: e.value,
   }));
-  throw new Refused(answer.response.status, answer.error?.detail ?? "Something went wrong; nothing was written.", fields);
+  throw new Refused(
+    answer.response.status,
+    answer.error?.detail ?? "Something went wrong; nothing was written.",
+    fields,
+  );
 }
 
 const remembered = "bractum.person";

@@ -2,10 +2,8 @@ import { useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, toValue } from "vue";
 import { answered, client, command, person } from "./client";
 
-export const useStudio = () =>
-  useQuery({ queryKey: ["studio"], queryFn: () => answered(client.GET("/api/studio")) });
-export const useOrders = () =>
-  useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
+export const useStudio = () => useQuery({ queryKey: ["studio"], queryFn: () => answered(client.GET("/api/studio")) });
+export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
 export const useProposal = () =>
   useQuery({ queryKey: ["proposal"], queryFn: () => answered(client.GET("/api/proposal")) });
 export const useCount = () => useQuery({ queryKey: ["count"], queryFn: () => answered(client.GET("/api/count")) });
@@ -29,8 +27,7 @@ export type ClockStep = "quarter" | "hour" | "next" | "morning";
 
 export const useMoveClock = () =>
   useMutation({
-    mutationFn: (by: ClockStep) =>
-      answered(client.POST("/api/clock", { params: { header: command() }, body: { by } })),
+    mutationFn: (by: ClockStep) => answered(client.POST("/api/clock", { params: { header: command() }, body: { by } })),
   });
 
 export const useUndo = () =>

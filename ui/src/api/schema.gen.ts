@@ -927,6 +927,7 @@ export interface components {
         };
         Working: {
             inputs: components["schemas"]["Figure"][];
+            lots?: string[];
             result: components["schemas"]["Figure"];
             rounding?: string;
             rule: string;

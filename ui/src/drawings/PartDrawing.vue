@@ -33,17 +33,54 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
         <circle cx="50" cy="50" r="11" />
       </template>
       <template v-else-if="form === 'wired'">
-        <path v-for="a in ring(6)" :key="'o' + a" d="M50 52C34 40 34 14 50 4c16 10 16 36 0 48z" :transform="`rotate(${a} 50 50)`" />
-        <path v-for="a in ring(3, 30)" :key="'i' + a" d="M50 52C40 44 40 28 50 22c10 6 10 22 0 30z" :transform="`rotate(${a} 50 50)`" />
+        <path
+          v-for="a in ring(6)"
+          :key="'o' + a"
+          d="M50 52C34 40 34 14 50 4c16 10 16 36 0 48z"
+          :transform="`rotate(${a} 50 50)`"
+        />
+        <path
+          v-for="a in ring(3, 30)"
+          :key="'i' + a"
+          d="M50 52C40 44 40 28 50 22c10 6 10 22 0 30z"
+          :transform="`rotate(${a} 50 50)`"
+        />
         <circle cx="50" cy="50" r="7" fill="#b98a2f" />
       </template>
       <template v-else-if="form === 'filler'">
         <path d="M50 96V30M50 70 28 44M50 62l22-24" fill="none" stroke="#566f52" stroke-width="4" />
-        <circle v-for="[x, y] in [[50, 22], [26, 40], [74, 34], [34, 62], [66, 58]]" :key="x" :cx="x" :cy="y" r="12" />
+        <circle
+          v-for="[x, y] in [
+            [50, 22],
+            [26, 40],
+            [74, 34],
+            [34, 62],
+            [66, 58],
+          ]"
+          :key="x"
+          :cx="x"
+          :cy="y"
+          r="12"
+        />
       </template>
       <template v-else-if="form === 'sprig'">
         <path d="M50 96V16" fill="none" stroke="#566f52" stroke-width="4" />
-        <ellipse v-for="[x, y] in [[32, 74], [68, 74], [32, 50], [68, 50], [34, 28], [66, 28], [50, 12]]" :key="`${x} ${y}`" :cx="x" :cy="y" rx="14" ry="10" />
+        <ellipse
+          v-for="[x, y] in [
+            [32, 74],
+            [68, 74],
+            [32, 50],
+            [68, 50],
+            [34, 28],
+            [66, 28],
+            [50, 12],
+          ]"
+          :key="`${x} ${y}`"
+          :cx="x"
+          :cy="y"
+          rx="14"
+          ry="10"
+        />
       </template>
       <template v-else-if="form === 'dust'">
         <path d="M16 46h68c0 24-14 38-34 38S16 70 16 46z" />

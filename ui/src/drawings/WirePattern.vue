@@ -22,7 +22,13 @@ const pieces = computed(() => {
       <text v-if="p.width > 26" :x="p.from + p.width / 2" y="32" text-anchor="middle">{{ millimetres(p.length) }}</text>
     </g>
     <g v-if="offcut > 0">
-      <rect :x="600 - (offcut / full) * 600" y="15.500" :width="(offcut / full) * 600" height="2.500" :class="kept ? 'kept' : 'waste'" />
+      <rect
+        :x="600 - (offcut / full) * 600"
+        y="15.500"
+        :width="(offcut / full) * 600"
+        height="2.500"
+        :class="kept ? 'kept' : 'waste'"
+      />
       <text v-if="(offcut / full) * 600 > 50" :x="600 - (offcut / full) * 300" y="10" text-anchor="middle" class="rest">
         {{ kept ? "keep" : "waste" }} {{ millimetres(offcut) }}
       </text>

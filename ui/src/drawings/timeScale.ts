@@ -21,7 +21,10 @@ export function timeScale(open: Span[], now: number, until: number, view: number
     if (last && span.from - last.to < breakMinutes) last.to = span.to;
     else days.push({ ...span });
   }
-  const first = Math.max(0, days.findIndex((d) => d.to > now));
+  const first = Math.max(
+    0,
+    days.findIndex((d) => d.to > now),
+  );
   const past = days.findIndex((d) => d.from > until);
   const shown = days.slice(first, past < 0 ? undefined : past);
   const two = shown.slice(0, 2).reduce((sum, d) => sum + d.to - d.from, 0) || 1000;

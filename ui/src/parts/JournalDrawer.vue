@@ -20,7 +20,9 @@ const final = ["opened", "clock moved", "undone"];
       <ol>
         <li v-for="e in entries" :key="e.n" :class="{ undone: e.undone }">
           <span class="quiet">{{ times.moment(e.at) }}</span>
-          <span class="what">{{ e.summary }} <span class="quiet">{{ e.person }}</span></span>
+          <span class="what"
+            >{{ e.summary }} <span class="quiet">{{ e.person }}</span></span
+          >
           <button
             v-if="!e.undone && !final.includes(e.kind)"
             class="bare take"

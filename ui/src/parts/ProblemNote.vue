@@ -6,7 +6,9 @@ import { Refused } from "../api/client";
 const props = defineProps<{ error: unknown }>();
 const text = computed(() => {
   if (!props.error) return "";
-  return props.error instanceof Refused ? props.error.message : "This page failed; nothing you saved is lost. Reload it.";
+  return props.error instanceof Refused
+    ? props.error.message
+    : "This page failed; nothing you saved is lost. Reload it.";
 });
 </script>
 

@@ -24,11 +24,15 @@ const good = ref(0);
 const said = ref<Schemas["Recorded"] & { what: string }>();
 
 // Good is prefilled with what remains, and gives way to what else is counted.
-watch([() => task.value?.id, () => task.value?.quantity], () => {
-  second.value = 0;
-  broken.value = 0;
-  good.value = task.value?.quantity ?? 0;
-}, { immediate: true });
+watch(
+  [() => task.value?.id, () => task.value?.quantity],
+  () => {
+    second.value = 0;
+    broken.value = 0;
+    good.value = task.value?.quantity ?? 0;
+  },
+  { immediate: true },
+);
 watch([second, broken], () => {
   good.value = Math.max(0, (task.value?.quantity ?? 0) - second.value - broken.value);
 });
@@ -39,7 +43,10 @@ const record = useMutation({
     const params = { path: { task: id }, header: command() };
     const counts = { good: good.value, second: second.value, broken: broken.value };
     if (what === "start" || what === "ready")
-      return { what, ...(await answered(client.POST("/api/tasks/{task}/start", { params, body: { foundReady: what === "ready" } }))) };
+      return {
+        what,
+        ...(await answered(client.POST("/api/tasks/{task}/start", { params, body: { foundReady: what === "ready" } }))),
+      };
     if (what === "pause") {
       const soFar = { good: 0, second: second.value, broken: broken.value };
       return { what, ...(await answered(client.POST("/api/tasks/{task}/pause", { params, body: soFar }))) };
@@ -49,14 +56,16 @@ const record = useMutation({
   onSuccess: (answer) => (said.value = answer),
 });
 const confirmable = computed(
-  () => record.error.value instanceof Refused && record.error.value.fields.some((f) => f.location === "body.foundReady"),
+  () =>
+    record.error.value instanceof Refused && record.error.value.fields.some((f) => f.location === "body.foundReady"),
 );
 const fits = computed(() => good.value + second.value + broken.value === (task.value?.quantity ?? 0));
 const takes = computed(() =>
   (task.value?.takes ?? []).map((t) => {
     if (t.unit === "wire") return { ...t, text: `${t.what}, cut to ${millimetres(t.amount)} mm` };
     if (t.unit === "weigh") return { ...t, text: `${grams(t.amount)} g ${t.what}` };
-    if (t.unit === "thickness") return { ...t, text: t.amount ? `${t.what}, ${millimetres(t.amount)} mm thick` : t.what };
+    if (t.unit === "thickness")
+      return { ...t, text: t.amount ? `${t.what}, ${millimetres(t.amount)} mm thick` : t.what };
     if (t.unit === "µm") return { ...t, text: `${t.what}, ${millimetres(t.amount)} mm each` };
     if (t.unit === "mg") return { ...t, text: `${t.what}, ${grams(t.amount)} g each` };
     return { ...t, text: `${plain(t.amount)} × ${t.what} each` };
@@ -69,22 +78,35 @@ const takes = computed(() =>
     <section v-if="!person" class="choose">
       <h1>Who is at this bench?</h1>
       <div>
-        <button v-for="p in studio?.people" :key="p.id" class="sheet" :data-test="`bench-${p.name}`" @click="sitDown(p.id)">
+        <button
+          v-for="p in studio?.people"
+          :key="p.id"
+          class="sheet"
+          :data-test="`bench-${p.name}`"
+          @click="sitDown(p.id)"
+        >
           {{ p.name }}
         </button>
       </div>
     </section>
     <template v-else>
       <ProblemNote :error="error" />
-      <p v-if="said && said.what === 'finish'" class="said" :class="{ short: said.after.short }" data-test="said" role="status">
+      <p
+        v-if="said && said.what === 'finish'"
+        class="said"
+        :class="{ short: said.after.short }"
+        data-test="said"
+        role="status"
+      >
         <template v-if="said.after.short">
-          {{ said.of }}: {{ said.after.short }} short. They are counted up again as a new lot, and the plan has made room.
+          {{ said.of }}: {{ said.after.short }} short. They are counted up again as a new lot, and the plan has made
+          room.
         </template>
         <template v-else-if="said.broken">
           {{ said.of }}: {{ said.broken }} broken so far, within the spares; {{ said.after.sparesLeft }} spare left.
         </template>
         <template v-else>{{ said.of }}: done.</template>
-        <button class="bare back" @click="undo.mutate(said.n), (said = undefined)">Take it back</button>
+        <button class="bare back" @click="(undo.mutate(said.n), (said = undefined))">Take it back</button>
       </p>
       <ProblemNote :error="undo.error.value" />
       <div v-if="bench && !task" class="sheet rest">
@@ -97,7 +119,9 @@ const takes = computed(() =>
           <div class="words">
             <span class="quiet when">
               <WorkGlyph :glyph="task.glyph" />
-              <template v-if="running">since {{ times.clock(task.start) }}, until about {{ times.moment(task.end) }}</template>
+              <template v-if="running"
+                >since {{ times.clock(task.start) }}, until about {{ times.moment(task.end) }}</template
+              >
               <template v-else>{{ times.moment(task.resume ?? task.start) }} to {{ times.moment(task.end) }}</template>
             </span>
             <h1 data-test="task-name">{{ task.name }}</h1>
@@ -105,7 +129,9 @@ const takes = computed(() =>
               <b class="many">{{ mix ? grams(task.quantity) : task.quantity }}</b> {{ mix ? "g" : "" }} {{ task.of }}
             </p>
             <ul class="takes">
-              <li v-for="t in takes" :key="t.text"><Swatch v-if="t.colour" :colour="t.colour" :size="24" /> {{ t.text }}</li>
+              <li v-for="t in takes" :key="t.text">
+                <Swatch v-if="t.colour" :colour="t.colour" :size="24" /> {{ t.text }}
+              </li>
               <li v-if="task.tool">{{ task.tool }}</li>
             </ul>
             <p v-if="task.look" class="look"><b>Look for:</b> {{ task.look }}</p>
@@ -120,8 +146,17 @@ const takes = computed(() =>
               <PieceCounter v-model="broken" name="broken" :most="task.quantity" />
             </template>
             <p v-if="!fits" class="word late">{{ good + second + broken }} counted, {{ task.quantity }} are here</p>
-            <button class="wide" :disabled="!fits || record.isPending.value" data-test="finish" @click="record.mutate('finish')">Done</button>
-            <button class="small" :disabled="record.isPending.value" data-test="pause" @click="record.mutate('pause')">Pause</button>
+            <button
+              class="wide"
+              :disabled="!fits || record.isPending.value"
+              data-test="finish"
+              @click="record.mutate('finish')"
+            >
+              Done
+            </button>
+            <button class="small" :disabled="record.isPending.value" data-test="pause" @click="record.mutate('pause')">
+              Pause
+            </button>
           </template>
           <template v-else>
             <button class="wide" :disabled="record.isPending.value" data-test="start" @click="record.mutate('start')">
@@ -129,11 +164,14 @@ const takes = computed(() =>
             </button>
           </template>
           <ProblemNote :error="record.error.value" />
-          <button v-if="confirmable" class="small" data-test="ready" @click="record.mutate('ready')">I touched it: it is ready</button>
+          <button v-if="confirmable" class="small" data-test="ready" @click="record.mutate('ready')">
+            I touched it: it is ready
+          </button>
           <section v-if="bench?.next.length">
             <h3>Next</h3>
             <p v-for="n in bench.next" :key="n.id" class="next">
-              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${grams(n.quantity)} g` : n.quantity }}</b> {{ n.name }}, {{ n.of }}
+              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${grams(n.quantity)} g` : n.quantity }}</b>
+              {{ n.name }}, {{ n.of }}
               <span class="quiet">{{ times.moment(n.start) }}</span>
             </p>
           </section>

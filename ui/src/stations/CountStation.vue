@@ -70,13 +70,17 @@ const rowIndex = computed(() => {
     </StationHead>
     <ProblemNote :error="error" />
     <p v-for="n in count?.notes" :key="n.detail" class="note">{{ n.detail }}</p>
-    <p v-if="count && !pieces.length" class="sheet empty">Nothing has to be made: enter an order and accept its plan.</p>
+    <p v-if="count && !pieces.length" class="sheet empty">
+      Nothing has to be made: enter an order and accept its plan.
+    </p>
     <div v-else class="sheet scroll">
       <table @keydown="walk">
         <thead>
           <tr>
             <th />
-            <th v-for="c in columns" :key="c.mix" scope="col"><Swatch :colour="c.colour" :size="26" /><br />{{ c.mix }}</th>
+            <th v-for="c in columns" :key="c.mix" scope="col">
+              <Swatch :colour="c.colour" :size="26" /><br />{{ c.mix }}
+            </th>
           </tr>
         </thead>
         <tbody v-for="g in groups" :key="g.flower">

@@ -73,7 +73,9 @@ function shape(g: Schemas["Geometry"]): string {
     </section>
     <section v-if="mixing?.onShelf.length">
       <h2>Lying ready</h2>
-      <p v-for="(s, i) in mixing.onShelf" :key="i"><Swatch :colour="s.colour" /> {{ s.what }}, {{ grams(s.amount) }} g</p>
+      <p v-for="(s, i) in mixing.onShelf" :key="i">
+        <Swatch :colour="s.colour" /> {{ s.what }}, {{ grams(s.amount) }} g
+      </p>
     </section>
     <v-dialog :model-value="!!opened" max-width="520" @update:model-value="opened = undefined">
       <div v-if="opened" class="sheet opened" data-test="working">

@@ -36,7 +36,10 @@ function body(): Schemas["OrderBody"] {
     leaves: form.leaves,
     leaving: form.leaving,
     importance: Math.round(Number(form.importance)) || 0,
-    allergies: form.allergies.split(",").map((a) => a.trim()).filter(Boolean),
+    allergies: form.allergies
+      .split(",")
+      .map((a) => a.trim())
+      .filter(Boolean),
     state: form.state === "quote" ? "quote" : "open",
     lines: form.lines.map((l) => ({ ...l, quantity: Math.round(Number(l.quantity)) || 0 })),
   };
@@ -137,7 +140,9 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         type="button"
         class="bare add"
         data-test="add-line"
-        @click="form.lines.push({ id: undefined, recipe: '', colourway: '', quantity: '', serviceLevelPerMille: undefined })"
+        @click="
+          form.lines.push({ id: undefined, recipe: '', colourway: '', quantity: '', serviceLevelPerMille: undefined })
+        "
       >
         Add a flower
       </button>

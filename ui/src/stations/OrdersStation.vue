@@ -64,7 +64,8 @@ function waitsFor(card: TaskCard): string {
             <span v-else-if="o.pending" class="word tight">awaits acceptance</span>
           </h2>
           <p class="quiet">
-            {{ o.order.occasion }}<template v-if="o.order.allergies.length">
+            {{ o.order.occasion
+            }}<template v-if="o.order.allergies.length">
               · <b class="allergy">no {{ o.order.allergies.join(", no ") }}</b></template
             >
           </p>
@@ -89,8 +90,8 @@ function waitsFor(card: TaskCard): string {
             Could leave {{ times.wall(o.earliestLeave) }} at the earliest.
           </p>
           <p v-if="o.limit" class="limit">
-            Hangs on <b>{{ o.limit.name }}</b
-            >, {{ o.limit.of }} ({{ times.moment(o.limit.start) }}): {{ waitsFor(o.limit) }}.
+            Hangs on <b>{{ o.limit.name }}</b>, {{ o.limit.of }} ({{ times.moment(o.limit.start) }}):
+            {{ waitsFor(o.limit) }}.
           </p>
           <div class="stalk" :title="`${o.tasksDone} of ${o.tasksAll} tasks done`">
             <i :style="{ width: `${o.tasksAll ? (100 * o.tasksDone) / o.tasksAll : 0}%` }" />

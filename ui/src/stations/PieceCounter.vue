@@ -19,7 +19,9 @@ function set(to: number) {
       :data-test="`count-${name}`"
       @change="set(Number(($event.target as HTMLInputElement).value))"
     />
-    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${name}`" @click="set(count + 1)">+</button>
+    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${name}`" @click="set(count + 1)">
+      +
+    </button>
   </div>
 </template>
 

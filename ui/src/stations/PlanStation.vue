@@ -233,7 +233,9 @@ function walk(event: KeyboardEvent) {
               :aria-label="`${b.card.name}, ${b.card.of}, ${times.moment(b.card.start)}`"
               @click="opened = b.card.id"
             >
-              <title>{{ b.card.name }}, {{ b.card.of }}: {{ times.moment(b.card.start) }} to {{ times.moment(b.card.end) }}</title>
+              <title>
+                {{ b.card.name }}, {{ b.card.of }}: {{ times.moment(b.card.start) }} to {{ times.moment(b.card.end) }}
+              </title>
               <svg :x="b.x" :y="l.y + 7" :width="b.width - 1" :height="laneHeight - 15" overflow="hidden">
                 <rect width="100%" height="100%" rx="3" class="body" />
                 <rect width="100%" height="7" :fill="b.card.colour || '#e9e2d6'" class="paint" />
@@ -256,7 +258,14 @@ function walk(event: KeyboardEvent) {
           <path :d="`M${scale.x(plan.now)} 24V${height}`" class="now" />
         </svg>
       </div>
-      <TaskDrawer v-if="opened && cards.get(opened)" :card="cards.get(opened)!" :cards="cards" :plan="plan" @close="opened = undefined" @go="(id) => (opened = id)" />
+      <TaskDrawer
+        v-if="opened && cards.get(opened)"
+        :card="cards.get(opened)!"
+        :cards="cards"
+        :plan="plan"
+        @close="opened = undefined"
+        @go="(id) => (opened = id)"
+      />
     </div>
   </div>
 </template>

@@ -22,8 +22,8 @@ const summary = computed(() => {
   const words = [];
   if (d.added.length) words.push(`${d.added.length} tasks are added`);
   if (d.gone.length) words.push(`${d.gone.length} go`);
-  words.push(d.moved.length ? `${d.moved.length} move` : "none moves");
-  return words.join(", ");
+  if (d.moved.length) words.push(`${d.moved.length} move`);
+  return words.length ? words.join(", ") : "Nothing in the plan moves";
 });
 
 function change(o: Schemas["OrderChange"]): string {
@@ -38,8 +38,7 @@ function change(o: Schemas["OrderChange"]): string {
   <aside class="sheet proposal" data-test="proposal">
     <h2>A plan awaits you</h2>
     <p>
-      For <b>{{ proposal.pending.map((o) => o.order.name).join(", ") }}</b
-      >. {{ summary }}.
+      For <b>{{ proposal.pending.map((o) => o.order.name).join(", ") }}</b>. {{ summary }}.
     </p>
     <ul>
       <li v-for="o in proposal.differences.orders" :key="o.order">
@@ -67,8 +66,7 @@ function change(o: Schemas["OrderChange"]): string {
       <h3>What moves</h3>
       <ul class="moves">
         <li v-for="m in proposal.differences.moved.slice(0, most)" :key="m.task">
-          {{ card(m.task)?.name }}, <span class="quiet">{{ card(m.task)?.of }}</span
-          ><br />
+          {{ card(m.task)?.name }}, <span class="quiet">{{ card(m.task)?.of }}</span><br />
           <span class="quiet">
             {{ times.moment(m.from) }} → <b>{{ times.moment(m.to) }}</b>
             <template v-if="m.before !== m.after">, {{ who(m.before) }} → {{ who(m.after) }}</template>

@@ -28,7 +28,7 @@ const because: Record<string, string> = {
 const chain = computed(() => {
   const links: { card?: TaskCard; cause: string }[] = [];
   const seen = new Set<string>();
-  for (let c: TaskCard | undefined = props.card; c && !seen.has(c.id) && links.length < 8; ) {
+  for (let c: TaskCard | undefined = props.card; c && !seen.has(c.id) && links.length < 8;) {
     seen.add(c.id);
     const next: TaskCard | undefined = props.cards.get(c.causedBy ?? "");
     links.push({ cause: because[c.cause ?? "now"] ?? "", card: next });
@@ -47,7 +47,10 @@ const chain = computed(() => {
     </p>
     <p class="figure">
       {{ card.making === "mix" ? grams(card.quantity) : card.quantity
-      }}<span class="unit">{{ card.making === "mix" ? " g" : " pieces" }}, {{ card.need && card.making !== "mix" ? `${card.need} needed` : "" }}</span>
+      }}<span class="unit"
+        >{{ card.making === "mix" ? " g" : " pieces" }},
+        {{ card.need && card.making !== "mix" ? `${card.need} needed` : "" }}</span
+      >
     </p>
     <p>
       {{ who(card.person) ?? "Nobody: it waits by itself" }}, {{ times.moment(card.resume ?? card.start) }} to

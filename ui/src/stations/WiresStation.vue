@@ -40,7 +40,9 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
         <tbody>
           <tr v-for="p in s.parts" :key="p.lot">
             <td><Swatch :colour="p.colour" :size="14" /> {{ p.name }}</td>
-            <td class="n"><b>{{ p.number }}</b></td>
+            <td class="n">
+              <b>{{ p.number }}</b>
+            </td>
             <td class="n nowrap">{{ millimetres(p.lengthMicrometres) }} mm</td>
             <td class="quiet">{{ p.of }}</td>
           </tr>

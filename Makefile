@@ -1,0 +1,61 @@
+# Bractum: `make demo` to try it, `make test` to check it. `make` alone lists the targets.
+
+export CGO_ENABLED = 0
+PORT ?= 8080
+tool = go tool -modfile=tools/go.mod
+front = web/site/app/index.html
+front_sources = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/package-lock.json
+
+.PHONY: help demo demo-fresh build dev test check generate screenshots bench clean
+
+help: ## list the targets
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | awk -F ':.*## ' '{ printf "  make %-12s %s\n", $$1, $$2 }'
+
+demo: build ## start the demo studio on 127.0.0.1:8080 (PORT= changes it), keeping what was entered
+	bin/bractum demo --data .demo --port $(PORT)
+
+demo-fresh: build ## start the demo studio over
+	bin/bractum demo --data .demo --port $(PORT) --fresh
+
+build: $(front) ## leave the one self-contained program at bin/bractum
+	go build -o bin/bractum ./cmd/bractum
+
+dev: ui/node_modules/.package-lock.json build ## serve the front end with reload, on the demo
+	bin/bractum demo --data .demo --port 8080 & trap "kill $$!" EXIT; cd ui && npx vite
+
+test: build chromium check ## run everything: core, store, API, the interface in Chromium, types, lint, generated files
+	go test ./...
+
+check: build ## formatting, lint, types, and that generated files are up to date
+	@test -z "$$(gofmt -l api browser cmd core demo store web)" || { gofmt -l api browser cmd core demo store web; echo "gofmt: the files above are not formatted"; exit 1; }
+	go vet ./...
+	$(tool) staticcheck ./...
+	cd store && $(subst tools/,../tools/,$(tool)) sqlc diff
+	bin/bractum openapi | diff -u ui/src/api/openapi.json - || { echo "ui/src/api/openapi.json is old: make generate"; exit 1; }
+	cd ui && npx openapi-typescript src/api/openapi.json -o ../bin/schema.gen.ts >/dev/null && diff -u src/api/schema.gen.ts ../bin/schema.gen.ts
+	cd ui && npx vue-tsc --noEmit && npx eslint src && npx prettier --check src
+
+generate: ui/node_modules/.package-lock.json ## write the generated files anew
+	cd store && $(subst tools/,../tools/,$(tool)) sqlc generate
+	go run ./cmd/bractum openapi > ui/src/api/openapi.json
+	cd ui && npx openapi-typescript src/api/openapi.json -o src/api/schema.gen.ts
+
+screenshots: build chromium ## retake docs/screenshots from the demo data
+	go run ./browser/screenshots docs/screenshots
+
+bench: ## measure planning and the API's answers on the demo
+	go test -run '^$$' -bench . ./core/plan ./web
+
+clean: ## forget what was built; the demo's data stay
+	rm -rf bin web/site/app ui/node_modules
+
+.PHONY: chromium
+chromium:
+	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium; }
+
+$(front): ui/node_modules/.package-lock.json $(front_sources)
+	cd ui && npx vite build
+
+ui/node_modules/.package-lock.json: ui/package-lock.json
+	cd ui && npm ci --no-audit --no-fund
+	@touch $@

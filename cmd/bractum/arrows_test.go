@@ -1,0 +1,61 @@
+package main
+
+import (
+	"os/exec"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// may lists, for each package, the only packages of ours it may import. Arrows
+// point one way: cmd → web → api → store → core, and cmd, api → core.
+var may = map[string][]string{
+	"bractum/core/studio":         {},
+	"bractum/core/drying":         {"core/studio"},
+	"bractum/core/paste":          {"core/studio"},
+	"bractum/core/wire":           {"core/studio"},
+	"bractum/core/count":          {"core/studio", "core/drying", "core/paste"},
+	"bractum/core/plan":           {"core/studio", "core/drying", "core/count"},
+	"bractum/core/plan/check":     {"core/studio", "core/drying"},
+	"bractum/core/bench":          {"core/studio", "core/paste", "core/wire"},
+	"bractum/demo":                {"core/studio"},
+	"bractum/store/sqlcgen":       {},
+	"bractum/store":               {"core/studio", "core/bench", "store/sqlcgen"},
+	"bractum/api":                 {"core/studio", "core/count", "core/paste", "core/wire", "core/plan", "core/bench", "store"},
+	"bractum/web":                 {"api", "store"},
+	"bractum/cmd/bractum":         {"core/studio", "core/count", "core/plan", "core/plan/check", "demo", "store", "api", "web"},
+	"bractum/browser/drive":       {"core/studio", "demo", "store", "web"},
+	"bractum/browser/screenshots": {"browser/drive"},
+	"bractum/browser":             {},
+}
+
+func TestArrowsPointOneWay(t *testing.T) {
+	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}} {{join .Imports " "}}`, "bractum/...").CombinedOutput()
+	require.NoError(t, err, string(out))
+	seen := map[string]bool{}
+	for _, line := range strings.Split(strings.TrimSpace(string(out)), "\n") {
+		words := strings.Fields(line)
+		allowed, known := may[words[0]]
+		require.True(t, known, "%s is new: say in this test what it may import", words[0])
+		seen[words[0]] = true
+		for _, imported := range words[1:] {
+			ours, inside := strings.CutPrefix(imported, "bractum/")
+			if inside {
+				assert.Contains(t, allowed, ours, "%s imports against the arrows", words[0])
+			} else if strings.HasPrefix(words[0], "bractum/core/") {
+				assert.False(t, strings.Contains(strings.SplitN(imported, "/", 2)[0], ".") && !strings.HasPrefix(imported, "gonum.org/"),
+					"%s imports %s; core uses the standard library and numeric libraries only", words[0], imported)
+				assert.False(t, slices.Contains([]string{"net/http", "database/sql", "math/rand", "os"}, imported), "%s imports %s", words[0], imported)
+			}
+		}
+	}
+	for path, allowed := range may {
+		assert.True(t, seen[path], "%s is gone: take it out of this test", path)
+		for _, other := range allowed {
+			assert.True(t, seen["bractum/"+other], "%s may import %s, which is gone", path, other)
+		}
+	}
+}

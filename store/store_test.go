@@ -1,0 +1,319 @@
+package store_test
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/bench"
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/studio"
+	"bractum/demo"
+	"bractum/store"
+)
+
+var ctx = context.Background()
+
+func standing(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at }
+
+func opened(t testing.TB, folder string) *store.Store {
+	s, err := store.Open(ctx, folder, store.Options{Patience: 200 * time.Millisecond})
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+func seeded(t testing.TB) (*store.Store, string) {
+	folder := t.TempDir()
+	s := opened(t, folder)
+	require.NoError(t, s.Seed(ctx, demo.Document(), true))
+	return s, folder
+}
+
+func document(t testing.TB, s *store.Store, view store.View) *studio.Document {
+	doc, _, err := s.Document(ctx, view, standing)
+	require.NoError(t, err)
+	require.Empty(t, doc.Validate())
+	return doc
+}
+
+func command(kind string) store.Command {
+	return store.Command{ID: uuid.NewString(), Kind: kind, Person: demo.ID("Odalys"), Now: demo.Document().Now}
+}
+
+func anOrder(name string) studio.Order {
+	return studio.Order{ID: studio.ID(uuid.NewString()), Name: name, Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen, Allergies: []string{},
+		Lines: []studio.OrderLine{{ID: studio.ID(uuid.NewString()), Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 3, ServiceLevel: 950}}}
+}
+
+func enter(t testing.TB, s *store.Store, o studio.Order) store.Done {
+	done, err := s.Do(ctx, command("order entered"), func(tx *store.Tx) (any, error) {
+		tx.Summary = "Order entered"
+		return "entered", tx.EnterOrder(o)
+	})
+	require.NoError(t, err)
+	return done
+}
+
+func named(doc *studio.Document, name string) *studio.Order {
+	for i := range doc.Orders {
+		if doc.Orders[i].Name == name {
+			return &doc.Orders[i]
+		}
+	}
+	return nil
+}
+
+func TestADocumentComesBackAsItWasSeeded(t *testing.T) {
+	s, _ := seeded(t)
+	want, got := demo.Document(), document(t, s, store.Accepted)
+	assert.Equal(t, want.Recipes, got.Recipes)
+	assert.Equal(t, want.People, got.People)
+	assert.Equal(t, want.Materials, got.Materials)
+	assert.Equal(t, want.DryingClasses, got.DryingClasses)
+	assert.Equal(t, want.Places, got.Places)
+	assert.Equal(t, want.Climate, got.Climate)
+	assert.Equal(t, want.Colourways, got.Colourways)
+	assert.ElementsMatch(t, want.Shelf, got.Shelf)
+	assert.Len(t, got.Orders, len(want.Orders))
+	assert.Equal(t, want.Orders[0].Lines, named(got, want.Orders[0].Name).Lines)
+	assert.Equal(t, want.Now, got.Now)
+	a, err := count.Up(want)
+	require.NoError(t, err)
+	b, err := count.Up(got)
+	require.NoError(t, err)
+	assert.Equal(t, a.Items, b.Items, "the application counts what the command line counts")
+}
+
+func TestOnlyUUIDsAreStored(t *testing.T) {
+	doc := demo.Document()
+	doc.Materials[0].ID = "flour"
+	s := opened(t, t.TempDir())
+	assert.ErrorContains(t, s.Seed(ctx, doc, true), `"flour" is not a UUID`)
+	_, _, _, err := s.LastN(ctx)
+	assert.ErrorIs(t, err, store.ErrEmpty)
+}
+
+func TestAWishIsNotInForceUntilItIsAccepted(t *testing.T) {
+	s, _ := seeded(t)
+	enter(t, s, anOrder("Christening"))
+	assert.Nil(t, named(document(t, s, store.Accepted), "Christening"))
+	require.NotNil(t, named(document(t, s, store.Wished), "Christening"))
+	_, err := s.Do(ctx, command("plan accepted"), func(tx *store.Tx) (any, error) { return nil, tx.AcceptOrders() })
+	require.NoError(t, err)
+	require.NotNil(t, named(document(t, s, store.Accepted), "Christening"))
+	orders, err := s.Orders(ctx)
+	require.NoError(t, err)
+	for _, o := range orders {
+		assert.False(t, o.Pending())
+	}
+}
+
+func TestACommandSentTwiceAnswersAsTheFirstDid(t *testing.T) {
+	s, _ := seeded(t)
+	c := command("order entered")
+	runs := 0
+	send := func() store.Done {
+		done, err := s.Do(ctx, c, func(tx *store.Tx) (any, error) {
+			runs++
+			return runs, tx.EnterOrder(anOrder("Wedding"))
+		})
+		require.NoError(t, err)
+		return done
+	}
+	first, second := send(), send()
+	assert.Equal(t, 1, runs)
+	assert.Equal(t, first.N, second.N)
+	assert.JSONEq(t, string(first.Answer), string(second.Answer))
+	assert.True(t, second.Repeated)
+}
+
+func TestAChangeOfAnOldVersionIsRefused(t *testing.T) {
+	s, _ := seeded(t)
+	o := anOrder("Wedding")
+	enter(t, s, o)
+	change := func(seen int64, name string) error {
+		o.Name = name
+		_, err := s.Do(ctx, command("order changed"), func(tx *store.Tx) (any, error) { return nil, tx.ChangeOrder(o, seen) })
+		return err
+	}
+	require.NoError(t, change(1, "Summer wedding"))
+	assert.ErrorIs(t, change(1, "Winter wedding"), store.Stale{Thing: "the order Summer wedding", Seen: 1, Now: 2})
+	assert.Nil(t, named(document(t, s, store.Wished), "Winter wedding"))
+	was, err := s.OrderVersion(ctx, o.ID, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "Wedding", was.Name, "old versions stay readable")
+}
+
+func TestACommandThatFailsLeavesNothing(t *testing.T) {
+	s, _ := seeded(t)
+	n, _, _, err := s.LastN(ctx)
+	require.NoError(t, err)
+	o := anOrder("Wedding")
+	o.Lines[0].Recipe = studio.ID(uuid.NewString())
+	_, err = s.Do(ctx, command("order entered"), func(tx *store.Tx) (any, error) { return nil, tx.EnterOrder(o) })
+	assert.ErrorContains(t, err, "FOREIGN KEY", "the schema itself refuses an unknown recipe")
+	_, err = s.Do(ctx, command("order entered"), func(tx *store.Tx) (any, error) {
+		return nil, errors.Join(tx.EnterOrder(anOrder("Half")), errors.New("the power failed"))
+	})
+	assert.ErrorContains(t, err, "the power failed")
+	after, _, _, err := s.LastN(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, n, after)
+	assert.Nil(t, named(document(t, s, store.Wished), "Half"))
+}
+
+func TestALockedFileIsSaidAndNothingIsHalfWritten(t *testing.T) {
+	s, folder := seeded(t)
+	other, err := sql.Open("sqlite", "file:"+filepath.Join(folder, store.FileName))
+	require.NoError(t, err)
+	defer other.Close()
+	lock, err := other.Conn(ctx)
+	require.NoError(t, err)
+	_, err = lock.ExecContext(ctx, "BEGIN IMMEDIATE")
+	require.NoError(t, err)
+	_, err = s.Do(ctx, command("order entered"), func(tx *store.Tx) (any, error) { return nil, tx.EnterOrder(anOrder("Locked out")) })
+	assert.ErrorIs(t, err, store.ErrBusy)
+	assert.Nil(t, named(document(t, s, store.Wished), "Locked out"), "reading goes on")
+	_, err = lock.ExecContext(ctx, "ROLLBACK")
+	require.NoError(t, err)
+	require.NoError(t, lock.Close())
+	enter(t, s, anOrder("Let in"))
+}
+
+func TestTheFileKeepsWhatWasEntered(t *testing.T) {
+	s, folder := seeded(t)
+	enter(t, s, anOrder("Shop window"))
+	require.NoError(t, s.Close())
+	assert.NotNil(t, named(document(t, opened(t, folder), store.Wished), "Shop window"))
+}
+
+func TestJournalAndLedgerAreAppendOnly(t *testing.T) {
+	s, folder := seeded(t)
+	require.NoError(t, s.Close())
+	raw, err := sql.Open("sqlite", "file:"+filepath.Join(folder, store.FileName))
+	require.NoError(t, err)
+	defer raw.Close()
+	for _, statement := range []string{"UPDATE journal SET summary = 'x'", "DELETE FROM journal", "UPDATE ledger SET amount = 1", "DELETE FROM ledger"} {
+		_, err := raw.Exec(statement)
+		assert.ErrorContains(t, err, "append-only", statement)
+	}
+}
+
+func TestUndo(t *testing.T) {
+	s, _ := seeded(t)
+	o := anOrder("Wedding")
+	entered := enter(t, s, o)
+	o.Name = "Summer wedding"
+	changed, err := s.Do(ctx, command("order changed"), func(tx *store.Tx) (any, error) {
+		tx.Summary = "Renamed"
+		return nil, tx.ChangeOrder(o, 1)
+	})
+	require.NoError(t, err)
+	_, err = s.Undo(ctx, command(""), entered.N)
+	assert.ErrorIs(t, err, store.CannotUndo{Reason: `"Renamed" came after it and touched the same; undo that first`})
+	_, err = s.Undo(ctx, command(""), changed.N)
+	require.NoError(t, err)
+	assert.NotNil(t, named(document(t, s, store.Wished), "Wedding"))
+	_, err = s.Undo(ctx, command(""), changed.N)
+	assert.ErrorContains(t, err, "was undone already")
+	_, err = s.Undo(ctx, command(""), entered.N)
+	require.NoError(t, err)
+	assert.Equal(t, studio.OrderCancelled, named(document(t, s, store.Wished), "Wedding").State)
+	_, err = s.Undo(ctx, command(""), 99)
+	assert.ErrorIs(t, err, store.NotFound{Thing: "line 99 of the journal"})
+}
+
+// happen runs one fact at a bench as the application does.
+func happen(t *testing.T, s *store.Store, fact func(bench.Bench) (studio.WorkLot, []bench.Movement, error)) store.Done {
+	doc := document(t, s, store.Accepted)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted)
+	require.NoError(t, err)
+	done, err := s.Do(ctx, command("fact"), func(tx *store.Tx) (any, error) {
+		lot, moved, err := fact(bench.New(doc, made))
+		if err != nil {
+			return nil, err
+		}
+		return nil, errors.Join(tx.PutLot(lot), tx.Book(lot, moved))
+	})
+	require.NoError(t, err)
+	return done
+}
+
+func TestFinishingBooksWhatWasUsedAndMadeAndUndoingTakesItBack(t *testing.T) {
+	s, _ := seeded(t)
+	doc := document(t, s, store.Accepted)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	var lot studio.Lot
+	for _, l := range counted.Lots {
+		if l.Recipe == demo.ID("Petal white") {
+			lot = l
+		}
+	}
+	task := studio.TaskID(lot.ID, "knead")
+	happen(t, s, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+		w, err := b.Start(task, demo.ID("Odalys"), false)
+		return w, nil, err
+	})
+	finished := happen(t, s, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+		return b.Finish(task, bench.Counts{Good: lot.Started})
+	})
+	onHand := func(d *studio.Document) int64 { return d.Materials[0].OnHand }
+	shelf := func(d *studio.Document) (sum int64) {
+		for _, l := range d.Shelf {
+			if l.From == lot.ID {
+				sum += l.Amount
+			}
+		}
+		return sum
+	}
+	after := document(t, s, store.Accepted)
+	assert.Equal(t, (lot.Started*7/10+99)/100*100, onHand(doc)-onHand(after), "seven parts of ten of flower paste")
+	assert.Equal(t, lot.Started, shelf(after))
+	require.Len(t, after.Work, 1)
+	assert.Equal(t, lot.Ordinal, after.Ordinals[lot.Key])
+
+	_, err = s.Undo(ctx, command(""), finished.N)
+	require.NoError(t, err)
+	back := document(t, s, store.Accepted)
+	assert.Equal(t, onHand(doc), onHand(back))
+	assert.Zero(t, shelf(back))
+	assert.Equal(t, studio.TaskStarted, back.Work[0].Records[0].State)
+}
+
+func TestPlansAreKeptAsVersions(t *testing.T) {
+	s, _ := seeded(t)
+	doc := document(t, s, store.Accepted)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted)
+	require.NoError(t, err)
+	require.NoError(t, s.KeepPlan(ctx, 1, made))
+	require.NoError(t, s.KeepPlan(ctx, 1, made), "one plan for one journal number")
+	kept, version, base, err := s.PlanInForce(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []int64{1, 1}, []int64{version, base})
+	a, _ := json.Marshal(made)
+	b, _ := json.Marshal(kept)
+	assert.JSONEq(t, string(a), string(b))
+}
+
+func TestAFolderThatCannotBeIsSaid(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "file")
+	require.NoError(t, os.WriteFile(file, nil, 0o600))
+	_, err := store.Open(ctx, filepath.Join(file, "below"), store.Options{})
+	assert.ErrorContains(t, err, "data folder")
+}

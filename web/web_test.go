@@ -1,0 +1,339 @@
+package web_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"io"
+	"net"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+	"bractum/demo"
+	"bractum/store"
+	"bractum/web"
+)
+
+// desk asks the application as one person does.
+type desk struct {
+	t      testing.TB
+	app    *web.Application
+	store  *store.Store
+	person studio.ID
+}
+
+func newDesk(t testing.TB) desk {
+	s, err := store.Open(context.Background(), t.TempDir(), store.Options{})
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	require.NoError(t, s.Seed(context.Background(), demo.Document(), true))
+	return desk{t, web.New(s, standing), s, demo.ID("Odalys")}
+}
+
+func standing(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at }
+
+func (d desk) ask(method, path string, body any, headers map[string]string) (int, map[string]any) {
+	d.t.Helper()
+	var data []byte
+	switch b := body.(type) {
+	case string:
+		data = []byte(b)
+	default:
+		var err error
+		data, err = json.Marshal(body)
+		require.NoError(d.t, err)
+	}
+	request := httptest.NewRequest(method, path, bytes.NewReader(data))
+	request.Header.Set("Content-Type", "application/json")
+	request.Header.Set("Command-Id", uuid.NewString())
+	request.Header.Set("Person", string(d.person))
+	for name, value := range headers {
+		request.Header.Set(name, value)
+	}
+	answer := httptest.NewRecorder()
+	d.app.API.Adapter().ServeHTTP(answer, request)
+	var decoded any
+	if err := json.Unmarshal(answer.Body.Bytes(), &decoded); err != nil {
+		return answer.Code, map[string]any{"text": answer.Body.String()}
+	}
+	if object, ok := decoded.(map[string]any); ok {
+		return answer.Code, object
+	}
+	return answer.Code, map[string]any{"list": decoded}
+}
+
+func order(quantity any, recipe string) map[string]any {
+	return map[string]any{"name": "Harvest supper", "occasion": "A harvest supper", "leaves": "2027-10-04T10:00", "leaving": "collected",
+		"lines": []any{map[string]any{"recipe": demo.ID(recipe), "colourway": demo.ID("Oyster"), "quantity": quantity}}}
+}
+
+func with(o map[string]any, field string, value any) map[string]any {
+	o[field] = value
+	return o
+}
+
+// Bad input is always a problem with its place, never a failure of ours.
+func TestBadInputIsAnsweredWithItsPlace(t *testing.T) {
+	d := newDesk(t)
+	for _, c := range []struct {
+		name   string
+		method string
+		path   string
+		body   any
+		header map[string]string
+		status int
+		place  string
+	}{
+		{"a date that has passed", "POST", "/api/orders", with(order(3, "Magnolia"), "leaves", "2027-09-19T10:00"), nil, 422, "body.leaves"},
+		{"no date", "POST", "/api/orders", with(order(3, "Magnolia"), "leaves", "soon"), nil, 422, "body.leaves"},
+		{"unknown recipe", "POST", "/api/orders", order(3, "Tulip"), nil, 422, "body.lines[0].recipe"},
+		{"minus three", "POST", "/api/orders", order(-3, "Magnolia"), nil, 422, "body.lines[0].quantity"},
+		{"absurdly many", "POST", "/api/orders", order(9_000_000, "Magnolia"), nil, 422, "body.lines[0].quantity"},
+		{"more than a number holds", "POST", "/api/orders", order(1e30, "Magnolia"), nil, 422, ""},
+		{"half a flower", "POST", "/api/orders", order(2.5, "Magnolia"), nil, 422, "body.lines[0].quantity"},
+		{"words for a number", "POST", "/api/orders", order("many", "Magnolia"), nil, 422, "body.lines[0].quantity"},
+		{"no lines", "POST", "/api/orders", with(order(1, "Magnolia"), "lines", []any{}), nil, 422, "body.lines"},
+		{"a field we do not know", "POST", "/api/orders", with(order(1, "Magnolia"), "glitter", true), nil, 422, "body.glitter"},
+		{"importance out of range", "POST", "/api/orders", with(order(1, "Magnolia"), "importance", 400), nil, 422, "body.importance"},
+		{"not JSON", "POST", "/api/orders", "{nonsense", nil, 400, ""},
+		{"nothing", "POST", "/api/orders", "", nil, 400, ""},
+		{"no command id", "POST", "/api/orders", order(1, "Magnolia"), map[string]string{"Command-Id": ""}, 422, "header.Command-Id"},
+		{"a command id that is none", "POST", "/api/orders", order(1, "Magnolia"), map[string]string{"Command-Id": "x"}, 422, "header.Command-Id"},
+		{"nobody", "POST", "/api/orders", order(1, "Magnolia"), map[string]string{"Person": uuid.NewString()}, 422, "header.Person"},
+		{"an order that is not there", "PUT", "/api/orders/" + uuid.NewString(), order(1, "Magnolia"), map[string]string{"If-Match": "1"}, 404, ""},
+		{"a change without its version", "PUT", "/api/orders/" + string(demo.ID("order Choir")), order(1, "Magnolia"), nil, 422, "header.If-Match"},
+		{"a task that is not there", "POST", "/api/tasks/lot-1.bake/start", map[string]any{}, nil, 409, ""},
+		{"a bench of nobody", "GET", "/api/bench/nobody", "", nil, 422, "header.Person"},
+		{"a line that cannot be undone", "POST", "/api/journal/1/undo", "", nil, 409, ""},
+		{"a line that is not there", "POST", "/api/journal/77/undo", "", nil, 404, ""},
+		{"an address that is not there", "GET", "/api/nothing", "", nil, 404, ""},
+		{"an old proposal", "POST", "/api/proposal/accept", map[string]any{"n": 0}, nil, 409, ""},
+		{"a clock step that is none", "POST", "/api/clock", map[string]any{"by": "year"}, nil, 422, "body.by"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			status, answer := d.ask(c.method, c.path, c.body, c.header)
+			assert.Equal(t, c.status, status, answer)
+			assert.NotEmpty(t, answer["detail"], answer)
+			if c.place != "" {
+				errors, _ := json.Marshal(answer["errors"])
+				assert.Contains(t, string(errors), `"`+c.place+`"`)
+			}
+		})
+	}
+	_, journal := d.ask("GET", "/api/journal", "", nil)
+	assert.Len(t, journal["list"], 1, "nothing of it was written")
+}
+
+// serve answers on a port until the test, or stop, ends it.
+func (d desk) serve() (url string, stop func() error) {
+	on, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(d.t, err)
+	ctx, cancel := context.WithCancel(context.Background())
+	served := make(chan error, 1)
+	go func() { served <- d.app.Serve(ctx, on) }()
+	d.t.Cleanup(cancel)
+	return "http://" + on.Addr().String(), func() error {
+		cancel()
+		select {
+		case err := <-served:
+			return err
+		case <-time.After(4 * time.Second):
+			return context.DeadlineExceeded
+		}
+	}
+}
+
+func TestARequestTooLargeIsRefused(t *testing.T) {
+	url, stop := newDesk(t).serve()
+	answer, err := http.Post(url+"/api/orders", "application/json", strings.NewReader(strings.Repeat(" ", 5<<20)))
+	if err == nil { // the connection may be closed before all is sent
+		assert.Equal(t, http.StatusRequestEntityTooLarge, answer.StatusCode)
+		require.NoError(t, answer.Body.Close())
+	}
+	answer, err = http.Get(url + "/api/orders")
+	require.NoError(t, err, "and it goes on answering")
+	assert.Equal(t, 200, answer.StatusCode)
+	require.NoError(t, answer.Body.Close())
+	require.NoError(t, stop())
+}
+
+// Twelve of each flower for two weeks ahead: entered, accepted, and the plan in
+// force holds by the checker's word, as does what the command line makes of it.
+func TestTwelveOfEachForTwoWeeksAhead(t *testing.T) {
+	d := newDesk(t)
+	body := order(12, "Magnolia")
+	var lines []any
+	for _, flower := range []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"} {
+		lines = append(lines, map[string]any{"recipe": demo.ID(flower), "colourway": demo.ID("Oyster"), "quantity": 12})
+	}
+	body["lines"] = lines
+	id := uuid.NewString()
+	status, first := d.ask("POST", "/api/orders", body, map[string]string{"Command-Id": id})
+	require.Equal(t, 200, status, first)
+	_, again := d.ask("POST", "/api/orders", body, map[string]string{"Command-Id": id})
+	assert.Equal(t, first, again, "sent twice, entered once")
+
+	_, proposal := d.ask("GET", "/api/proposal", "", nil)
+	require.Len(t, proposal["pending"], 1)
+	status, _ = d.ask("POST", "/api/proposal/accept", map[string]any{"n": proposal["n"]}, nil)
+	require.Equal(t, 200, status)
+
+	doc, _, err := d.store.Document(context.Background(), store.Accepted, standing)
+	require.NoError(t, err)
+	require.Len(t, doc.Orders, 5)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted)
+	require.NoError(t, err)
+	assert.Empty(t, check.Plan(doc, made))
+	_, inForce := d.ask("GET", "/api/plan", "", nil)
+	assert.Len(t, inForce["cards"], len(made.Tasks))
+	_, matrix := d.ask("GET", "/api/count", "", nil)
+	assert.Len(t, matrix["cells"], len(counted.Items))
+}
+
+func TestWhatSomebodyElseChangedIsTold(t *testing.T) {
+	d := newDesk(t)
+	path := "/api/orders/" + string(demo.ID("order Choir"))
+	status, _ := d.ask("PUT", path, with(order(3, "Magnolia"), "name", "Choir"), map[string]string{"If-Match": "1"})
+	require.Equal(t, 200, status)
+	status, answer := d.ask("PUT", path, order(5, "Magnolia"), map[string]string{"If-Match": "1"})
+	assert.Equal(t, 412, status)
+	told, _ := json.Marshal(answer["errors"])
+	assert.Contains(t, string(told), `"body.occasion"`)
+	assert.Contains(t, string(told), "A choir's anniversary")
+	status, _ = d.ask("POST", path+"/cancel", "", map[string]string{"If-Match": "2"})
+	assert.Equal(t, 200, status)
+	_, proposal := d.ask("GET", "/api/proposal", "", nil)
+	changed, _ := json.Marshal(proposal["differences"])
+	assert.Contains(t, string(changed), `"gone":["lot-`)
+}
+
+// A morning at the bench: refusals in words, a pause, seconds and breakage.
+func TestFactsAtTheBench(t *testing.T) {
+	d := newDesk(t)
+	taskOf := func(person string) map[string]any {
+		_, bench := d.ask("GET", "/api/bench/"+string(demo.ID(person)), "", nil)
+		task, _ := bench["task"].(map[string]any)
+		require.NotNil(t, task, bench)
+		return task
+	}
+	does := func(what string, task map[string]any, body map[string]any) (int, map[string]any) {
+		return d.ask("POST", "/api/tasks/"+task["id"].(string)+"/"+what, body, nil)
+	}
+	counts := func(good, second, broken float64) map[string]any {
+		return map[string]any{"good": good, "second": second, "broken": broken}
+	}
+	petals := taskOf("Teun")
+	status, answer := does("start", petals, map[string]any{})
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "is not made yet")
+
+	for range 3 {
+		mix := taskOf("Odalys")
+		status, answer = does("start", mix, map[string]any{})
+		require.Equal(t, 200, status, answer)
+		status, answer = does("finish", mix, counts(mix["quantity"].(float64), 0, 0))
+		require.Equal(t, 200, status, answer)
+	}
+	d.person = demo.ID("Teun")
+	petals = taskOf("Teun")
+	status, answer = does("start", petals, map[string]any{})
+	require.Equal(t, 409, status, answer)
+	assert.Contains(t, answer["detail"], "expected to be ready in 0 h 30 min")
+	status, answer = does("start", petals, map[string]any{"foundReady": true})
+	require.Equal(t, 200, status, answer)
+	status, answer = does("start", taskOf("Odalys"), map[string]any{})
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "pause or finish it first")
+
+	many := petals["quantity"].(float64)
+	status, answer = does("finish", petals, counts(many, 0, 3))
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "are to be counted")
+	status, answer = does("finish", petals, counts(many+1, 0, -1))
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "below nothing")
+	status, answer = does("pause", petals, counts(4, 1, 0))
+	require.Equal(t, 200, status, answer)
+	assert.EqualValues(t, many-5, taskOf("Teun")["quantity"])
+	status, answer = does("start", petals, map[string]any{})
+	require.Equal(t, 200, status, answer)
+	status, answer = does("finish", petals, counts(many-8, 0, 3))
+	require.Equal(t, 200, status, answer)
+	assert.EqualValues(t, 3, answer["broken"])
+	after := answer["after"].(map[string]any)
+	assert.Zero(t, after["short"])
+	status, answer = does("finish", petals, counts(0, 0, 0))
+	assert.Equal(t, 409, status, answer)
+}
+
+func TestEventsTellOfEveryCommand(t *testing.T) {
+	d := newDesk(t)
+	url, stop := d.serve()
+	answer, err := http.Get(url + "/api/events")
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	read := make(chan string, 10)
+	go func() {
+		buffer := make([]byte, 200)
+		for {
+			n, err := answer.Body.Read(buffer)
+			if err != nil {
+				close(read)
+				return
+			}
+			read <- string(buffer[:n])
+		}
+	}()
+	assert.Contains(t, <-read, "data: 1\n", "the latest number comes first")
+	begun := time.Now()
+	d.ask("POST", "/api/clock", map[string]any{"by": "hour"}, nil)
+	assert.Contains(t, <-read, "data: 2\n")
+	assert.Less(t, time.Since(begun), time.Second)
+	require.NoError(t, stop(), "an open stream does not hold the shutdown up")
+	for range read { // ends when the stream is closed
+	}
+}
+
+func TestThePageIsServedWithItsGuards(t *testing.T) {
+	d := newDesk(t)
+	request := httptest.NewRequest("GET", "/plan", nil)
+	request.Header.Set("Accept-Encoding", "br")
+	answer := httptest.NewRecorder()
+	d.app.API.Adapter().ServeHTTP(answer, request)
+	if answer.Code == http.StatusServiceUnavailable {
+		t.Skip("the front end is not built")
+	}
+	assert.Equal(t, 200, answer.Code)
+	assert.Equal(t, "br", answer.Header().Get("Content-Encoding"))
+	assert.Contains(t, answer.Header().Get("Content-Security-Policy"), "default-src 'self'")
+	missing := httptest.NewRecorder()
+	d.app.API.Adapter().ServeHTTP(missing, httptest.NewRequest("GET", "/assets/none.js", nil))
+	body, _ := io.ReadAll(missing.Body)
+	assert.Equal(t, 404, missing.Code, string(body))
+}
+
+func BenchmarkReads(b *testing.B) {
+	d := newDesk(b)
+	for _, path := range []string{"studio", "orders", "proposal", "count", "mixing", "wires", "plan", "journal", "bench/" + string(demo.ID("Teun"))} {
+		b.Run(strings.SplitN(path, "/", 2)[0], func(b *testing.B) {
+			for b.Loop() {
+				if status, answer := d.ask("GET", "/api/"+path, "", nil); status != 200 {
+					b.Fatal(answer)
+				}
+			}
+		})
+	}
+}
