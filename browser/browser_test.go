@@ -191,11 +191,11 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 }
 
 // mixAll has Odalys weigh and knead all her mixings, by the interface's own
-// requests, and moves the clock to noon so that they have rested.
-func mixAll(t *testing.T, studio *drive.Studio) {
+// requests, and moves the clock on by some hours, in which they rest.
+func mixAll(t *testing.T, studio *drive.Studio, hours int) {
 	page := sit(t, studio, "Odalys", "/bench")
 	page.MustElement(test("card"))
-	page.MustEval(`async () => {
+	page.MustEval(`async (hours) => {
 		const person = localStorage.getItem("bractum.person");
 		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
 			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
@@ -205,14 +205,14 @@ func mixAll(t *testing.T, studio *drive.Studio) {
 			await send("/tasks/" + task.id + "/start", {});
 			await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });
 		}
-		for (let i = 0; i < 3; i++) await send("/clock", { by: "hour" });
-	}`)
+		for (let i = 0; i < hours; i++) await send("/clock", { by: "hour" });
+	}`, hours)
 }
 
 func TestBreakageAtTheBenchAndASecondBrowserSeesIt(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()
-	mixAll(t, studio)
+	mixAll(t, studio, 3)
 	other := sit(t, studio, "Teun", "/plan")
 	other.MustElement(`[data-block]`)
 
@@ -245,7 +245,7 @@ func advance(p tab, by string) {
 func TestBreakageBeyondTheSparesMakesANewLotAndCanBeTakenBack(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()
-	mixAll(t, studio)
+	mixAll(t, studio, 3)
 	teun := sit(t, studio, "Teun", "/bench")
 	teun.says(test("card"), "Magnolia inner petal")
 	teun.click("start")

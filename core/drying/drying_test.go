@@ -104,3 +104,61 @@ func TestAStalledRoomSaysSo(t *testing.T) {
 	_, ok := clockOf(t, climate, 50).Ready(10, 1)
 	assert.False(t, ok)
 }
+
+func TestARoomAnswersForWaitsAndElapsedTime(t *testing.T) {
+	climate := make([]studio.Air, 24)
+	for i := range climate {
+		climate[i] = studio.Air{TenthsCelsius: 200, HumidityPerMille: 650} // half the standard speed
+	}
+	doc := &studio.Document{Climate: climate, Settings: studio.DefaultSettings(),
+		DryingClasses: []studio.DryingClass{{ID: "petal", FirmMinutes: 30, DryMinutes: 240, Thickness: 1000, StallHumidity: 800}}}
+	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
+	require.NoError(t, err)
+	room := NewRoom(doc, calendar)
+	dry := studio.Wait{Class: "petal", Thickness: 1000, State: studio.Dry}
+	assert.EqualValues(t, 240_000, room.Need(dry), "without a spread every percentile is the median")
+	end, ok := room.End(dry, 1000)
+	assert.True(t, ok)
+	assert.EqualValues(t, 1480, end, "twice 240 minutes later")
+	end, ok = room.End(studio.Wait{Minutes: 45}, 1000)
+	assert.True(t, ok)
+	assert.EqualValues(t, 1045, end, "a fixed wait takes no notice of the air")
+	_, ok = room.End(dry, doc.Horizon()-10)
+	assert.False(t, ok, "not before the horizon")
+
+	recipe := &studio.Recipe{Kind: studio.KindPart, Steps: []studio.Step{
+		{Key: "cut", Work: &studio.Work{Setup: 6_000, PerPiece: 500}}, {Key: "dry", Wait: &dry}, {Key: "dust", Work: &studio.Work{PerPiece: 250}}}}
+	assert.EqualValues(t, 16+240+5, room.Elapsed(recipe, 0, 20))
+	assert.EqualValues(t, 240+5, room.Elapsed(recipe, 1, 20))
+}
+
+func TestTheAirOfAnHourIsThatOfTheStudiosOwnDay(t *testing.T) {
+	climate := make([]studio.Air, 24)
+	for i := range climate {
+		climate[i] = studio.Air{TenthsCelsius: 200, HumidityPerMille: 900}
+	}
+	climate[12].HumidityPerMille = 500 // only noon is dry
+	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "Europe/Dublin")
+	require.NoError(t, err)
+	clock := NewClock(climate, calendar, 800, 1440)
+	assert.Zero(t, clock.At(11*60), "summer time: local noon is eleven UTC")
+	assert.EqualValues(t, 60_000, clock.At(12*60))
+	assert.EqualValues(t, 60_000, clock.At(1440))
+	assert.EqualValues(t, 60_000, clock.At(5000), "past its end the clock stands")
+	assert.Zero(t, clock.At(-5))
+	ready, ok := clock.Ready(0, 1)
+	assert.True(t, ok)
+	assert.EqualValues(t, 11*60+1, ready)
+}
+
+func TestThickerIsNeverSooner(t *testing.T) {
+	class := studio.DryingClass{FirmMinutes: 30, DryMinutes: 300, Thickness: 800, Spread: 200}
+	rapid.Check(t, func(t *rapid.T) {
+		thin := studio.Micrometres(rapid.Int64Range(100, 30_000).Draw(t, "thin"))
+		thick := thin + studio.Micrometres(rapid.Int64Range(0, 30_000).Draw(t, "more"))
+		percentile := rapid.Int64Range(1, 98).Draw(t, "percentile")
+		require.LessOrEqual(t, Need(class, thin, studio.Dry, percentile), Need(class, thick, studio.Dry, percentile))
+		require.LessOrEqual(t, Need(class, thin, studio.Firm, percentile), Need(class, thin, studio.Dry, percentile))
+		require.LessOrEqual(t, Need(class, thin, studio.Dry, percentile), Need(class, thin, studio.Dry, percentile+1))
+	})
+}

@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"bractum/core/count"
 	"bractum/core/plan"
@@ -142,4 +143,38 @@ func TestEveryRuleIsChecked(t *testing.T) {
 			assert.Contains(t, codes, c.code)
 		})
 	}
+}
+
+// Any planned task moved by any amount breaks some rule, or stays within slack
+// that the plan left; the checker never panics, and never calls a wait that was
+// cut short or work out of hours right.
+func TestMovedTasksAreNoticed(t *testing.T) {
+	doc, _ := bench(t)
+	rapid.Check(t, func(t *rapid.T) {
+		counted, err := count.Up(doc)
+		require.NoError(t, err)
+		p, err := plan.Make(doc, counted)
+		require.NoError(t, err)
+		i := rapid.IntRange(0, len(p.Tasks)-1).Draw(t, "task")
+		by := studio.Minute(rapid.Int64Range(1, 2000).Draw(t, "by"))
+		spoilt := &p.Tasks[i]
+		if spoilt.Person == "" {
+			spoilt.End -= min(by, spoilt.End-spoilt.Start)
+			if spoilt.End == spoilt.Start {
+				spoilt.End--
+			}
+			require.NotEmpty(t, check.Plan(doc, p), "a wait cut short")
+			return
+		}
+		spoilt.End += by
+		require.NotEmpty(t, check.Plan(doc, p), "work that takes longer than it does")
+	})
+}
+
+func TestAPlanForAnotherDocumentIsNoPlan(t *testing.T) {
+	doc, p := bench(t)
+	doc.Orders[1].Lines[0].Colourway = demo.ID("Oyster")
+	assert.Empty(t, check.Plan(doc, p), "a line is a line: the checker trusts the pegs for what is in it")
+	doc.Recipes = doc.Recipes[1:]
+	assert.NotEmpty(t, check.Plan(doc, p))
 }

@@ -1,0 +1,147 @@
+package browser
+
+import (
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestAnOrderIsCancelledAndTakenBack(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("open-Lighthouse")
+	page.click("cancel-order")
+	page.says(test("order-Lighthouse"), "cancelled, awaits acceptance")
+	page.says(test("proposal"), "is no longer made")
+	page.click("journal")
+	page.MustElement(test("undo-2")).MustWaitStable().MustClick()
+	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
+	page.says(test("order-Lighthouse"), "slack")
+}
+
+func TestAnOrderIsChangedAndSeenBeforeItIsAccepted(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("open-Choir")
+	page.fill("quantity-0", "18")
+	page.choose("colourway-0", "Signal")
+	page.click("save-order")
+	page.says(test("order-Choir"), "18")
+	page.says(test("proposal"), "Choir")
+	count := sit(t, studio, "Odalys", "/count-up")
+	count.says(test("cell-Ranunculus-Ferry blush"), "9 needed")
+	page.click("accept")
+	count.says(test("cell-Ranunculus-Signal red"), "23 needed")
+}
+
+func TestTheMatrixIsWalkedByArrowKeys(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/count-up")
+	page.MustElement(test("cell-Eucalyptus leaf-Slate leaf")).MustFocus()
+	focused := func() string { return page.MustEval(`() => document.activeElement.dataset.test ?? ""`).Str() }
+	page.Keyboard.MustType(input.ArrowUp)
+	assert.Equal(t, "cell-Eucalyptus sprig-Slate leaf", focused())
+	page.Keyboard.MustType(input.Enter)
+	page.says(test("working"), "Spares are a share of what is needed")
+	page.Keyboard.MustType(input.Escape)
+	page.MustWait(`() => !document.querySelector('[data-test="working"]')`)
+}
+
+func TestMixingWeighsWhatTheMatrixNeeds(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/mixing")
+	page.says(test("mix-Slate leaf"), "8 parts")
+	page.says(test("mix-Slate leaf"), "0.9 g in 100 g")
+	total := strings.Fields(page.text("total-Slate leaf"))[0]
+	grams, err := strconv.ParseFloat(total, 64)
+	require.NoError(t, err)
+	var sum float64
+	for _, cell := range page.MustElement(test("mix-Slate leaf")).MustElements("td b") {
+		weight, err := strconv.ParseFloat(cell.MustText(), 64)
+		require.NoError(t, err)
+		sum += weight
+	}
+	assert.InDelta(t, grams*1.013, sum, 0.4, "the blend, and 1.3 g of colours in 100 g on top")
+}
+
+func TestWiresAreDrawnToScale(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/wires")
+	page.says(test("wire-24 white wire"), "104 mm")
+	page.says(test("wire-24 white wire"), "at the very least")
+	widths := page.MustEval(`() => [...document.querySelectorAll('[data-test="wire-18 green wire"] .patterns svg')[0].querySelectorAll(".piece")].map((r) => r.width.baseVal.value)`).Arr()
+	require.Len(t, widths, 2)
+	assert.InDelta(t, 600.0*172/360, widths[0].Num()+2, 0.5)
+}
+
+func TestLightingUpAnOrderDimsTheOthers(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/plan")
+	page.MustElement("[data-block]")
+	require.False(t, page.MustHas(".block.dim"))
+	page.MustElementR(".pick", "Ferry crew").MustClick()
+	page.MustElement(".block.dim")
+	assert.NotEmpty(t, page.MustElements(".block:not(.dim)"))
+	page.MustElementR(".pick", "Ferry crew").MustClick()
+	page.MustWait(`() => !document.querySelector(".block.dim")`)
+}
+
+func TestAPauseKeepsWhatWasCountedAndReloadsToo(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	mixAll(t, studio, 3)
+	teun := sit(t, studio, "Teun", "/bench")
+	teun.click("start")
+	teun.MustElement(test("finish"))
+	many, err := strconv.Atoi(teun.MustElement(test("count-good")).MustProperty("value").Str())
+	require.NoError(t, err)
+	teun.click("more-broken")
+	teun.click("pause")
+	teun.says(test("start"), "Go on")
+	teun.MustReload().MustWaitLoad()
+	teun.says(test("start"), "Go on")
+	teun.says(test("card"), strconv.Itoa(many-1))
+	teun.click("start")
+	teun.MustElement(test("finish"))
+	assert.Equal(t, strconv.Itoa(many-1), teun.MustElement(test("count-good")).MustProperty("value").Str())
+	teun.MustElement(test("count-good")).MustSelectAllText().MustInput("3").MustType(input.Tab)
+	teun.says(".counters", "3 counted, "+strconv.Itoa(many-1)+" are here")
+	assert.True(t, teun.MustElement(test("finish")).MustProperty("disabled").Bool())
+}
+
+func TestTouchOverrulesTheClockAtTheBench(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	mixAll(t, studio, 0) // nothing has rested yet
+	page := sit(t, studio, "Teun", "/bench")
+	page.click("start")
+	page.says(".counters", "touch it, and say so if it is ready now")
+	page.click("ready")
+	page.MustElement(test("finish"))
+}
+
+func TestTheBenchFitsATabletAndAPhone(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	for _, size := range [][2]int{{1024, 768}, {390, 844}} {
+		page.MustSetViewport(size[0], size[1], 1, true)
+		page.MustElement(test("start"))
+		time.Sleep(200 * time.Millisecond)
+		assert.LessOrEqual(t, page.MustEval(`() => document.querySelector(".bench").getBoundingClientRect().right`).Int(), size[0])
+		for _, button := range page.MustElements(".counters button") {
+			assert.GreaterOrEqual(t, button.MustShape().Box().Height, 56.0, "large enough for floury fingers")
+		}
+	}
+}

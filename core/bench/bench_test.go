@@ -1,0 +1,209 @@
+package bench_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/bench"
+	"bractum/core/count"
+	"bractum/core/paste"
+	"bractum/core/plan"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// at is the bench of a document as it stands.
+func at(t *testing.T, doc *studio.Document) (bench.Bench, *studio.Plan) {
+	require.Empty(t, doc.Validate())
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted)
+	require.NoError(t, err)
+	return bench.New(doc, made), made
+}
+
+// stems is the demo with blossoms for ten stems lying dry, and an order for eight.
+func stems() *studio.Document {
+	doc := demo.Document()
+	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
+	doc.Orders = doc.Orders[:1]
+	doc.Orders[0].Lines = []studio.OrderLine{{ID: "line", Recipe: demo.ID("Waxflower stem"), Colourway: demo.ID("Oyster"), Quantity: 8, ServiceLevel: 950}}
+	doc.Shelf = []studio.ShelfLot{
+		{ID: "new", Recipe: demo.ID("Waxflower blossom"), Mixes: oyster, Amount: 40, Quality: studio.Good, MadeOn: 900},
+		{ID: "old", Recipe: demo.ID("Waxflower blossom"), Mixes: oyster, Amount: 12, Quality: studio.Second, MadeOn: 100},
+	}
+	return doc
+}
+
+func lotOf(t *testing.T, p *studio.Plan, recipe string) studio.Lot {
+	for _, l := range p.Lots {
+		if l.Recipe == demo.ID(recipe) {
+			return l
+		}
+	}
+	t.Fatal("no lot of " + recipe)
+	return studio.Lot{}
+}
+
+// put writes a lot into the document, as the store does.
+func put(doc *studio.Document, w studio.WorkLot) {
+	for i := range doc.Work {
+		if doc.Work[i].ID == w.ID {
+			doc.Work[i] = w
+			return
+		}
+	}
+	doc.Work = append(doc.Work, w)
+}
+
+func refused(t *testing.T, err error, says string) {
+	t.Helper()
+	var refusal bench.Refusal
+	require.ErrorAs(t, err, &refusal)
+	assert.Contains(t, refusal.Message, says)
+}
+
+func TestATaskFromStartToDone(t *testing.T) {
+	doc := stems()
+	b, p := at(t, doc)
+	lot := lotOf(t, p, "Waxflower stem")
+	require.EqualValues(t, 9, lot.Started, "eight and a spare")
+	task := studio.TaskID(lot.ID, "tape")
+	maren := demo.ID("Maren")
+
+	_, err := b.Pause(task, bench.Counts{})
+	refused(t, err, "start it first")
+	_, err = b.Start(task, "nobody", false)
+	refused(t, err, "nobody with this id")
+	_, err = b.Start("lot-0.bake", maren, false)
+	refused(t, err, "no such task")
+	w, err := b.Start(task, maren, false)
+	require.NoError(t, err)
+	assert.Equal(t, []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: maren, Start: doc.Now}}, w.Records)
+	assert.Equal(t, lot.Need, w.Need)
+	put(doc, w)
+
+	doc.Now += 20
+	b, _ = at(t, doc)
+	_, err = b.Start(task, maren, false)
+	refused(t, err, "is being done already")
+	_, err = b.Pause(task, bench.Counts{Good: 10})
+	refused(t, err, "only 9 pieces are left")
+	_, err = b.Pause(task, bench.Counts{Good: 2, Broken: -1})
+	refused(t, err, "below nothing")
+	w, err = b.Pause(task, bench.Counts{Good: 3, Broken: 1})
+	require.NoError(t, err)
+	assert.Equal(t, bench.Consequence{SparesLeft: 0, Short: 0}, b.After(w), "the spare is gone")
+	put(doc, w)
+
+	b, _ = at(t, doc)
+	w, err = b.Start(task, demo.ID("Brisa"), false)
+	require.NoError(t, err, "somebody else may go on with it")
+	assert.Equal(t, demo.ID("Brisa"), w.Records[0].Person)
+	put(doc, w)
+
+	b, _ = at(t, doc)
+	_, _, err = b.Finish(task, bench.Counts{Good: 4})
+	refused(t, err, "come to 4; 5 pieces are to be counted")
+	w, moved, err := b.Finish(task, bench.Counts{Good: 3, Second: 1, Broken: 1})
+	require.NoError(t, err)
+	assert.Equal(t, bench.Consequence{Short: 2}, b.After(w), "seconds do not serve as stems, and one more broke")
+	assert.Equal(t, []bench.Movement{
+		{Shelf: "old", Amount: -12}, {Shelf: "new", Amount: -33},
+		{Material: demo.ID("Half-width green tape"), Amount: -9 * 220_000},
+		{Made: studio.Good, Amount: 6}, {Made: studio.Second, Amount: 1},
+	}, moved, "nine stems of five blossoms, oldest first")
+	put(doc, w)
+
+	b, _ = at(t, doc)
+	_, _, err = b.Finish(task, bench.Counts{})
+	refused(t, err, "is not going on")
+}
+
+func TestOneTaskAtATime(t *testing.T) {
+	doc := stems()
+	doc.Orders[0].Lines = append(doc.Orders[0].Lines, studio.OrderLine{ID: "more", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 1, ServiceLevel: 950})
+	b, p := at(t, doc)
+	first := studio.TaskID(lotOf(t, p, "Petal white").ID, "knead")
+	w, err := b.Start(first, demo.ID("Odalys"), false)
+	require.NoError(t, err)
+	put(doc, w)
+	b, p = at(t, doc)
+	second := studio.TaskID(lotOf(t, p, "Oyster shell").ID, "knead")
+	_, err = b.Start(second, demo.ID("Odalys"), false)
+	refused(t, err, "Weigh and knead, Petal white")
+	_, err = b.Start(second, demo.ID("Ishaan"), false)
+	assert.NoError(t, err, "at another bench it may")
+}
+
+func TestStepsAndInputsComeFirstAndTouchOverrulesTheClock(t *testing.T) {
+	doc := stems()
+	doc.Shelf = nil
+	b, p := at(t, doc)
+	blossom := lotOf(t, p, "Waxflower blossom")
+	_, err := b.Start(studio.TaskID(lotOf(t, p, "Waxflower stem").ID, "tape"), demo.ID("Maren"), false)
+	refused(t, err, `"Waxflower blossom" is not made yet`)
+	_, err = b.Start(studio.TaskID(blossom.ID, "centre"), demo.ID("Teun"), false)
+	refused(t, err, `"Pull five petals on a hooked wire" comes first`)
+
+	put(doc, studio.WorkLot{ID: blossom.ID, Recipe: blossom.Recipe, Mixes: blossom.Mixes, Ordinal: 1, Need: blossom.Need, Started: blossom.Started,
+		Records: []studio.TaskRecord{{Step: "pull", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 120, End: doc.Now - 30, Good: blossom.Started}}})
+	b, _ = at(t, doc)
+	centre := studio.TaskID(blossom.ID, "centre")
+	_, err = b.Start(centre, demo.ID("Teun"), false)
+	refused(t, err, "is expected to be ready in")
+	var refusal bench.Refusal
+	require.ErrorAs(t, err, &refusal)
+	assert.True(t, refusal.Confirm)
+	w, err := b.Start(centre, demo.ID("Teun"), true)
+	require.NoError(t, err)
+	put(doc, w)
+	b, p = at(t, doc)
+	for _, task := range p.Tasks {
+		if task.ID == studio.TaskID(blossom.ID, "dry") {
+			assert.Equal(t, doc.Now, task.End, "the wait ended when it was found ready")
+		}
+	}
+	w, moved, err := b.Finish(centre, bench.Counts{Good: blossom.Started - 2, Second: 2})
+	require.NoError(t, err)
+	assert.Contains(t, moved, bench.Movement{Material: demo.ID("Fine stamens"), Amount: -2 * blossom.Started})
+	assert.Contains(t, moved, bench.Movement{Made: studio.Second, Amount: 2})
+	assert.Positive(t, b.After(w).SparesLeft, "seconds serve as blossoms")
+}
+
+func TestAMixingIsBookedByWhatWasWeighed(t *testing.T) {
+	doc := stems()
+	doc.Shelf = []studio.ShelfLot{{ID: "white", Recipe: demo.ID("Petal white"), Mixes: map[string]studio.ID{}, Amount: 90_000, Quality: studio.Good},
+		{ID: "shell", Recipe: demo.ID("Oyster shell"), Mixes: map[string]studio.ID{}, Amount: 90_000, Quality: studio.Good}}
+	b, p := at(t, doc)
+	ivory := lotOf(t, p, "Oyster ivory")
+	task := studio.TaskID(ivory.ID, "knead")
+	w, err := b.Start(task, demo.ID("Odalys"), false)
+	require.NoError(t, err)
+	put(doc, w)
+	b, _ = at(t, doc)
+	_, moved, err := b.Finish(task, bench.Counts{Good: ivory.Started})
+	require.NoError(t, err)
+	half := int64(paste.ToStep(studio.Milligrams((ivory.Started+1)/2), 100))
+	require.Len(t, moved, 3)
+	assert.Equal(t, bench.Movement{Shelf: "shell", Amount: -half}, moved[0])
+	assert.Equal(t, bench.Movement{Shelf: "white", Amount: -half}, moved[1])
+	assert.Equal(t, doc.Now+14*1440, *moved[2].UseBy, "its life begins")
+	assert.Equal(t, ivory.Started, moved[2].Amount)
+}
+
+func TestMoreUsedThanThereIsStandsAsAMinus(t *testing.T) {
+	doc := stems()
+	b, p := at(t, doc)
+	task := studio.TaskID(lotOf(t, p, "Waxflower stem").ID, "tape")
+	w, err := b.Start(task, demo.ID("Maren"), false)
+	require.NoError(t, err)
+	put(doc, w)
+	doc.Shelf[0].Amount = 20 // somebody took some
+	b, _ = at(t, doc)
+	_, moved, err := b.Finish(task, bench.Counts{Good: 9})
+	require.NoError(t, err)
+	assert.Equal(t, bench.Movement{Shelf: "new", Amount: -33}, moved[1], "20 were there: 13 are to be explained")
+}

@@ -1,0 +1,171 @@
+package count_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/core/wire"
+	"bractum/demo"
+)
+
+// fewest is the spares rule by the slow sum: the smallest n that is enough.
+func fewest(need int64, breakage, service float64) int64 {
+	for n := need; ; n++ {
+		if goodAtLeast(need, n, 50*(1-breakage), 50*breakage) >= service {
+			return n
+		}
+	}
+}
+
+// Twelve of each flower with an empty shelf, worked out from the recipes by hand.
+func TestTwelveOfEachAgreesWithTheHandCalculation(t *testing.T) {
+	doc := demo.Document()
+	doc.Shelf = nil
+	order := studio.Order{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen}
+	for _, flower := range []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"} {
+		order.Lines = append(order.Lines, studio.OrderLine{ID: studio.ID(flower), Recipe: demo.ID(flower), Colourway: demo.ID("Oyster"), Quantity: 12, ServiceLevel: 950})
+	}
+	doc.Orders = []studio.Order{order}
+	counted := up(t, doc)
+
+	four, two := math.Pow(0.95, 0.25), math.Pow(0.95, 0.5)
+	ranunculus, magnolia := fewest(12, 0.02, four), fewest(12, 0.015, four)
+	stems, sprigs := int64(12+1), int64(12+2)
+	started := map[string]int64{
+		"Ranunculus": ranunculus, "Magnolia": magnolia, "Waxflower stem": stems, "Eucalyptus sprig": sprigs,
+		"Ranunculus core":        fewest(ranunculus, 0.02, four),
+		"Ranunculus inner petal": fewest(16*ranunculus, 0.05, four),
+		"Ranunculus outer petal": fewest(22*ranunculus, 0.05, four),
+		"Magnolia cone":          fewest(magnolia, 0.02, four),
+		"Magnolia inner petal":   fewest(3*magnolia, 0.08, four),
+		"Magnolia outer petal":   fewest(6*magnolia, 0.08, four),
+		"Waxflower blossom":      fewest(5*stems, 0.06, two),
+		"Eucalyptus leaf":        fewest(7*sprigs, 0.04, two),
+	}
+	for name, want := range started {
+		assert.Equal(t, want, itemOf(t, counted, name).Started, name)
+	}
+
+	// Grams of one piece, rounded up to the milligram at 1.4 mg/mm³.
+	mass := map[string]float64{
+		"Ranunculus core":        math.Ceil(math.Pi / 6 * 20 * 20 * 20 * 1.4),
+		"Magnolia cone":          math.Ceil(math.Pi / 4 * 12 * 12 * 32 * 1.4),
+		"Ranunculus inner petal": math.Ceil(24 * 22 * 0.7 * 0.785 * 1.4),
+		"Magnolia inner petal":   math.Ceil(62 * 38 * 0.9 * 0.76 * 1.4),
+		"Eucalyptus leaf":        math.Ceil(24 * 22 * 0.8 * 0.785 * 1.4),
+	}
+	withLoss := func(parts ...string) (sum int64) {
+		for _, part := range parts {
+			share := started[part] // the loss is taken lot by lot
+			for _, lot := range counted.Lots {
+				if lot.Recipe == demo.ID(part) {
+					sum += int64(math.Ceil(float64(lot.Started) * mass[part] / 0.92))
+					share -= lot.Started
+				}
+			}
+			require.Zero(t, share)
+		}
+		return sum
+	}
+	toStep := func(mg int64) int64 { return (mg + 99) / 100 * 100 }
+	for mix, parts := range map[string][]string{
+		"Centre white": {"Ranunculus core", "Magnolia cone"},
+		"Slate leaf":   {"Eucalyptus leaf"},
+	} {
+		assert.Equal(t, toStep(withLoss(parts...)), itemOf(t, counted, mix).Started, mix)
+	}
+	shell := itemOf(t, counted, "Oyster shell")
+	ivory := itemOf(t, counted, "Oyster ivory")
+	intoIvory := (toStep(ivory.Started/2)*1000 + 919) / 920
+	assert.InDelta(t, withLoss("Ranunculus inner petal", "Magnolia inner petal")+intoIvory, shell.Gross, 2)
+
+	// What to weigh of the white: nine parts to one, and 1.5 g CMC in 100 g.
+	for _, sheet := range paste.MixSheets(doc, counted.Lots, counted.Links) {
+		if sheet.Mix != demo.ID("Centre white") {
+			continue
+		}
+		require.Len(t, sheet.Portions, 3)
+		total := int64(sheet.ToMix)
+		assert.EqualValues(t, toStep((total*9+9)/10), sheet.Portions[0].Weigh)
+		assert.EqualValues(t, toStep((total+9)/10), sheet.Portions[1].Weigh)
+		assert.EqualValues(t, toStep((total*1500+99_999)/100_000), sheet.Portions[2].Weigh)
+		var pieces int64
+		for _, use := range sheet.Uses {
+			pieces += use.Pieces
+			assert.EqualValues(t, int64(use.Mass)*use.Pieces, use.Used, "used is what ends up in pieces")
+		}
+		assert.Equal(t, started["Ranunculus core"]+started["Magnolia cone"], pieces)
+	}
+
+	// Wires: one length to a gauge, so full wires are pieces by how many fit in 360 mm.
+	fit := map[string][2]int64{
+		"18 green wire": {started["Magnolia cone"], 360 / 172},
+		"20 green wire": {started["Ranunculus core"], 360 / 132},
+		"26 white wire": {started["Eucalyptus leaf"], 360 / 60},
+		"28 green wire": {started["Waxflower blossom"], 360 / 69},
+	}
+	seen := 0
+	for _, sheet := range wire.Sheets(doc, counted.Lots) {
+		for name, want := range fit {
+			if sheet.Material == demo.ID(name) {
+				seen++
+				assert.Equal(t, (want[0]+want[1]-1)/want[1], sheet.Cutting.Full, name)
+			}
+		}
+		if sheet.Material == demo.ID("24 white wire") { // 104 and 110 mm: three of either
+			pieces := started["Magnolia inner petal"] + started["Magnolia outer petal"]
+			assert.Equal(t, (pieces+2)/3, sheet.Cutting.Full)
+		}
+	}
+	assert.Equal(t, len(fit), seen)
+}
+
+func TestAWireThatIsInIsNotCutAgain(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 2)
+	before := wire.Sheets(doc, up(t, doc).Lots)
+	petal := itemOf(t, up(t, doc), "Magnolia outer petal")
+	doc.Work = []studio.WorkLot{{ID: petal.Lots[0], Recipe: petal.Recipe, Mixes: petal.Mixes, Ordinal: 1, Need: petal.Net, Started: petal.Started,
+		Records: []studio.TaskRecord{
+			{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 90, End: doc.Now - 60, Good: petal.Started},
+			{Step: "wire", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now, Good: petal.Started}}}}
+	after := wire.Sheets(doc, up(t, doc).Lots)
+	pieces := func(sheets []wire.Sheet) (sum int64) {
+		for _, s := range sheets {
+			for _, p := range s.Pieces {
+				sum += p.Number
+			}
+		}
+		return sum
+	}
+	assert.Equal(t, petal.Started, pieces(before)-pieces(after))
+}
+
+func TestAMixThatLiesReadyIsTakenAndOneInWorkIsNotWeighedAgain(t *testing.T) {
+	doc := onlyOrder("Waxflower stem", "Oyster", 12)
+	ivory := itemOf(t, up(t, doc), "Oyster ivory")
+	doc.Shelf = []studio.ShelfLot{{ID: "ready", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 20_000, Quality: studio.Good}}
+	after := itemOf(t, up(t, doc), "Oyster ivory")
+	assert.EqualValues(t, 20_000, after.FromShelf)
+	assert.Equal(t, ivory.Gross-20_000, after.Net)
+
+	doc.Shelf = nil
+	doc.Work = []studio.WorkLot{{ID: ivory.Lots[0], Recipe: ivory.Recipe, Mixes: map[string]studio.ID{}, Ordinal: 1, Need: ivory.Net, Started: ivory.Started,
+		Records: []studio.TaskRecord{{Step: "knead", State: studio.TaskStarted, Person: demo.ID("Odalys"), Start: doc.Now - 2}}}}
+	counted := up(t, doc)
+	assert.Equal(t, ivory.Net, itemOf(t, counted, "Oyster ivory").FromWork)
+	assert.Zero(t, itemOf(t, counted, "Oyster ivory").Started)
+	assert.Positive(t, itemOf(t, counted, "Petal white").Net, "while it is kneaded its ingredients are still taken up")
+}
+
+func TestOneColourFromTwoMixingsIsSaid(t *testing.T) {
+	doc := onlyOrder("Waxflower stem", "Oyster", 12)
+	doc.Shelf = []studio.ShelfLot{{ID: "rest", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 5_000, Quality: studio.Good}}
+	notes := up(t, doc).Notes
+	require.NotEmpty(t, notes)
+	assert.Equal(t, "colour from two mixings", notes[0].Rule)
+}

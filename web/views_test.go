@@ -1,0 +1,168 @@
+package web_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/demo"
+)
+
+type object = map[string]any
+
+func objects(t *testing.T, list any) []object {
+	var out []object
+	for _, one := range list.([]any) {
+		out = append(out, one.(object))
+	}
+	require.NotEmpty(t, out)
+	return out
+}
+
+func find(t *testing.T, list any, field string, value any) object {
+	for _, one := range objects(t, list) {
+		if one[field] == value {
+			return one
+		}
+	}
+	t.Fatalf("nothing with %s %v", field, value)
+	return nil
+}
+
+func TestTheStudioTellsItsClockPeopleAndFlowers(t *testing.T) {
+	_, v := newDesk(t).ask("GET", "/api/studio", "", nil)
+	assert.Equal(t, "Pellowen Yard", v["name"])
+	assert.Equal(t, "Europe/Dublin", v["zone"])
+	assert.Equal(t, true, v["standing"])
+	assert.Len(t, v["people"], 5)
+	assert.Len(t, v["flowers"], 4)
+	assert.Len(t, v["colourways"], 3)
+	sprig := find(t, v["flowers"], "name", "Eucalyptus sprig")
+	for _, colour := range sprig["colours"].(object) {
+		assert.Equal(t, "#7f9585", colour, "a leaf is green in every colourway")
+	}
+	magnolia := find(t, v["flowers"], "name", "Magnolia")
+	assert.Equal(t, "#b8343a", magnolia["colours"].(object)[string(demo.ID("Signal"))])
+}
+
+func TestOrdersComeByLeaveTimeWithWhatLimitsThem(t *testing.T) {
+	_, v := newDesk(t).ask("GET", "/api/orders", "", nil)
+	var names []any
+	for _, o := range objects(t, v["list"]) {
+		names = append(names, o["order"].(object)["name"])
+		outcome := o["outcome"].(object)
+		assert.LessOrEqual(t, outcome["ready"], outcome["readyBy"])
+		assert.NotEmpty(t, o["limit"].(object)["name"])
+		assert.Contains(t, o["limit"].(object)["orders"], o["order"].(object)["id"], "the limit is a task of the order itself")
+		assert.Positive(t, o["tasksAll"])
+	}
+	assert.Equal(t, []any{"Ferry crew", "Lighthouse", "Choir", "Library"}, names)
+}
+
+func TestTheMatrixNamesFlowersMixesAndWorkings(t *testing.T) {
+	_, v := newDesk(t).ask("GET", "/api/count", "", nil)
+	petal := find(t, v["cells"], "name", "Magnolia outer petal")
+	assert.Equal(t, []any{"Magnolia"}, petal["flowers"])
+	assert.Equal(t, "Oyster ivory", petal["mix"])
+	var lots float64
+	for _, l := range objects(t, petal["lotList"]) {
+		lots += l["started"].(float64)
+	}
+	assert.Equal(t, petal["started"], lots)
+	rules := map[any]bool{}
+	for _, w := range objects(t, petal["workings"]) {
+		rules[w["rule"]] = true
+	}
+	assert.Equal(t, map[any]bool{"net": true, "spares by breakage": true, "split": true}, rules)
+	assert.EqualValues(t, 20, find(t, v["cells"], "name", "Eucalyptus leaf")["fromShelf"])
+}
+
+func TestMixingSaysWhenWhoAndWhatToWeigh(t *testing.T) {
+	_, v := newDesk(t).ask("GET", "/api/mixing", "", nil)
+	red := find(t, v["mixes"], "name", "Signal red")
+	weigh := objects(t, red["weigh"])
+	require.Len(t, weigh, 2)
+	assert.Equal(t, "Signal deep red", weigh[0]["name"])
+	assert.EqualValues(t, 3, weigh[0]["share"])
+	assert.InDelta(t, 3, weigh[0]["weighMilligrams"].(float64)/weigh[1]["weighMilligrams"].(float64), 0.02, "three to one")
+	assert.NotEmpty(t, red["task"].(object)["person"])
+	var used float64
+	for _, u := range objects(t, red["for"]) {
+		used += u["usedMilligrams"].(float64)
+	}
+	assert.Equal(t, red["usedMilligrams"], used)
+	for _, w := range objects(t, red["workings"]) {
+		assert.Contains(t, []any{"net", "mix"}, w["rule"])
+	}
+	assert.Equal(t, "Centre white", find(t, v["onShelf"], "what", "Centre white")["what"])
+}
+
+func TestWiresAreCutToTheRecipesLength(t *testing.T) {
+	_, v := newDesk(t).ask("GET", "/api/wires", "", nil)
+	sheet := find(t, v["sheets"], "name", "24 white wire")
+	inner := find(t, sheet["parts"], "name", "Magnolia inner petal")
+	assert.EqualValues(t, 104_000, inner["lengthMicrometres"])
+	assert.Equal(t, "24 mm in the paste + 80 mm stem", inner["of"])
+	cone := find(t, find(t, v["sheets"], "name", "18 green wire")["parts"], "name", "Magnolia cone")
+	assert.Equal(t, "14 mm in the paste + 150 mm stem + 8 mm hook", cone["of"])
+	cutting := sheet["cutting"].(object)
+	assert.LessOrEqual(t, cutting["lowerBound"], cutting["fullWires"])
+}
+
+func TestThePlanHasLanesForPeopleAndPlaces(t *testing.T) {
+	_, v := newDesk(t).ask("GET", "/api/plan", "", nil)
+	assert.Len(t, v["people"], 5)
+	assert.Len(t, v["places"], 5)
+	assert.Empty(t, v["unplaced"])
+	assert.Equal(t, false, v["hasWishes"])
+	for _, c := range objects(t, v["cards"]) {
+		if c["kind"] == "wait" {
+			assert.Nil(t, c["person"])
+			assert.NotNil(t, c["drying"])
+			continue
+		}
+		assert.NotEmpty(t, c["person"])
+		assert.NotEmpty(t, c["colour"], c["of"])
+		assert.NotEmpty(t, c["orders"], c["of"])
+	}
+	set := find(t, v["cards"], "name", "Vein and set in moulds")
+	assert.Len(t, set["holds"], 1)
+}
+
+func TestTheBenchShowsOneTaskTheNextAndWhatDries(t *testing.T) {
+	d := newDesk(t)
+	_, v := d.ask("GET", "/api/bench/"+string(demo.ID("Odalys")), "", nil)
+	task := v["task"].(object)
+	assert.Equal(t, "Weigh and knead", task["name"])
+	takes := objects(t, task["takes"])
+	assert.Equal(t, "weigh", takes[0]["unit"])
+	assert.Equal(t, "Flower paste", takes[0]["what"])
+	assert.Len(t, v["next"], 2)
+	assert.Empty(t, v["drying"])
+	status, answer := d.ask("POST", "/api/tasks/"+task["id"].(string)+"/start", object{}, nil)
+	require.Equal(t, 200, status, answer)
+	status, answer = d.ask("POST", "/api/tasks/"+task["id"].(string)+"/finish", object{"good": task["quantity"], "second": 0, "broken": 0}, nil)
+	require.Equal(t, 200, status, answer)
+	_, v = d.ask("GET", "/api/bench/"+string(demo.ID("Odalys")), "", nil)
+	assert.Equal(t, "Rest wrapped", objects(t, v["drying"])[0]["name"])
+	_, journal := d.ask("GET", "/api/journal", "", nil)
+	assert.Equal(t, "Petal white: task finished", objects(t, journal["list"])[0]["summary"])
+	assert.Equal(t, "Odalys", objects(t, journal["list"])[0]["person"])
+}
+
+func TestAnUndoneAcceptanceTakesTheOrderOutOfForce(t *testing.T) {
+	d := newDesk(t)
+	status, entered := d.ask("POST", "/api/orders", order(3, "Magnolia"), nil)
+	require.Equal(t, 200, status)
+	status, accepted := d.ask("POST", "/api/proposal/accept", object{"n": entered["n"]}, nil)
+	require.Equal(t, 200, status)
+	_, before := d.ask("GET", "/api/plan", "", nil)
+	status, _ = d.ask("POST", "/api/journal/3/undo", "", nil)
+	require.Equal(t, 200, status)
+	assert.EqualValues(t, 3, accepted["n"])
+	_, after := d.ask("GET", "/api/plan", "", nil)
+	assert.Less(t, len(after["cards"].([]any)), len(before["cards"].([]any)))
+	assert.Equal(t, true, after["hasWishes"])
+	assert.Greater(t, after["version"], before["version"])
+}
