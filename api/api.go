@@ -8,6 +8,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"log"
 	"net/http"
 	"sync"
 
@@ -15,6 +16,7 @@ import (
 
 	"bractum/core/bench"
 	"bractum/core/count"
+	"bractum/core/drying"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
@@ -50,6 +52,7 @@ type situation struct {
 // answer is a document with its count and plan.
 type answer struct {
 	doc   *studio.Document
+	air   drying.Room
 	book  *studio.Book
 	count *count.Result
 	plan  *studio.Plan
@@ -70,9 +73,8 @@ func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64)) *S
 	return service
 }
 
-const patience = 15 // minutes for which a plan stands on a running clock without anything new
-
-// situation answers for the latest journal number, computing it once.
+// situation answers for the latest journal number and minute, computing it once.
+// On a clock that runs, what has not begun is laid anew from now.
 func (s *Service) situation(ctx context.Context) (*situation, error) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
@@ -81,7 +83,7 @@ func (s *Service) situation(ctx context.Context) (*situation, error) {
 		return nil, err
 	}
 	now := s.clock(calendar, standing)
-	if s.latest != nil && s.latest.n == n && now >= s.latest.now && now < s.latest.now+patience {
+	if s.latest != nil && s.latest.n == n && s.latest.now == now {
 		return s.latest, nil
 	}
 	at := &situation{n: n, now: now, standing: standing != nil, calendar: calendar}
@@ -121,7 +123,11 @@ func (s *Service) answer(ctx context.Context, view store.View, now Clock) (answe
 		return answer{}, err
 	}
 	made, err := plan.Make(doc, counted)
-	return answer{doc, studio.NewBook(doc), counted, made}, err
+	if err != nil {
+		return answer{}, err
+	}
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	return answer{doc, drying.NewRoom(doc, calendar), studio.NewBook(doc), counted, made}, err
 }
 
 // latestAnswer is the plan for all wishes, accepted or not.
@@ -205,7 +211,8 @@ func problem(err error) error {
 	case errors.Is(err, store.ErrBusy):
 		return huma.NewError(http.StatusServiceUnavailable, store.ErrBusy.Error()+". Close the other program and try again.")
 	}
-	return huma.Error500InternalServerError("something failed that should not; nothing was written", err)
+	log.Printf("api: %v", err) // for whoever looks after the program; not for clients
+	return huma.Error500InternalServerError("something failed that should not; nothing was written")
 }
 
 func invalid(problems studio.Problems) error {

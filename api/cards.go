@@ -11,26 +11,27 @@ import (
 // TaskCard is a planned task with all that a person wants to read of it.
 type TaskCard struct {
 	studio.Task
-	Kind     string        `json:"kind" enum:"work,wait"`
-	Name     string        `json:"name"`
-	Glyph    string        `json:"glyph"`
-	Recipe   studio.ID     `json:"recipe"`
-	Of       string        `json:"of" doc:"the name of what is made"`
-	Form     string        `json:"form"`
-	Making   studio.Kind   `json:"making"`
-	Colour   string        `json:"colour" doc:"swatch of the mix"`
-	Mix      string        `json:"mix"`
-	Quantity int64         `json:"quantity" doc:"pieces, or milligrams of a mix, that come to this step and are not counted yet"`
-	Counted  int64         `json:"counted"`
-	Need     int64         `json:"need" doc:"what the lot must yield"`
-	Tool     string        `json:"tool,omitempty"`
-	Look     string        `json:"look,omitempty"`
-	Cautions []string      `json:"cautions"`
-	Takes    []Taken       `json:"takes"`
-	Orders   []studio.ID   `json:"orders"`
-	Drying   *studio.Wait  `json:"drying,omitempty"`
-	Due      studio.Minute `json:"due"`
-	Latest   studio.Minute `json:"latestStart"`
+	Kind     string          `json:"kind" enum:"work,wait"`
+	Name     string          `json:"name"`
+	Glyph    string          `json:"glyph"`
+	Recipe   studio.ID       `json:"recipe"`
+	Of       string          `json:"of" doc:"the name of what is made"`
+	Form     string          `json:"form"`
+	Making   studio.Kind     `json:"making"`
+	Colour   string          `json:"colour" doc:"swatch of the mix"`
+	Mix      string          `json:"mix"`
+	Quantity int64           `json:"quantity" doc:"pieces, or milligrams of a mix, that come to this step and are not counted yet"`
+	Counted  int64           `json:"counted"`
+	Need     int64           `json:"need" doc:"what the lot must yield"`
+	Tool     string          `json:"tool,omitempty"`
+	Look     string          `json:"look,omitempty"`
+	Cautions []string        `json:"cautions"`
+	Takes    []Taken         `json:"takes"`
+	Orders   []studio.ID     `json:"orders"`
+	Drying   *studio.Wait    `json:"drying,omitempty"`
+	Working  *studio.Working `json:"working,omitempty" doc:"how its length was worked out"`
+	Due      studio.Minute   `json:"due"`
+	Latest   studio.Minute   `json:"latestStart"`
 }
 
 // Taken is something that a step takes up.
@@ -65,6 +66,7 @@ func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard 
 		Quantity: l.Alive, Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
 		Orders: append([]studio.ID{}, orders...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
 	c.Colour, c.Mix = a.swatch(l.Recipe, l.Mixes)
+	c.Working = plan.Working(a.doc, a.air, step, t)
 	if step.Work != nil {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
 	}

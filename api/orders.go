@@ -42,7 +42,7 @@ type OrderBody struct {
 
 // OrderLineBody is one line of it. A line keeps its id when it is changed.
 type OrderLineBody struct {
-	ID           studio.ID       `json:"id,omitempty"`
+	ID           studio.ID       `json:"id,omitempty" format:"uuid"`
 	Recipe       studio.ID       `json:"recipe"`
 	Colourway    studio.ID       `json:"colourway"`
 	Quantity     int64           `json:"quantity"`
@@ -59,7 +59,10 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 			unread = append(unread, studio.Problem{Place: "leaves", Message: err.Error()})
 		}
 	}
-	for _, l := range b.Lines {
+	for i, l := range b.Lines {
+		if slices.ContainsFunc(b.Lines[:i], func(other OrderLineBody) bool { return l.ID != "" && other.ID == l.ID }) {
+			unread = append(unread, studio.Problem{Place: fmt.Sprintf("lines[%d].id", i), Message: "is the id of another line; leave it out for a new one"})
+		}
 		if l.ID == "" {
 			l.ID = newID()
 		}

@@ -34,11 +34,19 @@ type CountCell struct {
 
 // MixingView are the mixes to weigh, with when and by whom.
 type MixingView struct {
-	N       int64     `json:"n"`
-	Density int64     `json:"densityMilligramsPerMillilitre"`
-	Mixes   []MixCard `json:"mixes"`
-	Notes   []string  `json:"notes"`
-	Unused  []Taken   `json:"onShelf" doc:"mixes that lie ready"`
+	N         int64          `json:"n"`
+	Density   int64          `json:"densityMilligramsPerMillilitre"`
+	Mixes     []MixCard      `json:"mixes"`
+	Notes     []string       `json:"notes"`
+	Unused    []Taken        `json:"onShelf" doc:"mixes that lie ready"`
+	Materials []MaterialLine `json:"materials" doc:"what all mixings together take"`
+}
+
+// MaterialLine is what is needed of a material, and what is there.
+type MaterialLine struct {
+	count.MaterialNeed
+	Name string      `json:"name"`
+	Unit studio.Unit `json:"unit"`
 }
 
 // MixCard is one mix sheet with names.
@@ -70,9 +78,10 @@ type MixUse struct {
 
 // WiresView are the cutting sheets.
 type WiresView struct {
-	N      int64       `json:"n"`
-	Sheets []WireSheet `json:"sheets"`
-	Keep   int64       `json:"keepOffcutMicrometres"`
+	N      int64          `json:"n"`
+	Sheets []WireSheet    `json:"sheets"`
+	Others []MaterialLine `json:"others" doc:"tape, stamens and what else is counted out"`
+	Keep   int64          `json:"keepOffcutMicrometres"`
 }
 
 // WireSheet is a cutting sheet with names.
@@ -162,7 +171,7 @@ func (a *answer) flowersOf(r *studio.Recipe) []string {
 
 func (a *answer) mixingView(n int64) MixingView {
 	density := a.doc.Settings.DensityMgPerMl
-	v := MixingView{Density: density, N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}}
+	v := MixingView{Density: density, N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}, Materials: a.materials(true)}
 	for _, note := range a.count.Notes {
 		if a.book.Recipe(note.Recipe).Kind == studio.KindMix {
 			v.Notes = append(v.Notes, note.Detail)
@@ -201,6 +210,18 @@ func (a *answer) mixingView(n int64) MixingView {
 	return v
 }
 
+// materials lists what is needed of the materials that are, or are not, weighed.
+func (a *answer) materials(weighed bool) []MaterialLine {
+	lines := []MaterialLine{}
+	for _, need := range count.Materials(a.doc, a.plan.Lots) {
+		i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == need.Material })
+		if m := a.doc.Materials[i]; m.Wire == nil && (m.Unit == studio.UnitMilligrams) == weighed {
+			lines = append(lines, MaterialLine{need, m.Name, m.Unit})
+		}
+	}
+	return lines
+}
+
 func (a *answer) ingredient(p paste.Portion) Ingredient {
 	in := Ingredient{Weigh: p.Weigh, Exact: p.Exact, Rule: "parts", Share: p.Parts}
 	if p.Per100g > 0 {
@@ -216,7 +237,7 @@ func (a *answer) ingredient(p paste.Portion) Ingredient {
 }
 
 func (a *answer) wiresView(n int64) WiresView {
-	v := WiresView{N: n, Sheets: []WireSheet{}, Keep: int64(a.doc.Settings.KeepOffcut)}
+	v := WiresView{N: n, Sheets: []WireSheet{}, Others: a.materials(false), Keep: int64(a.doc.Settings.KeepOffcut)}
 	lots := map[studio.ID]studio.Lot{}
 	for _, l := range a.plan.Lots {
 		lots[l.ID] = l

@@ -81,7 +81,7 @@ func TestWiresAreDrawnToScale(t *testing.T) {
 	page.says(test("wire-24 white wire"), "at the very least")
 	widths := page.MustEval(`() => [...document.querySelectorAll('[data-test="wire-18 green wire"] .patterns svg')[0].querySelectorAll(".piece")].map((r) => r.width.baseVal.value)`).Arr()
 	require.Len(t, widths, 2)
-	assert.InDelta(t, 600.0*172/360, widths[0].Num()+2, 0.5)
+	assert.InDelta(t, 390.0*172/360, widths[0].Num()+2, 0.5)
 }
 
 func TestLightingUpAnOrderDimsTheOthers(t *testing.T) {

@@ -3,11 +3,13 @@ package web_test
 import (
 	"bytes"
 	"context"
+	"database/sql"
 	"encoding/json"
 	"io"
 	"net"
 	"net/http"
 	"net/http/httptest"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -336,4 +338,66 @@ func BenchmarkReads(b *testing.B) {
 			}
 		})
 	}
+}
+
+func TestALockedFileIsAnsweredInWords(t *testing.T) {
+	folder := t.TempDir()
+	s, err := store.Open(context.Background(), folder, store.Options{Patience: 100 * time.Millisecond})
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, s.Seed(context.Background(), demo.Document(), true))
+	d := desk{t, web.New(s, standing), s, demo.ID("Odalys")}
+	other, err := sql.Open("sqlite", "file:"+filepath.Join(folder, store.FileName))
+	require.NoError(t, err)
+	defer other.Close()
+	lock, err := other.Conn(context.Background())
+	require.NoError(t, err)
+	_, err = lock.ExecContext(context.Background(), "BEGIN IMMEDIATE")
+	require.NoError(t, err)
+	status, answer := d.ask("POST", "/api/orders", order(3, "Magnolia"), nil)
+	assert.Equal(t, http.StatusServiceUnavailable, status, answer)
+	assert.Contains(t, answer["detail"], "nothing was written")
+	status, orders := d.ask("GET", "/api/orders", "", nil)
+	assert.Equal(t, 200, status, "reading goes on")
+	assert.Len(t, orders["list"], 4)
+	_, err = lock.ExecContext(context.Background(), "ROLLBACK")
+	require.NoError(t, err)
+	require.NoError(t, lock.Close())
+	status, _ = d.ask("POST", "/api/orders", order(3, "Magnolia"), nil)
+	assert.Equal(t, 200, status)
+}
+
+// Whatever an order is made of, the answer is a number below 500 and a reason.
+func TestNoOrderHoweverOddIsAFailureOfOurs(t *testing.T) {
+	d := newDesk(t)
+	odd := []any{nil, true, -1, 0, 7, 1e9, 2.5, "", "Magnolia", "2027-13-40T99:99", strings.Repeat("x", 3000), []any{}, []any{nil}, map[string]any{}, "\x00'; DROP TABLE journal"}
+	fields := []string{"name", "occasion", "leaves", "leaving", "importance", "allergies", "state", "lines"}
+	inner := []string{"recipe", "colourway", "quantity", "serviceLevelPerMille", "id"}
+	refused := 0
+	for _, value := range odd {
+		for _, field := range fields {
+			status, answer := d.ask("POST", "/api/orders", with(order(1, "Magnolia"), field, value), nil)
+			require.Less(t, status, 500, "%s %v: %v", field, value, answer)
+			if status != 200 {
+				refused++
+			}
+		}
+		for _, field := range inner {
+			body := order(1, "Magnolia")
+			body["lines"].([]any)[0].(map[string]any)[field] = value
+			status, answer := d.ask("POST", "/api/orders", body, nil)
+			require.Less(t, status, 500, "line %s %v: %v", field, value, answer)
+			if status != 200 {
+				refused++
+			}
+		}
+	}
+	assert.Greater(t, refused, 100)
+	twice := order(1, "Magnolia")
+	line := map[string]any{"id": uuid.NewString(), "recipe": demo.ID("Magnolia"), "colourway": demo.ID("Oyster"), "quantity": 1}
+	twice["lines"] = []any{line, line}
+	status, answer := d.ask("POST", "/api/orders", twice, nil)
+	assert.Equal(t, 422, status, answer)
+	status, _ = d.ask("GET", "/api/plan", "", nil)
+	assert.Equal(t, 200, status)
 }

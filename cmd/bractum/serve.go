@@ -64,7 +64,7 @@ func (c *demoCommand) Run() error {
 		return s.Seed(ctx, demo.Document(), true)
 	}, clock, func(address string) {
 		fmt.Printf(`Pellowen Yard is open: http://%s
-It is Monday 20 September 2027, 08:30 there, until you move the clock on (bottom left).
+It is Monday 20 September 2027, 08:30 there, until you move the clock on (top right).
 Try first:
   1. Orders: enter one for twelve of a flower, two weeks ahead; see what it moves; accept.
   2. Count-up: open any figure to see how it was worked out. Then Mixing and Wires.

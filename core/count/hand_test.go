@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/count"
 	"bractum/core/paste"
 	"bractum/core/studio"
 	"bractum/core/wire"
@@ -168,4 +169,32 @@ func TestOneColourFromTwoMixingsIsSaid(t *testing.T) {
 	notes := up(t, doc).Notes
 	require.NotEmpty(t, notes)
 	assert.Equal(t, "colour from two mixings", notes[0].Rule)
+}
+
+func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {
+	doc := onlyOrder("Waxflower stem", "Oyster", 12)
+	needs := map[studio.ID]int64{}
+	lots := up(t, doc).Lots
+	for _, need := range count.Materials(doc, lots) {
+		needs[need.Material] = need.Needed
+	}
+	blossoms := itemOf(t, up(t, doc), "Waxflower blossom").Started
+	assert.Equal(t, 2*blossoms, needs[demo.ID("Fine stamens")], "two for each blossom")
+	assert.EqualValues(t, 13*220_000, needs[demo.ID("Half-width green tape")])
+	assert.Equal(t, (blossoms+4)/5, needs[demo.ID("28 green wire")], "five of 69 mm from a wire of 360")
+	var pastes int64
+	for _, name := range []string{"Flower paste", "Soft sugar paste"} {
+		pastes += needs[demo.ID(name)]
+	}
+	shell, white := itemOf(t, up(t, doc), "Oyster shell").Started, itemOf(t, up(t, doc), "Petal white").Started
+	assert.InDelta(t, shell+white, pastes, 400, "the pastes make the two mixes, each weighed to 0.1 g")
+
+	for i := range lots {
+		if lots[i].Recipe == demo.ID("Waxflower stem") {
+			lots[i].NextStep = 1 // they are taped
+		}
+	}
+	for _, need := range count.Materials(doc, lots) {
+		assert.NotEqual(t, demo.ID("Half-width green tape"), need.Material)
+	}
 }

@@ -93,7 +93,8 @@ func (p *planner) outcomes() {
 		if gone {
 			out.Late = p.doc.Horizon() + 1440 - out.ReadyBy
 		} else {
-			out.Ready, out.Late = &ready, max(0, ready-out.ReadyBy)
+			slack := out.ReadyBy - ready
+			out.Ready, out.Slack, out.Late = &ready, &slack, max(0, -slack)
 			out.Limit = p.limit(last, func(t *studio.Task) bool { return slices.Contains(orders[t.Lot], o.ID) })
 		}
 		out.Late = max(0, out.Late)

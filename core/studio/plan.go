@@ -130,8 +130,10 @@ type Outcome struct {
 	Order   ID      `json:"order"`
 	ReadyBy Minute  `json:"readyBy"`
 	Ready   *Minute `json:"ready,omitempty"`
-	Late    Minute  `json:"late"`
-	Steps   int64   `json:"lateSteps"`
+	// Slack is ReadyBy − Ready, below nothing for a late order.
+	Slack *Minute `json:"slack,omitempty"`
+	Late  Minute  `json:"late"`
+	Steps int64   `json:"lateSteps"`
 	// Limit is the task that takes longest on the chain that sets Ready.
 	Limit ID `json:"limit,omitempty"`
 }

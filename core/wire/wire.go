@@ -60,12 +60,18 @@ func Cut(pieces []Piece, full, keep studio.Micrometres) Cutting {
 		wires[i] = append(wires[i], length)
 		rest[i] -= length
 	}
-	return Cutting{int64(len(wires)), max(int64(studio.CeilDiv(total, full)), longPieces(lengths, full)), patterns(wires, rest, keep)}
+	return Cutting{int64(len(wires)), max(int64(studio.CeilDiv(total, full)), fewest(lengths, full)), patterns(wires, rest, keep)}
 }
 
-// longPieces counts those longer than half a wire: no two share one.
-func longPieces(lengths []studio.Micrometres, full studio.Micrometres) int64 {
-	return int64(sort.Search(len(lengths), func(i int) bool { return 2*lengths[i] <= full }))
+// fewest bounds the wires from below by counting: of pieces longer than a
+// (k+1)th of a wire at most k share one. Lengths are falling.
+func fewest(lengths []studio.Micrometres, full studio.Micrometres) int64 {
+	var bound int64
+	for k := int64(1); k <= 12; k++ {
+		long := sort.Search(len(lengths), func(i int) bool { return lengths[i]*studio.Micrometres(k+1) <= full })
+		bound = max(bound, studio.CeilDiv(int64(long), k))
+	}
+	return bound
 }
 
 func patterns(wires [][]studio.Micrometres, rest []studio.Micrometres, keep studio.Micrometres) []Pattern {

@@ -22,7 +22,21 @@ func TestCut(t *testing.T) {
 		{[]studio.Micrometres{110_000, 110_000, 110_000}, 30_000, false, 2},
 		{[]studio.Micrometres{200_000, 110_000}, 50_000, false, 1},
 	}, got.Patterns)
-	assert.EqualValues(t, 3, Cut([]Piece{{"stems", 200_000, 3}}, 360_000, 0).LowerBound, "no two longer than half share a wire")
+	for _, c := range []struct {
+		says           string
+		length         studio.Micrometres
+		number, lowest int64
+	}{
+		{"no two longer than half share a wire", 200_000, 3, 3},
+		{"exactly a half does", 180_000, 4, 2},
+		{"no three longer than a third", 132_000, 13, 7},
+		{"no four longer than a quarter", 104_000, 142, 48},
+		{"short ones by their sum", 10_000, 73, 3},
+	} {
+		cutting := Cut([]Piece{{"stems", c.length, c.number}}, 360_000, 0)
+		assert.Equal(t, c.lowest, cutting.LowerBound, c.says)
+		assert.Equal(t, c.lowest, cutting.Full, "of one length first-fit is the best: %s", c.says)
+	}
 }
 
 func TestEveryPieceIsCutAndNoWireIsTooShort(t *testing.T) {

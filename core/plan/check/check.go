@@ -422,7 +422,7 @@ func (c *checker) outcomes() {
 		}
 		want.Steps = int64(studio.CeilDiv(want.Late, 15))
 		got := said[o.ID]
-		if got.ReadyBy != want.ReadyBy || got.Late != want.Late || got.Steps != want.Steps || (got.Ready == nil) == ok || ok && *got.Ready != ready {
+		if got.ReadyBy != want.ReadyBy || got.Late != want.Late || got.Steps != want.Steps || (got.Ready == nil) == ok || ok && (*got.Ready != ready || got.Slack == nil || *got.Slack != want.ReadyBy-ready) {
 			c.say(OutcomeWrong, "", "order %q: ready by %d, late %d min in %d steps would be right", o.Name, want.ReadyBy, want.Late, want.Steps)
 		}
 		lateness += o.Importance * want.Steps

@@ -131,6 +131,7 @@ func TestEveryRuleIsChecked(t *testing.T) {
 		}},
 		{check.FactChanged, func(_ *studio.Document, p *studio.Plan) { task(p, step("tape")).State = studio.TaskDone }},
 		{check.OutcomeWrong, func(_ *studio.Document, p *studio.Plan) { *p.Orders[0].Ready -= 60 }},
+		{check.OutcomeWrong, func(_ *studio.Document, p *studio.Plan) { *p.Orders[2].Slack += 60 }},
 		{check.ObjectiveWrong, func(_ *studio.Document, p *studio.Plan) { p.Lateness++ }},
 	} {
 		t.Run(string(c.code), func(t *testing.T) {

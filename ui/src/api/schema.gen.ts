@@ -523,6 +523,15 @@ export interface components {
             /** Format: int64 */
             started: number;
         };
+        MaterialLine: {
+            material: string;
+            name: string;
+            /** Format: int64 */
+            needed: number;
+            /** Format: int64 */
+            onHand: number;
+            unit: string;
+        };
         MixCard: {
             colour: string;
             for: components["schemas"]["MixUse"][];
@@ -557,6 +566,8 @@ export interface components {
         MixingView: {
             /** Format: int64 */
             densityMilligramsPerMillilitre: number;
+            /** @description what all mixings together take */
+            materials: components["schemas"]["MaterialLine"][];
             mixes: components["schemas"]["MixCard"][];
             /** Format: int64 */
             n: number;
@@ -642,6 +653,7 @@ export interface components {
         };
         OrderLineBody: {
             colourway: string;
+            /** Format: uuid */
             id?: string;
             /** Format: int64 */
             quantity: number;
@@ -676,6 +688,8 @@ export interface components {
             ready?: number;
             /** Format: int64 */
             readyBy: number;
+            /** Format: int64 */
+            slack?: number;
         };
         Pattern: {
             cuts: number[];
@@ -860,6 +874,8 @@ export interface components {
             step: string;
             takes: components["schemas"]["Taken"][];
             tool?: string;
+            /** @description how its length was worked out */
+            working?: components["schemas"]["Working"];
         };
         Unplaced: {
             detail: string;
@@ -923,6 +939,8 @@ export interface components {
             keepOffcutMicrometres: number;
             /** Format: int64 */
             n: number;
+            /** @description tape, stamens and what else is counted out */
+            others: components["schemas"]["MaterialLine"][];
             sheets: components["schemas"]["WireSheet"][];
         };
         Working: {

@@ -8,7 +8,7 @@ const props = defineProps<{ cuts: number[]; offcut: number; kept: boolean; full:
 const pieces = computed(() => {
   let from = 0;
   return props.cuts.map((length) => {
-    const piece = { from: (from / props.full) * 600, width: (length / props.full) * 600, length };
+    const piece = { from: (from / props.full) * 390, width: (length / props.full) * 390, length };
     from += length;
     return piece;
   });
@@ -16,20 +16,20 @@ const pieces = computed(() => {
 </script>
 
 <template>
-  <svg viewBox="0 0 600 34" class="wire" role="img" :aria-label="`${cuts.map((c) => millimetres(c)).join(' + ')} mm`">
+  <svg viewBox="0 0 390 34" class="drawn" role="img" :aria-label="`${cuts.map((c) => millimetres(c)).join(' + ')} mm`">
     <g v-for="(p, i) in pieces" :key="i">
       <rect :x="p.from + 1" y="12" :width="Math.max(1, p.width - 2)" height="9" rx="2" class="piece" />
       <text v-if="p.width > 26" :x="p.from + p.width / 2" y="32" text-anchor="middle">{{ millimetres(p.length) }}</text>
     </g>
     <g v-if="offcut > 0">
       <rect
-        :x="600 - (offcut / full) * 600"
+        :x="390 - (offcut / full) * 390"
         y="15.500"
-        :width="(offcut / full) * 600"
+        :width="(offcut / full) * 390"
         height="2.500"
         :class="kept ? 'kept' : 'waste'"
       />
-      <text v-if="(offcut / full) * 600 > 50" :x="600 - (offcut / full) * 300" y="10" text-anchor="middle" class="rest">
+      <text v-if="(offcut / full) * 390 > 50" :x="390 - (offcut / full) * 300" y="10" text-anchor="middle" class="rest">
         {{ kept ? "keep" : "waste" }} {{ millimetres(offcut) }}
       </text>
     </g>
@@ -37,9 +37,9 @@ const pieces = computed(() => {
 </template>
 
 <style scoped>
-.wire {
+.drawn {
   width: 100%;
-  max-width: 600px;
+  max-width: 390px;
   display: block;
 }
 .piece {

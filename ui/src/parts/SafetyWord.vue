@@ -9,10 +9,9 @@ const props = defineProps<{ outcome?: Schemas["Outcome"] }>();
 const word = computed(() => {
   const o = props.outcome;
   if (!o) return { kind: "plain", text: "not planned" };
-  if (o.ready === undefined) return { kind: "late", text: "cannot be finished" };
+  if (o.slack === undefined) return { kind: "late", text: "cannot be finished" };
   if (o.late > 0) return { kind: "late", text: `${lasting(o.late)} late` };
-  const slack = o.readyBy - o.ready;
-  return { kind: slack < 24 * 60 ? "tight" : "safe", text: `${lasting(slack)} slack` };
+  return { kind: o.slack < 24 * 60 ? "tight" : "safe", text: `${lasting(o.slack)} slack` };
 });
 </script>
 

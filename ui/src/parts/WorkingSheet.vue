@@ -12,6 +12,9 @@ const rules: Record<string, string> = {
   "spares by percent": "Spares are a share of what is needed",
   "spares by none": "No spares",
   split: "Split evenly, so that no lot overfills its formers",
+  duration: "Setup and pieces, by the maker's pace",
+  drying: "Read off the drying clock; an estimate, touch decides",
+  "fixed wait": "A fixed time",
   mix: "The larger of need with loss and one working sheet",
 };
 const amount = (f: Schemas["Figure"]) => (f.unit === "mg" ? `${grams(f.value)} g` : `${plain(f.value)} ${f.unit}`);

@@ -211,7 +211,7 @@ const takes = computed(() =>
   display: flex;
   gap: 26px;
   padding: 28px;
-  min-height: 420px;
+  min-height: max(420px, calc(100vh - 120px));
 }
 .drawing {
   flex: none;

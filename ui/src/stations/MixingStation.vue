@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { useMixing, useStudio } from "../api/queries";
 import Swatch from "../drawings/Swatch.vue";
 import { grams, millimetres, plain, useTimes } from "../format";
+import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
@@ -77,6 +78,7 @@ function shape(g: Schemas["Geometry"]): string {
         <Swatch :colour="s.colour" /> {{ s.what }}, {{ grams(s.amount) }} g
       </p>
     </section>
+    <MaterialList v-if="mixing" title="All mixings together take" :lines="mixing.materials" />
     <v-dialog :model-value="!!opened" max-width="520" @update:model-value="opened = undefined">
       <div v-if="opened" class="sheet opened" data-test="working">
         <h2><Swatch :colour="opened.colour" :size="26" /> {{ opened.name }}</h2>

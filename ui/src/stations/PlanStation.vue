@@ -106,11 +106,9 @@ const flags = computed(() => {
     });
 });
 const slack = (o: (typeof flags.value)[number]["order"]) =>
-  o.outcome!.ready === undefined
+  o.outcome!.slack === undefined
     ? "cannot be finished"
-    : o.outcome!.late
-      ? `${lasting(o.outcome!.late)} late`
-      : `${lasting(o.outcome!.readyBy - o.outcome!.ready)} slack`;
+    : `${lasting(o.outcome!.slack)} ${o.outcome!.slack < 0 ? "late" : "slack"}`;
 const dim = (c: TaskCard) => lit.value !== "" && !c.orders.includes(lit.value);
 const says = computed(() => {
   const p = plan.value;
@@ -237,8 +235,22 @@ function walk(event: KeyboardEvent) {
                 {{ b.card.name }}, {{ b.card.of }}: {{ times.moment(b.card.start) }} to {{ times.moment(b.card.end) }}
               </title>
               <svg :x="b.x" :y="l.y + 7" :width="b.width - 1" :height="laneHeight - 15" overflow="hidden">
-                <rect width="100%" height="100%" rx="3" class="body" />
-                <rect width="100%" height="7" :fill="b.card.colour || '#e9e2d6'" class="paint" />
+                <rect
+                  x="0.6"
+                  y="0.6"
+                  :width="Math.max(1, b.width - 2.2)"
+                  :height="laneHeight - 16.2"
+                  rx="3"
+                  class="body"
+                />
+                <rect
+                  x="1.2"
+                  y="1.2"
+                  :width="Math.max(1, b.width - 3.4)"
+                  height="6.5"
+                  :fill="b.card.colour || '#e9e2d6'"
+                  class="paint"
+                />
                 <g v-if="b.width > 21" :transform="`translate(${b.width < 40 ? (b.width - 19) / 2 : 3} 13)`">
                   <WorkGlyph :glyph="b.card.glyph" :size="18" />
                 </g>

@@ -3,6 +3,7 @@ import { computed } from "vue";
 import type { PlanView, TaskCard } from "../api/client";
 import Swatch from "../drawings/Swatch.vue";
 import WorkGlyph from "../drawings/WorkGlyph.vue";
+import WorkingSheet from "../parts/WorkingSheet.vue";
 import { grams, lasting, useTimes } from "../format";
 
 /** One task of the plan, and the chain of what it waited for. */
@@ -59,6 +60,7 @@ const chain = computed(() => {
     <p v-for="h in card.holds" :key="h.place" class="quiet">
       Holds {{ h.slots }} of {{ plan.places.find((p) => p.id === h.place)?.name }} until {{ times.moment(h.to) }}
     </p>
+    <WorkingSheet v-if="card.working" :workings="[card.working]" />
     <h3>It waited for</h3>
     <ol>
       <li v-for="(l, i) in chain" :key="i">

@@ -4,6 +4,7 @@ import { useWires } from "../api/queries";
 import Swatch from "../drawings/Swatch.vue";
 import WirePattern from "../drawings/WirePattern.vue";
 import { millimetres } from "../format";
+import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 
@@ -55,6 +56,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
         </div>
       </div>
     </article>
+    <MaterialList v-if="wires" title="Tape and what else is counted out" :lines="wires.others" />
   </div>
 </template>
 

@@ -1,0 +1,92 @@
+package main
+
+import (
+	"bufio"
+	"encoding/json"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"syscall"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/demo"
+)
+
+// running starts the program and gives its address once it says so, and how to
+// stop it as Ctrl-C does.
+func running(t *testing.T, arguments ...string) (url string, stop func()) {
+	command := exec.Command(os.Args[0], arguments...)
+	command.Env = append(os.Environ(), "BRACTUM_RUN=1", "PORT=0")
+	out, err := command.StdoutPipe()
+	require.NoError(t, err)
+	command.Stderr = os.Stderr
+	require.NoError(t, command.Start())
+	lines := bufio.NewScanner(out)
+	require.True(t, lines.Scan(), "it says where it is")
+	url = regexp.MustCompile(`http://\S+`).FindString(lines.Text())
+	require.NotEmpty(t, url, lines.Text())
+	go func() {
+		for lines.Scan() { // what to try first
+		}
+	}()
+	return url, func() {
+		require.NoError(t, command.Process.Signal(syscall.SIGTERM))
+		require.NoError(t, command.Wait(), "it ends in good order")
+	}
+}
+
+func orders(t *testing.T, url string) int {
+	answer, err := http.Get(url + "/api/orders")
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	var list []any
+	require.NoError(t, json.NewDecoder(answer.Body).Decode(&list))
+	return len(list)
+}
+
+func TestTheDemoKeepsWhatWasEnteredUntilItStartsOver(t *testing.T) {
+	folder := t.TempDir()
+	url, stop := running(t, "demo", "--data", folder)
+	require.Equal(t, 4, orders(t, url))
+	body := `{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00","leaving":"posted","lines":[{"recipe":"` + string(demo.ID("Magnolia")) +
+		`","colourway":"` + string(demo.ID("Signal")) + `","quantity":2}]}`
+	request, err := http.NewRequest("POST", url+"/api/orders", strings.NewReader(body))
+	require.NoError(t, err)
+	request.Header.Set("Content-Type", "application/json")
+	request.Header.Set("Command-Id", uuid.NewString())
+	request.Header.Set("Person", string(demo.ID("Odalys")))
+	answer, err := http.DefaultClient.Do(request)
+	require.NoError(t, err)
+	require.NoError(t, answer.Body.Close())
+	require.Equal(t, 200, answer.StatusCode)
+	stop()
+	url, stop = running(t, "demo", "--data", folder)
+	assert.Equal(t, 5, orders(t, url))
+	stop()
+	url, stop = running(t, "demo", "--data", folder, "--fresh")
+	assert.Equal(t, 4, orders(t, url))
+	stop()
+}
+
+func TestAStudioOfItsOwnBeginsFromADocument(t *testing.T) {
+	folder := t.TempDir()
+	_, messages, code := bractum(t, "", "serve", "--data", folder, "--port", "0")
+	assert.Equal(t, exitUnusable, code)
+	assert.Contains(t, messages, "holds no studio yet; begin one with --from FILE")
+	document, _, _ := bractum(t, "", "document", "demo")
+	file := filepath.Join(t.TempDir(), "studio.json")
+	require.NoError(t, os.WriteFile(file, []byte(document), 0o600))
+	url, stop := running(t, "serve", "--data", folder, "--from", file)
+	assert.Equal(t, 4, orders(t, url))
+	stop()
+	_, messages, code = bractum(t, "", "serve", "--data", file)
+	assert.Equal(t, exitUnusable, code)
+	assert.Contains(t, messages, "data folder")
+}

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import type { Schemas } from "../api/client";
+import { grams, millimetres, plain } from "../format";
+
+/** What is needed of bought materials, what is there, and what is short. */
+defineProps<{ title: string; lines: Schemas["MaterialLine"][] }>();
+
+function amount(value: number, unit: string): string {
+  if (unit === "mg") return `${grams(value)} g`;
+  return unit === "µm" ? `${millimetres(value / 1000)} m` : plain(value);
+}
+</script>
+
+<template>
+  <section v-if="lines.length" class="sheet materials">
+    <h2>{{ title }}</h2>
+    <table class="ledger">
+      <thead>
+        <tr>
+          <th>material</th>
+          <th class="n">needed</th>
+          <th class="n">on hand</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="l in lines" :key="l.material">
+          <td>{{ l.name }}</td>
+          <td class="n">
+            <b>{{ amount(l.needed, l.unit) }}</b>
+          </td>
+          <td class="n">{{ amount(l.onHand, l.unit) }}</td>
+          <td>
+            <span v-if="l.onHand < l.needed" class="word late">{{ amount(l.needed - l.onHand, l.unit) }} short</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.materials {
+  padding: 16px 20px;
+  max-width: 640px;
+  margin-top: 14px;
+}
+</style>
