@@ -66,7 +66,7 @@ func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard 
 		Quantity: l.Alive, Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
 		Orders: append([]studio.ID{}, orders...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
 	c.Colour, c.Mix = a.swatch(l.Recipe, l.Mixes)
-	c.Working = plan.Working(a.doc, a.air, step, t)
+	c.Working = plan.Working(a.doc, a.air, r, step, t)
 	if step.Work != nil {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
 	}

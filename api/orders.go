@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"bractum/core/bench"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
@@ -148,6 +149,31 @@ func (s *Service) registerOrders(to huma.API) {
 			o.State = studio.OrderCancelled
 			tx.Summary = fmt.Sprintf("Order %q cancelled", o.Name)
 			return Entered{ID: o.ID, Version: in.IfMatch + 1}, tx.ChangeOrder(o, in.IfMatch)
+		})
+		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
+	})
+	command(to, http.MethodPost, "/orders/{id}/hand-over", "hand-over", "Record that an order has left, with its flowers", func(ctx context.Context, in *cancel) (Entered, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Entered{}, err
+		}
+		answer, err := s.writeOrder(ctx, in.Who, "order left", func(tx *store.Tx) (any, error) {
+			state, err := tx.Order(studio.ID(in.ID))
+			if err != nil {
+				return nil, err
+			}
+			if err := at.unchanged(tx); err != nil {
+				return nil, err
+			}
+			moved, err := bench.New(at.inForce.doc, at.inForce.plan).HandOver(state.Order)
+			if err != nil {
+				return nil, err
+			}
+			tx.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
+			if err := tx.OrderLeft(state.Order.ID, in.IfMatch); err != nil {
+				return nil, err
+			}
+			return Entered{ID: state.Order.ID, Version: in.IfMatch + 1}, tx.Book(studio.WorkLot{}, moved)
 		})
 		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
 	})

@@ -139,8 +139,8 @@ func (s *Service) record(ctx context.Context, who Who, kind, task string, happen
 		return Recorded{}, err
 	}
 	done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
-		if tx.Base() != at.n {
-			return nil, huma.Error409Conflict("something was recorded at another bench just now; try again")
+		if err := at.unchanged(tx); err != nil {
+			return nil, err
 		}
 		b := bench.New(at.inForce.doc, at.inForce.plan)
 		lot, moved, err := happen(b)
@@ -161,6 +161,14 @@ func (s *Service) record(ctx context.Context, who Who, kind, task string, happen
 		answer.N = done.N
 	}
 	return answer, err
+}
+
+// unchanged refuses a fact that was reasoned from a state that is gone.
+func (at *situation) unchanged(tx *store.Tx) error {
+	if tx.Base() != at.n {
+		return huma.Error409Conflict("something was recorded at another bench just now; try again")
+	}
+	return nil
 }
 
 // bench is a maker's tasks in the order in which they come.

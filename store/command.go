@@ -127,7 +127,7 @@ func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {
 }
 
 // Book writes movements of stock into the ledger; what a lot has made becomes a
-// shelf lot of its own.
+// shelf lot of its own. An order that leaves has no lot.
 func (t *Tx) Book(w studio.WorkLot, moved []bench.Movement) error {
 	for _, m := range moved {
 		entry := sqlcgen.AddMovementParams{N: t.n, StockLotID: nullString(string(m.Shelf)), MaterialID: nullString(string(m.Material)), Movement: "used", Amount: m.Amount}

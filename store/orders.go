@@ -100,6 +100,23 @@ func (t *Tx) ChangeOrder(o studio.Order, seen int64) error {
 	return t.putOrder(o, &before)
 }
 
+// OrderLeft writes, as a fact, that an order has left: no acceptance is awaited.
+func (t *Tx) OrderLeft(id studio.ID, seen int64) error {
+	before, err := t.Order(id)
+	if err != nil {
+		return err
+	}
+	if before.Version != seen {
+		return Stale{"the order " + before.Order.Name, seen, before.Version}
+	}
+	after := OrderState{before.Order, before.Version + 1, before.Version + 1}
+	after.Order.State = studio.OrderLeft
+	if err := t.writeOrder(after, &before); err != nil {
+		return err
+	}
+	return addOrderVersion(t.ctx, t.q, after.Order, after.Version)
+}
+
 // Order is an order as it stands within the command.
 func (t *Tx) Order(id studio.ID) (OrderState, error) {
 	row, err := t.q.CustomerOrder(t.ctx, string(id))

@@ -317,3 +317,29 @@ func TestAFolderThatCannotBeIsSaid(t *testing.T) {
 	_, err := store.Open(ctx, filepath.Join(file, "below"), store.Options{})
 	assert.ErrorContains(t, err, "data folder")
 }
+
+func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
+	s, _ := seeded(t)
+	left, err := s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) {
+		tx.Summary = "Choir has left"
+		err := tx.OrderLeft(demo.ID("order Choir"), 1)
+		return nil, errors.Join(err, tx.Book(studio.WorkLot{}, []bench.Movement{{Shelf: demo.ID("shelf cones"), Amount: -2}}))
+	})
+	require.NoError(t, err)
+	assert.Equal(t, studio.OrderLeft, named(document(t, s, store.Accepted), "Choir").State)
+	cones := func() int64 {
+		for _, l := range document(t, s, store.Accepted).Shelf {
+			if l.ID == demo.ID("shelf cones") {
+				return l.Amount
+			}
+		}
+		return 0
+	}
+	assert.EqualValues(t, 3, cones())
+	_, err = s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) { return nil, tx.OrderLeft(demo.ID("order Choir"), 1) })
+	assert.ErrorIs(t, err, store.Stale{Thing: "the order Choir", Seen: 1, Now: 2})
+	_, err = s.Undo(ctx, command(""), left.N)
+	require.NoError(t, err)
+	assert.Equal(t, studio.OrderOpen, named(document(t, s, store.Accepted), "Choir").State)
+	assert.EqualValues(t, 5, cones())
+}

@@ -166,3 +166,11 @@ func TestAnUndoneAcceptanceTakesTheOrderOutOfForce(t *testing.T) {
 	assert.Equal(t, true, after["hasWishes"])
 	assert.Greater(t, after["version"], before["version"])
 }
+
+func TestAnOrderStaysUntilItsFlowersAreFinished(t *testing.T) {
+	d := newDesk(t)
+	path := "/api/orders/" + string(demo.ID("order Choir")) + "/hand-over"
+	status, answer := d.ask("POST", path, "", map[string]string{"If-Match": "1"})
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "9 of 9 Ranunculus are not finished")
+}

@@ -125,6 +125,35 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 	return lot, slices.DeleteFunc(moved, func(m Movement) bool { return m.Amount == 0 }), nil
 }
 
+// HandOver takes an order's finished flowers off the shelf as it leaves the
+// studio, oldest first. It is refused while any of them is not finished.
+func (b Bench) HandOver(o studio.Order) ([]Movement, error) {
+	if o.State != studio.OrderOpen {
+		return nil, refuse("%q is %s; only an open order leaves", o.Name, o.State)
+	}
+	colours := map[studio.ID]map[string]studio.ID{}
+	for _, c := range b.doc.Colourways {
+		colours[c.ID] = c.Slots
+	}
+	taken := map[studio.ID]int64{}
+	var moved []Movement
+	for _, line := range o.Lines {
+		mixes, _ := b.book.Resolve(line.Recipe, colours[line.Colourway])
+		left := line.Quantity
+		for _, s := range b.shelf(line.Recipe, mixes) {
+			if take := min(left, s.Amount-taken[s.ID]); take > 0 {
+				moved = append(moved, Movement{Shelf: s.ID, Amount: -take})
+				taken[s.ID] += take
+				left -= take
+			}
+		}
+		if left > 0 {
+			return nil, refuse("%d of %d %s are not finished; the order stays", left, line.Quantity, b.book.Recipe(line.Recipe).Name)
+		}
+	}
+	return moved, nil
+}
+
 // Consequence of what was broken: the spares that are left, or how many are
 // short and will be counted up anew.
 type Consequence struct {
@@ -281,15 +310,7 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movemen
 // take draws an amount from the shelf, oldest first. What the shelf has not got
 // is drawn from the newest all the same: a minus there is to be explained.
 func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) []Movement {
-	key := studio.GatherKey(recipe, mixes)
-	var shelf []studio.ShelfLot
-	for _, s := range b.doc.Shelf {
-		own, _ := b.book.Resolve(s.Recipe, s.Mixes)
-		if studio.GatherKey(s.Recipe, own) == key && (s.Quality == studio.Good || b.book.Recipe(recipe).SecondsServe) {
-			shelf = append(shelf, s)
-		}
-	}
-	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	shelf := b.shelf(recipe, mixes)
 	var moved []Movement
 	for i, s := range shelf {
 		take := min(amount, max(0, s.Amount))
@@ -302,6 +323,20 @@ func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) 
 		}
 	}
 	return moved
+}
+
+// shelf lists what lies there of a recipe in its mixes and may serve, oldest first.
+func (b Bench) shelf(recipe studio.ID, mixes map[string]studio.ID) []studio.ShelfLot {
+	key := studio.GatherKey(recipe, mixes)
+	var shelf []studio.ShelfLot
+	for _, s := range b.doc.Shelf {
+		own, _ := b.book.Resolve(s.Recipe, s.Mixes)
+		if studio.GatherKey(s.Recipe, own) == key && (s.Quality == studio.Good || b.book.Recipe(recipe).SecondsServe) {
+			shelf = append(shelf, s)
+		}
+	}
+	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	return shelf
 }
 
 func (b Bench) nameOf(recipe studio.ID, step string) string {

@@ -207,3 +207,22 @@ func TestMoreUsedThanThereIsStandsAsAMinus(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, bench.Movement{Shelf: "new", Amount: -33}, moved[1], "20 were there: 13 are to be explained")
 }
+
+func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
+	doc := stems()
+	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
+	b, _ := at(t, doc)
+	_, err := b.HandOver(doc.Orders[0])
+	refused(t, err, "8 of 8 Waxflower stem are not finished")
+	doc.Shelf = append(doc.Shelf,
+		studio.ShelfLot{ID: "late", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 6, Quality: studio.Good, MadeOn: 20_000},
+		studio.ShelfLot{ID: "early", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 5, Quality: studio.Good, MadeOn: 10_000},
+		studio.ShelfLot{ID: "poor", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 9, Quality: studio.Second, MadeOn: 1})
+	b, _ = at(t, doc)
+	moved, err := b.HandOver(doc.Orders[0])
+	require.NoError(t, err)
+	assert.Equal(t, []bench.Movement{{Shelf: "early", Amount: -5}, {Shelf: "late", Amount: -3}}, moved)
+	doc.Orders[0].State = studio.OrderQuote
+	_, err = b.HandOver(doc.Orders[0])
+	refused(t, err, "only an open order leaves")
+}

@@ -25,7 +25,7 @@ func TestWorkingsComeToWhatThePlanSays(t *testing.T) {
 	rules := map[string]int{}
 	for _, task := range p.Tasks {
 		step, _ := book.Recipe(lots[task.Lot]).Step(task.Step)
-		w := plan.Working(doc, air, step, task)
+		w := plan.Working(doc, air, book.Recipe(lots[task.Lot]), step, task)
 		require.NotNil(t, w)
 		rules[w.Rule]++
 		length := float64(task.End - task.Start)
@@ -38,5 +38,5 @@ func TestWorkingsComeToWhatThePlanSays(t *testing.T) {
 		assert.InDelta(t, length, w.Result.Value, 1e-9, "%s of %s", step.Name, task.Lot)
 	}
 	assert.Len(t, rules, 3)
-	assert.Nil(t, plan.Working(doc, air, studio.Step{}, studio.Task{State: studio.TaskDone}))
+	assert.Nil(t, plan.Working(doc, air, nil, studio.Step{}, studio.Task{State: studio.TaskDone}))
 }

@@ -66,8 +66,17 @@ const cancel = useMutation({
     ),
   onSuccess: () => emit("close"),
 });
+const leave = useMutation({
+  mutationFn: () =>
+    answered(
+      client.POST("/api/orders/{id}/hand-over", {
+        params: { path: { id: props.order!.order.id }, header: { ...command(), "If-Match": seen.value } },
+      }),
+    ),
+  onSuccess: () => emit("close"),
+});
 const refused = computed(() => {
-  const error = save.error.value ?? cancel.error.value;
+  const error = save.error.value ?? cancel.error.value ?? leave.error.value;
   return error instanceof Refused ? error : undefined;
 });
 const stale = computed(() => (refused.value?.status === 412 ? refused.value.fields : undefined));
@@ -160,7 +169,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         <v-btn size="small" variant="text" @click="emit('close')">Keep theirs</v-btn>
       </div>
       <p v-else-if="refused?.fields.length" class="flaw" role="alert">Not saved yet: look at what is marked in red.</p>
-      <ProblemNote v-else :error="save.error.value ?? cancel.error.value" />
+      <ProblemNote v-else :error="save.error.value ?? cancel.error.value ?? leave.error.value" />
       <footer>
         <v-btn
           v-if="order && order.order.state !== 'cancelled'"
@@ -170,6 +179,15 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           @click="cancel.mutate()"
         >
           Cancel the order
+        </v-btn>
+        <v-btn
+          v-if="order?.order.state === 'open'"
+          variant="text"
+          data-test="hand-over"
+          title="The flowers are taken off the shelf"
+          @click="leave.mutate()"
+        >
+          It has left
         </v-btn>
         <div class="grow" />
         <v-btn variant="text" @click="emit('close')">Close</v-btn>

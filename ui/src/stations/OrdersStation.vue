@@ -18,7 +18,9 @@ const { data: studio } = useStudio();
 const times = useTimes();
 const editing = ref<OrderView | "new">();
 
-const shown = computed(() => orders.value?.filter((o) => o.order.state !== "cancelled" || o.pending) ?? []);
+const shown = computed(
+  () => orders.value?.filter((o) => (o.order.state !== "cancelled" && o.order.state !== "left") || o.pending) ?? [],
+);
 const says = computed(() => {
   const open = shown.value.filter((o) => o.outcome);
   const late = open.filter((o) => o.outcome!.late > 0).length;
