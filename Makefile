@@ -51,7 +51,7 @@ clean: ## forget what was built; the demo's data stay
 
 .PHONY: chromium
 chromium:
-	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium; }
+	@command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
 
 $(front): ui/node_modules/.package-lock.json $(front_sources)
 	cd ui && npx vite build

@@ -153,21 +153,45 @@ type Sees struct {
 func (s *Service) do(ctx context.Context, who Who, kind string, run func(*store.Tx) (any, error)) (store.Done, error) {
 	at, err := s.situation(ctx)
 	if err != nil {
-		return store.Done{}, problem(err)
+		return store.Done{}, err
 	}
 	if err := at.knows(who.Person); err != nil {
 		return store.Done{}, err
 	}
 	done, err := s.store.Do(ctx, store.Command{ID: who.CommandID, Kind: kind, Person: studio.ID(who.Person), Now: at.now}, run)
-	return done, s.told(done, err)
+	s.told(done, err)
+	return done, err
 }
 
-func (s *Service) told(done store.Done, err error) error {
-	if err != nil {
-		return problem(err)
-	}
-	if !done.Repeated {
+func (s *Service) told(done store.Done, err error) {
+	if err == nil && !done.Repeated {
 		s.listen(done.N)
+	}
+}
+
+// errOvertaken says that something was recorded between reasoning and writing.
+var errOvertaken = errors.New("something else was recorded just now; try again")
+
+// facts runs what was reasoned from a situation, anew while others are quicker.
+func facts[T any](ctx context.Context, s *Service, run func(*situation) (T, error)) (T, error) {
+	const tries = 8
+	for try := 1; ; try++ {
+		at, err := s.situation(ctx)
+		if err != nil {
+			var none T
+			return none, err
+		}
+		answer, err := run(at)
+		if try == tries || !errors.Is(err, errOvertaken) {
+			return answer, err
+		}
+	}
+}
+
+// unchanged refuses a fact that was reasoned from a state that is gone.
+func (at *situation) unchanged(tx *store.Tx) error {
+	if tx.Base() != at.n {
+		return errOvertaken
 	}
 	return nil
 }
@@ -200,6 +224,8 @@ func problem(err error) error {
 			return huma.Error409Conflict(refusal.Message, &huma.ErrorDetail{Message: "confirm", Location: "body.foundReady", Value: false})
 		}
 		return huma.Error409Conflict(refusal.Message)
+	case errors.Is(err, errOvertaken):
+		return huma.Error409Conflict(err.Error())
 	case errors.As(err, &stale):
 		return huma.Error412PreconditionFailed(stale.Error() + "; nothing of yours was written")
 	case errors.As(err, &missing):

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -153,31 +154,32 @@ func (s *Service) registerOrders(to huma.API) {
 		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
 	})
 	command(to, http.MethodPost, "/orders/{id}/hand-over", "hand-over", "Record that an order has left, with its flowers", func(ctx context.Context, in *cancel) (Entered, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Entered{}, err
-		}
-		answer, err := s.writeOrder(ctx, in.Who, "order left", func(tx *store.Tx) (any, error) {
-			state, err := tx.Order(studio.ID(in.ID))
-			if err != nil {
-				return nil, err
-			}
-			if err := at.unchanged(tx); err != nil {
-				return nil, err
-			}
-			moved, err := bench.New(at.inForce.doc, at.inForce.plan).HandOver(state.Order)
-			if err != nil {
-				return nil, err
-			}
-			tx.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
-			if err := tx.OrderLeft(state.Order.ID, in.IfMatch); err != nil {
-				return nil, err
-			}
-			return Entered{ID: state.Order.ID, Version: in.IfMatch + 1}, tx.Book(studio.WorkLot{}, moved)
+		answer, err := facts(ctx, s, func(at *situation) (Entered, error) {
+			return s.writeOrder(ctx, in.Who, "order left", func(tx *store.Tx) (any, error) { return at.handOver(tx, studio.ID(in.ID), in.IfMatch) })
 		})
 		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
 	})
 	s.registerProposal(to)
+}
+
+// handOver books an order's flowers out and writes that it has left.
+func (at *situation) handOver(tx *store.Tx, id studio.ID, seen int64) (any, error) {
+	if err := at.unchanged(tx); err != nil {
+		return nil, err
+	}
+	state, err := tx.Order(id)
+	if err != nil {
+		return nil, err
+	}
+	moved, err := bench.New(at.inForce.doc, at.inForce.plan).HandOver(state.Order)
+	if err != nil {
+		return nil, err
+	}
+	tx.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
+	if err := tx.OrderLeft(id, seen); err != nil {
+		return nil, err
+	}
+	return Entered{ID: id, Version: seen + 1}, tx.Book(studio.WorkLot{}, moved)
 }
 
 func (s *Service) writeOrder(ctx context.Context, who Who, kind string, run func(*store.Tx) (any, error)) (Entered, error) {
@@ -193,8 +195,8 @@ func (s *Service) writeOrder(ctx context.Context, who Who, kind string, run func
 
 // explainStale adds to a refused write what somebody else has changed since.
 func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, seen int64) error {
-	var status huma.StatusError
-	if status, _ = err.(huma.StatusError); status == nil || status.GetStatus() != http.StatusPreconditionFailed {
+	var stale store.Stale
+	if !errors.As(err, &stale) {
 		return err
 	}
 	at, e := s.situation(ctx)
@@ -223,7 +225,7 @@ func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, see
 	changed("allergies", was.Allergies, now.Order.Allergies)
 	changed("state", was.State, now.Order.State)
 	changed("lines", was.Lines, now.Order.Lines)
-	return huma.Error412PreconditionFailed(status.Error(), details...)
+	return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", details...)
 }
 
 // orderViews lists orders: open ones by ready-by, then quotes, then the rest.

@@ -134,41 +134,31 @@ type Recorded struct {
 
 // record runs a fact at a bench as one command.
 func (s *Service) record(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []bench.Movement, error)) (Recorded, error) {
-	at, err := s.situation(ctx)
-	if err != nil {
-		return Recorded{}, err
-	}
-	done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
-		if err := at.unchanged(tx); err != nil {
-			return nil, err
+	return facts(ctx, s, func(at *situation) (Recorded, error) {
+		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
+			if err := at.unchanged(tx); err != nil {
+				return nil, err
+			}
+			b := bench.New(at.inForce.doc, at.inForce.plan)
+			lot, moved, err := happen(b)
+			if err != nil {
+				return nil, err
+			}
+			r := at.inForce.book.Recipe(lot.Recipe)
+			tx.Summary = fmt.Sprintf("%s: %s", r.Name, kind)
+			answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
+			if err := tx.PutLot(lot); err != nil {
+				return nil, err
+			}
+			return answer, tx.Book(lot, moved)
+		})
+		var answer Recorded
+		if err == nil {
+			err = json.Unmarshal(done.Answer, &answer)
+			answer.N = done.N
 		}
-		b := bench.New(at.inForce.doc, at.inForce.plan)
-		lot, moved, err := happen(b)
-		if err != nil {
-			return nil, err
-		}
-		r := at.inForce.book.Recipe(lot.Recipe)
-		tx.Summary = fmt.Sprintf("%s: %s", r.Name, kind)
-		answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
-		if err := tx.PutLot(lot); err != nil {
-			return nil, err
-		}
-		return answer, tx.Book(lot, moved)
+		return answer, err
 	})
-	var answer Recorded
-	if err == nil {
-		err = json.Unmarshal(done.Answer, &answer)
-		answer.N = done.N
-	}
-	return answer, err
-}
-
-// unchanged refuses a fact that was reasoned from a state that is gone.
-func (at *situation) unchanged(tx *store.Tx) error {
-	if tx.Base() != at.n {
-		return huma.Error409Conflict("something was recorded at another bench just now; try again")
-	}
-	return nil
 }
 
 // bench is a maker's tasks in the order in which they come.
@@ -210,6 +200,7 @@ func (s *Service) registerJournal(to huma.API) {
 			return Moved{}, err
 		}
 		done, err := s.store.Undo(ctx, store.Command{ID: in.CommandID, Person: studio.ID(in.Person), Now: at.now}, in.N)
-		return Moved{done.N}, s.told(done, err)
+		s.told(done, err)
+		return Moved{done.N}, err
 	})
 }

@@ -229,9 +229,10 @@ func (a *assembler) facts() {
 	for _, r := range rows(a, a.q.Lots) {
 		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID]}
 		a.decode(r.Mixes, &w.Mixes)
-		d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
 		if stocked[r.ID] || !w.Progress(recipes[w.Recipe]).Made {
 			d.Work = append(d.Work, w)
+		} else {
+			d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
 		}
 	}
 }

@@ -284,7 +284,7 @@ func TestFinishingBooksWhatWasUsedAndMadeAndUndoingTakesItBack(t *testing.T) {
 	assert.Equal(t, (lot.Started*7/10+99)/100*100, onHand(doc)-onHand(after), "seven parts of ten of flower paste")
 	assert.Equal(t, lot.Started, shelf(after))
 	require.Len(t, after.Work, 1)
-	assert.Equal(t, lot.Ordinal, after.Ordinals[lot.Key])
+	assert.Equal(t, lot.Ordinal, after.Work[0].Ordinal)
 
 	_, err = s.Undo(ctx, command(""), finished.N)
 	require.NoError(t, err)

@@ -327,6 +327,47 @@ func TestThePageIsServedWithItsGuards(t *testing.T) {
 	assert.Equal(t, 404, missing.Code, string(body))
 }
 
+// Five benches at once: none is told to try again, and every fact is kept.
+func TestFiveBenchesRecordAtOnce(t *testing.T) {
+	d := newDesk(t)
+	_, plan := d.ask("GET", "/api/plan", "", nil)
+	var mixes []string
+	for _, one := range plan["cards"].([]any) {
+		card := one.(map[string]any)
+		if card["making"] == "mix" && card["kind"] == "work" && card["cause"] != "input" && strings.Contains("Petal white Oyster shell Signal deep red Slate leaf Leaf dust Ember dust", card["of"].(string)) {
+			mixes = append(mixes, card["id"].(string))
+		}
+	}
+	people := []string{"Odalys", "Teun", "Maren", "Ishaan", "Brisa"}
+	require.GreaterOrEqual(t, len(mixes), len(people))
+	statuses := make(chan int, len(people))
+	for i, name := range people {
+		desk := d
+		desk.person = demo.ID(name)
+		go func() {
+			status, _ := desk.ask("POST", "/api/tasks/"+mixes[i]+"/start", map[string]any{}, nil)
+			statuses <- status
+		}()
+	}
+	for range people {
+		assert.Equal(t, 200, <-statuses)
+	}
+	n, _, _, err := d.store.LastN(context.Background())
+	require.NoError(t, err)
+	assert.EqualValues(t, 1+len(people), n)
+	doc, _, err := d.store.Document(context.Background(), store.Accepted, standing)
+	require.NoError(t, err)
+	assert.Len(t, doc.Work, len(people))
+}
+
+func BenchmarkReadAfterACommand(b *testing.B) {
+	d := newDesk(b)
+	for b.Loop() {
+		d.ask("POST", "/api/clock", map[string]any{"by": "quarter"}, nil)
+		d.ask("GET", "/api/plan", "", nil)
+	}
+}
+
 func BenchmarkReads(b *testing.B) {
 	d := newDesk(b)
 	for _, path := range []string{"studio", "orders", "proposal", "count", "mixing", "wires", "plan", "journal", "bench/" + string(demo.ID("Teun"))} {

@@ -11,6 +11,7 @@ package count
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 
 	"bractum/core/drying"
@@ -408,19 +409,22 @@ func (c *counter) mostPerLot(r *studio.Recipe) int64 {
 	return most
 }
 
+// nextOrdinal is the lowest that no lot of the key has or had: a lot that is
+// begun leaves the ids of those before it as they were.
 func (c *counter) nextOrdinal(key string) int {
-	next := c.doc.Ordinals[key] + 1
+	taken := map[int]bool{}
 	for i := range c.doc.Work {
-		if w := &c.doc.Work[i]; w.Ordinal >= next && studio.GatherKey(w.Recipe, w.Mixes) == key {
-			next = w.Ordinal + 1
+		if w := &c.doc.Work[i]; studio.GatherKey(w.Recipe, w.Mixes) == key {
+			taken[w.Ordinal] = true
 		}
 	}
-	for _, lot := range c.items[key].Lots {
-		for i := range c.result.Lots {
-			if c.result.Lots[i].ID == lot && c.result.Lots[i].Ordinal >= next {
-				next = c.result.Lots[i].Ordinal + 1
-			}
-		}
+	for _, id := range c.items[key].Lots {
+		i := slices.IndexFunc(c.result.Lots, func(l studio.Lot) bool { return l.ID == id })
+		taken[c.result.Lots[i].Ordinal] = true
+	}
+	next := c.doc.Ordinals[key] + 1
+	for taken[next] {
+		next++
 	}
 	return next
 }

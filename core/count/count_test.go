@@ -244,3 +244,22 @@ func TestTheCountBalances(t *testing.T) {
 		}
 	})
 }
+
+func TestBeginningOneLotLeavesTheIdsOfTheOthers(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 20)
+	before := itemOf(t, up(t, doc), "Magnolia outer petal")
+	require.GreaterOrEqual(t, len(before.Lots), 3)
+	var second studio.Lot
+	for _, l := range up(t, doc).Lots {
+		if l.ID == before.Lots[1] {
+			second = l
+		}
+	}
+	doc.Work = []studio.WorkLot{{ID: second.ID, Recipe: second.Recipe, Mixes: second.Mixes, Ordinal: second.Ordinal, Need: second.Need, Started: second.Started,
+		Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now}}}}
+	assert.ElementsMatch(t, before.Lots, itemOf(t, up(t, doc), "Magnolia outer petal").Lots)
+	doc.Work, doc.Ordinals = nil, map[string]int{second.Key: 2}
+	for _, id := range itemOf(t, up(t, doc), "Magnolia outer petal").Lots {
+		assert.NotContains(t, before.Lots[:2], id, "an id that was used up is never taken again")
+	}
+}

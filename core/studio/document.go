@@ -37,8 +37,8 @@ type Document struct {
 	Orders        []Order       `json:"orders"`
 	Shelf         []ShelfLot    `json:"shelf"`
 	Work          []WorkLot     `json:"work"`
-	// Ordinals is the highest ordinal ever touched per gather key, so that a
-	// new lot never takes the id of one that was used up.
+	// Ordinals is, per gather key, the highest ordinal of lots that are used up
+	// and no longer in Work: a new lot never takes the id of an old one.
 	Ordinals map[string]int `json:"ordinals,omitempty"`
 }
 
