@@ -145,7 +145,7 @@ func (s *Service) record(ctx context.Context, who Who, kind, task string, happen
 				return nil, err
 			}
 			r := at.inForce.book.Recipe(lot.Recipe)
-			tx.Summary = fmt.Sprintf("%s: %s", r.Name, kind)
+			tx.Summary = summary(r, lot, studio.ID(task))
 			answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
 			if err := tx.PutLot(lot); err != nil {
 				return nil, err
@@ -159,6 +159,22 @@ func (s *Service) record(ctx context.Context, who Who, kind, task string, happen
 		}
 		return answer, err
 	})
+}
+
+// summary says in a line of the journal what happened to a task.
+func summary(r *studio.Recipe, lot studio.WorkLot, task studio.ID) string {
+	for _, step := range r.Steps {
+		record := lot.Record(step.Key)
+		if record == nil || studio.TaskID(lot.ID, step.Key) != task {
+			continue
+		}
+		what := fmt.Sprintf("%s, %s: %s", step.Name, r.Name, record.State)
+		if r.Kind != studio.KindMix && record.Counted() > 0 {
+			what += fmt.Sprintf(", %d good, %d second, %d broken", record.Good, record.Second, record.Broken)
+		}
+		return what
+	}
+	return r.Name
 }
 
 // bench is a maker's tasks in the order in which they come.

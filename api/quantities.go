@@ -203,9 +203,15 @@ func (a *answer) mixingView(n int64) MixingView {
 		v.Mixes = append(v.Mixes, c)
 	}
 	for _, s := range a.doc.Shelf {
-		if r := a.book.Recipe(s.Recipe); r.Kind == studio.KindMix {
-			v.Unused = append(v.Unused, Taken{r.Name, s.Amount, "mg", r.Colour, ""})
+		r := a.book.Recipe(s.Recipe)
+		if r.Kind != studio.KindMix {
+			continue
 		}
+		if same := slices.IndexFunc(v.Unused, func(t Taken) bool { return t.What == r.Name }); same >= 0 {
+			v.Unused[same].Amount += s.Amount
+			continue
+		}
+		v.Unused = append(v.Unused, Taken{r.Name, s.Amount, "mg", r.Colour, ""})
 	}
 	return v
 }

@@ -111,7 +111,7 @@ func (s *Service) registerStudio(to huma.API) {
 			}
 		}
 		done, err := s.do(ctx, in.Who, "clock moved", func(tx *store.Tx) (any, error) {
-			tx.Summary = "Clock moved to " + string(at.calendar.Wall(to))
+			tx.Summary = "Clock moved on to " + at.calendar.Time(to).Format("Mon 2 Jan 15:04")
 			return Moved{}, tx.MoveClock(to)
 		})
 		return Moved{done.N}, err

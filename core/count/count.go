@@ -224,7 +224,7 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 		for i := range shelf {
 			s := &shelf[i]
 			take := min(n.quantity, s.Amount)
-			if take <= 0 || s.UseBy != nil && *s.UseBy < n.due {
+			if take <= 0 || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
 				continue
 			}
 			s.Amount -= take
@@ -244,6 +244,15 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 		}
 	}
 	return left
+}
+
+// usedAt is the time of need against which a use-by is held. Dry pieces wait on
+// the shelf until they are due; paste is mixed for lots that follow at once.
+func (c *counter) usedAt(r *studio.Recipe, n need) studio.Minute {
+	if r.Kind == studio.KindMix {
+		return c.doc.Now
+	}
+	return n.due
 }
 
 // fromWork meets needs from lots that have been begun, and explodes what those

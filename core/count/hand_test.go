@@ -198,3 +198,16 @@ func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {
 		assert.NotEqual(t, demo.ID("Half-width green tape"), need.Material)
 	}
 }
+
+// Paste that was mixed early for a late order is not mixed again: it is used
+// long before the day on which it would be needed at the latest.
+func TestAMixThatWasMadeServesTheNeedItWasMadeFor(t *testing.T) {
+	doc := onlyOrder("Waxflower stem", "Oyster", 12)
+	doc.Orders[0].Leaves = "2027-10-30T10:00"
+	ivory := itemOf(t, up(t, doc), "Oyster ivory")
+	useBy := doc.Now + 14*1440
+	doc.Shelf = []studio.ShelfLot{{ID: "made", Recipe: ivory.Recipe, Mixes: map[string]studio.ID{}, Amount: ivory.Started, Quality: studio.Good, MadeOn: doc.Now, UseBy: &useBy}}
+	assert.Zero(t, itemOf(t, up(t, doc), "Oyster ivory").Started)
+	useBy = doc.Now - 1
+	assert.Equal(t, ivory.Started, itemOf(t, up(t, doc), "Oyster ivory").Started, "past its use-by it serves nothing")
+}

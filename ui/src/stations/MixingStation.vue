@@ -74,8 +74,10 @@ function shape(g: Schemas["Geometry"]): string {
     </section>
     <section v-if="mixing?.onShelf.length">
       <h2>Lying ready</h2>
-      <p v-for="(s, i) in mixing.onShelf" :key="i">
-        <Swatch :colour="s.colour" /> {{ s.what }}, {{ grams(s.amount) }} g
+      <p class="ready">
+        <span v-for="r in mixing.onShelf" :key="r.what"
+          ><Swatch :colour="r.colour" /> {{ r.what }}, {{ grams(r.amount) }} g</span
+        >
       </p>
     </section>
     <MaterialList v-if="mixing" title="All mixings together take" :lines="mixing.materials" />
@@ -149,6 +151,11 @@ header {
 .opened,
 .empty {
   padding: 22px 26px;
+}
+.ready {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 26px;
 }
 td b {
   font-size: 17px;

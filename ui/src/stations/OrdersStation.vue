@@ -205,6 +205,9 @@ li b {
   padding: 24px;
 }
 @media (max-width: 980px) {
+  .leaves {
+    border: 0;
+  }
   .orders {
     flex-direction: column-reverse;
     align-items: stretch;
