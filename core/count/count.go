@@ -40,22 +40,22 @@ type Note struct {
 // Item is the count of one gather key, in pieces or milligrams of a mix:
 // Gross = FromShelf + FromWork + Net, and Started = Net + Spare.
 type Item struct {
-	Key       string                 `json:"key"`
-	Recipe    studio.ID              `json:"recipe"`
-	Mixes     map[string]studio.ID   `json:"mixes"`
-	Level     int                    `json:"level"`
-	Gross     int64                  `json:"gross"`
-	FromShelf int64                  `json:"fromShelf"`
-	FromWork  int64                  `json:"fromWork"`
-	Net       int64                  `json:"net"`
-	Spare     int64                  `json:"spare"`
-	Started   int64                  `json:"started"`
-	Lots      []studio.ID            `json:"lots"`
-	Orders    []studio.ID            `json:"orders"`
-	Latest    studio.Minute          `json:"latestStart"`
-	Workings  []studio.Working       `json:"workings"`
-	needs     []need                 `json:"-"`
-	orders    map[studio.ID]struct{} `json:"-"`
+	Key       string               `json:"key"`
+	Recipe    studio.ID            `json:"recipe"`
+	Mixes     map[string]studio.ID `json:"mixes"`
+	Level     int                  `json:"level"`
+	Gross     int64                `json:"gross"`
+	FromShelf int64                `json:"fromShelf"`
+	FromWork  int64                `json:"fromWork"`
+	Net       int64                `json:"net"`
+	Spare     int64                `json:"spare"`
+	Started   int64                `json:"started"`
+	Lots      []studio.ID          `json:"lots"`
+	Orders    []studio.ID          `json:"orders"`
+	Latest    studio.Minute        `json:"latestStart"`
+	Workings  []studio.Working     `json:"workings"`
+	needs     []need
+	orders    map[studio.ID]struct{}
 }
 
 // need is a quantity that an order line or a consuming lot wants by due.

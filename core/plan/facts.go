@@ -80,7 +80,7 @@ func (p *planner) outcomes() {
 			continue
 		}
 		out := studio.Outcome{Order: o.ID, ReadyBy: p.doc.ReadyBy(o, p.calendar, p.everyone)}
-		ready, last, gone := p.doc.Now, (*studio.Task)(nil), false
+		ready, last, gone := p.lain(o.ID), (*studio.Task)(nil), false
 		for _, l := range p.order {
 			if !p.serves(l, o.ID) {
 				continue
@@ -102,6 +102,19 @@ func (p *planner) outcomes() {
 		p.plan.Lateness += o.Importance * out.Steps
 		p.plan.Orders = append(p.plan.Orders, out)
 	}
+}
+
+// lain is since when all that an order takes dry from the shelf has lain there.
+func (p *planner) lain(order studio.ID) studio.Minute {
+	var since studio.Minute
+	for _, peg := range p.plan.Pegs {
+		for _, s := range p.doc.Shelf {
+			if peg.Order == order && s.ID == peg.From {
+				since = max(since, s.MadeOn)
+			}
+		}
+	}
+	return since
 }
 
 // serves is true of a lot that an order line takes from directly, be it that its

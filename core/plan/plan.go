@@ -434,10 +434,14 @@ func (q *stretches) Pop() any {
 }
 
 // begun puts a stretch whose first step somebody is at before one that was
-// paused, and that before all others.
+// paused, and that before all others. Before even these come waits that run
+// already: they take nobody's time, and what they hold is held.
 func (s *stretch) begun() int {
 	if s.lot.work == nil {
 		return 0
+	}
+	if s.lot.recipe.Steps[s.first].Wait != nil {
+		return 3
 	}
 	switch record := s.lot.work.Record(s.lot.recipe.Steps[s.first].Key); {
 	case record == nil:

@@ -175,6 +175,48 @@ func TestDoneTasksStayAndTheirFormersAreTaken(t *testing.T) {
 	assert.Equal(t, doc.Now-20, wait.Start, "a wait begins when the work ended, not now")
 }
 
+// Flowers that were finished in time and still wait for their day are not late,
+// however long they wait.
+func TestWhatLiesFinishedIsReadySinceItWasMade(t *testing.T) {
+	doc := demo.Document()
+	doc.Orders = doc.Orders[:1]
+	doc.Orders[0].Lines = doc.Orders[0].Lines[:1]
+	oyster := map[string]studio.ID{"core": demo.ID("Centre white"), "petal": demo.ID("Oyster ivory"), "inner petal": demo.ID("Oyster shell"), "dust": demo.ID("Pebble dust")}
+	doc.Shelf = []studio.ShelfLot{{ID: "finished", Recipe: demo.ID("Magnolia"), Mixes: oyster, Amount: 4, Quality: studio.Good, MadeOn: doc.Now - 100}}
+	made0 := made(t, doc)
+	require.Empty(t, made0.Tasks)
+	doc.Now += 10 * 1440
+	later := made(t, doc)
+	require.Empty(t, check.Plan(doc, later))
+	assert.Zero(t, later.Orders[0].Late)
+	assert.Equal(t, made0.Orders, later.Orders)
+}
+
+// A tray in which a made lot still dries is free again when the wait is over,
+// even though nobody needs the pieces.
+func TestPlacesOfSurplusThatDriesAreFreedInTime(t *testing.T) {
+	doc := demo.Document()
+	p := made(t, doc)
+	task := taskOf(p, demo.ID("Ranunculus outer petal"), "cut")
+	lot := p.Lots[slices.IndexFunc(p.Lots, func(l studio.Lot) bool { return l.ID == task.Lot })]
+	doc.Work = []studio.WorkLot{{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
+		Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 30, End: doc.Now - 1, Good: lot.Started}}}}
+	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "surplus", Recipe: lot.Recipe, Mixes: lot.Mixes, Amount: lot.Started, Quality: studio.Good, MadeOn: doc.Now - 1, From: lot.ID})
+	for i := range doc.Orders {
+		doc.Orders[i].Lines = slices.DeleteFunc(doc.Orders[i].Lines, func(l studio.OrderLine) bool {
+			return l.Recipe == demo.ID("Ranunculus") && l.Colourway == demo.ID("Signal")
+		})
+	}
+	for i := range doc.Places {
+		if doc.Places[i].Name == "Spoon tray" {
+			doc.Places[i].Slots = 8
+		}
+	}
+	after := made(t, doc)
+	assert.Empty(t, after.Unplaced)
+	assert.Empty(t, check.Plan(doc, after))
+}
+
 // Any orders, any number of places, damp or dry: the plan never breaches.
 func TestPlansNeverBreach(t *testing.T) {
 	flowers := []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"}

@@ -432,13 +432,18 @@ func (c *checker) outcomes() {
 	}
 }
 
-// readyOf is when the last lot that an order takes from is ready, now at the
-// earliest; false when one of them is unplaced.
+// readyOf is when the last of what an order takes is ready: a lot at its end,
+// what lies dry on the shelf when it was made; false when a lot is unplaced.
 func (c *checker) readyOf(o studio.Order) (studio.Minute, bool) {
-	ready := c.doc.Now
+	var ready studio.Minute
 	takes := map[studio.ID]bool{}
 	for _, p := range c.plan.Pegs {
 		takes[p.From] = takes[p.From] || p.Order == o.ID
+	}
+	for _, s := range c.doc.Shelf {
+		if takes[s.ID] {
+			ready = max(ready, s.MadeOn)
+		}
 	}
 	for i := range c.plan.Lots {
 		l := &c.plan.Lots[i]

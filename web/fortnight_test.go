@@ -1,0 +1,93 @@
+package web_test
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+	"bractum/demo"
+	"bractum/store"
+)
+
+// holds counts and plans what the file says now, and asks the checker.
+func holds(t *testing.T, s *store.Store) *studio.Plan {
+	doc, _, err := s.Document(context.Background(), store.Accepted, standing)
+	require.NoError(t, err)
+	require.Empty(t, doc.Validate())
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted)
+	require.NoError(t, err)
+	require.Empty(t, check.Plan(doc, made))
+	return made
+}
+
+// Everybody does what their bench says when it says so, until nothing is left;
+// now and then something breaks. The plan holds all the while, nothing is made
+// twice, and every order leaves with its flowers.
+func TestAFortnightAtPellowenYard(t *testing.T) {
+	d := newDesk(t)
+	started := map[string]int{}
+	until := map[string]float64{} // when whoever began a task will be through with it
+	broken, done := 0.0, 0
+	left := true
+	for step := 0; left; step++ {
+		require.Less(t, step, 1500, "it comes to an end")
+		left = false
+		for _, person := range demo.Document().People {
+			d.person = person.ID
+			_, view := d.ask("GET", "/api/bench/"+string(person.ID), "", nil)
+			task, busy := view["task"].(object)
+			if !busy {
+				continue
+			}
+			left = true
+			path := "/api/tasks/" + task["id"].(string)
+			now := view["now"].(float64)
+			switch {
+			case task["state"] == "started" && until[path] <= now:
+				counts := object{"good": task["quantity"], "second": 0, "broken": 0}
+				if done++; done%6 == 0 && task["making"] != "mix" && task["quantity"].(float64) > 3 {
+					counts["good"], counts["broken"] = task["quantity"].(float64)-1, 1
+					broken++
+				}
+				status, answer := d.ask("POST", path+"/finish", counts, nil)
+				require.Equal(t, 200, status, answer)
+			case task["state"] == "planned" && task["start"].(float64) <= now:
+				status, answer := d.ask("POST", path+"/start", object{}, nil)
+				require.Equal(t, 200, status, answer)
+				started[task["of"].(string)]++
+				until[path] = task["end"].(float64)
+			}
+		}
+		if step%25 == 0 {
+			holds(t, d.store)
+		}
+		d.ask("POST", "/api/clock", object{"by": "next"}, nil)
+	}
+	made := holds(t, d.store)
+	for _, task := range made.Tasks {
+		assert.NotEqual(t, studio.TaskPlanned, task.State)
+	}
+	assert.Positive(t, broken)
+	assert.LessOrEqual(t, started["Oyster shell"], 4, "no paste is mixed over and over")
+
+	_, orders := d.ask("GET", "/api/orders", "", nil)
+	for _, o := range objects(t, orders["list"]) {
+		order := o["order"].(object)
+		assert.Zero(t, o["outcome"].(object)["late"], order["name"])
+		status, answer := d.ask("POST", "/api/orders/"+order["id"].(string)+"/hand-over", "", map[string]string{"If-Match": "1"})
+		assert.Equal(t, 200, status, answer)
+	}
+	_, orders = d.ask("GET", "/api/orders", "", nil)
+	for _, o := range objects(t, orders["list"]) {
+		assert.Equal(t, "left", o["order"].(object)["state"])
+	}
+	assert.Empty(t, holds(t, d.store).Orders)
+}
