@@ -41,6 +41,17 @@ func TestAnOrderIsChangedAndSeenBeforeItIsAccepted(t *testing.T) {
 	count.says(test("cell-Ranunculus-Signal red"), "23 needed")
 }
 
+func TestAQuoteIsKeptButNotMade(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	enter(page, "Shop window", "2027-10-11T10:00", [3]string{"40", "Waxflower stem", "Signal"})
+	page.choose("state", "a quote only")
+	page.click("save-order")
+	page.says(test("order-Shop window"), "quote only")
+	assert.False(t, page.MustHas(test("proposal")), "a quote moves nothing")
+}
+
 func TestTheMatrixIsWalkedByArrowKeys(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()

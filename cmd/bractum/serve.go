@@ -34,6 +34,9 @@ func (c *serveCommand) Run() error {
 		if err != nil {
 			return err
 		}
+		if doc.Epoch.After(time.Now()) {
+			return fmt.Errorf("%s: its epoch, %s, lies in the future; a studio that is served begins in the past", c.From, doc.Epoch.Format(time.DateOnly))
+		}
 		return s.Seed(ctx, doc, false)
 	}, realTime, nil)
 }

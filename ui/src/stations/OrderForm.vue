@@ -113,6 +113,15 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           inputmode="numeric"
           :error-messages="flaw('importance')"
         />
+        <v-select
+          v-model="form.state"
+          label="This is"
+          data-test="state"
+          :items="[
+            { title: 'promised', value: 'open' },
+            { title: 'a quote only', value: 'quote' },
+          ]"
+        />
         <v-text-field v-model="form.allergies" label="Allergies, with commas" name="allergies" />
       </div>
       <h3>Flowers</h3>
