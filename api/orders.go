@@ -304,7 +304,14 @@ func (s *Service) registerProposal(to huma.API) {
 		}
 	}
 	command(to, http.MethodPost, "/proposal/accept", "accept-proposal", "Put the proposed plan in force", func(ctx context.Context, in *accept) (Moved, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Moved{}, err
+		}
 		done, err := s.do(ctx, in.Who, "plan accepted", func(tx *store.Tx) (any, error) {
+			if at.wished == nil {
+				return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
+			}
 			if tx.Base() != in.Body.N {
 				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
 			}

@@ -121,6 +121,7 @@ func TestBadInputIsAnsweredWithItsPlace(t *testing.T) {
 		{"a line that is not there", "POST", "/api/journal/77/undo", "", nil, 404, ""},
 		{"an address that is not there", "GET", "/api/nothing", "", nil, 404, ""},
 		{"an old proposal", "POST", "/api/proposal/accept", map[string]any{"n": 0}, nil, 409, ""},
+		{"an acceptance of nothing", "POST", "/api/proposal/accept", map[string]any{"n": 1}, nil, 409, ""},
 		{"a clock step that is none", "POST", "/api/clock", map[string]any{"by": "year"}, nil, 422, "body.by"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -188,8 +189,15 @@ func TestTwelveOfEachForTwoWeeksAhead(t *testing.T) {
 
 	_, proposal := d.ask("GET", "/api/proposal", "", nil)
 	require.Len(t, proposal["pending"], 1)
-	status, _ = d.ask("POST", "/api/proposal/accept", map[string]any{"n": proposal["n"]}, nil)
-	require.Equal(t, 200, status)
+	status, answer := d.ask("POST", "/api/proposal/accept", map[string]any{"n": 1}, nil)
+	require.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "look at it again")
+	id = uuid.NewString()
+	for range 2 {
+		status, answer = d.ask("POST", "/api/proposal/accept", map[string]any{"n": proposal["n"]}, map[string]string{"Command-Id": id})
+		require.Equal(t, 200, status, "and when the answer was lost, the same again")
+		assert.EqualValues(t, 3, answer["n"])
+	}
 
 	doc, _, err := d.store.Document(context.Background(), store.Accepted, standing)
 	require.NoError(t, err)

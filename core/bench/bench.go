@@ -6,7 +6,6 @@ package bench
 import (
 	"fmt"
 	"slices"
-	"sort"
 
 	"bractum/core/paste"
 	"bractum/core/studio"
@@ -140,7 +139,7 @@ func (b Bench) HandOver(o studio.Order) ([]Movement, error) {
 	for _, line := range o.Lines {
 		mixes, _ := b.book.Resolve(line.Recipe, colours[line.Colourway])
 		left := line.Quantity
-		for _, s := range b.shelf(line.Recipe, mixes) {
+		for _, s := range b.book.OnShelf(b.doc, line.Recipe, mixes) {
 			if take := min(left, s.Amount-taken[s.ID]); take > 0 {
 				moved = append(moved, Movement{Shelf: s.ID, Amount: -take})
 				taken[s.ID] += take
@@ -310,7 +309,7 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movemen
 // take draws an amount from the shelf, oldest first. What the shelf has not got
 // is drawn from the newest all the same: a minus there is to be explained.
 func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) []Movement {
-	shelf := b.shelf(recipe, mixes)
+	shelf := b.book.OnShelf(b.doc, recipe, mixes)
 	var moved []Movement
 	for i, s := range shelf {
 		take := min(amount, max(0, s.Amount))
@@ -323,20 +322,6 @@ func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) 
 		}
 	}
 	return moved
-}
-
-// shelf lists what lies there of a recipe in its mixes and may serve, oldest first.
-func (b Bench) shelf(recipe studio.ID, mixes map[string]studio.ID) []studio.ShelfLot {
-	key := studio.GatherKey(recipe, mixes)
-	var shelf []studio.ShelfLot
-	for _, s := range b.doc.Shelf {
-		own, _ := b.book.Resolve(s.Recipe, s.Mixes)
-		if studio.GatherKey(s.Recipe, own) == key && (s.Quality == studio.Good || b.book.Recipe(recipe).SecondsServe) {
-			shelf = append(shelf, s)
-		}
-	}
-	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
-	return shelf
 }
 
 func (b Bench) nameOf(recipe studio.ID, step string) string {

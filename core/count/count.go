@@ -211,14 +211,7 @@ func (c *counter) settle(item *Item) {
 // fromShelf meets needs from stock, oldest first, within its use-by at the time
 // of need, and returns what is left of them.
 func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
-	var shelf []studio.ShelfLot
-	for _, s := range c.doc.Shelf {
-		own, _ := c.book.Resolve(s.Recipe, s.Mixes)
-		if studio.GatherKey(s.Recipe, own) == item.Key && (s.Quality == studio.Good || r.SecondsServe) {
-			shelf = append(shelf, s)
-		}
-	}
-	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	shelf := c.book.OnShelf(c.doc, item.Recipe, item.Mixes)
 	var left []need
 	for _, n := range needs {
 		for i := range shelf {

@@ -279,6 +279,22 @@ func (b *Book) Resolve(id ID, colours map[string]ID) (mixes map[string]ID, missi
 	return mixes, missing
 }
 
+// OnShelf lists what lies on the document's shelf of a recipe in the mixes of its
+// subtree and can serve a need, oldest first: good pieces, and seconds where the
+// recipe allows them.
+func (b *Book) OnShelf(doc *Document, recipe ID, mixes map[string]ID) []ShelfLot {
+	key := GatherKey(recipe, mixes)
+	var shelf []ShelfLot
+	for _, s := range doc.Shelf {
+		own, _ := b.Resolve(s.Recipe, s.Mixes)
+		if GatherKey(s.Recipe, own) == key && (s.Quality == Good || b.recipes[recipe].SecondsServe) {
+			shelf = append(shelf, s)
+		}
+	}
+	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	return shelf
+}
+
 func (b *Book) subtree(id ID) map[string]ID {
 	if known, done := b.slots[id]; done {
 		return known
