@@ -190,49 +190,10 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 	mixing.look("mixing-working")
 }
 
-// mixAll has Odalys weigh and knead all her mixings, by the interface's own
-// requests, and moves the clock on by some hours, in which they rest.
+// mixAll has Odalys do all her mixings, and the clock move on by some hours.
 func mixAll(t *testing.T, studio *drive.Studio, hours int) {
 	page := sit(t, studio, "Odalys", "/bench")
-	page.MustElement(test("card"))
-	page.MustEval(`async (hours) => {
-		const person = localStorage.getItem("bractum.person");
-		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
-			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
-		for (let i = 0; i < 12; i++) {
-			const { task } = await (await fetch("/api/bench/" + person)).json();
-			if (task.making !== "mix") break;
-			await send("/tasks/" + task.id + "/start", {});
-			await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });
-		}
-		for (let i = 0; i < hours; i++) await send("/clock", { by: "hour" });
-	}`, hours)
-}
-
-func TestBreakageAtTheBenchAndASecondBrowserSeesIt(t *testing.T) {
-	studio := open(t, t.TempDir())
-	defer studio.Close()
-	mixAll(t, studio, 3)
-	other := sit(t, studio, "Teun", "/plan")
-	other.MustElement(`[data-block]`)
-
-	teun := sit(t, studio, "", "/bench")
-	teun.click("bench-Teun")
-	teun.says(test("task-name"), "Roll")
-	started := time.Now()
-	teun.MustElement(test("start")).MustClick()
-	other.MustWait(`() => !!document.querySelector(".block.started")`)
-	t.Logf("click to the other browser: %v", time.Since(started))
-	teun.MustElement(test("finish"))
-	teun.look("bench-running")
-
-	for range 3 {
-		teun.click("more-broken")
-	}
-	teun.look("bench-counted")
-	teun.click("finish")
-	teun.says(test("said"), "3 broken so far, within the spares")
-	teun.look("bench-said")
+	require.NoError(t, drive.MixAll(page.Page, hours))
 }
 
 func advance(p tab, by string) {

@@ -81,3 +81,22 @@ func SitDown(page *rod.Page, name string) error {
 	_, err := page.Eval(`(id) => localStorage.setItem("bractum.person", id)`, string(demo.ID(name)))
 	return err
 }
+
+// MixAll weighs and kneads every mixing of whoever sits at the page, by the
+// interface's own requests, and moves the clock on by some hours, in which they
+// rest.
+func MixAll(page *rod.Page, hours int) error {
+	_, err := page.Eval(`async (hours) => {
+		const person = localStorage.getItem("bractum.person");
+		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
+			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
+		for (let i = 0; i < 12; i++) {
+			const { task } = await (await fetch("/api/bench/" + person)).json();
+			if (task.making !== "mix") break;
+			await send("/tasks/" + task.id + "/start", {});
+			await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });
+		}
+		for (let i = 0; i < hours; i++) await send("/clock", { by: "hour" });
+	}`, hours)
+	return err
+}

@@ -26,7 +26,7 @@ var shots = []shot{
 	{"mixing", "/mixing", "", "Odalys", 1280, 800},
 	{"wires", "/wires", "", "Odalys", 1280, 800},
 	{"plan", "/plan", "", "Odalys", 1280, 800},
-	{"bench", "/bench", `[data-test="start"]`, "Odalys", 1024, 768},
+	{"bench", "/bench", `[data-test="start"]`, "Teun", 1024, 768}, // after a morning's mixing
 	{"bench-phone", "/bench", "", "Teun", 390, 844},
 }
 
@@ -65,6 +65,15 @@ func take(folder string) error {
 	return nil
 }
 
+// morning has Odalys mix what the makers need before Teun sits down.
+func morning(page *rod.Page) {
+	for _, err := range []error{drive.SitDown(page, "Odalys"), drive.MixAll(page, 3), drive.SitDown(page, "Teun")} {
+		if err != nil {
+			panic(err)
+		}
+	}
+}
+
 func one(browser *rod.Browser, url string, s shot, file string) {
 	page := browser.MustPage(url).Timeout(20 * time.Second)
 	defer page.MustClose()
@@ -72,6 +81,9 @@ func one(browser *rod.Browser, url string, s shot, file string) {
 	page.MustWaitLoad()
 	if err := drive.SitDown(page, s.person); err != nil {
 		panic(err)
+	}
+	if s.name == "bench" {
+		morning(page)
 	}
 	page.MustNavigate(url + s.path).MustWaitLoad()
 	page.MustElement(".sheet")
