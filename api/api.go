@@ -227,7 +227,7 @@ func problem(err error) error {
 	case errors.Is(err, errOvertaken):
 		return huma.Error409Conflict(err.Error())
 	case errors.As(err, &stale):
-		return huma.Error412PreconditionFailed(stale.Error() + "; nothing of yours was written")
+		return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", staleVersion(stale))
 	case errors.As(err, &missing):
 		return huma.Error404NotFound(missing.Error())
 	case errors.As(err, &fixed):
@@ -239,6 +239,11 @@ func problem(err error) error {
 	}
 	log.Printf("api: %v", err) // for whoever looks after the program; not for clients
 	return huma.Error500InternalServerError("something failed that should not; nothing was written")
+}
+
+// staleVersion tells which version a refused write would have to see.
+func staleVersion(s store.Stale) error {
+	return &huma.ErrorDetail{Location: "header.If-Match", Message: "the version it stands at", Value: s.Now}
 }
 
 func invalid(problems studio.Problems) error {

@@ -61,10 +61,7 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 			unread = append(unread, studio.Problem{Place: "leaves", Message: err.Error()})
 		}
 	}
-	for i, l := range b.Lines {
-		if slices.ContainsFunc(b.Lines[:i], func(other OrderLineBody) bool { return l.ID != "" && other.ID == l.ID }) {
-			unread = append(unread, studio.Problem{Place: fmt.Sprintf("lines[%d].id", i), Message: "is the id of another line; leave it out for a new one"})
-		}
+	for _, l := range b.Lines {
 		if l.ID == "" {
 			l.ID = newID()
 		}
@@ -209,7 +206,7 @@ func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, see
 		return err
 	}
 	now := at.orders[i]
-	var details []error
+	details := []error{staleVersion(stale)}
 	changed := func(field string, before, after any) {
 		a, _ := json.Marshal(before)
 		b, _ := json.Marshal(after)

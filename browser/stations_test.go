@@ -6,7 +6,9 @@ import (
 	"testing"
 	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -155,4 +157,34 @@ func TestTheBenchFitsATabletAndAPhone(t *testing.T) {
 			assert.GreaterOrEqual(t, button.MustShape().Box().Height, 56.0, "large enough for floury fingers")
 		}
 	}
+}
+
+// The order arrives, its answer is lost, the lead saves again: it is entered once.
+func TestAnOrderWhoseAnswerWasLostIsEnteredOnce(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	lost := false
+	router := page.HijackRequests()
+	router.MustAdd("*/api/orders", func(h *rod.Hijack) {
+		if h.Request.Method() != "POST" || lost {
+			h.ContinueRequest(&proto.FetchContinueRequest{})
+			return
+		}
+		lost = true
+		h.MustLoadResponse()
+		h.Response.Fail(proto.NetworkErrorReasonConnectionReset)
+	})
+	go router.Run()
+	defer router.MustStop()
+	enter(page, "Christening", "2027-10-11T10:00", [3]string{"6", "Waxflower stem", "Signal"})
+	page.click("save-order")
+	page.says(test("order-form"), "Bractum does not answer")
+	page.click("save-order")
+	page.MustWait(`() => !document.querySelector('[data-test="order-form"]')`)
+	page.MustElement(test("order-Christening"))
+	assert.Len(t, page.MustElements(test("order-Christening")), 1)
+	n, _, _, err := studio.Store.LastN(t.Context())
+	require.NoError(t, err)
+	assert.EqualValues(t, 2, n, "one line of the journal beside the opening")
 }

@@ -223,6 +223,7 @@ func TestWhatSomebodyElseChangedIsTold(t *testing.T) {
 	told, _ := json.Marshal(answer["errors"])
 	assert.Contains(t, string(told), `"body.occasion"`)
 	assert.Contains(t, string(told), "A choir's anniversary")
+	assert.Contains(t, string(told), `"location":"header.If-Match","message":"the version it stands at","value":2`)
 	status, _ = d.ask("POST", path+"/cancel", "", map[string]string{"If-Match": "2"})
 	assert.Equal(t, 200, status)
 	_, proposal := d.ask("GET", "/api/proposal", "", nil)

@@ -13,7 +13,7 @@ import (
 // for which it is empty.
 func (d *Document) Validate() Problems {
 	v := &validator{doc: d, materials: map[ID]*Material{}, recipes: map[ID]*Recipe{}, classes: map[ID]bool{},
-		places: map[ID]*Place{}, people: map[ID]bool{}, colourways: map[ID]*Colourway{}}
+		places: map[ID]*Place{}, people: map[ID]bool{}, colourways: map[ID]*Colourway{}, lines: map[ID]bool{}}
 	if d.Format != Format || d.Version != Version {
 		v.say("format", "is %q version %d; this program reads %q version %d", d.Format, d.Version, Format, Version)
 		return v.problems
@@ -35,7 +35,7 @@ func (d *Document) Validate() Problems {
 // the document's recipes and colourways, and against now. Places begin at the
 // order.
 func (d *Document) CheckOrder(o Order) Problems {
-	v := &validator{doc: d, recipes: map[ID]*Recipe{}, colourways: map[ID]*Colourway{}}
+	v := &validator{doc: d, recipes: map[ID]*Recipe{}, colourways: map[ID]*Colourway{}, lines: map[ID]bool{}}
 	for i := range d.Recipes {
 		v.recipes[d.Recipes[i].ID] = &d.Recipes[i]
 	}
@@ -59,6 +59,7 @@ type validator struct {
 	places     map[ID]*Place
 	people     map[ID]bool
 	colourways map[ID]*Colourway
+	lines      map[ID]bool
 }
 
 func (v *validator) say(place, format string, args ...any) {
@@ -176,7 +177,7 @@ func (v *validator) makers() {
 }
 
 func (v *validator) promises(book *Book) {
-	orders, lines := map[ID]bool{}, map[ID]bool{}
+	orders := map[ID]bool{}
 	for i := range v.doc.Colourways {
 		c := &v.doc.Colourways[i]
 		place := fmt.Sprintf("colourways[%d] %q", i, c.Name)
@@ -193,9 +194,6 @@ func (v *validator) promises(book *Book) {
 		}
 		register(v, place, orders, o.ID, true)
 		v.order(place, o, book)
-		for j, line := range o.Lines {
-			register(v, fmt.Sprintf("%s.lines[%d]", place, j), lines, line.ID, true)
-		}
 	}
 }
 
@@ -215,6 +213,7 @@ func (v *validator) order(place string, o Order, book *Book) {
 	}
 	for j, line := range o.Lines {
 		at := fmt.Sprintf("%s.lines[%d]", place, j)
+		register(v, at, v.lines, line.ID, true)
 		within(v, at+".quantity", line.Quantity, 1, v.doc.Settings.MostPiecesOfOneOrder)
 		within(v, at+".serviceLevelPerMille", line.ServiceLevel, 500, 999)
 		recipe, known := v.recipes[line.Recipe]

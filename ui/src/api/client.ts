@@ -63,7 +63,32 @@ export function sitDown(id: string): void {
   localStorage.setItem(remembered, id);
 }
 
+export interface CommandHeader {
+  "Command-Id": string;
+  Person: string;
+}
+
 /** Headers of a command: its own id, so that a repetition is harmless, and who gives it. */
-export function command(): { "Command-Id": string; Person: string } {
+export function command(): CommandHeader {
   return { "Command-Id": crypto.randomUUID(), Person: person.value };
+}
+
+/**
+ * Sends commands so that one whose answer was lost keeps its id when it is sent again:
+ * if it had arrived, it is answered as the first time. Another wish gets another id.
+ */
+export function useCommands() {
+  let unanswered: { wish: string; header: CommandHeader } | undefined;
+  return async function send<T>(wish: unknown, request: (header: CommandHeader) => Promise<T>): Promise<T> {
+    const text = JSON.stringify([person.value, wish]);
+    if (unanswered?.wish !== text) unanswered = { wish: text, header: command() };
+    try {
+      const answer = await request(unanswered.header);
+      unanswered = undefined;
+      return answer;
+    } catch (error) {
+      if (!(error instanceof Refused) || error.status !== 0) unanswered = undefined;
+      throw error;
+    }
+  };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
-import { answered, client, command, person, Refused, type Schemas, sitDown } from "../api/client";
+import { answered, client, person, Refused, type Schemas, sitDown, useCommands } from "../api/client";
 import { useBench, useStudio, useUndo } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
@@ -37,21 +37,30 @@ watch([second, broken], () => {
   good.value = Math.max(0, (task.value?.quantity ?? 0) - second.value - broken.value);
 });
 
+const send = useCommands();
 const record = useMutation({
-  mutationFn: async (what: "start" | "pause" | "finish" | "ready") => {
+  mutationFn: (what: "start" | "pause" | "finish" | "ready") => {
     const id = task.value!.id;
-    const params = { path: { task: id }, header: command() };
-    const counts = { good: good.value, second: second.value, broken: broken.value };
-    if (what === "start" || what === "ready")
+    const counted = { second: second.value, broken: broken.value };
+    return send([what, id, good.value, counted], async (header) => {
+      const params = { path: { task: id }, header };
+      if (what === "pause")
+        return {
+          what,
+          ...(await answered(client.POST("/api/tasks/{task}/pause", { params, body: { good: 0, ...counted } }))),
+        };
+      if (what === "finish")
+        return {
+          what,
+          ...(await answered(
+            client.POST("/api/tasks/{task}/finish", { params, body: { good: good.value, ...counted } }),
+          )),
+        };
       return {
         what,
         ...(await answered(client.POST("/api/tasks/{task}/start", { params, body: { foundReady: what === "ready" } }))),
       };
-    if (what === "pause") {
-      const soFar = { good: 0, second: second.value, broken: broken.value };
-      return { what, ...(await answered(client.POST("/api/tasks/{task}/pause", { params, body: soFar }))) };
-    }
-    return { what, ...(await answered(client.POST("/api/tasks/{task}/finish", { params, body: counts }))) };
+    });
   },
   onSuccess: (answer) => (said.value = answer),
 });

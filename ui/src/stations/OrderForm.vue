@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, reactive, ref } from "vue";
-import { answered, client, command, type OrderView, Refused, type Schemas } from "../api/client";
+import { answered, client, type OrderView, Refused, type Schemas, useCommands } from "../api/client";
 import { useStudio } from "../api/queries";
 import ProblemNote from "../parts/ProblemNote.vue";
 
@@ -45,55 +45,37 @@ function body(): Schemas["OrderBody"] {
   };
 }
 
-const save = useMutation({
-  mutationFn: () =>
-    props.order
-      ? answered(
-          client.PUT("/api/orders/{id}", {
-            params: { path: { id: props.order.order.id }, header: { ...command(), "If-Match": seen.value } },
-            body: body(),
-          }),
-        )
-      : answered(client.POST("/api/orders", { params: { header: command() }, body: body() })),
+type Action = "save" | "cancel" | "leave";
+
+const send = useCommands();
+const change = useMutation({
+  mutationFn: (action: Action) =>
+    send([action, seen.value, body()], async (header) => {
+      if (!props.order) return answered(client.POST("/api/orders", { params: { header }, body: body() }));
+      const params = { path: { id: props.order.order.id }, header: { ...header, "If-Match": seen.value } };
+      if (action === "cancel") return answered(client.POST("/api/orders/{id}/cancel", { params }));
+      if (action === "leave") return answered(client.POST("/api/orders/{id}/hand-over", { params }));
+      return answered(client.PUT("/api/orders/{id}", { params, body: body() }));
+    }),
   onSuccess: () => emit("close"),
 });
-const cancel = useMutation({
-  mutationFn: () =>
-    answered(
-      client.POST("/api/orders/{id}/cancel", {
-        params: { path: { id: props.order!.order.id }, header: { ...command(), "If-Match": seen.value } },
-      }),
-    ),
-  onSuccess: () => emit("close"),
-});
-const leave = useMutation({
-  mutationFn: () =>
-    answered(
-      client.POST("/api/orders/{id}/hand-over", {
-        params: { path: { id: props.order!.order.id }, header: { ...command(), "If-Match": seen.value } },
-      }),
-    ),
-  onSuccess: () => emit("close"),
-});
-const refused = computed(() => {
-  const error = save.error.value ?? cancel.error.value ?? leave.error.value;
-  return error instanceof Refused ? error : undefined;
-});
-const stale = computed(() => (refused.value?.status === 412 ? refused.value.fields : undefined));
+const refused = computed(() => (change.error.value instanceof Refused ? change.error.value : undefined));
+const fields = computed(() => refused.value?.fields.filter((f) => f.location.startsWith("body.")) ?? []);
+const stale = computed(() => (refused.value?.status === 412 ? fields.value : undefined));
 const flaw = (field: string) => (stale.value ? undefined : refused.value?.at(field));
 
-/** After the other's changes were read, what stands here is saved over them. */
-function saveOver() {
-  const now = refused.value?.message.match(/stands at (\d+)/);
-  if (now) seen.value = Number(now[1]);
-  save.mutate();
+/** After the other's changes were read, what was wished is done over them. */
+function doItOver() {
+  const stands = refused.value?.fields.find((f) => f.location === "header.If-Match")?.value;
+  if (typeof stands === "number") seen.value = stands;
+  change.mutate(change.variables.value ?? "save");
 }
 const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entries` : String(value));
 </script>
 
 <template>
   <v-dialog :model-value="true" max-width="760" persistent @keydown.esc="emit('close')">
-    <form class="sheet form" data-test="order-form" @submit.prevent="save.mutate()">
+    <form class="sheet form" data-test="order-form" @submit.prevent="change.mutate('save')">
       <h2>{{ order ? `Order ${order.order.name}` : "A new order" }}</h2>
       <div class="grid">
         <v-text-field v-model="form.name" label="Called" name="name" :error-messages="flaw('name')" autofocus />
@@ -174,18 +156,20 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
             {{ words(f.value) }}
           </li>
         </ul>
-        <v-btn size="small" variant="outlined" data-test="save-over" @click="saveOver">Save mine over it</v-btn>
+        <v-btn size="small" variant="outlined" data-test="save-over" @click="doItOver">{{
+          change.variables.value === "save" ? "Save mine over it" : "Do it all the same"
+        }}</v-btn>
         <v-btn size="small" variant="text" @click="emit('close')">Keep theirs</v-btn>
       </div>
-      <p v-else-if="refused?.fields.length" class="flaw" role="alert">Not saved yet: look at what is marked in red.</p>
-      <ProblemNote v-else :error="save.error.value ?? cancel.error.value ?? leave.error.value" />
+      <p v-else-if="fields.length" class="flaw" role="alert">Not saved yet: look at what is marked in red.</p>
+      <ProblemNote v-else :error="change.error.value" />
       <footer>
         <v-btn
           v-if="order && order.order.state !== 'cancelled'"
           variant="text"
           color="error"
           data-test="cancel-order"
-          @click="cancel.mutate()"
+          @click="change.mutate('cancel')"
         >
           Cancel the order
         </v-btn>
@@ -194,13 +178,13 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           variant="text"
           data-test="hand-over"
           title="The flowers are taken off the shelf"
-          @click="leave.mutate()"
+          @click="change.mutate('leave')"
         >
           It has left
         </v-btn>
         <div class="grow" />
         <v-btn variant="text" @click="emit('close')">Close</v-btn>
-        <v-btn color="primary" type="submit" data-test="save-order" :loading="save.isPending.value">
+        <v-btn color="primary" type="submit" data-test="save-order" :loading="change.isPending.value">
           {{ order ? "Save the change" : "Save the order" }}
         </v-btn>
       </footer>
