@@ -56,6 +56,8 @@ type answer struct {
 	book  *studio.Book
 	count *count.Result
 	plan  *studio.Plan
+	// activities are what each task of the plan has to be.
+	activities map[studio.ID]*studio.Activity
 }
 
 // Register adds all operations to an API. The listener may be nil.
@@ -122,12 +124,14 @@ func (s *Service) answer(ctx context.Context, view store.View, now Clock) (answe
 	if err != nil {
 		return answer{}, err
 	}
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, plan.Options{})
 	if err != nil {
 		return answer{}, err
 	}
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
-	return answer{doc, drying.NewRoom(doc, calendar), studio.NewBook(doc), counted, made}, err
+	book := studio.NewBook(doc)
+	activities := studio.Route(doc, book, made.Lots, made.Links, made.Pegs).Activities()
+	return answer{doc, drying.NewRoom(doc, calendar), book, counted, made, activities}, err
 }
 
 // latestAnswer is the plan for all wishes, accepted or not.

@@ -2,6 +2,7 @@ package api
 
 import (
 	"slices"
+	"strings"
 
 	"bractum/core/paste"
 	"bractum/core/plan"
@@ -60,13 +61,21 @@ func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
 }
 
 func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard {
-	r := a.book.Recipe(l.Recipe)
-	step, at := r.Step(t.Step)
+	r := a.book.Of(l.Made())
+	mended, mending := strings.CutSuffix(t.Step, studio.MendKey(""))
+	step, at := r.Step(mended)
+	first, past := r.Task(at)
+	for _, s := range r.Steps[first+1 : past] {
+		step.Name += ", " + s.Name
+	}
+	if mending {
+		step = studio.Step{Key: t.Step, Name: "Mend after " + step.Name, Work: step.Mend}
+	}
 	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
 		Quantity: l.Alive, Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
 		Orders: append([]studio.ID{}, orders...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
-	c.Colour, c.Mix = a.swatch(l.Recipe, l.Mixes)
-	c.Working = plan.Working(a.doc, a.air, r, step, t)
+	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
+	c.Working = plan.Working(a.doc, a.air, a.activities[t.ID], step, t)
 	if step.Work != nil {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
 	}
@@ -74,23 +83,25 @@ func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard 
 		if record := a.doc.Work[i].Record(step.Key); record != nil {
 			c.Counted = record.Counted()
 		}
-		c.Quantity = a.doc.Work[i].Entering(step.Key) - c.Counted
+		c.Quantity = r.At(mended, a.doc.Work[i].Entering(r, step.Key)) - c.Counted
 	}
-	if step.Work != nil {
-		c.Takes = a.takes(r, l, at)
+	if step.Work != nil && !mending {
+		for i := at; i < past; i++ {
+			c.Takes = append(c.Takes, a.takes(r, l, i)...)
+		}
 	}
 	return c
 }
 
 // swatch is the colour to draw a lot in, and the name of that mix.
-func (a *answer) swatch(recipe studio.ID, mixes map[string]studio.ID) (colour, name string) {
-	r := a.book.Recipe(recipe)
+func (a *answer) swatch(made studio.Made, mixes map[string]studio.ID) (colour, name string) {
+	r := a.book.Of(made)
 	if r.Kind == studio.KindMix {
 		return r.Colour, r.Name
 	}
 	if r.Kind != studio.KindPart {
 		for _, part := range slices.Backward(r.Parts) { // the outermost shows
-			if colour, name := a.swatch(part.Recipe, mixes); colour != "" {
+			if colour, name := a.swatch(part.Made(), a.book.Input(part, mixes)); colour != "" {
 				return colour, name
 			}
 		}
@@ -114,8 +125,8 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	here := func(step string) bool { return step == r.Steps[at].Key }
 	for _, p := range r.Parts {
 		if here(p.Step) {
-			colour, _ := a.swatch(p.Recipe, l.Mixes)
-			taken = append(taken, Taken{a.book.Recipe(p.Recipe).Name, p.Count, "each", colour, ""})
+			colour, _ := a.swatch(p.Made(), a.book.Input(p, l.Mixes))
+			taken = append(taken, Taken{a.book.Of(p.Made()).Name, p.Count, "each", colour, ""})
 		}
 	}
 	for _, p := range r.Pastes {

@@ -46,6 +46,7 @@ type OrderBody struct {
 type OrderLineBody struct {
 	ID           studio.ID       `json:"id,omitempty" format:"uuid"`
 	Recipe       studio.ID       `json:"recipe"`
+	Variant      string          `json:"variant,omitempty"`
 	Colourway    studio.ID       `json:"colourway"`
 	Quantity     int64           `json:"quantity"`
 	ServiceLevel studio.PerMille `json:"serviceLevelPerMille,omitempty"`

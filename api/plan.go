@@ -144,7 +144,7 @@ func (s *Service) record(ctx context.Context, who Who, kind, task string, happen
 			if err != nil {
 				return nil, err
 			}
-			r := at.inForce.book.Recipe(lot.Recipe)
+			r := at.inForce.book.Of(lot.Made())
 			tx.Summary = summary(r, lot, studio.ID(task))
 			answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
 			if err := tx.PutLot(lot); err != nil {

@@ -137,9 +137,9 @@ func (a *answer) countView(n int64) CountView {
 		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
 	}
 	for _, item := range a.count.Items {
-		r := a.book.Recipe(item.Recipe)
+		r := a.book.Of(item.Made())
 		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}}
-		c.Colour, c.Mix = a.swatch(r.ID, item.Mixes)
+		c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 		for _, l := range a.plan.Lots {
 			if l.Key == item.Key {
 				c.LotList = append(c.LotList, l)
@@ -191,7 +191,7 @@ func (a *answer) mixingView(n int64) MixingView {
 			c.Weigh = append(c.Weigh, a.ingredient(p))
 		}
 		for _, u := range sheet.Uses {
-			c.For = append(c.For, MixUse{u, a.book.Recipe(lots[u.Lot].Recipe).Name})
+			c.For = append(c.For, MixUse{u, a.book.Of(lots[u.Lot].Made()).Name})
 		}
 		for _, item := range a.count.Items {
 			for _, w := range item.Workings {
@@ -253,9 +253,9 @@ func (a *answer) wiresView(n int64) WiresView {
 		w := WireSheet{Sheet: sheet, Name: a.doc.Materials[i].Name, Wire: *a.doc.Materials[i].Wire, Parts: []WirePart{}}
 		for _, piece := range sheet.Pieces {
 			l := lots[piece.Lot]
-			r := a.book.Recipe(l.Recipe)
+			r := a.book.Of(l.Made())
 			part := WirePart{Piece: piece, Name: r.Name}
-			part.Colour, _ = a.swatch(r.ID, l.Mixes)
+			part.Colour, _ = a.swatch(l.Made(), l.Mixes)
 			if same := slices.IndexFunc(w.Parts, func(p WirePart) bool {
 				return p.Name == part.Name && p.Colour == part.Colour && p.Length == part.Length
 			}); same >= 0 {

@@ -43,8 +43,8 @@ type Flower struct {
 func (a *answer) flower(r studio.Recipe) Flower {
 	f := Flower{Named{r.ID, r.Name, r.Form}, map[studio.ID]string{}}
 	for _, c := range a.doc.Colourways {
-		mixes, _ := a.book.Resolve(r.ID, c.Slots)
-		f.Colours[c.ID], _ = a.swatch(r.ID, mixes)
+		mixes, _ := a.book.Resolve(studio.Made{Recipe: r.ID}, c.Slots)
+		f.Colours[c.ID], _ = a.swatch(studio.Made{Recipe: r.ID}, mixes)
 	}
 	return f
 }

@@ -10,7 +10,7 @@ func work(key, name, glyph, skill string, setup, perPiece float64, pause bool) s
 }
 
 func dries(key, name, class string, thickness studio.Micrometres, state studio.State) studio.Step {
-	return studio.Step{Key: key, Name: name, Wait: &studio.Wait{Class: ID(class), Thickness: thickness, State: state}}
+	return studio.Step{Key: key, Name: name, Wait: &studio.Wait{Drying: studio.Drying{Class: ID(class), Thickness: thickness}, State: state}}
 }
 
 func (s stepper) tool(name string) stepper { s.Work.Tool = name; return s }
@@ -123,10 +123,10 @@ func ranunculus() []studio.Recipe {
 	flower := recipe("Ranunculus", studio.KindFlower, "layered",
 		stepper{work("inner", "Lay the inner layers", "assemble", "assembly", 10, 9, true)}.tool("CMC glue, soft brush").
 			look("Each petal over the gap of the last, edges level with the core."),
-		stepper{studio.Step{Key: "hold", Name: "Hang to hold", Wait: &studio.Wait{Class: ID("built flower"), Thickness: 3_000, State: studio.Firm},
+		stepper{studio.Step{Key: "hold", Name: "Hang to hold", Wait: &studio.Wait{Drying: studio.Drying{Class: ID("built flower"), Thickness: 3_000}, State: studio.Firm},
 			Holds: []studio.Hold{{Place: ID("Hanging rail"), PerSlot: 12, Until: "hold"}}}},
 		stepper{work("outer", "Lay the outer layers", "assemble", "assembly", 8, 12, true)}.tool("CMC glue, soft brush").look("Round, no gaps, holds when tilted."),
-		stepper{studio.Step{Key: "hang", Name: "Hang to dry", Wait: &studio.Wait{Class: ID("built flower"), Thickness: 3_000, State: studio.Dry},
+		stepper{studio.Step{Key: "hang", Name: "Hang to dry", Wait: &studio.Wait{Drying: studio.Drying{Class: ID("built flower"), Thickness: 3_000}, State: studio.Dry},
 			Holds: []studio.Hold{{Place: ID("Hanging rail"), PerSlot: 12, Until: "hang"}}}},
 		stepper{work("dust", "Dust edges and heart", "dust", "dusting", 8, 3, true)}.tool("Flat brush, tapped").look("Deepest at the heart, no harsh line.").caution(dust),
 		stepper{work("steam", "Steam", "steam", "dusting", 5, 0.4, false)}.tool("Steamer").look("Two or three seconds; a soft sheen, no drops.").caution(steam),

@@ -57,7 +57,7 @@ func materials() []studio.Material {
 	weighed := func(name string, grams int64) studio.Material {
 		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitMilligrams, OnHand: grams * 1000}
 	}
-	wire := func(name string, gauge int64, cover string, diameter studio.Micrometres, onHand int64) studio.Material {
+	wire := func(name string, gauge studio.Gauge, cover string, diameter studio.Micrometres, onHand int64) studio.Material {
 		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitPieces, OnHand: onHand,
 			Wire: &studio.Wire{Gauge: gauge, Cover: cover, Length: 360_000, Diameter: diameter}}
 	}
@@ -74,9 +74,9 @@ func materials() []studio.Material {
 
 func classes() []studio.DryingClass {
 	return []studio.DryingClass{
-		{ID: ID("thin petal"), Name: "Thin petal paste", FirmMinutes: 30, DryMinutes: 300, Thickness: 800, Spread: 200, StallHumidity: 800},
-		{ID: ID("solid core"), Name: "Solid core paste", FirmMinutes: 150, DryMinutes: 720, Thickness: 20_000, Spread: 200, StallHumidity: 800},
-		{ID: ID("built flower"), Name: "Built flower, glued", FirmMinutes: 20, DryMinutes: 420, Thickness: 3_000, Spread: 250, StallHumidity: 780},
+		{ID: ID("thin petal"), Name: "Thin petal paste", FirmMinutes: 30, StiffMinutes: 150, DryMinutes: 300, Thickness: 800, Spread: 200, StallHumidity: 800},
+		{ID: ID("solid core"), Name: "Solid core paste", FirmMinutes: 150, StiffMinutes: 480, DryMinutes: 720, Thickness: 20_000, Spread: 200, StallHumidity: 800},
+		{ID: ID("built flower"), Name: "Built flower, glued", FirmMinutes: 20, StiffMinutes: 240, DryMinutes: 420, Thickness: 3_000, Spread: 250, StallHumidity: 780},
 	}
 }
 

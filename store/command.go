@@ -100,8 +100,8 @@ func (t *Tx) PutLot(w studio.WorkLot) error {
 	if err != nil {
 		return err
 	}
-	if err := t.q.PutLot(t.ctx, sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Recipe, w.Mixes), RecipeID: string(w.Recipe),
-		Mixes: asJSON(w.Mixes), Ordinal: int64(w.Ordinal), Need: w.Need, Started: w.Started}); err != nil {
+	if err := t.q.PutLot(t.ctx, sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Made(), w.Mixes), RecipeID: string(w.Recipe),
+		Mixes: asJSON(w.Mixes), Ordinal: int64(w.Ordinal), Need: w.Need, Started: w.Started, Variant: w.Variant}); err != nil {
 		return err
 	}
 	return t.replaceRecords(string(w.ID), before, w.Records)
@@ -111,10 +111,14 @@ func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error
 	t.touch("lot", lot, before, after)
 	err := t.q.DropTasks(t.ctx, lot)
 	for i, r := range after {
-		err = errors.Join(err, t.q.AddTask(t.ctx, sqlcgen.AddTaskParams{LotID: lot, Position: int64(i), Step: r.Step, State: string(r.State),
-			PersonID: string(r.Person), StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken}))
+		err = errors.Join(err, t.q.AddTask(t.ctx, taskParams(lot, i, r)))
 	}
 	return err
+}
+
+func taskParams(lot string, position int, r studio.TaskRecord) sqlcgen.AddTaskParams {
+	return sqlcgen.AddTaskParams{LotID: lot, Position: int64(position), Step: r.Step, State: string(r.State), PersonID: string(r.Person),
+		StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend}
 }
 
 func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {
@@ -155,7 +159,7 @@ func (t *Tx) stockOf(w studio.WorkLot, m bench.Movement) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	stock := sqlcgen.AddStockLotParams{ID: made.String(), RecipeID: string(w.Recipe), Mixes: asJSON(w.Mixes), Quality: string(m.Made), MadeMinute: int64(t.now), LotID: lot}
+	stock := sqlcgen.AddStockLotParams{ID: made.String(), RecipeID: string(w.Recipe), Mixes: asJSON(w.Mixes), Quality: string(m.Made), MadeMinute: int64(t.now), LotID: lot, Variant: w.Variant}
 	if m.UseBy != nil {
 		stock.UseByMinute = sql.NullInt64{Int64: int64(*m.UseBy), Valid: true}
 	}

@@ -89,12 +89,45 @@ func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(stu
 	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: row.Name, Zone: row.Zone, Now: clock(calendar, standing), Settings: studio.DefaultSettings()}
 	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
 	a := &assembler{ctx: ctx, q: q, doc: doc, err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
+	var kept equipment
+	a.decode(row.Equipment, &kept)
+	kept.into(doc)
 	a.supplies()
 	a.people()
 	a.book()
 	a.orders(view)
 	a.facts()
 	return doc, a.err
+}
+
+// equipment is what of a document no station changes one by one yet, kept as it is.
+type equipment struct {
+	Surroundings []studio.Surroundings `json:"surroundings,omitempty"`
+	Readings     []studio.Reading      `json:"readings,omitempty"`
+	Methods      []studio.Method       `json:"dryingMethods,omitempty"`
+	Tools        []studio.Tool         `json:"tools,omitempty"`
+	Machines     []studio.Machine      `json:"machines,omitempty"`
+	Gates        []studio.Gate         `json:"gates,omitempty"`
+	Families     []studio.Family       `json:"setupFamilies,omitempty"`
+	Pins         []studio.Pin          `json:"pins,omitempty"`
+	Seen         []studio.Seen         `json:"seen,omitempty"`
+}
+
+func equipmentOf(d *studio.Document) equipment {
+	return equipment{d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families, d.Pins, d.Seen}
+}
+
+func (e equipment) into(d *studio.Document) {
+	d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines = e.Surroundings, e.Readings, e.Methods, e.Tools, e.Machines
+	d.Gates, d.Families, d.Pins, d.Seen = e.Gates, e.Families, e.Pins, e.Seen
+}
+
+// beyond is what of a person lies beyond skills, weekly hours and days away.
+type beyond struct {
+	Shifts         []studio.Span           `json:"shifts,omitempty"`
+	Overtime       []studio.DayHours       `json:"overtime,omitempty"`
+	OvertimeShifts []studio.Span           `json:"overtimeShifts,omitempty"`
+	Colours        map[studio.ID]studio.ID `json:"colours,omitempty"`
 }
 
 // assembler reads one table after the other into a document until one fails.
@@ -131,10 +164,12 @@ func (a *assembler) supplies() {
 	}
 	for _, r := range rows(a, a.q.DryingClasses) {
 		d.DryingClasses = append(d.DryingClasses, studio.DryingClass{ID: studio.ID(r.ID), Name: r.Name, FirmMinutes: r.FirmMinutes, DryMinutes: r.DryMinutes,
-			Thickness: studio.Micrometres(r.ThicknessUm), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille)})
+			Thickness: studio.Micrometres(r.ThicknessUm), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille),
+			StiffMinutes: r.StiffMinutes, SoftensMinutes: studio.Minute(r.SoftensMinutes), Percentile: r.Percentile})
 	}
 	for _, r := range rows(a, a.q.Places) {
-		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots})
+		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes),
+			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy)})
 	}
 }
 
@@ -142,7 +177,10 @@ func (a *assembler) people() {
 	at := map[string]int{}
 	for i, r := range rows(a, a.q.People) {
 		at[r.ID] = i
-		a.doc.People = append(a.doc.People, studio.Person{ID: studio.ID(r.ID), Name: r.Name})
+		var more beyond
+		a.decode(r.Beyond, &more)
+		a.doc.People = append(a.doc.People, studio.Person{ID: studio.ID(r.ID), Name: r.Name, Shifts: more.Shifts, Overtime: more.Overtime,
+			OvertimeShifts: more.OvertimeShifts, Colours: more.Colours})
 	}
 	for _, r := range rows(a, a.q.Skills) {
 		p := &a.doc.People[at[r.PersonID]]
@@ -195,7 +233,7 @@ func (a *assembler) orders(view View) {
 
 func taskRecord(r sqlcgen.Task) studio.TaskRecord {
 	return studio.TaskRecord{Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
-		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken}
+		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend}
 }
 
 // facts reads the shelf and the lots in work: those with work left to do, and
@@ -209,7 +247,7 @@ func (a *assembler) facts() {
 			continue
 		}
 		s := studio.ShelfLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Amount: r.Amount, Quality: studio.Quality(r.Quality),
-			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String)}
+			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String), Variant: r.Variant, Reached: r.Reached}
 		a.decode(r.Mixes, &s.Mixes)
 		if r.UseByMinute.Valid {
 			useBy := studio.Minute(r.UseByMinute.Int64)
@@ -222,14 +260,11 @@ func (a *assembler) facts() {
 	for _, r := range rows(a, a.q.Tasks) {
 		records[r.LotID] = append(records[r.LotID], taskRecord(r))
 	}
-	recipes := map[studio.ID]*studio.Recipe{}
-	for i := range d.Recipes {
-		recipes[d.Recipes[i].ID] = &d.Recipes[i]
-	}
+	book := studio.NewBook(d)
 	for _, r := range rows(a, a.q.Lots) {
-		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID]}
+		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant}
 		a.decode(r.Mixes, &w.Mixes)
-		if stocked[r.ID] || !w.Progress(recipes[w.Recipe]).Made {
+		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
 			d.Work = append(d.Work, w)
 		} else {
 			d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)

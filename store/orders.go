@@ -30,7 +30,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 		Leaves: string(o.Leaves), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)})
 	for i, line := range o.Lines {
 		err = errors.Join(err, q.AddOrderLine(ctx, sqlcgen.AddOrderLineParams{OrderID: string(o.ID), Version: version, Position: int64(i), ID: string(line.ID),
-			RecipeID: string(line.Recipe), ColourwayID: string(line.Colourway), Quantity: line.Quantity, ServicePerMille: int64(line.ServiceLevel)}))
+			RecipeID: string(line.Recipe), ColourwayID: string(line.Colourway), Quantity: line.Quantity, ServicePerMille: int64(line.ServiceLevel), Variant: line.Variant}))
 	}
 	return err
 }
@@ -48,7 +48,7 @@ func orderAt(ctx context.Context, q *sqlcgen.Queries, id string, version int64) 
 	lines, err := q.OrderLines(ctx, sqlcgen.OrderLinesParams{OrderID: id, Version: version})
 	for _, l := range lines {
 		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),
-			Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille)})
+			Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant})
 	}
 	return o, err
 }

@@ -85,7 +85,7 @@ func asJSON(value any) string {
 
 func (w *seeder) studio(standing bool) {
 	d := w.doc
-	settings := sqlcgen.AddStudioParams{Name: d.Name, Epoch: d.Epoch.UTC().Format(time.RFC3339), Zone: d.Zone, Settings: asJSON(d.Settings)}
+	settings := sqlcgen.AddStudioParams{Name: d.Name, Epoch: d.Epoch.UTC().Format(time.RFC3339), Zone: d.Zone, Settings: asJSON(d.Settings), Equipment: asJSON(equipmentOf(d))}
 	if standing {
 		settings.StandingMinute.Int64, settings.StandingMinute.Valid = int64(d.Now), true
 	}
@@ -101,16 +101,19 @@ func (w *seeder) supplies() {
 	}
 	for i, c := range w.doc.DryingClasses {
 		w.try(w.q.AddDryingClass(w.ctx, sqlcgen.AddDryingClassParams{ID: string(c.ID), Position: int64(i), Name: c.Name, FirmMinutes: c.FirmMinutes,
-			DryMinutes: c.DryMinutes, ThicknessUm: int64(c.Thickness), SpreadPerMille: int64(c.Spread), StallHumidityPerMille: int64(c.StallHumidity)}))
+			DryMinutes: c.DryMinutes, ThicknessUm: int64(c.Thickness), SpreadPerMille: int64(c.Spread), StallHumidityPerMille: int64(c.StallHumidity),
+			StiffMinutes: c.StiffMinutes, SoftensMinutes: int64(c.SoftensMinutes), Percentile: c.Percentile}))
 	}
 	for i, p := range w.doc.Places {
-		w.try(w.q.AddPlace(w.ctx, sqlcgen.AddPlaceParams{ID: string(p.ID), Position: int64(i), Name: p.Name, Slots: p.Slots}))
+		w.try(w.q.AddPlace(w.ctx, sqlcgen.AddPlaceParams{ID: string(p.ID), Position: int64(i), Name: p.Name, Slots: p.Slots,
+			KeepsMinutes: int64(p.KeepsMinutes), Surroundings: string(p.In), MadeBy: string(p.MadeBy)}))
 	}
 }
 
 func (w *seeder) people() {
 	for i, p := range w.doc.People {
-		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name}))
+		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name,
+			Beyond: asJSON(beyond{p.Shifts, p.Overtime, p.OvertimeShifts, p.Colours})}))
 		for j, s := range p.Skills {
 			w.try(w.q.AddSkill(w.ctx, sqlcgen.AddSkillParams{PersonID: string(p.ID), Position: int64(j), Skill: s.Skill, PaceHundredths: s.Pace}))
 		}
@@ -150,8 +153,16 @@ func (w *seeder) facts() {
 			w.try(w.q.AddMovement(w.ctx, sqlcgen.AddMovementParams{N: 1, MaterialID: nullString(string(m.ID)), Movement: "counted", Amount: m.OnHand}))
 		}
 	}
+	for _, l := range w.doc.Work {
+		w.try(w.q.PutLot(w.ctx, sqlcgen.PutLotParams{ID: string(l.ID), GatherKey: studio.GatherKey(l.Made(), l.Mixes), RecipeID: string(l.Recipe),
+			Mixes: asJSON(l.Mixes), Ordinal: int64(l.Ordinal), Need: l.Need, Started: l.Started, Variant: l.Variant}))
+		for i, r := range l.Records {
+			w.try(w.q.AddTask(w.ctx, taskParams(string(l.ID), i, r)))
+		}
+	}
 	for _, s := range w.doc.Shelf {
-		stock := sqlcgen.AddStockLotParams{ID: string(s.ID), RecipeID: string(s.Recipe), Mixes: asJSON(s.Mixes), Quality: string(s.Quality), MadeMinute: int64(s.MadeOn)}
+		stock := sqlcgen.AddStockLotParams{ID: string(s.ID), RecipeID: string(s.Recipe), Mixes: asJSON(s.Mixes), Quality: string(s.Quality), MadeMinute: int64(s.MadeOn),
+			LotID: nullString(string(s.From)), Variant: s.Variant, Reached: s.Reached}
 		if s.UseBy != nil {
 			stock.UseByMinute.Int64, stock.UseByMinute.Valid = int64(*s.UseBy), true
 		}

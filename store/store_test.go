@@ -239,7 +239,7 @@ func happen(t *testing.T, s *store.Store, fact func(bench.Bench) (studio.WorkLot
 	doc := document(t, s, store.Accepted)
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	done, err := s.Do(ctx, command("fact"), func(tx *store.Tx) (any, error) {
 		lot, moved, err := fact(bench.New(doc, made))
@@ -299,7 +299,7 @@ func TestPlansAreKeptAsVersions(t *testing.T) {
 	doc := document(t, s, store.Accepted)
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	require.NoError(t, s.KeepPlan(ctx, 1, made))
 	require.NoError(t, s.KeepPlan(ctx, 1, made), "one plan for one journal number")

@@ -22,7 +22,7 @@ func holds(t *testing.T, s *store.Store) *studio.Plan {
 	require.Empty(t, doc.Validate())
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	require.Empty(t, check.Plan(doc, made))
 	return made

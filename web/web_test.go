@@ -204,7 +204,7 @@ func TestTwelveOfEachForTwoWeeksAhead(t *testing.T) {
 	require.Len(t, doc.Orders, 5)
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	assert.Empty(t, check.Plan(doc, made))
 	_, inForce := d.ask("GET", "/api/plan", "", nil)

@@ -33,7 +33,7 @@ var may = map[string][]string{
 }
 
 func TestArrowsPointOneWay(t *testing.T) {
-	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}} {{join .Imports " "}}`, "bractum/...").CombinedOutput()
+	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}} {{join .Imports " "}}`, "bractum/...").Output()
 	require.NoError(t, err, string(out))
 	seen := map[string]bool{}
 	for _, line := range strings.Split(strings.TrimSpace(string(out)), "\n") {

@@ -36,7 +36,22 @@ func (c *countCommand) Run() error {
 }
 
 type planCommand struct {
-	File string `arg:"" help:"The studio document; - reads standard input."`
+	File      string `arg:"" help:"The studio document; - reads standard input."`
+	Objective string `enum:"all,1" default:"all" help:"1 compares plans by weighted lateness alone; all by the whole objective."`
+	FixedLots bool   `help:"Keep the lots as they are counted; search neither splits nor merges them."`
+	Steps     int    `default:"0" help:"Steps of search after the first plan."`
+	Seed      int64  `default:"1" help:"Where the search begins; the same steps from the same seed give the same plan."`
+}
+
+func (c *planCommand) options() plan.Options {
+	return plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed}
+}
+
+func (c *planCommand) Validate() error {
+	if c.Steps < 0 || c.Steps > 1_000_000 {
+		return fmt.Errorf("--steps is %d; from 0 to 1000000 would be right", c.Steps)
+	}
+	return nil
 }
 
 func (c *planCommand) Run() error {
@@ -48,7 +63,7 @@ func (c *planCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, c.options())
 	if err != nil {
 		return err
 	}
@@ -77,14 +92,12 @@ func (c *checkCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	breaches := check.Plan(doc, made)
-	if err := write(struct {
-		Breaches []check.Breach `json:"breaches"`
-	}{breaches}); err != nil {
+	report := check.Reckon(doc, made)
+	if err := write(report); err != nil {
 		return err
 	}
-	if len(breaches) > 0 {
-		return breachesFound(len(breaches))
+	if len(report.Breaches) > 0 {
+		return breachesFound(len(report.Breaches))
 	}
 	return nil
 }

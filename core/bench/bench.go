@@ -6,6 +6,7 @@ package bench
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"bractum/core/paste"
 	"bractum/core/studio"
@@ -65,7 +66,7 @@ func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, e
 	for _, w := range b.doc.Work {
 		for _, r := range w.Records {
 			if r.State == studio.TaskStarted && r.Person == person && (w.ID != lot.ID || r.Step != step.Key) {
-				return lot, refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Recipe, r.Step))
+				return lot, refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Made(), r.Step))
 			}
 		}
 	}
@@ -110,9 +111,17 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 		return lot, nil, err
 	}
 	record.State, record.End = studio.TaskDone, b.doc.Now
-	r := b.book.Recipe(lot.Recipe)
-	moved := b.used(lot, r, step.Key)
-	if _, at := r.Step(step.Key); at == r.OutputStep() {
+	r := b.book.Of(lot.Made())
+	var moved []Movement
+	at := stepOf(r, step.Key)
+	_, past := r.Task(at)
+	if step.Key == r.Steps[at].Key {
+		for _, s := range r.Steps[at:past] {
+			moved = append(moved, b.used(lot, r, s.Key)...)
+		}
+	}
+	// what is to mend is made once it is mended
+	if past > r.OutputStep() && (record.Mend == 0 || step.Key != r.Steps[at].Key) {
 		progress := lot.Progress(r)
 		made := Movement{Made: studio.Good, Amount: progress.Alive - progress.Seconds}
 		if r.Kind == studio.KindMix {
@@ -137,9 +146,9 @@ func (b Bench) HandOver(o studio.Order) ([]Movement, error) {
 	taken := map[studio.ID]int64{}
 	var moved []Movement
 	for _, line := range o.Lines {
-		mixes, _ := b.book.Resolve(line.Recipe, colours[line.Colourway])
+		mixes, _ := b.book.Resolve(line.Made(), colours[line.Colourway])
 		left := line.Quantity
-		for _, s := range b.book.OnShelf(b.doc, line.Recipe, mixes) {
+		for _, s := range b.book.OnShelf(b.doc, line.Made(), mixes) {
 			if take := min(left, s.Amount-taken[s.ID]); take > 0 {
 				moved = append(moved, Movement{Shelf: s.ID, Amount: -take})
 				taken[s.ID] += take
@@ -162,10 +171,10 @@ type Consequence struct {
 
 // After weighs what is left of a lot against what it must yield.
 func (b Bench) After(lot studio.WorkLot) Consequence {
-	progress := lot.Progress(b.book.Recipe(lot.Recipe))
+	progress := lot.Progress(b.book.Of(lot.Made()))
 	for _, planned := range b.plan.Lots {
 		if planned.ID == lot.ID {
-			left := progress.Serves(b.book.Recipe(lot.Recipe)) - planned.Need
+			left := progress.Serves(b.book.Of(lot.Made())) - planned.Need
 			return Consequence{max(0, left), max(0, -left)}
 		}
 	}
@@ -175,9 +184,15 @@ func (b Bench) After(lot studio.WorkLot) Consequence {
 // find gives the lot of a planned task, as it stands or as it would begin.
 func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 	for _, l := range b.plan.Lots {
-		r := b.book.Recipe(l.Recipe)
-		for _, step := range r.Steps {
-			if studio.TaskID(l.ID, step.Key) != task || step.Work == nil {
+		r := b.book.Of(l.Made())
+		for i, step := range r.Steps {
+			if first, _ := r.Task(i); first != i || step.Work == nil {
+				continue
+			}
+			if step.Mend != nil && studio.TaskID(l.ID, studio.MendKey(step.Key)) == task {
+				step = studio.Step{Key: studio.MendKey(step.Key), Name: "Mend after " + step.Name, Work: step.Mend}
+			}
+			if studio.TaskID(l.ID, step.Key) != task {
 				continue
 			}
 			for _, w := range b.doc.Work {
@@ -186,7 +201,7 @@ func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 					return w, step, nil
 				}
 			}
-			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}, step, nil
+			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}, step, nil
 		}
 	}
 	return studio.WorkLot{}, studio.Step{}, refuse("the plan in force has no such task any more; look at the plan again")
@@ -205,7 +220,12 @@ func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.Tas
 }
 
 func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRecord, c Counts, all bool) error {
-	left := lot.Entering(step.Key) - record.Counted()
+	r := b.book.Of(lot.Made())
+	at := stepOf(r, step.Key)
+	left := r.Pieces(at, lot.Entering(r, step.Key)) - record.Counted()
+	if r.Kind == studio.KindMix {
+		left = lot.Entering(r, step.Key) - record.Counted()
+	}
 	sum := c.Good + c.Second + c.Broken
 	switch {
 	case c.Good < 0 || c.Second < 0 || c.Broken < 0:
@@ -221,12 +241,21 @@ func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRe
 
 // ready refuses a step whose earlier steps or inputs are not there.
 func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) error {
-	r := b.book.Recipe(lot.Recipe)
-	_, at := r.Step(step.Key)
+	r := b.book.Of(lot.Made())
+	at := stepOf(r, step.Key)
+	if step.Key == studio.MendKey(r.Steps[at].Key) {
+		if record := lot.Record(r.Steps[at].Key); record == nil || record.State != studio.TaskDone || record.Mend == 0 {
+			return refuse("nothing of %q is to mend", r.Steps[at].Name)
+		}
+		return nil
+	}
 	for i := at - 1; i >= 0; i-- {
 		if s := r.Steps[i]; s.Work != nil {
-			if record := lot.Record(s.Key); record == nil || record.State != studio.TaskDone {
-				return refuse("%q comes first, and is not done", s.Name)
+			first, _ := r.Task(i)
+			if record := lot.Record(r.Steps[first].Key); record == nil || record.State != studio.TaskDone {
+				return refuse("%q comes first, and is not done", r.Steps[first].Name)
+			} else if mend := lot.Record(studio.MendKey(s.Key)); record.Mend > 0 && (mend == nil || mend.State != studio.TaskDone) {
+				return refuse("%d pieces of %q are still to mend", record.Mend, r.Steps[first].Name)
 			}
 			break
 		}
@@ -236,15 +265,17 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 			return err
 		}
 	}
+	_, past := r.Task(at)
 	for _, link := range b.plan.Links {
-		if link.To != lot.ID || link.Step != step.Key {
+		_, taken := r.Step(link.Step)
+		if link.To != lot.ID || taken < at || taken >= past {
 			continue
 		}
 		i := slices.IndexFunc(b.plan.Lots, func(l studio.Lot) bool { return l.ID == link.From })
 		if i < 0 {
 			continue // from the shelf
 		}
-		input := b.book.Recipe(b.plan.Lots[i].Recipe)
+		input := b.book.Of(b.plan.Lots[i].Made())
 		if b.plan.Lots[i].NextStep <= input.OutputStep() {
 			return refuse("%q is not made yet; it goes into this step", input.Name)
 		}
@@ -268,23 +299,22 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 // used is what a step takes up: parts and pastes from the shelf, oldest first,
 // wires as full wires, materials by amount.
 func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movement {
-	pieces := lot.Entering(step)
+	pieces := r.At(step, lot.Entering(r, step))
 	var moved []Movement
 	for _, p := range r.Parts {
 		if p.Step == step {
-			own, _ := b.book.Resolve(p.Recipe, lot.Mixes)
-			moved = append(moved, b.take(p.Recipe, own, p.Count*pieces)...)
+			moved = append(moved, b.take(p.Made(), b.book.Input(p, lot.Mixes), p.Count*pieces)...)
 		}
 	}
 	for _, p := range r.Pastes {
 		if p.Step == step {
 			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces)
-			moved = append(moved, b.take(lot.Mixes[p.Slot], nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
+			moved = append(moved, b.take(studio.Made{Recipe: lot.Mixes[p.Slot]}, nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
 		}
 	}
 	for _, m := range r.Materials {
 		if m.Step == step {
-			moved = append(moved, Movement{Material: m.Material, Amount: -m.Amount * pieces})
+			moved = append(moved, Movement{Material: m.Material, Amount: -m.Taken(pieces)})
 		}
 	}
 	for _, w := range r.Wires {
@@ -297,7 +327,7 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movemen
 	if r.Kind == studio.KindMix && r.Steps[0].Key == step {
 		for _, portion := range paste.Weigh(r, studio.Milligrams(pieces), b.doc.Settings.ScaleStepMilligrams) {
 			if portion.Mix != "" {
-				moved = append(moved, b.take(portion.Mix, nil, int64(portion.Weigh))...)
+				moved = append(moved, b.take(studio.Made{Recipe: portion.Mix}, nil, int64(portion.Weigh))...)
 			} else {
 				moved = append(moved, Movement{Material: portion.Material, Amount: -int64(portion.Weigh)})
 			}
@@ -308,8 +338,8 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movemen
 
 // take draws an amount from the shelf, oldest first. What the shelf has not got
 // is drawn from the newest all the same: a minus there is to be explained.
-func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) []Movement {
-	shelf := b.book.OnShelf(b.doc, recipe, mixes)
+func (b Bench) take(made studio.Made, mixes map[string]studio.ID, amount int64) []Movement {
+	shelf := b.book.OnShelf(b.doc, made, mixes)
 	var moved []Movement
 	for i, s := range shelf {
 		take := min(amount, max(0, s.Amount))
@@ -324,8 +354,13 @@ func (b Bench) take(recipe studio.ID, mixes map[string]studio.ID, amount int64) 
 	return moved
 }
 
-func (b Bench) nameOf(recipe studio.ID, step string) string {
-	r := b.book.Recipe(recipe)
-	s, _ := r.Step(step)
-	return s.Name + ", " + r.Name
+func (b Bench) nameOf(made studio.Made, step string) string {
+	r := b.book.Of(made)
+	return r.Steps[stepOf(r, step)].Name + ", " + r.Name
+}
+
+// stepOf is the index of the step that a record, of the step or of its mending, is of.
+func stepOf(r *studio.Recipe, key string) int {
+	_, at := r.Step(strings.TrimSuffix(key, studio.MendKey("")))
+	return at
 }

@@ -19,7 +19,7 @@ func at(t *testing.T, doc *studio.Document) (bench.Bench, *studio.Plan) {
 	require.Empty(t, doc.Validate())
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	made, err := plan.Make(doc, counted)
+	made, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	return bench.New(doc, made), made
 }

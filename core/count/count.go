@@ -42,6 +42,7 @@ type Note struct {
 type Item struct {
 	Key       string               `json:"key"`
 	Recipe    studio.ID            `json:"recipe"`
+	Variant   string               `json:"variant,omitempty"`
 	Mixes     map[string]studio.ID `json:"mixes"`
 	Level     int                  `json:"level"`
 	Gross     int64                `json:"gross"`
@@ -58,6 +59,9 @@ type Item struct {
 	orders    map[studio.ID]struct{}
 }
 
+// Made is what the item is of.
+func (i *Item) Made() studio.Made { return studio.Made{Recipe: i.Recipe, Variant: i.Variant} }
+
 // need is a quantity that an order line or a consuming lot wants by due.
 type need struct {
 	order, line studio.ID // of a line, else empty
@@ -65,6 +69,7 @@ type need struct {
 	step        string
 	quantity    int64
 	sheet       int64 // of a mix: one working sheet
+	fresh       bool  // it has an upper limit and cannot come from stock
 	due         studio.Minute
 	service     float64
 	orders      map[studio.ID]struct{}
@@ -91,7 +96,7 @@ func Up(doc *studio.Document) (*Result, error) {
 			Pegs: []studio.Peg{}, Notes: []Note{}}}
 	c.promised()
 	for _, w := range doc.Work {
-		c.item(w.Recipe, w.Mixes)
+		c.item(w.Made(), w.Mixes)
 	}
 	for level := 0; ; level++ {
 		items := c.atLevel(level)
@@ -118,10 +123,10 @@ func (c *counter) promised() {
 		}
 		due := c.doc.ReadyBy(o, c.calendar, everyone)
 		for _, line := range o.Lines {
-			mixes, _ := c.book.Resolve(line.Recipe, colourways[line.Colourway])
+			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			keys := map[string]bool{}
-			c.keysUnder(line.Recipe, mixes, keys)
-			item := c.item(line.Recipe, mixes)
+			c.keysUnder(line.Made(), mixes, keys)
+			item := c.item(line.Made(), mixes)
 			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: line.Quantity, due: due,
 				service: ServiceOfLot(line.ServiceLevel, len(keys)), orders: map[studio.ID]struct{}{o.ID: {}}})
 		}
@@ -129,20 +134,19 @@ func (c *counter) promised() {
 }
 
 // keysUnder collects the distinct gather keys of pieces under a recipe.
-func (c *counter) keysUnder(recipe studio.ID, mixes map[string]studio.ID, keys map[string]bool) {
-	own, _ := c.book.Resolve(recipe, mixes)
-	keys[studio.GatherKey(recipe, own)] = true
-	for _, part := range c.book.Recipe(recipe).Parts {
-		c.keysUnder(part.Recipe, own, keys)
+func (c *counter) keysUnder(made studio.Made, mixes map[string]studio.ID, keys map[string]bool) {
+	keys[studio.GatherKey(made, mixes)] = true
+	for _, part := range c.book.Of(made).Parts {
+		c.keysUnder(part.Made(), c.book.Input(part, mixes), keys)
 	}
 }
 
-func (c *counter) item(recipe studio.ID, mixes map[string]studio.ID) *Item {
-	own, _ := c.book.Resolve(recipe, mixes)
-	key := studio.GatherKey(recipe, own)
+func (c *counter) item(made studio.Made, mixes map[string]studio.ID) *Item {
+	own, _ := c.book.Resolve(made, mixes)
+	key := studio.GatherKey(made, own)
 	item, known := c.items[key]
 	if !known {
-		item = &Item{Key: key, Recipe: recipe, Mixes: own, Level: c.level(recipe), Lots: []studio.ID{}, Orders: []studio.ID{},
+		item = &Item{Key: key, Recipe: made.Recipe, Variant: made.Variant, Mixes: own, Level: c.level(made), Lots: []studio.ID{}, Orders: []studio.ID{},
 			Workings: []studio.Working{}, orders: map[studio.ID]struct{}{}}
 		c.items[key] = item
 	}
@@ -150,9 +154,9 @@ func (c *counter) item(recipe studio.ID, mixes map[string]studio.ID) *Item {
 }
 
 // level puts mixes below every part: a colourway may give any slot any mix.
-func (c *counter) level(recipe studio.ID) int {
-	level := c.book.Level(recipe)
-	if c.book.Recipe(recipe).Kind == studio.KindMix {
+func (c *counter) level(made studio.Made) int {
+	level := c.book.Level(made)
+	if c.book.Of(made).Kind == studio.KindMix {
 		level += len(c.doc.Recipes)
 	}
 	return level
@@ -176,7 +180,7 @@ func (c *counter) atLevel(level int) []*Item {
 }
 
 func (c *counter) settle(item *Item) {
-	r := c.book.Recipe(item.Recipe)
+	r := c.book.Of(item.Made())
 	latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) }
 	sort.SliceStable(item.needs, func(i, j int) bool { return latest(item.needs[i]) < latest(item.needs[j]) })
 	for i, n := range item.needs {
@@ -211,13 +215,13 @@ func (c *counter) settle(item *Item) {
 // fromShelf meets needs from stock, oldest first, within its use-by at the time
 // of need, and returns what is left of them.
 func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
-	shelf := c.book.OnShelf(c.doc, item.Recipe, item.Mixes)
+	shelf := c.book.OnShelf(c.doc, item.Made(), item.Mixes)
 	var left []need
 	for _, n := range needs {
 		for i := range shelf {
 			s := &shelf[i]
 			take := min(n.quantity, s.Amount)
-			if take <= 0 || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
+			if n.fresh || take <= 0 || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
 				continue
 			}
 			s.Amount -= take
@@ -252,11 +256,11 @@ func (c *counter) usedAt(r *studio.Recipe, n need) studio.Minute {
 // still have to take up.
 func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 	for _, w := range c.doc.Work {
-		if w.Recipe != item.Recipe || studio.GatherKey(w.Recipe, w.Mixes) != item.Key {
+		if w.Made() != item.Made() || studio.GatherKey(w.Made(), w.Mixes) != item.Key {
 			continue
 		}
 		progress := w.Progress(r)
-		lot := studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
+		lot := studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
 			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, Pegs: []studio.Peg{}}
 		lot.Due = c.doc.Horizon()
 		if due, known := c.wanted[w.ID]; known {
@@ -331,17 +335,17 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	started := c.toStart(item, r, total, sheet, group)
 	item.Started += started
 	item.Spare += started - total
-	lots := int64(1)
+	lots, unit := int64(1), r.Unit()
 	if most := c.mostPerLot(r); most > 0 {
-		lots = studio.CeilDiv(started, most)
+		lots = studio.CeilDiv(started, max(unit, most/unit*unit))
 	}
 	if lots > 1 {
 		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),
 			figure(r, "most in one lot", c.mostPerLot(r))}, studio.NewFigure("lots", lots, ""))
 	}
 	for i := range lots {
-		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key),
-			Started: started / (lots - i), Pegs: []studio.Peg{}}
+		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key),
+			Started: started / unit / (lots - i) * unit, Pegs: []studio.Peg{}}
 		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
 		started, total = started-lot.Started, total-lot.Need
 		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
@@ -376,6 +380,7 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, grou
 		return started
 	}
 	started, enough := Start(total, r.Spares, group.service, c.doc.Settings.PriorWeight)
+	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
 	if !enough {
 		c.result.Notes = append(c.result.Notes, Note{"spares beyond three times the need", item.Recipe, keys(group.orders),
 			fmt.Sprintf("%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.",
@@ -416,7 +421,7 @@ func (c *counter) mostPerLot(r *studio.Recipe) int64 {
 func (c *counter) nextOrdinal(key string) int {
 	taken := map[int]bool{}
 	for i := range c.doc.Work {
-		if w := &c.doc.Work[i]; studio.GatherKey(w.Recipe, w.Mixes) == key {
+		if w := &c.doc.Work[i]; studio.GatherKey(w.Made(), w.Mixes) == key {
 			taken[w.Ordinal] = true
 		}
 	}
@@ -441,15 +446,16 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, parent need) {
 	}
 	for _, p := range r.Parts {
 		if n, wanted := ahead(p.Step); wanted {
-			n.quantity = lot.Alive * p.Count
-			item := c.item(p.Recipe, lot.Mixes)
+			n.quantity = r.At(p.Step, lot.Alive) * p.Count
+			n.fresh = p.Window.Limited()
+			item := c.item(p.Made(), c.book.Input(p, lot.Mixes))
 			item.needs = append(item.needs, n)
 		}
 	}
 	for _, p := range r.Pastes {
 		if n, wanted := ahead(p.Step); wanted {
 			mass := paste.Mass(p.Shape, c.doc.Settings.DensityMgPerMl)
-			c.needMix(n, lot.Mixes[p.Slot], mass*studio.Milligrams(lot.Alive), p.Run, mass)
+			c.needMix(n, lot.Mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
 		}
 	}
 	if r.Kind != studio.KindMix || lot.NextStep > 0 {
@@ -466,7 +472,7 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, parent need) {
 func (c *counter) needMix(n need, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
 	n.quantity = int64(paste.WithLoss(used, c.doc.Settings.LossPerMille))
 	n.sheet = int64(paste.Sheet(run, mass, c.doc.Settings.SheetYieldPerMille))
-	item := c.item(mix, nil)
+	item := c.item(studio.Made{Recipe: mix}, nil)
 	item.needs = append(item.needs, n)
 }
 

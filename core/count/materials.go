@@ -20,10 +20,10 @@ func Materials(doc *studio.Document, lots []studio.Lot) []MaterialNeed {
 	book := studio.NewBook(doc)
 	needed := map[studio.ID]int64{}
 	for _, lot := range lots {
-		r := book.Recipe(lot.Recipe)
+		r := book.Of(lot.Made())
 		for _, m := range r.Materials {
 			if _, at := r.Step(m.Step); at >= lot.NextStep {
-				needed[m.Material] += m.Amount * lot.Alive
+				needed[m.Material] += m.Taken(r.At(m.Step, lot.Alive))
 			}
 		}
 		if r.Kind == studio.KindMix && lot.NextStep == 0 {

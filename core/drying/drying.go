@@ -29,39 +29,50 @@ func Speed(air studio.Air, stall studio.PerMille) int64 {
 	return int64(math.Ceil(1000*math.Min(1.6, damp*warm) - 1e-9))
 }
 
-// Need is the standard drying time, in thousandths of a minute rounded up, by
-// which the given percentile of pieces has reached the state:
-// median × (thickness ÷ standard thickness)^1.5 × e^(z·spread), waiting times
-// being log-normal. Percentile is from 1 to 99; 50 is the median.
-func Need(class studio.DryingClass, thickness studio.Micrometres, state studio.State, percentile int64) int64 {
-	median := class.DryMinutes
-	if state == studio.Firm {
-		median = class.FirmMinutes
-	}
-	z := math.Sqrt2 * math.Erfinv(2*float64(percentile)/100-1)
-	scale := math.Pow(float64(thickness)/float64(class.Thickness), 1.5) * math.Exp(z*float64(class.Spread)/1000)
-	return int64(math.Ceil(float64(median)*1000*scale - 1e-6))
-}
-
-// Clock is the drying clock of one stall humidity from the document's epoch to
-// the end of its horizon: hour i runs at speeds[i], and before[i] is what the
-// clock shows at the start of hour i. Look-ups take O(log n). It is immutable
-// and safe for concurrent use.
+// Clock is the drying clock of one stall humidity from the document's epoch on:
+// hour i runs at speeds[i], before[i] is what the clock shows at the start of
+// hour i, and damp[i] the minutes before it in which nothing dried. Look-ups take
+// O(log n). It is immutable and safe for concurrent use.
 type Clock struct {
 	speeds []int64
 	before []int64
+	damp   []int64
 }
 
-// NewClock lays the daily profile of the climate over the hours [0, until).
-// The local hour at the start of each UTC hour sets its air.
-func NewClock(climate []studio.Air, calendar studio.Calendar, stall studio.PerMille, until studio.Minute) Clock {
-	hours := int(studio.CeilDiv(max(until, 60), 60))
-	c := Clock{make([]int64, hours), make([]int64, hours+1)}
-	for i := range hours {
-		c.speeds[i] = Speed(climate[calendar.Time(studio.Minute(i)*60).Hour()], stall)
+// NewClock makes the clock of the air of successive hours from the epoch on.
+func NewClock(air []studio.Air, stall studio.PerMille) Clock {
+	c := Clock{make([]int64, len(air)), make([]int64, len(air)+1), make([]int64, len(air)+1)}
+	for i, a := range air {
+		c.speeds[i] = Speed(a, stall)
 		c.before[i+1] = c.before[i] + 60*c.speeds[i]
+		c.damp[i+1] = c.damp[i]
+		if c.speeds[i] == 0 {
+			c.damp[i+1] += 60
+		}
 	}
 	return c
+}
+
+// Hourly is the air of each hour [0, until) of surroundings: the reading of that
+// hour where there is one, else the daily profile of the local hour at its start.
+// Empty surroundings are the room.
+func Hourly(doc *studio.Document, calendar studio.Calendar, in studio.ID, until studio.Minute) []studio.Air {
+	profile := doc.Climate
+	for _, s := range doc.Surroundings {
+		if s.ID == in {
+			profile = s.Hours
+		}
+	}
+	air := make([]studio.Air, studio.CeilDiv(max(until, 60), 60))
+	for i := range air {
+		air[i] = profile[calendar.Time(studio.Minute(i)*60).Hour()]
+	}
+	for _, r := range doc.Readings {
+		if r.In == in && r.Hour < int64(len(air)) {
+			air[r.Hour] = r.Air
+		}
+	}
+	return air
 }
 
 // At is what the clock shows at minute t, in thousandths of a standard minute.
@@ -81,10 +92,10 @@ func (c Clock) At(t studio.Minute) int64 {
 // need. It is false when that does not happen before the clock ends: the air is
 // not dry enough.
 func (c Clock) Ready(t studio.Minute, need int64) (studio.Minute, bool) {
-	goal := c.At(t) + need
 	if need <= 0 {
 		return t, true
 	}
+	goal := c.At(t) + need
 	hour := sort.Search(len(c.speeds), func(i int) bool { return c.before[i+1] >= goal })
 	if hour == len(c.speeds) {
 		return 0, false
@@ -92,52 +103,38 @@ func (c Clock) Ready(t studio.Minute, need int64) (studio.Minute, bool) {
 	return studio.Minute(hour)*60 + studio.Minute(studio.CeilDiv(goal-c.before[hour], c.speeds[hour])), true
 }
 
-// Room answers for waits: it keeps one clock for each stall humidity in use.
-type Room struct {
-	classes    map[studio.ID]studio.DryingClass
-	clocks     map[studio.PerMille]Clock
-	percentile int64
+// Rest is what is left of a need after lying on this clock over [from, to): a
+// piece that is moved carries it to the clock of its new place.
+func (c Clock) Rest(need int64, from, to studio.Minute) int64 {
+	return max(0, need-(c.At(to)-c.At(from)))
 }
 
-// NewRoom makes the clocks of a valid document up to its horizon.
-func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
-	r := Room{map[studio.ID]studio.DryingClass{}, map[studio.PerMille]Clock{}, doc.Settings.PlanningPercentile}
-	for _, class := range doc.DryingClasses {
-		r.classes[class.ID] = class
-		if _, made := r.clocks[class.StallHumidity]; !made {
-			r.clocks[class.StallHumidity] = NewClock(doc.Climate, calendar, class.StallHumidity, doc.Horizon())
-		}
+// Limp is the first minute at or after t by which a dry piece has lain for so
+// many minutes, not counting those that dry, in air too damp to dry in: it has
+// gone soft. False when that does not happen before the clock ends. Patience of
+// nothing or less never ends.
+func (c Clock) Limp(t, patience studio.Minute) (studio.Minute, bool) {
+	if patience <= 0 {
+		return 0, false
 	}
-	return r
+	goal := c.dampAt(t) + int64(patience)
+	hour := sort.Search(len(c.speeds), func(i int) bool { return c.damp[i+1] >= goal })
+	if hour == len(c.speeds) {
+		return 0, false
+	}
+	return studio.Minute(hour)*60 + studio.Minute(goal-c.damp[hour]), true
 }
 
-// Need is the standard time of a wait in thousandths of a minute: its drying
-// need at the studio's planning percentile, or its fixed minutes.
-func (r Room) Need(w studio.Wait) int64 {
-	if w.Minutes > 0 {
-		return int64(w.Minutes) * 1000
+func (c Clock) dampAt(t studio.Minute) int64 {
+	if t <= 0 {
+		return 0
 	}
-	return Need(r.classes[w.Class], w.Thickness, w.State, r.percentile)
-}
-
-// End is when a wait begun at t is over; false when it is not before the horizon.
-func (r Room) End(w studio.Wait, t studio.Minute) (studio.Minute, bool) {
-	if w.Minutes > 0 {
-		return t + w.Minutes, true
+	hour := int(t / 60)
+	if hour >= len(c.speeds) {
+		return c.damp[len(c.speeds)]
 	}
-	return r.clocks[r.classes[w.Class].StallHumidity].Ready(t, r.Need(w))
-}
-
-// Elapsed is the standard time from the start of a step to the end of its recipe
-// for a quantity: work at the recipe's own pace, waits in standard air, no nights.
-func (r Room) Elapsed(recipe *studio.Recipe, from int, quantity int64) studio.Minute {
-	var sum studio.Minute
-	for _, s := range recipe.Steps[from:] {
-		if s.Work != nil {
-			sum += studio.WorkMinutes(s.Work.Setup, s.Work.PerPiece, recipe.Pieces(quantity), 100)
-		} else {
-			sum += studio.Minute(studio.CeilDiv(r.Need(*s.Wait), 1000))
-		}
+	if c.speeds[hour] == 0 {
+		return c.damp[hour] + int64(t%60)
 	}
-	return sum
+	return c.damp[hour]
 }

@@ -35,7 +35,7 @@ func MixSheets(doc *studio.Document, lots []studio.Lot, links []studio.Link) []M
 	}
 	sheets := []MixSheet{}
 	for _, lot := range lots {
-		r := book.Recipe(lot.Recipe)
+		r := book.Of(lot.Made())
 		if r.Kind != studio.KindMix || lot.NextStep > 0 {
 			continue
 		}
@@ -43,7 +43,7 @@ func MixSheets(doc *studio.Document, lots []studio.Lot, links []studio.Link) []M
 			Portions: Weigh(r, studio.Milligrams(lot.Started), doc.Settings.ScaleStepMilligrams), Uses: []Use{}}
 		for _, link := range links {
 			if link.From == lot.ID {
-				use := useOf(doc, book.Recipe(byID[link.To].Recipe), byID[link.To], link)
+				use := useOf(doc, book.Of(byID[link.To].Made()), byID[link.To], link)
 				s.Uses = append(s.Uses, use)
 				s.Used += use.Used
 			}
@@ -58,7 +58,7 @@ func useOf(doc *studio.Document, consumer *studio.Recipe, lot studio.Lot, link s
 		Used: studio.Milligrams(link.Quantity) * studio.Milligrams(1000-doc.Settings.LossPerMille) / 1000}
 	for _, p := range consumer.Pastes {
 		if p.Step == link.Step && lot.Mixes[p.Slot] == link.Recipe {
-			use.Pieces, use.Mass, use.Shape = lot.Alive, Mass(p.Shape, doc.Settings.DensityMgPerMl), &p.Shape
+			use.Pieces, use.Mass, use.Shape = consumer.At(p.Step, lot.Alive), Mass(p.Shape, doc.Settings.DensityMgPerMl), &p.Shape
 		}
 	}
 	return use

@@ -73,7 +73,7 @@ func TestSpoiltDocumentsAreRefusedOrPlanned(t *testing.T) {
 		planned++
 		counted, err := count.Up(doc)
 		require.NoError(t, err)
-		p, err := plan.Make(doc, counted)
+		p, err := plan.Make(doc, counted, plan.Options{})
 		require.NoError(t, err)
 		require.Empty(t, check.Plan(doc, p))
 	})

@@ -34,7 +34,7 @@ func made(t require.TestingT, doc *studio.Document) *studio.Plan {
 	require.Empty(t, doc.Validate())
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	p, err := plan.Make(doc, counted)
+	p, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	return p
 }
@@ -296,7 +296,7 @@ func record(doc *studio.Document, p *studio.Plan, task studio.Task, state studio
 	r := studio.NewBook(doc).Recipe(lot.Recipe)
 	entry := studio.TaskRecord{Step: task.Step, State: state, Person: task.Person, Start: task.Start}
 	if state == studio.TaskDone {
-		entering := lot.Entering(task.Step)
+		entering := lot.Entering(r, task.Step)
 		if r.Kind == studio.KindMix {
 			broken = 0
 		}

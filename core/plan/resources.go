@@ -1,123 +1,134 @@
 package plan
 
 import (
+	"cmp"
+	"slices"
 	"sort"
 
 	"bractum/core/studio"
 )
 
-// occupied is a span of one person's time or of a place, and the task it is for.
+// occupied is a span of one person's time, of a place or of a tool, the task it is
+// for, and which of its holds.
 type occupied struct {
 	studio.Span
 	task  studio.ID
+	hold  int
 	slots int64
 }
 
-// maker is a person's working time and what is already planned in it, by time.
-type maker struct {
-	person studio.Person
-	hours  studio.Hours
-	busy   []occupied
-	load   studio.Minute
+// stock is a kind of place or tool, how many there are, and what is taken of it.
+type stock struct {
+	most  int64
+	taken []occupied
 }
 
-// slot is where a task fits into a maker's time.
-type slot struct {
-	maker      *maker
-	start, end studio.Minute
-	pauses     []studio.Span
-	behind     studio.ID // the task that kept the maker busy, if any
+func (s *stock) take(task studio.ID, hold int, span studio.Span, slots int64) {
+	s.taken = append(s.taken, occupied{span, task, hold, slots})
 }
 
-// earliest finds the first place at or after from for work of a length: over
-// pauses when it may pause, in one stretch otherwise.
-func (m *maker) earliest(from, length studio.Minute, mayPause bool) (slot, bool) {
-	s := slot{maker: m}
-	for t := from; ; {
-		start, ok := m.hours.Next(t)
-		if !ok {
-			return s, false
-		}
-		next := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].To > start })
-		if next < len(m.busy) && m.busy[next].From <= start {
-			t, s.behind = m.busy[next].To, m.busy[next].task
-			continue
-		}
-		end, pauses, ok := m.hours.Advance(start, length)
-		if !ok {
-			return s, false
-		}
-		if len(pauses) > 0 && !mayPause {
-			t = pauses[0].To
-			continue
-		}
-		if next < len(m.busy) && m.busy[next].From < end {
-			t, s.behind = m.busy[next].To, m.busy[next].task
-			continue
-		}
-		s.start, s.end, s.pauses = start, end, pauses
-		return s, true
-	}
+// free takes back what a task has taken for one of its holds.
+func (s *stock) free(task studio.ID, hold int) {
+	s.taken = slices.DeleteFunc(s.taken, func(o occupied) bool { return o.task == task && o.hold == hold })
 }
 
-func (m *maker) occupy(s slot, task studio.ID) {
-	i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From > s.start })
-	m.busy = append(m.busy, occupied{})
-	copy(m.busy[i+1:], m.busy[i:])
-	m.busy[i] = occupied{studio.Span{From: s.start, To: s.end}, task, 1}
-	m.load += m.hours.Worked(studio.Span{From: s.start, To: s.end})
-}
-
-// room is a kind of place and what is held in it.
-type room struct {
-	place studio.Place
-	held  []occupied
-}
-
-// blocked says whether so many slots are not free over a whole span, when the
-// first of what stands in the way is freed, and whose that is.
-func (r *room) blocked(span studio.Span, slots int64) (studio.Minute, studio.ID, bool) {
+// blocked says whether so many are not free over a whole span, when the first of
+// what stands in the way is freed, and whose that is.
+func (s *stock) blocked(span studio.Span, slots int64) (studio.Minute, studio.ID, bool) {
 	type change struct {
 		at    studio.Minute
 		slots int64
 	}
 	var changes []change
 	var first *occupied
-	for i := range r.held {
-		h := &r.held[i]
-		if h.From < span.To && span.From < h.To {
-			changes = append(changes, change{max(h.From, span.From), h.slots}, change{min(h.To, span.To), -h.slots})
-			if first == nil || h.To < first.To {
-				first = h
+	for i := range s.taken {
+		o := &s.taken[i]
+		if o.From < span.To && span.From < o.To {
+			changes = append(changes, change{max(o.From, span.From), o.slots}, change{min(o.To, span.To), -o.slots})
+			if first == nil || o.To < first.To {
+				first = o
 			}
 		}
 	}
-	sort.Slice(changes, func(i, j int) bool {
-		if changes[i].at != changes[j].at {
-			return changes[i].at < changes[j].at
-		}
-		return changes[i].slots < changes[j].slots
-	})
+	if slots > s.most {
+		return 1 << 40, "", true
+	}
+	slices.SortFunc(changes, func(a, b change) int { return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(a.slots, b.slots)) })
 	used := slots
 	for _, c := range changes {
-		if used += c.slots; used > r.place.Slots && c.slots > 0 {
+		if used += c.slots; used > s.most && c.slots > 0 {
 			return first.To, first.task, true
 		}
 	}
 	return 0, "", false
 }
 
-func (r *room) hold(task studio.ID, h studio.Held) {
-	r.held = append(r.held, occupied{studio.Span{From: h.From, To: h.To}, task, h.Slots})
+// turn is a task in a person's order of work, for the setups of its colours.
+type turn struct {
+	job        *job
+	start, end studio.Minute
+	setup      studio.Minute
 }
 
-// free takes back what a task holds, so that it can be held anew.
-func (r *room) free(task studio.ID) {
-	kept := r.held[:0]
-	for _, h := range r.held {
-		if h.task != task {
-			kept = append(kept, h)
-		}
+// maker is a person, and what is planned in their time: spans by time, and turns
+// by start, what is done included.
+type maker struct {
+	*studio.Person
+	hours, longer studio.Hours
+	busy          []occupied
+	turns         []turn
+	load          studio.Minute
+}
+
+func (m *maker) occupy(j *job, t *studio.Task) {
+	if !j.Done() {
+		i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From > t.Begin() })
+		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.Begin(), To: t.End}, t.ID, 0, 1})
+		m.load += t.End - t.Begin()
 	}
-	r.held = kept
+	i := m.turnAt(j.ID, t.Start)
+	m.turns = slices.Insert(m.turns, i, turn{j, t.Start, t.End, t.Setup})
+}
+
+func (m *maker) free(t *studio.Task) {
+	i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From >= t.Begin() })
+	for m.busy[i].task != t.ID {
+		i++
+	}
+	m.busy = slices.Delete(m.busy, i, i+1)
+	at := m.turnAt(t.ID, t.Start) - 1
+	m.turns = slices.Delete(m.turns, at, at+1)
+	m.load -= t.End - t.Begin()
+}
+
+// turnAt is where a task begun at a minute comes in the order of work.
+func (m *maker) turnAt(task studio.ID, start studio.Minute) int {
+	return sort.Search(len(m.turns), func(i int) bool {
+		u := m.turns[i]
+		return u.start > start || u.start == start && u.job.ID > task
+	})
+}
+
+// machine is a dehydrator or oven and its loads by time.
+type machine struct {
+	*studio.Machine
+	loads []*load
+}
+
+type load struct {
+	studio.Span
+	setting string
+	slots   int64
+	tasks   []studio.ID
+}
+
+// free takes a task out of its load; an empty load is gone.
+func (m *machine) free(task studio.ID, slots int64) {
+	m.loads = slices.DeleteFunc(m.loads, func(l *load) bool {
+		if i := slices.Index(l.tasks, task); i >= 0 {
+			l.tasks = slices.Delete(l.tasks, i, i+1)
+			l.slots -= slots
+		}
+		return len(l.tasks) == 0
+	})
 }

@@ -18,6 +18,7 @@ func TestWorkingsComeToWhatThePlanSays(t *testing.T) {
 	p := made(t, doc)
 	air := drying.NewRoom(doc, calendar(t, doc))
 	book := studio.NewBook(doc)
+	activities := studio.Route(doc, book, p.Lots, p.Links, p.Pegs).Activities()
 	lots := map[studio.ID]studio.ID{}
 	for _, l := range p.Lots {
 		lots[l.ID] = l.Recipe
@@ -25,7 +26,7 @@ func TestWorkingsComeToWhatThePlanSays(t *testing.T) {
 	rules := map[string]int{}
 	for _, task := range p.Tasks {
 		step, _ := book.Recipe(lots[task.Lot]).Step(task.Step)
-		w := plan.Working(doc, air, book.Recipe(lots[task.Lot]), step, task)
+		w := plan.Working(doc, air, activities[task.ID], step, task)
 		require.NotNil(t, w)
 		rules[w.Rule]++
 		length := float64(task.End - task.Start)

@@ -15,28 +15,42 @@ import "time"
 const (
 	Format     = "bractum-studio"
 	PlanFormat = "bractum-plan"
-	Version    = 0
+	Version    = 1
 )
 
 // Document is a whole studio at the moment Now.
 type Document struct {
-	Format        string        `json:"format"`
-	Version       int           `json:"version"`
-	Name          string        `json:"name"`
-	Epoch         time.Time     `json:"epoch"`
-	Zone          string        `json:"zone"`
-	Now           Minute        `json:"now"`
-	Settings      Settings      `json:"settings"`
-	Climate       []Air         `json:"climate"`
-	Materials     []Material    `json:"materials"`
-	DryingClasses []DryingClass `json:"dryingClasses"`
-	Places        []Place       `json:"places"`
-	People        []Person      `json:"people"`
-	Recipes       []Recipe      `json:"recipes"`
-	Colourways    []Colourway   `json:"colourways"`
-	Orders        []Order       `json:"orders"`
-	Shelf         []ShelfLot    `json:"shelf"`
-	Work          []WorkLot     `json:"work"`
+	Format   string    `json:"format"`
+	Version  int       `json:"version"`
+	Name     string    `json:"name"`
+	Epoch    time.Time `json:"epoch"`
+	Zone     string    `json:"zone"`
+	Now      Minute    `json:"now"`
+	Settings Settings  `json:"settings"`
+	// Climate is the expected air of the room in each of the 24 local hours.
+	Climate       []Air          `json:"climate,omitempty"`
+	Surroundings  []Surroundings `json:"surroundings,omitempty"`
+	Readings      []Reading      `json:"readings,omitempty"`
+	Materials     []Material     `json:"materials,omitempty"`
+	DryingClasses []DryingClass  `json:"dryingClasses,omitempty"`
+	Methods       []Method       `json:"dryingMethods,omitempty"`
+	Places        []Place        `json:"places,omitempty"`
+	Tools         []Tool         `json:"tools,omitempty"`
+	Machines      []Machine      `json:"machines,omitempty"`
+	Gates         []Gate         `json:"gates,omitempty"`
+	Families      []Family       `json:"setupFamilies,omitempty"`
+	People        []Person       `json:"people,omitempty"`
+	Recipes       []Recipe       `json:"recipes,omitempty"`
+	Colourways    []Colourway    `json:"colourways,omitempty"`
+	Orders        []Order        `json:"orders,omitempty"`
+	Shelf         []ShelfLot     `json:"shelf,omitempty"`
+	Work          []WorkLot      `json:"work,omitempty"`
+	// Direct states an instance of the scheduling problem outright: no recipes, no count-up.
+	Direct *Instance `json:"direct,omitempty"`
+	// Pins are the lead's wishes for single tasks; Seen is what people were last
+	// told to do, from which a new plan departs as little as it can.
+	Pins []Pin  `json:"pins,omitempty"`
+	Seen []Seen `json:"seen,omitempty"`
 	// Ordinals is, per gather key, the highest ordinal of lots that are used up
 	// and no longer in Work: a new lot never takes the id of an old one.
 	Ordinals map[string]int `json:"ordinals,omitempty"`
@@ -56,6 +70,7 @@ type Settings struct {
 	PriorWeight          int64       `json:"priorWeightPieces"`
 	PlanningPercentile   int64       `json:"planningPercentile"`
 	DefaultServiceLevel  PerMille    `json:"defaultServiceLevelPerMille"`
+	ShrinkagePerMille    PerMille    `json:"shrinkagePerMille"`
 	MostPiecesOfOneOrder int64       `json:"mostPiecesOfOneOrder"`
 }
 
@@ -65,15 +80,8 @@ func DefaultSettings() Settings {
 		SafetyMinutes: 1440, GatheringMinutes: 7 * 1440, HorizonMinutes: 56 * 1440,
 		LossPerMille: 80, SheetYieldPerMille: 550, DensityMgPerMl: 1400, ScaleStepMilligrams: 100,
 		KeepOffcut: 60_000, PriorWeight: 50, PlanningPercentile: 80, DefaultServiceLevel: 950,
-		MostPiecesOfOneOrder: 5000,
+		ShrinkagePerMille: 40, MostPiecesOfOneOrder: 5000,
 	}
-}
-
-// Air is the expected air of one local hour of the day: index 0 is midnight to
-// one o'clock. A document gives all twenty-four.
-type Air struct {
-	TenthsCelsius    int64    `json:"tenthsCelsius"`
-	HumidityPerMille PerMille `json:"humidityPerMille"`
 }
 
 // Unit is how an amount of a material is counted.
@@ -97,71 +105,10 @@ type Material struct {
 
 // Wire says what a wire material is: its gauge as sold, cover and full length.
 type Wire struct {
-	Gauge    int64       `json:"gauge"`
+	Gauge    Gauge       `json:"gauge"`
 	Cover    string      `json:"cover"`
 	Length   Micrometres `json:"lengthMicrometres"`
 	Diameter Micrometres `json:"diameterMicrometres"`
-}
-
-// DryingClass is how one kind of paste dries: median minutes to firm and to dry
-// in standard air (20 °C, 50 % relative humidity) at its standard thickness;
-// the spread is the standard deviation of the logarithm, in thousandths; above
-// the stall humidity nothing dries.
-type DryingClass struct {
-	ID            ID          `json:"id"`
-	Name          string      `json:"name"`
-	FirmMinutes   int64       `json:"firmMinutes"`
-	DryMinutes    int64       `json:"dryMinutes"`
-	Thickness     Micrometres `json:"thicknessMicrometres"`
-	Spread        PerMille    `json:"spreadPerMille"`
-	StallHumidity PerMille    `json:"stallHumidityPerMille"`
-}
-
-// Place is a kind of former, rack, rail or foam block with its number of slots.
-type Place struct {
-	ID    ID     `json:"id"`
-	Name  string `json:"name"`
-	Slots int64  `json:"slots"`
-}
-
-// Person is a maker: skills with a pace, weekly hours, breaks, days away.
-type Person struct {
-	ID     ID          `json:"id"`
-	Name   string      `json:"name"`
-	Skills []Skill     `json:"skills"`
-	Hours  []DayHours  `json:"hours"`
-	Breaks []BreakTime `json:"breaks"`
-	Away   []Date      `json:"away"`
-}
-
-// Skill is what a person can do, with the pace in hundredths of the recipe's:
-// 125 is a quarter faster.
-type Skill struct {
-	Skill string `json:"skill"`
-	Pace  int64  `json:"paceHundredths"`
-}
-
-// DayHours is one stretch of work on one weekday, in local wall time.
-type DayHours struct {
-	Day  Weekday   `json:"day"`
-	From TimeOfDay `json:"from"`
-	To   TimeOfDay `json:"to"`
-}
-
-// BreakTime is a daily break in local wall time.
-type BreakTime struct {
-	From TimeOfDay `json:"from"`
-	To   TimeOfDay `json:"to"`
-}
-
-// Pace is the person's pace at a skill, 0 when they have not got it.
-func (p Person) Pace(skill string) int64 {
-	for _, s := range p.Skills {
-		if s.Skill == skill {
-			return s.Pace
-		}
-	}
-	return 0
 }
 
 // Colourway gives colour slots their mixes by name of the slot.
@@ -200,6 +147,7 @@ type Order struct {
 type OrderLine struct {
 	ID           ID       `json:"id"`
 	Recipe       ID       `json:"recipe"`
+	Variant      string   `json:"variant,omitempty"`
 	Colourway    ID       `json:"colourway"`
 	Quantity     int64    `json:"quantity"`
 	ServiceLevel PerMille `json:"serviceLevelPerMille"`
@@ -214,12 +162,15 @@ const (
 	Second Quality = "second"
 )
 
-// ShelfLot is finished stock of one recipe and its mixes: pieces, or milligrams
-// of a mix. From names the work lot it came out of while that lot still dries.
+// ShelfLot is stock of one recipe and its mixes: pieces, or milligrams of a mix.
+// From names the work lot it came out of while that lot still dries. Reached is
+// the last step done of pieces kept half way, empty for finished ones.
 type ShelfLot struct {
 	ID      ID            `json:"id"`
 	Recipe  ID            `json:"recipe"`
+	Variant string        `json:"variant,omitempty"`
 	Mixes   map[string]ID `json:"mixes"`
+	Reached string        `json:"reached,omitempty"`
 	Amount  int64         `json:"amount"`
 	Quality Quality       `json:"quality"`
 	MadeOn  Minute        `json:"madeOn"`
@@ -231,6 +182,7 @@ type ShelfLot struct {
 type WorkLot struct {
 	ID      ID            `json:"id"`
 	Recipe  ID            `json:"recipe"`
+	Variant string        `json:"variant,omitempty"`
 	Mixes   map[string]ID `json:"mixes"`
 	Ordinal int           `json:"ordinal"`
 	// Need is what the lot was begun to yield; the rest of Started are spares.
@@ -250,8 +202,9 @@ const (
 	TaskDone    TaskState = "done"
 )
 
-// TaskRecord is what happened to one work step of a lot: who, when, and the
-// pieces counted so far by outcome. End is set once it is done.
+// TaskRecord is what happened to one work step, stint or mending of a lot: who,
+// when, and the pieces counted so far by outcome. A stint goes by its first
+// step, a mending by MendKey of its step. End is set once it is done.
 type TaskRecord struct {
 	Step   string    `json:"step"`
 	State  TaskState `json:"state"`
@@ -260,8 +213,9 @@ type TaskRecord struct {
 	End    Minute    `json:"end,omitempty"`
 	Good   int64     `json:"good"`
 	Second int64     `json:"second"`
+	Mend   int64     `json:"mend,omitempty"`
 	Broken int64     `json:"broken"`
 }
 
 // Counted is the number of pieces this record accounts for.
-func (r TaskRecord) Counted() int64 { return r.Good + r.Second + r.Broken }
+func (r TaskRecord) Counted() int64 { return r.Good + r.Second + r.Mend + r.Broken }

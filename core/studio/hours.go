@@ -6,19 +6,32 @@ import "sort"
 // stretches of minutes in rising order, breaks left out. Safe for concurrent use.
 type Hours []Span
 
-// HoursOf lays a person's weekly hours over the days that touch [from, to),
-// less breaks and days away.
+// HoursOf are a person's working times: the shifts stated outright, and the
+// weekly hours laid over the days that touch [from, to), less breaks and days away.
 func HoursOf(p Person, c Calendar, from, to Minute) Hours {
+	return joined(append(weekly(p, p.Hours, c, from, to), p.Shifts...))
+}
+
+// OvertimeOf is the overtime that a person allows, without the working times.
+func OvertimeOf(p Person, c Calendar, from, to Minute) Hours {
+	allowed := append(weekly(p, p.Overtime, c, from, to), p.OvertimeShifts...)
+	for _, s := range HoursOf(p, c, from, to) {
+		allowed = cutOut(allowed, s)
+	}
+	return joined(allowed)
+}
+
+func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {
 	away := map[Date]bool{}
 	for _, d := range p.Away {
 		away[d] = true
 	}
-	var spans Hours
+	var spans []Span
 	for day, last := c.Date(from), c.Date(to); day <= last; day = day.Next() {
 		if away[day] {
 			continue
 		}
-		for _, h := range p.Hours {
+		for _, h := range hours {
 			if h.Day != day.Weekday() {
 				continue
 			}
@@ -29,12 +42,12 @@ func HoursOf(p Person, c Calendar, from, to Minute) Hours {
 			spans = append(spans, open...)
 		}
 	}
-	return joined(spans)
+	return spans
 }
 
 // Together is the time at which at least one of several is at work.
 func Together(all ...Hours) Hours {
-	var spans Hours
+	var spans []Span
 	for _, hours := range all {
 		spans = append(spans, hours...)
 	}
@@ -50,6 +63,16 @@ func (h Hours) Next(m Minute) (Minute, bool) {
 	return max(m, h[i].From), true
 }
 
+// After is the start of the first stretch that begins after m; false when there
+// is none.
+func (h Hours) After(m Minute) (Minute, bool) {
+	i := sort.Search(len(h), func(i int) bool { return h[i].From > m })
+	if i == len(h) {
+		return 0, false
+	}
+	return h[i].From, true
+}
+
 // LastBefore is the latest end of a working minute at or before m; m itself
 // when nobody ever worked before it.
 func (h Hours) LastBefore(m Minute) Minute {
@@ -58,6 +81,40 @@ func (h Hours) LastBefore(m Minute) Minute {
 		return m
 	}
 	return min(m, h[i-1].To)
+}
+
+// Lay is the end of runs of work begun at a working minute start, and the pauses
+// between. Work that may pause does so over whatever is not working time; other
+// work pauses only between runs, each beginning at the first minute from which
+// it fits into one stretch. The first begins at start. False when it cannot, or
+// the hours run out.
+func (h Hours) Lay(start Minute, runs []Minute, mayPause bool) (end Minute, pauses []Span, ok bool) {
+	if mayPause {
+		var length Minute
+		for _, run := range runs {
+			length += run
+		}
+		return h.Advance(start, length)
+	}
+	end = start
+	for n, run := range runs {
+		i := h.at(end)
+		for i < len(h) && h[i].To-max(end, h[i].From) < run {
+			i++
+		}
+		if i == len(h) {
+			return 0, nil, false
+		}
+		from := max(end, h[i].From)
+		if n == 0 && from != start {
+			return 0, nil, false
+		}
+		if from > end {
+			pauses = append(pauses, Span{end, from})
+		}
+		end = from + run
+	}
+	return end, pauses, true
 }
 
 // Advance is the end of work of the given length begun at a working minute
@@ -108,7 +165,7 @@ func cutOut(open []Span, gap Span) []Span {
 	return left
 }
 
-func joined(spans Hours) Hours {
+func joined(spans []Span) Hours {
 	sort.Slice(spans, func(i, j int) bool { return spans[i].From < spans[j].From })
 	var out Hours
 	for _, s := range spans {

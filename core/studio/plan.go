@@ -1,8 +1,10 @@
 package studio
 
 import (
+	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
+	"slices"
 	"strconv"
 )
 
@@ -12,6 +14,7 @@ type Lot struct {
 	ID      ID            `json:"id"`
 	Key     string        `json:"key"`
 	Recipe  ID            `json:"recipe"`
+	Variant string        `json:"variant,omitempty"`
 	Mixes   map[string]ID `json:"mixes"`
 	Ordinal int           `json:"ordinal"`
 	// Need is what must come out good; Started what is begun with; Alive what
@@ -67,7 +70,8 @@ type Held struct {
 type Cause string
 
 // Causes of a task's start: nothing but the moment of planning, an earlier step,
-// an input, the person's other work, the person's hours, a full place.
+// an input, the person's other work, the person's hours, a full place, a tool or
+// machine in use, a gate, a pin, or a later task that could not follow in time.
 const (
 	CauseNow    Cause = "now"
 	CauseStep   Cause = "step"
@@ -75,10 +79,16 @@ const (
 	CausePerson Cause = "person"
 	CauseHours  Cause = "hours"
 	CausePlace  Cause = "place"
+	CauseTool   Cause = "tool"
+	CauseGate   Cause = "gate"
+	CausePin    Cause = "pin"
+	CauseWindow Cause = "window"
 )
 
-// Task is one step of one lot in a plan. A started or paused task begins its
-// remainder at Resume and keeps the Start that happened.
+// Task is one step, or stint, of one lot in a plan: of work its person, with the
+// colour setup it is charged, the tools it takes and whether it goes on into
+// allowed overtime; of a wait in a machine, which one, at its setting. A started
+// or paused task begins its remainder at Resume and keeps the Start that happened.
 type Task struct {
 	ID       ID        `json:"id"`
 	Lot      ID        `json:"lot"`
@@ -89,6 +99,11 @@ type Task struct {
 	Resume   *Minute   `json:"resume,omitempty"`
 	End      Minute    `json:"end"`
 	Pauses   []Span    `json:"pauses,omitempty"`
+	Overtime bool      `json:"overtime,omitempty"`
+	Setup    Minute    `json:"setup,omitempty"`
+	Tools    []ID      `json:"tools,omitempty"`
+	Machine  ID        `json:"machine,omitempty"`
+	Setting  string    `json:"setting,omitempty"`
 	Pieces   int64     `json:"pieces"`
 	Holds    []Held    `json:"holds,omitempty"`
 	Cause    Cause     `json:"cause,omitempty"`
@@ -112,6 +127,11 @@ const (
 	NoHours   Reason = "no stretch of working time is long enough before the horizon"
 	NoPlace   Reason = "no place is free before the horizon"
 	Stalled   Reason = "the air does not get dry enough before the horizon"
+	NoTool    Reason = "no tool is free before the horizon"
+	NoMachine Reason = "no machine is free before the horizon"
+	GateShut  Reason = "a gate it waits for has no date before the horizon"
+	TooLate   Reason = "its window closes before it can begin"
+	PinBroken Reason = "it cannot be begun as it is pinned"
 	AfterGone Reason = "something it needs is unplaced"
 )
 
@@ -139,16 +159,49 @@ type Outcome struct {
 }
 
 // Plan gives every task of the counted lots a time and its person and places,
-// or says why not. Lateness is Σ importance × late steps.
+// or says why not. Lateness is Σ importance × late steps, the first number of
+// the objective; Bound, where known, is the least that any plan can reach of it.
 type Plan struct {
-	Format   string     `json:"format"`
-	Version  int        `json:"version"`
-	Now      Minute     `json:"now"`
-	Lots     []Lot      `json:"lots"`
-	Links    []Link     `json:"links"`
-	Pegs     []Peg      `json:"shelfPegs"`
-	Tasks    []Task     `json:"tasks"`
-	Unplaced []Unplaced `json:"unplaced"`
-	Orders   []Outcome  `json:"orders"`
-	Lateness int64      `json:"weightedLateness"`
+	Format    string     `json:"format"`
+	Version   int        `json:"version"`
+	Now       Minute     `json:"now"`
+	Lots      []Lot      `json:"lots"`
+	Links     []Link     `json:"links"`
+	Pegs      []Peg      `json:"shelfPegs"`
+	Tasks     []Task     `json:"tasks"`
+	Unplaced  []Unplaced `json:"unplaced"`
+	Orders    []Outcome  `json:"orders"`
+	Lateness  int64      `json:"weightedLateness"`
+	Objective Objective  `json:"objective"`
+	Bound     *int64     `json:"bound,omitempty"`
+	// Steps of search taken, and the seed they were taken from: the same again
+	// give the same plan.
+	Steps int   `json:"searchSteps"`
+	Seed  int64 `json:"seed"`
 }
+
+// Objective is what makes a plan better than another, compared in this order:
+// weighted lateness, overtime minutes and setup minutes, where less is better;
+// the slacks of orders in minutes, each at most two days, worst first, where more
+// is better; disturbance, less again.
+type Objective struct {
+	Lateness    int64    `json:"weightedLateness"`
+	Overtime    Minute   `json:"overtimeMinutes"`
+	Setup       Minute   `json:"setupMinutes"`
+	Slacks      []Minute `json:"slackMinutes"`
+	Disturbance int64    `json:"disturbance"`
+}
+
+// Compare is below nothing when o is better than p, above when it is worse.
+func (o Objective) Compare(p Objective) int {
+	return cmp.Or(cmp.Compare(o.Lateness, p.Lateness), cmp.Compare(o.Overtime, p.Overtime), cmp.Compare(o.Setup, p.Setup),
+		slices.Compare(p.Slacks, o.Slacks), cmp.Compare(o.Disturbance, p.Disturbance))
+}
+
+// Limits of the objective: what counts as disturbed, what a change of person
+// costs, and the slack beyond which more is no better.
+const (
+	SeenAhead    Minute = 2 * 1440
+	PersonChange int64  = 60
+	MostSlack    Minute = 2 * 1440
+)

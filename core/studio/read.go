@@ -31,11 +31,19 @@ func (ps Problems) Error() string {
 	return strings.Join(lines, "\n")
 }
 
-// Read reads one document, fills in default settings and validates it. The
-// error is Problems when the JSON was readable.
+// Read reads one document, fills in default settings and validates it. Documents
+// of earlier versions are lifted to this one; later ones are refused. The error
+// is Problems when the JSON was readable.
 func Read(r io.Reader) (*Document, error) {
+	data, err := readAll(r)
+	if err != nil {
+		return nil, err
+	}
+	if data, err = lift(data); err != nil {
+		return nil, err
+	}
 	doc := Document{Settings: DefaultSettings()}
-	if err := readStrictly(r, &doc); err != nil {
+	if err := readStrictly(data, &doc); err != nil {
 		return nil, err
 	}
 	if problems := doc.Validate(); len(problems) > 0 {
@@ -47,7 +55,11 @@ func Read(r io.Reader) (*Document, error) {
 // ReadPlan reads a plan file. Whether the plan holds is the checker's question.
 func ReadPlan(r io.Reader) (*Plan, error) {
 	var plan Plan
-	if err := readStrictly(r, &plan); err != nil {
+	data, err := readAll(r)
+	if err != nil {
+		return nil, err
+	}
+	if err := readStrictly(data, &plan); err != nil {
 		return nil, err
 	}
 	if plan.Format != PlanFormat || plan.Version != Version {
@@ -57,15 +69,19 @@ func ReadPlan(r io.Reader) (*Plan, error) {
 	return &plan, nil
 }
 
-// readStrictly decodes exactly one JSON value; unknown fields are errors.
-func readStrictly(r io.Reader, into any) error {
+func readAll(r io.Reader) ([]byte, error) {
 	data, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
 	if err != nil {
-		return fmt.Errorf("reading: %w", err)
+		return nil, fmt.Errorf("reading: %w", err)
 	}
 	if len(data) > MostBytes {
-		return fmt.Errorf("larger than %d MiB", MostBytes>>20)
+		return nil, fmt.Errorf("larger than %d MiB", MostBytes>>20)
 	}
+	return data, nil
+}
+
+// readStrictly decodes exactly one JSON value; unknown fields are errors.
+func readStrictly(data []byte, into any) error {
 	decoder := json.NewDecoder(bytes.NewReader(data))
 	decoder.DisallowUnknownFields()
 	if err := decoder.Decode(into); err != nil {

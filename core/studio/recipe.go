@@ -1,11 +1,5 @@
 package studio
 
-import (
-	"maps"
-	"slices"
-	"sort"
-)
-
 // Kind is what a recipe makes. Mixes are counted in milligrams, all else in pieces.
 type Kind string
 
@@ -41,19 +35,108 @@ type Recipe struct {
 	Colour      string       `json:"colour,omitempty"`
 	LifeMinutes Minute       `json:"lifeMinutes,omitempty"`
 
+	// LifeCold is its life in a closed bag in the cold; Drying the factor it puts
+	// on drying needs: below 1000 with CMC, above with soft paste.
+	LifeColdMinutes Minute   `json:"lifeColdMinutes,omitempty"`
+	Drying          PerMille `json:"dryingPerMille,omitempty"`
+
 	Steps        []Step `json:"steps"`
 	Spares       Spares `json:"spares"`
 	SecondsServe bool   `json:"secondsServe,omitempty"`
-	// MostPerLot is the lead's own limit on the pieces of a lot; 0 is none.
-	MostPerLot int64 `json:"mostPerLot,omitempty"`
+	// MostPerLot is the lead's own limit on the pieces of a lot, LeastPerLot what
+	// is worth beginning with; 0 is none.
+	MostPerLot  int64  `json:"mostPerLot,omitempty"`
+	LeastPerLot int64  `json:"leastPerLot,omitempty"`
+	Yield       *Yield `json:"yield,omitempty"`
+	// Forms share out a lot: half of the petals mirrored, a third left closed.
+	Forms []Form `json:"forms,omitempty"`
+	// KeepInStock is how many are made ahead for the shelf.
+	KeepInStock int64       `json:"keepInStock,omitempty"`
+	Byproducts  []Byproduct `json:"byproducts,omitempty"`
+	// Build is the direction in which rows are joined.
+	Build    Build     `json:"build,omitempty"`
+	Variants []Variant `json:"variants,omitempty"`
 }
 
-// PartInput takes Count pieces of another recipe for each piece, at a step.
-type PartInput struct {
-	Step   string `json:"step"`
-	Recipe ID     `json:"recipe"`
-	Count  int64  `json:"count"`
+// Build is a school of assembly: rows from the inside out (the default), or the
+// outermost first, into a former.
+type Build string
+
+// Directions of building.
+const (
+	InsideOut Build = "inside-out"
+	OutsideIn Build = "outside-in"
+)
+
+// Yield says that one unit worked at the steps up to and including Step gives
+// several pieces after it: a winding gives two brushes, a petal two halves.
+type Yield struct {
+	Step  string `json:"step"`
+	Gives int64  `json:"gives"`
 }
+
+// Form names a share of a lot that is treated in a way of its own.
+type Form struct {
+	Name  string   `json:"name"`
+	Share PerMille `json:"sharePerMille"`
+}
+
+// Byproduct is what making one piece leaves over of a material: scraps for glue.
+type Byproduct struct {
+	Material ID    `json:"material"`
+	Amount   int64 `json:"amount"`
+}
+
+// PartInput takes Count pieces of another recipe, in a variant and form of it,
+// for each piece, at a step. As needed, Least to Count of them are used, by eye.
+type PartInput struct {
+	Step    string `json:"step"`
+	Recipe  ID     `json:"recipe"`
+	Variant string `json:"variant,omitempty"`
+	Form    string `json:"form,omitempty"`
+	Count   int64  `json:"count"`
+	Least   *int64 `json:"least,omitempty"`
+	// Window limits the time between the end of the input and this step. An
+	// input with an upper limit cannot come from stock.
+	Window *Window `json:"window,omitempty"`
+	// Slots names, for colour slots of the input, the slot of this recipe that
+	// gives the mix: a deeper shade for the inner row.
+	Slots map[string]string `json:"slots,omitempty"`
+
+	// Rows are the pieces of each row in the order of building; Set how a row
+	// stands against the one before; Join how pieces hold; Reversed those put on
+	// the other way round; Sequence the order around one cut-out; At the
+	// distances from the tip of a spray.
+	Rows     []int64       `json:"rows,omitempty"`
+	Set      Set           `json:"set,omitempty"`
+	Join     Join          `json:"join,omitempty"`
+	Reversed bool          `json:"reversed,omitempty"`
+	Sequence []int64       `json:"sequence,omitempty"`
+	At       []Micrometres `json:"atMicrometres,omitempty"`
+}
+
+// Set is how a row stands against the one before it.
+type Set string
+
+// Settings of a row.
+const (
+	SetOverGaps    Set = "over-gaps"
+	SetLevel       Set = "level"
+	SetAlternating Set = "alternating"
+)
+
+// Join is how pieces are held together.
+type Join string
+
+// Ways of joining.
+const (
+	JoinTaped    Join = "taped"
+	JoinGlued    Join = "glued"
+	JoinWet      Join = "wet"
+	JoinSlotted  Join = "slotted"
+	JoinThreaded Join = "threaded"
+	JoinIced     Join = "iced"
+)
 
 // PasteInput takes paste, dust or glue of a colour slot at a step. Run is the
 // pieces cut from one working sheet; 0 where nothing is rolled.
@@ -87,13 +170,24 @@ type Geometry struct {
 	Diameter  Micrometres `json:"diameterMicrometres,omitempty"`
 	Factor    PerMille    `json:"factorPerMille,omitempty"`
 	Mass      Milligrams  `json:"massMilligrams,omitempty"`
+	// Dried is the length wanted once dry; the cutter is chosen by it.
+	Dried Micrometres `json:"driedMicrometres,omitempty"`
 }
 
-// MaterialInput takes an amount of a bought material, in its unit, for each piece.
+// MaterialInput takes an amount of a bought material, in its unit, for each piece
+// or for every so many of them. What is put in as a spacer or support comes out
+// again at a later step, counted.
 type MaterialInput struct {
 	Step     string `json:"step"`
 	Material ID     `json:"material"`
 	Amount   int64  `json:"amount"`
+	Per      int64  `json:"perPieces,omitempty"`
+	OutAt    string `json:"outAtStep,omitempty"`
+}
+
+// Taken is how much of the material so many pieces take up.
+func (m MaterialInput) Taken(pieces int64) int64 {
+	return CeilDiv(m.Amount*pieces, max(1, m.Per))
 }
 
 // WireInput takes Number cut wires for each piece, each as long as its depth in
@@ -105,7 +199,20 @@ type WireInput struct {
 	Depth     Micrometres `json:"depthMicrometres"`
 	Stem      Micrometres `json:"stemMicrometres"`
 	Allowance Micrometres `json:"allowanceMicrometres"`
+	Hook      Hook        `json:"hook,omitempty"`
+	Turns     int64       `json:"turns,omitempty"`
 }
+
+// Hook is a school of fastening the wire in the paste.
+type Hook string
+
+// Hooks: open, squeezed shut, wound with tape (so many turns), straight and glued.
+const (
+	HookOpen      Hook = "open"
+	HookClosed    Hook = "closed"
+	HookTapeWound Hook = "tape-wound"
+	HookStraight  Hook = "straight"
+)
 
 // Ingredient is a share of a blend, by parts: a material or another mix.
 type Ingredient struct {
@@ -140,209 +247,3 @@ const (
 	SparesByPercent  SpareRule = "percent"
 	SparesNone       SpareRule = "none"
 )
-
-// Step is one operation of a recipe: either work or a wait.
-type Step struct {
-	Key      string   `json:"key"`
-	Name     string   `json:"name"`
-	Work     *Work    `json:"work,omitempty"`
-	Wait     *Wait    `json:"wait,omitempty"`
-	Holds    []Hold   `json:"holds,omitempty"`
-	Look     string   `json:"look,omitempty"`
-	Cautions []string `json:"cautions,omitempty"`
-}
-
-// Work is attended: a skill, setup per lot, time per piece, whether it may pause.
-type Work struct {
-	Glyph    string       `json:"glyph"`
-	Skill    string       `json:"skill"`
-	Setup    Milliminutes `json:"setupMilliminutes"`
-	PerPiece Milliminutes `json:"pieceMilliminutes"`
-	MayPause bool         `json:"mayPause"`
-	Tool     string       `json:"tool,omitempty"`
-}
-
-// State is how far a piece has dried.
-type State string
-
-// States of a drying piece.
-const (
-	Firm State = "firm"
-	Dry  State = "dry"
-)
-
-// Wait is unattended: until a piece of a drying class and thickness has reached
-// a state on the drying clock, or a fixed number of wall minutes.
-type Wait struct {
-	Class     ID          `json:"class,omitempty"`
-	Thickness Micrometres `json:"thicknessMicrometres,omitempty"`
-	State     State       `json:"state,omitempty"`
-	Minutes   Minute      `json:"minutes,omitempty"`
-}
-
-// Hold occupies slots of a place from its step's start until a later step of
-// the same recipe, or its own, ends.
-type Hold struct {
-	Place   ID     `json:"place"`
-	PerSlot int64  `json:"perSlot"`
-	Until   string `json:"until"`
-}
-
-// Pieces is the quantity that work and holds are reckoned on: the pieces of a
-// lot, or for a mix its hundreds of grams begun.
-func (r Recipe) Pieces(quantity int64) int64 {
-	if r.Kind == KindMix {
-		return CeilDiv(quantity, 100_000)
-	}
-	return quantity
-}
-
-// Step finds a step and its index by key.
-func (r Recipe) Step(key string) (Step, int) {
-	i := slices.IndexFunc(r.Steps, func(s Step) bool { return s.Key == key })
-	if i < 0 {
-		return Step{}, -1
-	}
-	return r.Steps[i], i
-}
-
-// OutputStep is the index of the last work step: when it is done, the pieces
-// exist, though they may still have to dry.
-func (r Recipe) OutputStep() int {
-	last := -1
-	for i, s := range r.Steps {
-		if s.Work != nil {
-			last = i
-		}
-	}
-	return last
-}
-
-// nextWork is the index of the first work step after the given index, -1 past the last.
-func (r Recipe) nextWork(after int) int {
-	for i := after + 1; i < len(r.Steps); i++ {
-		if r.Steps[i].Work != nil {
-			return i
-		}
-	}
-	return -1
-}
-
-// Book finds recipes by revision id, and what their subtrees need. Build it
-// once per valid document; it is safe for concurrent use.
-type Book struct {
-	recipes map[ID]*Recipe
-	slots   map[ID]map[string]ID
-	level   map[ID]int
-}
-
-// NewBook indexes the recipes of a valid document.
-func NewBook(doc *Document) *Book {
-	b := &Book{map[ID]*Recipe{}, map[ID]map[string]ID{}, map[ID]int{}}
-	for i := range doc.Recipes {
-		b.recipes[doc.Recipes[i].ID] = &doc.Recipes[i]
-	}
-	for i := range doc.Recipes {
-		b.subtree(doc.Recipes[i].ID)
-	}
-	for i := range doc.Recipes {
-		b.lower(doc.Recipes[i].ID, 0)
-	}
-	return b
-}
-
-// Recipe is the revision with this id; it must be in the document.
-func (b *Book) Recipe(id ID) *Recipe { return b.recipes[id] }
-
-// Level is the longest path from any root of the recipe graph down to id,
-// through parts; pastes count as children of everything.
-func (b *Book) Level(id ID) int { return b.level[id] }
-
-// Slots are the colour slots of the recipe's subtree, in order of name.
-func (b *Book) Slots(id ID) []string { return slices.Sorted(maps.Keys(b.slots[id])) }
-
-// Resolve gives every slot of the recipe's subtree its mix: the colourway's, or
-// the default of the recipes below. A slot that stays empty is in missing.
-func (b *Book) Resolve(id ID, colours map[string]ID) (mixes map[string]ID, missing []string) {
-	mixes = map[string]ID{}
-	for _, slot := range b.Slots(id) {
-		mix := colours[slot]
-		if mix == "" {
-			mix = b.slots[id][slot]
-		}
-		if mix == "" {
-			missing = append(missing, slot)
-			continue
-		}
-		mixes[slot] = mix
-	}
-	return mixes, missing
-}
-
-// OnShelf lists what lies on the document's shelf of a recipe in the mixes of its
-// subtree and can serve a need, oldest first: good pieces, and seconds where the
-// recipe allows them.
-func (b *Book) OnShelf(doc *Document, recipe ID, mixes map[string]ID) []ShelfLot {
-	key := GatherKey(recipe, mixes)
-	var shelf []ShelfLot
-	for _, s := range doc.Shelf {
-		own, _ := b.Resolve(s.Recipe, s.Mixes)
-		if GatherKey(s.Recipe, own) == key && (s.Quality == Good || b.recipes[recipe].SecondsServe) {
-			shelf = append(shelf, s)
-		}
-	}
-	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
-	return shelf
-}
-
-func (b *Book) subtree(id ID) map[string]ID {
-	if known, done := b.slots[id]; done {
-		return known
-	}
-	slots := map[string]ID{}
-	r := b.recipes[id]
-	maps.Copy(slots, r.Defaults)
-	for _, p := range r.Pastes {
-		slots[p.Slot] = r.Defaults[p.Slot]
-	}
-	for _, p := range r.Parts {
-		for slot, mix := range b.subtree(p.Recipe) {
-			if slots[slot] == "" {
-				slots[slot] = mix
-			}
-		}
-	}
-	b.slots[id] = slots
-	return slots
-}
-
-func (b *Book) lower(id ID, level int) {
-	if known, done := b.level[id]; done && known >= level {
-		return
-	}
-	b.level[id] = level
-	r := b.recipes[id]
-	for _, p := range r.Parts {
-		b.lower(p.Recipe, level+1)
-	}
-	for _, in := range r.Blend {
-		if in.Mix != "" {
-			b.lower(in.Mix, level+1)
-		}
-	}
-}
-
-// GatherKey joins needs that can be made together: the recipe revision, its
-// variant (none yet) and the mixes of its subtree, never the colourway's name.
-func GatherKey(recipe ID, mixes map[string]ID) string {
-	key := string(recipe) + "||"
-	slots := make([]string, 0, len(mixes))
-	for slot := range mixes {
-		slots = append(slots, slot)
-	}
-	sort.Strings(slots)
-	for _, slot := range slots {
-		key += slot + "=" + string(mixes[slot]) + ";"
-	}
-	return key
-}

@@ -42,7 +42,7 @@ func TestUnreadableFilesSayWhere(t *testing.T) {
 		{"unknown field", strings.Replace(good, `"format"`, `"colour": 1, "format"`, 1), `unknown field "colour"`},
 		{"wrong type", strings.Replace(good, `"now": `, `"now": "soon`+`", "x": `, 1), "now: a string stands where"},
 		{"something behind", good + "{}", "something follows"},
-		{"wrong version", strings.Replace(good, `"version": 0`, `"version": 7`, 1), "this program reads"},
+		{"wrong version", strings.Replace(good, `"version": 1`, `"version": 7`, 1), "this program reads"},
 		{"bad time of day", strings.Replace(good, `"from": "10:30"`, `"from": "25:99"`, 1), `"25:99" is not a time of day`},
 		{"bad weekday", strings.Replace(good, `"monday"`, `"moonday"`, 1), `"moonday" is not a weekday`},
 		{"bad date", strings.Replace(good, `"2027-09-24"`, `"2027-02-30"`, 1), `"2027-02-30" is not a date`},
@@ -103,7 +103,7 @@ func TestValidation(t *testing.T) {
 		{"colourway that lacks a slot", func(d *studio.Document) { delete(d.Colourways[1].Slots, "petal") }, "lines[0].colourway", "gives no mix for petal"},
 		{"order without flowers", func(d *studio.Document) { d.Orders[1].Lines = nil }, "orders[1] \"Lighthouse\".lines", "at least one flower"},
 		{"id used twice", func(d *studio.Document) { d.Places[1].ID = d.Places[0].ID }, "places[1]", "used twice"},
-		{"hours the wrong way round", func(d *studio.Document) { d.People[0].Hours[0].To = 60 }, "people[0] \"Odalys\".hours[0]", "ends (01:00) before it starts (08:00)"},
+		{"hours the wrong way round", func(d *studio.Document) { d.People[0].Hours[0].To = 60 }, "people[0] \"Odalys\".hours", "ends (01:00) before it starts (08:00)"},
 		{"a fact from the future", func(d *studio.Document) {
 			d.Work = []studio.WorkLot{{ID: "w", Recipe: demo.ID("Waxflower stem"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")}, Ordinal: 1, Started: 4,
 				Records: []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: d.Now + 1}}}}
@@ -161,10 +161,22 @@ func TestHours(t *testing.T) {
 	assert.Equal(t, studio.Hours{{From: 0, To: 9}}, studio.Together(studio.Hours{{From: 0, To: 5}}, studio.Hours{{From: 4, To: 9}}))
 }
 
-func TestWorkMinutes(t *testing.T) {
-	assert.EqualValues(t, 42, studio.WorkMinutes(10_000, 1_600, 20, 100))
-	assert.EqualValues(t, 34, studio.WorkMinutes(10_000, 1_600, 20, 125), "33.6 is rounded up")
-	assert.EqualValues(t, 60, studio.WorkMinutes(10_000, 1_600, 20, 70))
+// ⌈(setup 10 + 20 pieces × 1.6) ÷ pace⌉, and colour setup added to it unscaled.
+func TestTheLengthOfATask(t *testing.T) {
+	r := &studio.Recipe{Kind: studio.KindPart}
+	work := &studio.Work{Skill: "wiring", Setup: 10_000, PerPiece: 1_600}
+	length := func(pace int64, setup studio.Minute) studio.Minute {
+		a := studio.Activity{Work: []studio.Effort{{Skill: "wiring", Thousandths: r.Effort(work, true, 20)}}}
+		return a.Runs(&studio.Person{Skills: []studio.Skill{{Skill: "wiring", Pace: pace}}}, setup)[0]
+	}
+	assert.EqualValues(t, 42, length(100, 0))
+	assert.EqualValues(t, 34, length(125, 0), "33.6 is rounded up")
+	assert.EqualValues(t, 60, length(70, 0))
+	assert.EqualValues(t, 41, length(125, 7))
+	work.Share = 250
+	assert.EqualValues(t, 18, length(100, 0), "a quarter of the pieces gets the step")
+	work.Share, work.Together = 0, 8
+	assert.EqualValues(t, 15, length(100, 0), "three grips of eight")
 }
 
 func TestProgressOfALot(t *testing.T) {
@@ -176,17 +188,17 @@ func TestProgressOfALot(t *testing.T) {
 		{Step: "set", State: studio.TaskStarted}}}
 	assert.Equal(t, studio.Progress{NextStep: 2, Alive: 17, Seconds: 3}, w.Progress(r))
 	assert.EqualValues(t, 14, w.Progress(r).Serves(r), "seconds do not serve this petal")
-	assert.EqualValues(t, 18, w.Entering("wire"))
-	assert.EqualValues(t, 17, w.Entering("set"))
+	assert.EqualValues(t, 18, w.Entering(r, "wire"))
+	assert.EqualValues(t, 17, w.Entering(r, "set"))
 }
 
 func TestLevelsFollowTheLongestPath(t *testing.T) {
 	doc := demo.Document()
 	book := studio.NewBook(doc)
-	assert.Equal(t, 0, book.Level(demo.ID("Magnolia")))
-	assert.Equal(t, 1, book.Level(demo.ID("Magnolia cone")))
-	assert.Equal(t, []string{"core", "dust", "inner petal", "petal"}, book.Slots(demo.ID("Magnolia")))
-	mixes, missing := book.Resolve(demo.ID("Magnolia cone"), map[string]studio.ID{"petal": "x"})
+	assert.Equal(t, 0, book.Level(studio.Made{Recipe: demo.ID("Magnolia")}))
+	assert.Equal(t, 1, book.Level(studio.Made{Recipe: demo.ID("Magnolia cone")}))
+	assert.Equal(t, []string{"core", "dust", "inner petal", "petal"}, book.Slots(studio.Made{Recipe: demo.ID("Magnolia")}))
+	mixes, missing := book.Resolve(studio.Made{Recipe: demo.ID("Magnolia cone")}, map[string]studio.ID{"petal": "x"})
 	assert.Empty(t, missing)
 	assert.Equal(t, map[string]studio.ID{"core": demo.ID("Centre white")}, mixes, "a white core is white in every colourway")
 }
@@ -199,4 +211,71 @@ func FuzzRead(f *testing.F) {
 			require.Empty(t, doc.Validate())
 		}
 	})
+}
+
+// Runs against trying every minute: each run is one stretch, as early as it goes.
+func TestLayingRuns(t *testing.T) {
+	hours := studio.Hours{{From: 100, To: 200}, {From: 250, To: 400}, {From: 500, To: 520}}
+	for _, c := range []struct {
+		name   string
+		start  studio.Minute
+		runs   []studio.Minute
+		pause  bool
+		end    studio.Minute
+		pauses []studio.Span
+	}{
+		{"one run in one stretch", 100, []studio.Minute{100}, false, 200, nil},
+		{"over the break if it may pause", 180, []studio.Minute{40}, true, 270, []studio.Span{{From: 200, To: 250}}},
+		{"a run that would be cut off waits", 100, []studio.Minute{60, 60}, false, 310, []studio.Span{{From: 160, To: 250}}},
+		{"runs that just fit", 100, []studio.Minute{60, 40, 150}, false, 400, []studio.Span{{From: 200, To: 250}}},
+		{"past a stretch that is too short", 250, []studio.Minute{140, 20}, false, 520, []studio.Span{{From: 390, To: 500}}},
+	} {
+		end, pauses, ok := hours.Lay(c.start, c.runs, c.pause)
+		assert.True(t, ok, c.name)
+		assert.Equal(t, c.end, end, c.name)
+		assert.Equal(t, c.pauses, pauses, c.name)
+	}
+	_, _, ok := hours.Lay(150, []studio.Minute{51}, false)
+	assert.False(t, ok, "the first run begins at the start, or not at all")
+	_, _, ok = hours.Lay(100, []studio.Minute{60, 151}, false)
+	assert.False(t, ok, "no stretch is so long")
+}
+
+func TestVersionsBeforeThisOneAreLifted(t *testing.T) {
+	var raw map[string]any
+	require.NoError(t, json.Unmarshal([]byte(written(t, demo.Document())), &raw))
+	raw["version"] = 0
+	for _, class := range raw["dryingClasses"].([]any) {
+		delete(class.(map[string]any), "stiffMinutes")
+	}
+	old, err := json.Marshal(raw)
+	require.NoError(t, err)
+	doc, err := studio.Read(bytes.NewReader(old))
+	require.NoError(t, err)
+	assert.Equal(t, studio.Version, doc.Version)
+	assert.Equal(t, doc.DryingClasses[0].DryMinutes, doc.DryingClasses[0].StiffMinutes, "version 0 knew no stiff state")
+	raw["version"] = studio.Version + 1
+	later, err := json.Marshal(raw)
+	require.NoError(t, err)
+	_, err = studio.Read(bytes.NewReader(later))
+	assert.ErrorContains(t, err, "this program reads")
+}
+
+func TestSmallValuesSayTheirRangeWhereverTheyStand(t *testing.T) {
+	for _, c := range []struct {
+		spoil func(*studio.Document)
+		says  string
+	}{
+		{func(d *studio.Document) { d.Materials[12].Wire.Gauge = 5 }, `materials[12] "18 green wire".wire.gauge: is 5; from 10 to 40`},
+		{func(d *studio.Document) {
+			d.Recipes[0].Additives = []studio.Additive{{Material: d.Materials[2].ID, Per100g: -4}}
+		}, `.additives[0].milligramsPer100g: is -4; from 0`},
+		{func(d *studio.Document) { d.DryingClasses[0].Thickness = 2_000_000_000 }, `.thicknessMicrometres: is 2000000000; from 0`},
+		{func(d *studio.Document) { d.Climate[3].HumidityPerMille = -1 }, `climate[3].humidityPerMille: is -1; from 0 to 10000 ‰`},
+		{func(d *studio.Document) { d.Shelf[0].MadeOn = 1 << 50 }, `shelf[0].madeOn: is 1125899906842624`},
+	} {
+		doc := demo.Document()
+		c.spoil(doc)
+		assert.ErrorContains(t, doc.Validate(), c.says)
+	}
 }

@@ -1,24 +1,51 @@
 package studio
 
+import "fmt"
+
 // ID names one thing of a document. Stored things carry a UUIDv7; a document
 // written by hand may use any non-empty word.
 type ID string
 
-// Minute is a whole UTC minute counted from the document's epoch. Intervals of
-// minutes are half-open: [from, to).
+// Minute is a whole UTC minute counted from the document's epoch, or a length of
+// time in whole minutes. Intervals of minutes are half-open: [from, to).
 type Minute int64
 
-// Milligrams is a mass of paste, dust or any other mixed or weighed material.
+// Milligrams is a mass of paste, dust or any other mixed or weighed material,
+// from nothing to a tonne.
 type Milligrams int64
 
-// Micrometres is a length: a petal, a thickness, a wire.
+// Micrometres is a length: a petal, a thickness, a wire; from nothing to a kilometre.
 type Micrometres int64
 
-// Milliminutes is an attended duration in thousandths of a minute.
+// Milliminutes is an attended or a standard drying duration in thousandths of a
+// minute, from nothing to a year.
 type Milliminutes int64
 
-// PerMille is a share in thousandths: 80 is 8 %.
+// PerMille is a share or a factor in thousandths: 80 is 8 %. From 0 to 10,000.
 type PerMille int64
+
+// Gauge is a wire's number as sold, 10 to 40: the higher, the thinner.
+type Gauge int64
+
+// A ranged value knows which of its values make sense. Read asks every one of a
+// document, wherever it stands, so that the rest of the core need not.
+type ranged interface{ outside() string }
+
+func (m Minute) outside() string       { return outsideOf(m, -10*year, 10*year, "minutes") }
+func (m Milligrams) outside() string   { return outsideOf(m, 0, 1_000_000_000, "mg") }
+func (m Micrometres) outside() string  { return outsideOf(m, 0, 1_000_000_000, "µm") }
+func (m Milliminutes) outside() string { return outsideOf(m, 0, 1000*year, "thousandths of a minute") }
+func (p PerMille) outside() string     { return outsideOf(p, 0, 10_000, "‰") }
+func (g Gauge) outside() string        { return outsideOf(g, 10, 40, "as a gauge") }
+
+const year = 366 * 1440
+
+func outsideOf[T ~int64](n, least, most T, unit string) string {
+	if n >= least && n <= most {
+		return ""
+	}
+	return fmt.Sprintf("is %d; from %d to %d %s would be right", n, least, most, unit)
+}
 
 // Span is the half-open interval [From, To) of minutes.
 type Span struct {
@@ -32,9 +59,11 @@ func CeilDiv[T ~int64](a, b T) T {
 	return (a + b - 1) / b
 }
 
-// WorkMinutes is the length of a work step for one person:
-// ⌈(setup + pieces × perPiece) ÷ pace⌉ whole minutes, pace in hundredths.
-// Quantities of a mix are counted in hundreds of grams begun (see Recipe.Pieces).
-func WorkMinutes(setup, perPiece Milliminutes, pieces, pace int64) Minute {
-	return Minute(CeilDiv((int64(setup)+int64(perPiece)*pieces)*100, 1000*pace))
+// AtPace is attended time at a pace in hundredths of the recipe's, rounded up to
+// the thousandth of a minute.
+func (m Milliminutes) AtPace(pace int64) Milliminutes {
+	return CeilDiv(m*100, Milliminutes(pace))
 }
+
+// Minutes rounds up to whole minutes.
+func (m Milliminutes) Minutes() Minute { return Minute(CeilDiv(m, 1000)) }

@@ -1,5 +1,7 @@
 package studio
 
+import "strings"
+
 // Progress is how far a begun lot has come, reckoned from its records.
 type Progress struct {
 	// NextStep is the index of the first step whose work is not done.
@@ -15,10 +17,10 @@ type Progress struct {
 func (w WorkLot) Progress(r *Recipe) Progress {
 	p := Progress{Alive: w.Started}
 	for _, record := range w.Records {
-		p.Alive -= record.Broken
-		p.Seconds += record.Second
+		p.Alive -= record.Broken * w.unit(r, record)
+		p.Seconds += record.Second * w.unit(r, record)
 		if _, i := r.Step(record.Step); record.State == TaskDone && i >= p.NextStep {
-			p.NextStep = i + 1
+			_, p.NextStep = r.Task(i)
 		}
 	}
 	p.Made = p.NextStep > r.OutputStep()
@@ -33,16 +35,28 @@ func (p Progress) Serves(r *Recipe) int64 {
 	return max(0, p.Alive-p.Seconds)
 }
 
-// Entering is how many pieces come to a step: those not broken before it.
-func (w WorkLot) Entering(step string) int64 {
+// unit is how many pieces each one counted by a record stands for.
+func (w WorkLot) unit(r *Recipe, record TaskRecord) int64 {
+	_, i := r.Step(strings.TrimSuffix(record.Step, MendKey("")))
+	return r.unit(i)
+}
+
+// Entering is how many pieces come to a step: those not broken before it; to a
+// mending, those counted as to mend.
+func (w WorkLot) Entering(r *Recipe, step string) int64 {
+	if mended, is := strings.CutSuffix(step, MendKey("")); is {
+		if record := w.Record(mended); record != nil {
+			return record.Mend * w.unit(r, *record)
+		}
+	}
 	pieces := w.Started
 	for _, record := range w.Records {
 		if record.Step == step {
 			break
 		}
-		pieces -= record.Broken
+		pieces -= record.Broken * w.unit(r, record)
 	}
-	return pieces
+	return max(0, pieces)
 }
 
 // Record finds what happened to a step, nil when nothing has.

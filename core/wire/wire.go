@@ -101,10 +101,10 @@ func Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
 	book := studio.NewBook(doc)
 	pieces := map[studio.ID][]Piece{}
 	for _, lot := range lots {
-		r := book.Recipe(lot.Recipe)
+		r := book.Of(lot.Made())
 		for _, w := range r.Wires {
 			if _, at := r.Step(w.Step); at >= lot.NextStep {
-				pieces[w.Material] = append(pieces[w.Material], Piece{lot.ID, Length(w), w.Number * lot.Alive})
+				pieces[w.Material] = append(pieces[w.Material], Piece{lot.ID, Length(w), w.Number * r.At(w.Step, lot.Alive)})
 			}
 		}
 	}

@@ -1,7 +1,7 @@
 -- name: Studio :one
-SELECT name, epoch, zone, settings, standing_minute FROM studio WHERE id = 1;
+SELECT name, epoch, zone, settings, standing_minute, equipment FROM studio WHERE id = 1;
 -- name: AddStudio :exec
-INSERT INTO studio (id, name, epoch, zone, settings, standing_minute) VALUES (1, ?, ?, ?, ?, ?);
+INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, equipment) VALUES (1, ?, ?, ?, ?, ?, ?);
 -- name: SetStandingMinute :exec
 UPDATE studio SET standing_minute = ? WHERE id = 1;
 -- name: Climate :many
@@ -17,15 +17,16 @@ INSERT INTO material (id, position, name, unit, wire) VALUES (?, ?, ?, ?, ?);
 -- name: DryingClasses :many
 SELECT * FROM drying_class ORDER BY position;
 -- name: AddDryingClass :exec
-INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille,
+    stiff_minutes, softens_minutes, percentile) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Places :many
 SELECT * FROM place ORDER BY position;
 -- name: AddPlace :exec
-INSERT INTO place (id, position, name, slots) VALUES (?, ?, ?, ?);
+INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by) VALUES (?, ?, ?, ?, ?, ?, ?);
 -- name: People :many
 SELECT * FROM person ORDER BY position;
 -- name: AddPerson :exec
-INSERT INTO person (id, position, name) VALUES (?, ?, ?);
+INSERT INTO person (id, position, name, beyond) VALUES (?, ?, ?, ?);
 -- name: Skills :many
 SELECT * FROM person_skill ORDER BY person_id, position;
 -- name: AddSkill :exec

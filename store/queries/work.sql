@@ -12,11 +12,11 @@ INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, i
 -- name: OrderLines :many
 SELECT * FROM order_line WHERE order_id = ? AND version = ? ORDER BY position;
 -- name: AddOrderLine :exec
-INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Lots :many
 SELECT * FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal;
 -- name: PutLot :exec
-INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO NOTHING;
 -- name: Tasks :many
 SELECT * FROM task ORDER BY lot_id, position;
@@ -27,12 +27,13 @@ SELECT * FROM lot WHERE id = ?;
 -- name: DropTasks :exec
 DELETE FROM task WHERE lot_id = ?;
 -- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
+    stock_lot.variant, stock_lot.reached,
     CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id), 0) AS INTEGER) AS amount
 FROM stock_lot ORDER BY stock_lot.made_minute, stock_lot.id;
 -- name: StockOfLot :one
 SELECT id FROM stock_lot WHERE lot_id = ? AND quality = ?;
 -- name: AddStockLot :exec
-INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id) VALUES (?, ?, ?, ?, ?, ?, ?);
+INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);

@@ -41,6 +41,9 @@ type DryingClass struct {
 	ThicknessUm           int64
 	SpreadPerMille        int64
 	StallHumidityPerMille int64
+	StiffMinutes          int64
+	SoftensMinutes        int64
+	Percentile            int64
 }
 
 type Journal struct {
@@ -79,6 +82,7 @@ type Lot struct {
 	Ordinal   int64
 	Need      int64
 	Started   int64
+	Variant   string
 }
 
 type Material struct {
@@ -98,6 +102,7 @@ type OrderLine struct {
 	ColourwayID     string
 	Quantity        int64
 	ServicePerMille int64
+	Variant         string
 }
 
 type OrderVersion struct {
@@ -116,6 +121,7 @@ type Person struct {
 	ID       string
 	Position int64
 	Name     string
+	Beyond   string
 }
 
 type PersonAway struct {
@@ -139,10 +145,13 @@ type PersonSkill struct {
 }
 
 type Place struct {
-	ID       string
-	Position int64
-	Name     string
-	Slots    int64
+	ID           string
+	Position     int64
+	Name         string
+	Slots        int64
+	KeepsMinutes int64
+	Surroundings string
+	MadeBy       string
 }
 
 type PlanVersion struct {
@@ -169,6 +178,8 @@ type StockLot struct {
 	MadeMinute  int64
 	UseByMinute sql.NullInt64
 	LotID       sql.NullString
+	Variant     string
+	Reached     string
 }
 
 type Studio struct {
@@ -178,6 +189,7 @@ type Studio struct {
 	Zone           string
 	Settings       string
 	StandingMinute sql.NullInt64
+	Equipment      string
 }
 
 type Task struct {
@@ -191,4 +203,5 @@ type Task struct {
 	Good        int64
 	Second      int64
 	Broken      int64
+	Mend        int64
 }

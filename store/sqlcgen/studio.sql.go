@@ -70,7 +70,8 @@ func (q *Queries) AddColourwaySlot(ctx context.Context, arg AddColourwaySlotPara
 }
 
 const addDryingClass = `-- name: AddDryingClass :exec
-INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille,
+    stiff_minutes, softens_minutes, percentile) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddDryingClassParams struct {
@@ -82,6 +83,9 @@ type AddDryingClassParams struct {
 	ThicknessUm           int64
 	SpreadPerMille        int64
 	StallHumidityPerMille int64
+	StiffMinutes          int64
+	SoftensMinutes        int64
+	Percentile            int64
 }
 
 func (q *Queries) AddDryingClass(ctx context.Context, arg AddDryingClassParams) error {
@@ -94,6 +98,9 @@ func (q *Queries) AddDryingClass(ctx context.Context, arg AddDryingClassParams) 
 		arg.ThicknessUm,
 		arg.SpreadPerMille,
 		arg.StallHumidityPerMille,
+		arg.StiffMinutes,
+		arg.SoftensMinutes,
+		arg.Percentile,
 	)
 	return err
 }
@@ -145,29 +152,38 @@ func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error 
 }
 
 const addPerson = `-- name: AddPerson :exec
-INSERT INTO person (id, position, name) VALUES (?, ?, ?)
+INSERT INTO person (id, position, name, beyond) VALUES (?, ?, ?, ?)
 `
 
 type AddPersonParams struct {
 	ID       string
 	Position int64
 	Name     string
+	Beyond   string
 }
 
 func (q *Queries) AddPerson(ctx context.Context, arg AddPersonParams) error {
-	_, err := q.db.ExecContext(ctx, addPerson, arg.ID, arg.Position, arg.Name)
+	_, err := q.db.ExecContext(ctx, addPerson,
+		arg.ID,
+		arg.Position,
+		arg.Name,
+		arg.Beyond,
+	)
 	return err
 }
 
 const addPlace = `-- name: AddPlace :exec
-INSERT INTO place (id, position, name, slots) VALUES (?, ?, ?, ?)
+INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by) VALUES (?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddPlaceParams struct {
-	ID       string
-	Position int64
-	Name     string
-	Slots    int64
+	ID           string
+	Position     int64
+	Name         string
+	Slots        int64
+	KeepsMinutes int64
+	Surroundings string
+	MadeBy       string
 }
 
 func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
@@ -176,6 +192,9 @@ func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
 		arg.Position,
 		arg.Name,
 		arg.Slots,
+		arg.KeepsMinutes,
+		arg.Surroundings,
+		arg.MadeBy,
 	)
 	return err
 }
@@ -229,7 +248,7 @@ func (q *Queries) AddSkill(ctx context.Context, arg AddSkillParams) error {
 }
 
 const addStudio = `-- name: AddStudio :exec
-INSERT INTO studio (id, name, epoch, zone, settings, standing_minute) VALUES (1, ?, ?, ?, ?, ?)
+INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, equipment) VALUES (1, ?, ?, ?, ?, ?, ?)
 `
 
 type AddStudioParams struct {
@@ -238,6 +257,7 @@ type AddStudioParams struct {
 	Zone           string
 	Settings       string
 	StandingMinute sql.NullInt64
+	Equipment      string
 }
 
 func (q *Queries) AddStudio(ctx context.Context, arg AddStudioParams) error {
@@ -247,6 +267,7 @@ func (q *Queries) AddStudio(ctx context.Context, arg AddStudioParams) error {
 		arg.Zone,
 		arg.Settings,
 		arg.StandingMinute,
+		arg.Equipment,
 	)
 	return err
 }
@@ -360,7 +381,7 @@ func (q *Queries) Colourways(ctx context.Context) ([]Colourway, error) {
 }
 
 const dryingClasses = `-- name: DryingClasses :many
-SELECT id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille FROM drying_class ORDER BY position
+SELECT id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille, stiff_minutes, softens_minutes, percentile FROM drying_class ORDER BY position
 `
 
 func (q *Queries) DryingClasses(ctx context.Context) ([]DryingClass, error) {
@@ -381,6 +402,9 @@ func (q *Queries) DryingClasses(ctx context.Context) ([]DryingClass, error) {
 			&i.ThicknessUm,
 			&i.SpreadPerMille,
 			&i.StallHumidityPerMille,
+			&i.StiffMinutes,
+			&i.SoftensMinutes,
+			&i.Percentile,
 		); err != nil {
 			return nil, err
 		}
@@ -472,7 +496,7 @@ func (q *Queries) Materials(ctx context.Context) ([]MaterialsRow, error) {
 }
 
 const people = `-- name: People :many
-SELECT id, position, name FROM person ORDER BY position
+SELECT id, position, name, beyond FROM person ORDER BY position
 `
 
 func (q *Queries) People(ctx context.Context) ([]Person, error) {
@@ -484,7 +508,12 @@ func (q *Queries) People(ctx context.Context) ([]Person, error) {
 	var items []Person
 	for rows.Next() {
 		var i Person
-		if err := rows.Scan(&i.ID, &i.Position, &i.Name); err != nil {
+		if err := rows.Scan(
+			&i.ID,
+			&i.Position,
+			&i.Name,
+			&i.Beyond,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -499,7 +528,7 @@ func (q *Queries) People(ctx context.Context) ([]Person, error) {
 }
 
 const places = `-- name: Places :many
-SELECT id, position, name, slots FROM place ORDER BY position
+SELECT id, position, name, slots, keeps_minutes, surroundings, made_by FROM place ORDER BY position
 `
 
 func (q *Queries) Places(ctx context.Context) ([]Place, error) {
@@ -516,6 +545,9 @@ func (q *Queries) Places(ctx context.Context) ([]Place, error) {
 			&i.Position,
 			&i.Name,
 			&i.Slots,
+			&i.KeepsMinutes,
+			&i.Surroundings,
+			&i.MadeBy,
 		); err != nil {
 			return nil, err
 		}
@@ -599,7 +631,7 @@ func (q *Queries) Skills(ctx context.Context) ([]PersonSkill, error) {
 }
 
 const studio = `-- name: Studio :one
-SELECT name, epoch, zone, settings, standing_minute FROM studio WHERE id = 1
+SELECT name, epoch, zone, settings, standing_minute, equipment FROM studio WHERE id = 1
 `
 
 type StudioRow struct {
@@ -608,6 +640,7 @@ type StudioRow struct {
 	Zone           string
 	Settings       string
 	StandingMinute sql.NullInt64
+	Equipment      string
 }
 
 func (q *Queries) Studio(ctx context.Context) (StudioRow, error) {
@@ -619,6 +652,7 @@ func (q *Queries) Studio(ctx context.Context) (StudioRow, error) {
 		&i.Zone,
 		&i.Settings,
 		&i.StandingMinute,
+		&i.Equipment,
 	)
 	return i, err
 }

@@ -11,7 +11,7 @@ import (
 )
 
 const addOrderLine = `-- name: AddOrderLine :exec
-INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddOrderLineParams struct {
@@ -23,6 +23,7 @@ type AddOrderLineParams struct {
 	ColourwayID     string
 	Quantity        int64
 	ServicePerMille int64
+	Variant         string
 }
 
 func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) error {
@@ -35,6 +36,7 @@ func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) erro
 		arg.ColourwayID,
 		arg.Quantity,
 		arg.ServicePerMille,
+		arg.Variant,
 	)
 	return err
 }
@@ -71,7 +73,7 @@ func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams
 }
 
 const addStockLot = `-- name: AddStockLot :exec
-INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddStockLotParams struct {
@@ -82,6 +84,8 @@ type AddStockLotParams struct {
 	MadeMinute  int64
 	UseByMinute sql.NullInt64
 	LotID       sql.NullString
+	Variant     string
+	Reached     string
 }
 
 func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error {
@@ -93,12 +97,14 @@ func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error 
 		arg.MadeMinute,
 		arg.UseByMinute,
 		arg.LotID,
+		arg.Variant,
+		arg.Reached,
 	)
 	return err
 }
 
 const addTask = `-- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddTaskParams struct {
@@ -112,6 +118,7 @@ type AddTaskParams struct {
 	Good        int64
 	Second      int64
 	Broken      int64
+	Mend        int64
 }
 
 func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
@@ -126,6 +133,7 @@ func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
 		arg.Good,
 		arg.Second,
 		arg.Broken,
+		arg.Mend,
 	)
 	return err
 }
@@ -151,7 +159,7 @@ func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
 }
 
 const lot = `-- name: Lot :one
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started FROM lot WHERE id = ?
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant FROM lot WHERE id = ?
 `
 
 func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
@@ -165,12 +173,13 @@ func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
 		&i.Ordinal,
 		&i.Need,
 		&i.Started,
+		&i.Variant,
 	)
 	return i, err
 }
 
 const lots = `-- name: Lots :many
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
 `
 
 func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
@@ -190,6 +199,7 @@ func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
 			&i.Ordinal,
 			&i.Need,
 			&i.Started,
+			&i.Variant,
 		); err != nil {
 			return nil, err
 		}
@@ -205,7 +215,7 @@ func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
 }
 
 const orderLines = `-- name: OrderLines :many
-SELECT order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille FROM order_line WHERE order_id = ? AND version = ? ORDER BY position
+SELECT order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant FROM order_line WHERE order_id = ? AND version = ? ORDER BY position
 `
 
 type OrderLinesParams struct {
@@ -231,6 +241,7 @@ func (q *Queries) OrderLines(ctx context.Context, arg OrderLinesParams) ([]Order
 			&i.ColourwayID,
 			&i.Quantity,
 			&i.ServicePerMille,
+			&i.Variant,
 		); err != nil {
 			return nil, err
 		}
@@ -299,7 +310,7 @@ func (q *Queries) Orders(ctx context.Context) ([]CustomerOrder, error) {
 }
 
 const putLot = `-- name: PutLot :exec
-INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO NOTHING
 `
 
@@ -311,6 +322,7 @@ type PutLotParams struct {
 	Ordinal   int64
 	Need      int64
 	Started   int64
+	Variant   string
 }
 
 func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
@@ -322,6 +334,7 @@ func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
 		arg.Ordinal,
 		arg.Need,
 		arg.Started,
+		arg.Variant,
 	)
 	return err
 }
@@ -344,6 +357,7 @@ func (q *Queries) PutOrder(ctx context.Context, arg PutOrderParams) error {
 
 const shelf = `-- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
+    stock_lot.variant, stock_lot.reached,
     CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id), 0) AS INTEGER) AS amount
 FROM stock_lot ORDER BY stock_lot.made_minute, stock_lot.id
 `
@@ -356,6 +370,8 @@ type ShelfRow struct {
 	MadeMinute  int64
 	UseByMinute sql.NullInt64
 	LotID       sql.NullString
+	Variant     string
+	Reached     string
 	Amount      int64
 }
 
@@ -376,6 +392,8 @@ func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
 			&i.MadeMinute,
 			&i.UseByMinute,
 			&i.LotID,
+			&i.Variant,
+			&i.Reached,
 			&i.Amount,
 		); err != nil {
 			return nil, err
@@ -408,7 +426,7 @@ func (q *Queries) StockOfLot(ctx context.Context, arg StockOfLotParams) (string,
 }
 
 const tasks = `-- name: Tasks :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken FROM task ORDER BY lot_id, position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend FROM task ORDER BY lot_id, position
 `
 
 func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
@@ -431,6 +449,7 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 			&i.Good,
 			&i.Second,
 			&i.Broken,
+			&i.Mend,
 		); err != nil {
 			return nil, err
 		}
@@ -446,7 +465,7 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 }
 
 const tasksOfLot = `-- name: TasksOfLot :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken FROM task WHERE lot_id = ? ORDER BY position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend FROM task WHERE lot_id = ? ORDER BY position
 `
 
 func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
@@ -469,6 +488,7 @@ func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) 
 			&i.Good,
 			&i.Second,
 			&i.Broken,
+			&i.Mend,
 		); err != nil {
 			return nil, err
 		}

@@ -29,7 +29,7 @@ func bench(t *testing.T) (*studio.Document, *studio.Plan) {
 	}
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	p, err := plan.Make(doc, counted)
+	p, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	require.Empty(t, check.Plan(doc, p))
 	data, err := json.Marshal(p) // a copy that shares nothing with the count
@@ -112,11 +112,11 @@ func TestEveryRuleIsChecked(t *testing.T) {
 			cut := task(p, func(t studio.Task) bool { return t.Lot == wire.Lot && t.Step == "cut" })
 			move(wire, cut.Start-wire.Start)
 		}},
-		{check.InputNotReady, func(d *studio.Document, p *studio.Plan) {
+		{check.TooEarly, func(d *studio.Document, p *studio.Plan) {
 			tape := task(p, func(t studio.Task) bool { return t.Step == "tape" && t.Cause == studio.CauseInput })
 			move(tape, -1)
 		}},
-		{check.WaitTooShort, func(_ *studio.Document, p *studio.Plan) { task(p, step("dry")).End-- }},
+		{check.WrongWait, func(_ *studio.Document, p *studio.Plan) { task(p, step("dry")).End-- }},
 		{check.WaitNotAtOnce, func(_ *studio.Document, p *studio.Plan) { task(p, step("dry")).Start++ }},
 		{check.WrongHold, func(_ *studio.Document, p *studio.Plan) { task(p, step("form")).Holds[0].Slots-- }},
 		{check.PlaceOverfull, func(d *studio.Document, p *studio.Plan) {
@@ -154,7 +154,7 @@ func TestMovedTasksAreNoticed(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		counted, err := count.Up(doc)
 		require.NoError(t, err)
-		p, err := plan.Make(doc, counted)
+		p, err := plan.Make(doc, counted, plan.Options{})
 		require.NoError(t, err)
 		i := rapid.IntRange(0, len(p.Tasks)-1).Draw(t, "task")
 		by := studio.Minute(rapid.Int64Range(1, 2000).Draw(t, "by"))
@@ -175,7 +175,9 @@ func TestMovedTasksAreNoticed(t *testing.T) {
 func TestAPlanForAnotherDocumentIsNoPlan(t *testing.T) {
 	doc, p := bench(t)
 	doc.Orders[1].Lines[0].Colourway = demo.ID("Oyster")
-	assert.Empty(t, check.Plan(doc, p), "a line is a line: the checker trusts the pegs for what is in it")
+	breaches := check.Plan(doc, p)
+	require.Len(t, breaches, 1)
+	assert.Equal(t, check.OrderShort, breaches[0].Code, "what was pegged has another colour")
 	doc.Recipes = doc.Recipes[1:]
 	assert.NotEmpty(t, check.Plan(doc, p))
 }

@@ -1,0 +1,183 @@
+package drying
+
+import (
+	"math"
+
+	"bractum/core/studio"
+)
+
+// Need is the standard drying time, in thousandths of a minute rounded up, by
+// which the given percentile of pieces has reached the state:
+// median × (thickness ÷ standard thickness)^1.5 × factor × e^(z·spread), waiting
+// times being log-normal. Percentile is from 1 to 99; 50 is the median. Factor is
+// what mix and method make of it, in thousandths; 0 counts as 1000.
+func Need(class studio.DryingClass, thickness studio.Micrometres, state studio.State, factor studio.PerMille, percentile int64) int64 {
+	median := class.DryMinutes
+	switch state {
+	case studio.Firm:
+		median = class.FirmMinutes
+	case studio.Stiff:
+		median = class.StiffMinutes
+	}
+	if factor == 0 {
+		factor = 1000
+	}
+	z := math.Sqrt2 * math.Erfinv(2*float64(percentile)/100-1)
+	scale := math.Pow(float64(thickness)/float64(class.Thickness), 1.5) * math.Exp(z*float64(class.Spread)/1000)
+	return int64(math.Ceil(float64(median)*float64(factor)*scale - 1e-6))
+}
+
+// Room answers for waits and windows: it keeps one clock for each stall humidity
+// and surroundings in use. It is immutable and safe for concurrent use.
+type Room struct {
+	classes    map[studio.ID]studio.DryingClass
+	clocks     map[key]Clock
+	closed     map[studio.ID]bool
+	percentile int64
+}
+
+type key struct {
+	in    studio.ID
+	stall studio.PerMille
+}
+
+// NewRoom makes the clocks of a valid document up to its horizon.
+func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
+	r := Room{map[studio.ID]studio.DryingClass{}, map[key]Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
+	places := []studio.ID{""}
+	for _, s := range doc.Surroundings {
+		places, r.closed[s.ID] = append(places, s.ID), s.Closed
+	}
+	for _, class := range doc.DryingClasses {
+		r.classes[class.ID] = class
+	}
+	if len(doc.DryingClasses) == 0 {
+		return r
+	}
+	for _, in := range places {
+		air := Hourly(doc, calendar, in, doc.Horizon())
+		for _, class := range doc.DryingClasses {
+			k := key{in, class.StallHumidity}
+			if _, made := r.clocks[k]; !made {
+				r.clocks[k] = NewClock(air, class.StallHumidity)
+			}
+		}
+	}
+	return r
+}
+
+// Clock is the clock of a class in surroundings.
+func (r Room) Clock(class, in studio.ID) Clock {
+	return r.clocks[key{in, r.classes[class].StallHumidity}]
+}
+
+// Late is the percentile by which lower limits are planned, Early the one for
+// upper limits: 80 and 20 where the studio and the class leave it at that.
+func (r Room) Late(class studio.ID) int64 {
+	if p := r.classes[class].Percentile; p != 0 {
+		return p
+	}
+	return r.percentile
+}
+
+// Early is the percentile by which upper limits are planned.
+func (r Room) Early(class studio.ID) int64 { return 100 - r.Late(class) }
+
+// Need is the standard time of a lower limit in thousandths of a minute: until
+// nearly all of the pieces are there.
+func (r Room) Need(l studio.Length) int64 {
+	if l.Dries == nil {
+		return int64(l.Minutes) * 1000
+	}
+	return r.need(*l.Dries, r.Late(l.Dries.Class))
+}
+
+func (r Room) need(d studio.Dries, percentile int64) int64 {
+	return Need(r.classes[d.Class], d.Thickness, d.State, d.Factor, percentile)
+}
+
+// End is when something unattended begun at t is over; false when it is not
+// before the horizon.
+func (r Room) End(l studio.Length, t studio.Minute) (studio.Minute, bool) {
+	if l.Dries == nil {
+		return t + l.Minutes, true
+	}
+	return r.Clock(l.Dries.Class, l.Dries.In).Ready(t, r.Need(l))
+}
+
+// Window is the first and the last minute at which something may begin that is
+// limited by a lag measured from t. Wall minutes count to the minute; a state to
+// be reached is reached by nearly all pieces, a state to be avoided not yet by
+// the first of them. Where these cross, both are taken at the median and the
+// window is narrow. No last minute is one past all time; no first minute, when
+// the air never gets dry enough, makes ok false.
+func (r Room) Window(lag studio.Lag, t studio.Minute) (first, last studio.Minute, narrow, ok bool) {
+	first, last, ok = t, Never, true
+	if lag.Least != nil {
+		if first, ok = r.End(*lag.Least, t); !ok {
+			return 0, 0, false, false
+		}
+	}
+	if lag.Most == nil {
+		return first, last, false, true
+	}
+	if lag.Most.Dries == nil {
+		return first, t + lag.Most.Minutes, false, true
+	}
+	most := *lag.Most.Dries
+	last = r.before(most, t, r.Early(most.Class))
+	if lag.Least == nil || lag.Least.Dries == nil || !r.Crossed(lag) {
+		return first, last, false, true
+	}
+	least := *lag.Least.Dries
+	if first, ok = r.Clock(least.Class, least.In).Ready(t, r.need(least, 50)); !ok {
+		return 0, 0, true, false
+	}
+	return first, r.before(most, t, 50), true, true
+}
+
+// Crossed is true of a window between two states in which the last pieces reach
+// the first state only after the first pieces have reached the other.
+func (r Room) Crossed(lag studio.Lag) bool {
+	if lag.Least == nil || lag.Most == nil || lag.Least.Dries == nil || lag.Most.Dries == nil {
+		return false
+	}
+	return r.need(*lag.Least.Dries, r.Late(lag.Least.Dries.Class)) >= r.need(*lag.Most.Dries, r.Early(lag.Most.Dries.Class))
+}
+
+// before is the last minute before a state is reached by a percentile of pieces.
+func (r Room) before(d studio.Dries, t studio.Minute, percentile int64) studio.Minute {
+	reached, ok := r.Clock(d.Class, d.In).Ready(t, r.need(d, percentile))
+	if !ok {
+		return Never
+	}
+	return reached - 1
+}
+
+// Never is later than any minute of a document.
+const Never = studio.Minute(1) << 40
+
+// Limp is when dry pieces of a class that lie in surroundings since t go soft;
+// false when they do not before the horizon, or nothing gets at them.
+func (r Room) Limp(class, in studio.ID, t studio.Minute) (studio.Minute, bool) {
+	if r.closed[in] {
+		return 0, false
+	}
+	return r.Clock(class, in).Limp(t, r.classes[class].SoftensMinutes)
+}
+
+// Elapsed is the standard time from the start of a step to the end of its recipe
+// for a quantity: work at the recipe's own pace, waits as long as one would wish
+// in standard air, least times of windows, no nights.
+func (r Room) Elapsed(recipe *studio.Recipe, from int, quantity int64) studio.Minute {
+	var sum studio.Milliminutes
+	for i := from; i < len(recipe.Steps); i++ {
+		s := recipe.Steps[i]
+		if s.Work != nil {
+			sum += 1000 * studio.Milliminutes(max(1, recipe.Effort(s.Work, true, recipe.Pieces(i, quantity)).Minutes()))
+			continue
+		}
+		sum += studio.Milliminutes(studio.CeilDiv(r.Need(s.Wait.Longest()), 1000) * 1000)
+	}
+	return sum.Minutes()
+}

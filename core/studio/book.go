@@ -1,0 +1,164 @@
+package studio
+
+import (
+	"maps"
+	"slices"
+	"sort"
+)
+
+// Book finds recipes by revision id and variant, and what their subtrees need.
+// Build it once per valid document; it is safe for concurrent use.
+type Book struct {
+	recipes map[Made]*Recipe
+	slots   map[Made]map[string]ID
+	level   map[Made]int
+}
+
+// NewBook indexes the recipes of a valid document.
+func NewBook(doc *Document) *Book {
+	b := &Book{map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made]int{}}
+	var all []Made
+	for i := range doc.Recipes {
+		r := &doc.Recipes[i]
+		names := []string{""}
+		for _, v := range r.Variants {
+			names = append(names, v.Name)
+		}
+		for _, name := range names {
+			made := Made{r.ID, name}
+			b.recipes[made], _ = r.As(name)
+			all = append(all, made)
+		}
+	}
+	for _, made := range all {
+		b.subtree(made)
+	}
+	for _, made := range all {
+		b.lower(made, 0)
+	}
+	return b
+}
+
+// Recipe is the revision with this id, without any variant; nil when the
+// document has none.
+func (b *Book) Recipe(id ID) *Recipe { return b.recipes[Made{Recipe: id}] }
+
+// Of is a recipe in a variant; nil when the document has none.
+func (b *Book) Of(m Made) *Recipe { return b.recipes[m] }
+
+// Level is the longest path from any root of the recipe graph down, through
+// parts; pastes count as children of everything.
+func (b *Book) Level(m Made) int { return b.level[m] }
+
+// Slots are the colour slots of the recipe's subtree, in order of name.
+func (b *Book) Slots(m Made) []string { return slices.Sorted(maps.Keys(b.slots[m])) }
+
+// Resolve gives every slot of the recipe's subtree its mix: the colourway's, or
+// the default of the recipes below. A slot that stays empty is in missing.
+func (b *Book) Resolve(m Made, colours map[string]ID) (mixes map[string]ID, missing []string) {
+	mixes = map[string]ID{}
+	for _, slot := range b.Slots(m) {
+		mix := colours[slot]
+		if mix == "" {
+			mix = b.slots[m][slot]
+		}
+		if mix == "" {
+			missing = append(missing, slot)
+			continue
+		}
+		mixes[slot] = mix
+	}
+	return mixes, missing
+}
+
+// Input resolves the mixes of an input of a recipe made in the given ones.
+func (b *Book) Input(p PartInput, mixes map[string]ID) map[string]ID {
+	own, _ := b.Resolve(p.Made(), p.Into(mixes, b.Slots(p.Made())))
+	return own
+}
+
+// Made is what the input is of.
+func (p PartInput) Made() Made { return Made{p.Recipe, p.Variant} }
+
+// Made is what the lot is of.
+func (l Lot) Made() Made { return Made{l.Recipe, l.Variant} }
+
+// Made is what the lot is of.
+func (w WorkLot) Made() Made { return Made{w.Recipe, w.Variant} }
+
+// Made is what the line wants.
+func (l OrderLine) Made() Made { return Made{l.Recipe, l.Variant} }
+
+// Made is what lies there.
+func (s ShelfLot) Made() Made { return Made{s.Recipe, s.Variant} }
+
+// OnShelf lists what lies finished on the document's shelf of a recipe in the
+// mixes of its subtree and can serve a need, oldest first: good pieces, and
+// seconds where the recipe allows them.
+func (b *Book) OnShelf(doc *Document, m Made, mixes map[string]ID) []ShelfLot {
+	key := GatherKey(m, mixes)
+	var shelf []ShelfLot
+	for _, s := range doc.Shelf {
+		own, _ := b.Resolve(s.Made(), s.Mixes)
+		if s.Reached == "" && GatherKey(s.Made(), own) == key && (s.Quality == Good || b.recipes[m].SecondsServe) {
+			shelf = append(shelf, s)
+		}
+	}
+	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	return shelf
+}
+
+func (b *Book) subtree(m Made) map[string]ID {
+	if known, done := b.slots[m]; done {
+		return known
+	}
+	slots := map[string]ID{}
+	r := b.recipes[m]
+	maps.Copy(slots, r.Defaults)
+	for _, p := range r.Pastes {
+		slots[p.Slot] = r.Defaults[p.Slot]
+	}
+	for _, p := range r.Parts {
+		for slot, mix := range b.subtree(p.Made()) {
+			if from, renamed := p.Slots[slot]; renamed {
+				slot = from
+			}
+			if slots[slot] == "" {
+				slots[slot] = mix
+			}
+		}
+	}
+	b.slots[m] = slots
+	return slots
+}
+
+func (b *Book) lower(m Made, level int) {
+	if known, done := b.level[m]; done && known >= level {
+		return
+	}
+	b.level[m] = level
+	r := b.recipes[m]
+	for _, p := range r.Parts {
+		b.lower(p.Made(), level+1)
+	}
+	for _, in := range r.Blend {
+		if in.Mix != "" {
+			b.lower(Made{Recipe: in.Mix}, level+1)
+		}
+	}
+}
+
+// GatherKey joins needs that can be made together: the recipe revision, its
+// variant and the mixes of its subtree, never the colourway's name.
+func GatherKey(m Made, mixes map[string]ID) string {
+	key := string(m.Recipe) + "|" + m.Variant + "|"
+	slots := make([]string, 0, len(mixes))
+	for slot := range mixes {
+		slots = append(slots, slot)
+	}
+	sort.Strings(slots)
+	for _, slot := range slots {
+		key += slot + "=" + string(mixes[slot]) + ";"
+	}
+	return key
+}

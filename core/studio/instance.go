@@ -1,0 +1,196 @@
+package studio
+
+import "slices"
+
+// Instance is the scheduling problem that a document comes down to: lots with
+// their tasks in order, links between tasks with least and most time, and what
+// orders want. Direct documents state it outright; Route works it out from
+// recipes and counted lots. People, places, tools, machines, gates, setup
+// families, pins and what was seen are the document's.
+type Instance struct {
+	Lots   []Routing `json:"lots"`
+	Links  []Lag     `json:"links,omitempty"`
+	Orders []Want    `json:"orders"`
+}
+
+// Routing is the tasks of one lot; each begins when the one before it has ended,
+// a wait in the air at that very minute.
+type Routing struct {
+	ID    ID         `json:"id"`
+	Tasks []Activity `json:"tasks"`
+}
+
+// Activity is what a task has to be: work of a person, or a wait.
+type Activity struct {
+	ID     ID     `json:"id"`
+	Step   string `json:"step,omitempty"`
+	Pieces int64  `json:"pieces,omitempty"`
+	// Work is attended time by skill; its person has them all. It is done in runs
+	// one after the other, each in one stretch; a task that may pause does so
+	// anywhere. Of a task that was begun it is what is left.
+	Work     []Effort `json:"work,omitempty"`
+	MayPause bool     `json:"mayPause,omitempty"`
+	Wait     *Stay    `json:"wait,omitempty"`
+
+	Tools []ToolUse    `json:"tools,omitempty"`
+	Holds []Occupation `json:"holds,omitempty"`
+	Gates []ID         `json:"gates,omitempty"`
+	Setup *ColourUse   `json:"setup,omitempty"`
+	Fact  *Fact        `json:"fact,omitempty"`
+}
+
+// Effort is attended time of one skill at a pace of 100, in minutes and
+// thousandths together, within a run; an effort of no time asks for the skill.
+type Effort struct {
+	Skill       string       `json:"skill"`
+	Minutes     Minute       `json:"minutes,omitempty"`
+	Thousandths Milliminutes `json:"milliminutes,omitempty"`
+	Run         int          `json:"run,omitempty"`
+}
+
+// Stay is a wait of its least length or of the wished-for one; in a machine, as
+// long as the load's longest least.
+type Stay struct {
+	Least  Length      `json:"least"`
+	Wished *Length     `json:"wished,omitempty"`
+	Load   *MachineUse `json:"load,omitempty"`
+}
+
+// MachineUse is a share of a load of one of several machines at a setting.
+type MachineUse struct {
+	AnyOf   []ID   `json:"anyOf"`
+	Setting string `json:"setting"`
+	Slots   int64  `json:"slots"`
+}
+
+// ToolUse occupies so many of one of several kinds of tool.
+type ToolUse struct {
+	AnyOf  []ID  `json:"anyOf"`
+	Number int64 `json:"number"`
+}
+
+// Occupation takes slots of a place from the start of its task until the last of
+// some tasks ends.
+type Occupation struct {
+	Place ID    `json:"place"`
+	Slots int64 `json:"slots"`
+	Until []ID  `json:"until"`
+}
+
+// ColourUse charges the setup of a family for coming to a mix.
+type ColourUse struct {
+	Family ID `json:"family"`
+	Mix    ID `json:"mix"`
+}
+
+// Fact is what has happened to a task.
+type Fact struct {
+	State  TaskState `json:"state"`
+	Person ID        `json:"person,omitempty"`
+	Start  Minute    `json:"start"`
+	End    Minute    `json:"end,omitempty"`
+}
+
+// Lag limits the time from the end of one task to the start of another. A most
+// also bounds the length of the work it is measured from.
+type Lag struct {
+	From  ID      `json:"from"`
+	To    ID      `json:"to"`
+	Least *Length `json:"least,omitempty"`
+	Most  *Length `json:"most,omitempty"`
+}
+
+// Want is an order: the lots it needs and when. Since is when what it takes from
+// the shelf was made.
+type Want struct {
+	ID         ID     `json:"id"`
+	ReadyBy    Minute `json:"readyBy"`
+	Importance int64  `json:"importance"`
+	Lots       []ID   `json:"lots"`
+	Since      Minute `json:"since,omitempty"`
+}
+
+// Pin is the lead's wish for one task: its person, its start, or both.
+type Pin struct {
+	Task   ID      `json:"task"`
+	Person ID      `json:"person,omitempty"`
+	Start  *Minute `json:"start,omitempty"`
+}
+
+// Seen is when and by whom people were last told that a task would be begun.
+type Seen struct {
+	Task   ID     `json:"task"`
+	Person ID     `json:"person,omitempty"`
+	Start  Minute `json:"start"`
+}
+
+// Total is an effort in thousandths of a minute.
+func (e Effort) Total() Milliminutes { return Milliminutes(e.Minutes)*1000 + e.Thousandths }
+
+// Begun is true of a task that was begun and is not done.
+func (a *Activity) Begun() bool {
+	return a.Fact != nil && (a.Fact.State == TaskStarted || a.Fact.State == TaskPaused)
+}
+
+// Pauses is true of work that may pause anywhere: the recipe says so, or it was
+// begun, and what is left of it is done as it comes.
+func (a *Activity) Pauses() bool { return a.MayPause || a.Begun() }
+
+// Done is true of a task that is over.
+func (a *Activity) Done() bool { return a.Fact != nil && a.Fact.State == TaskDone }
+
+// PaceOf says whether a person has all the skills of a task. Who has begun it
+// has them; one that is missing then counts with a pace of 100.
+func (a *Activity) PaceOf(p *Person) bool {
+	if a.Begun() {
+		return true
+	}
+	return !slices.ContainsFunc(a.Work, func(e Effort) bool { return p.Pace(e.Skill) == 0 })
+}
+
+// Runs are the lengths of a task's runs for a person, in working minutes, the
+// colour setup in the first: each run ends at ⌈all efforts so far, each ÷ pace⌉,
+// and the whole takes at least a minute.
+func (a *Activity) Runs(p *Person, setup Minute) []Minute {
+	var runs []Minute
+	var sum Milliminutes
+	last := 0
+	ended := Minute(0)
+	for i, e := range a.Work {
+		pace := p.Pace(e.Skill)
+		if pace == 0 {
+			pace = 100
+		}
+		sum += e.Total().AtPace(pace)
+		last = e.Run
+		if i+1 == len(a.Work) || a.Work[i+1].Run != last {
+			runs = append(runs, sum.Minutes()-ended)
+			ended = sum.Minutes()
+		}
+	}
+	if ended == 0 {
+		runs = []Minute{1}
+	}
+	runs[0] += setup
+	return runs
+}
+
+// Activities lists all activities of an instance by id.
+func (p *Instance) Activities() map[ID]*Activity {
+	all := map[ID]*Activity{}
+	for i := range p.Lots {
+		for j := range p.Lots[i].Tasks {
+			all[p.Lots[i].Tasks[j].ID] = &p.Lots[i].Tasks[j]
+		}
+	}
+	return all
+}
+
+// Pinned finds the pin of a task; nil when it has none.
+func (d *Document) Pinned(task ID) *Pin {
+	i := slices.IndexFunc(d.Pins, func(p Pin) bool { return p.Task == task })
+	if i < 0 {
+		return nil
+	}
+	return &d.Pins[i]
+}

@@ -1,0 +1,347 @@
+package studio
+
+import "slices"
+
+// Route is the scheduling problem of counted lots: what their recipes ask for in
+// tasks, links and holds, with what has happened to them. Lots, links and pegs
+// must fit the document.
+func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *Instance {
+	if doc.Direct != nil {
+		return doc.Direct
+	}
+	r := &router{doc: doc, book: book, lots: map[ID]*Lot{}, links: links, work: map[ID]*WorkLot{}, deliveries: deliveries(doc, book, lots)}
+	for i := range lots {
+		r.lots[lots[i].ID] = &lots[i]
+	}
+	for i := range doc.Work {
+		r.work[doc.Work[i].ID] = &doc.Work[i]
+	}
+	for i := range lots {
+		r.instance.Lots = append(r.instance.Lots, r.routing(&lots[i]))
+	}
+	r.lags()
+	r.wants(lots, shelf)
+	return &r.instance
+}
+
+type router struct {
+	doc        *Document
+	book       *Book
+	lots       map[ID]*Lot
+	links      []Link
+	work       map[ID]*WorkLot
+	deliveries map[ID][]ID
+	instance   Instance
+}
+
+// taskAt is the id of the task that does a step of a lot.
+func taskAt(lot ID, r *Recipe, step int) ID {
+	first, _ := r.Task(step)
+	return TaskID(lot, r.Steps[first].Key)
+}
+
+// lastTask is the id of the task with which a lot ends.
+func lastTask(lot ID, r *Recipe) ID { return taskAt(lot, r, len(r.Steps)-1) }
+
+func (r *router) routing(l *Lot) Routing {
+	recipe, work := r.book.Of(l.Made()), r.work[l.ID]
+	routing := Routing{ID: l.ID}
+	var before *Activity
+	for first := 0; first < len(recipe.Steps); {
+		_, past := recipe.Task(first)
+		routing.Tasks = append(routing.Tasks, r.activity(l, recipe, work, first, past, before))
+		before = &routing.Tasks[len(routing.Tasks)-1]
+		if mend, wanted := r.mending(l, recipe, work, first); wanted {
+			routing.Tasks = append(routing.Tasks, mend)
+			before = &routing.Tasks[len(routing.Tasks)-1]
+		}
+		first = past
+	}
+	return routing
+}
+
+// activity is the task of the steps [first, past) of a lot.
+func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int, before *Activity) Activity {
+	step := recipe.Steps[first]
+	entering := l.Started
+	if work != nil {
+		entering = work.Entering(recipe, step.Key)
+	}
+	a := Activity{ID: TaskID(l.ID, step.Key), Step: step.Key, Pieces: recipe.Pieces(first, entering)}
+	if first == 0 {
+		a.Gates = r.outside(l, recipe)
+	}
+	for i := first; i < past; i++ {
+		a.Gates = append(a.Gates, recipe.Steps[i].Gates...)
+		for _, h := range recipe.Steps[i].Holds {
+			a.Holds = append(a.Holds, r.occupation(l, recipe, h, a.Pieces))
+		}
+	}
+	if step.Wait != nil {
+		a.Wait = r.stay(l, recipe, first, a.Pieces)
+		a.Fact = waitFact(recipe, work, first, before, r.doc.Now)
+		return a
+	}
+	left, setup := a.Pieces, true
+	if work != nil {
+		if record := work.Record(step.Key); record != nil {
+			a.Fact = &Fact{record.State, record.Person, record.Start, record.End}
+			setup, left = false, recipe.Pieces(first, entering-record.Counted()*recipe.unit(first))
+			if record.State != TaskDone {
+				a.Pieces = left
+			}
+		}
+	}
+	if !a.Done() {
+		a.Work = efforts(recipe, first, past, setup, left)
+	}
+	for i := first; i < past; i++ {
+		w := recipe.Steps[i].Work
+		a.MayPause = w.MayPause && w.Stint == ""
+		for _, need := range w.Tools {
+			a.Tools = append(a.Tools, r.toolUse(need))
+		}
+		if w.Family != "" {
+			a.Setup = &ColourUse{w.Family, l.Mixes[w.Slot]}
+		}
+	}
+	return a
+}
+
+// efforts are the attended times of steps that are one task, run after run.
+func efforts(recipe *Recipe, first, past int, setup bool, pieces int64) []Effort {
+	most := pieces
+	for _, s := range recipe.Steps[first:past] {
+		if s.Work.Stint != "" && s.Work.Run > 0 {
+			most = min(most, s.Work.Run)
+		}
+	}
+	var all []Effort
+	for run := 0; run == 0 || pieces > 0; run++ {
+		now := min(pieces, most)
+		for _, s := range recipe.Steps[first:past] {
+			all = append(all, Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, now), Run: run})
+			for _, also := range s.Work.Also {
+				all = append(all, Effort{Skill: also, Run: run})
+			}
+		}
+		pieces -= now
+	}
+	return all
+}
+
+// mending is the short task of the pieces that a step's record counted as to mend.
+func (r *router) mending(l *Lot, recipe *Recipe, work *WorkLot, step int) (Activity, bool) {
+	s := recipe.Steps[step]
+	if work == nil || s.Mend == nil {
+		return Activity{}, false
+	}
+	record := work.Record(s.Key)
+	if record == nil || record.State != TaskDone || record.Mend == 0 {
+		return Activity{}, false
+	}
+	key := MendKey(s.Key)
+	a := Activity{ID: TaskID(l.ID, key), Step: key, Pieces: record.Mend, MayPause: s.Mend.MayPause}
+	mended, setup := work.Record(key), true
+	if mended != nil {
+		a.Fact = &Fact{mended.State, mended.Person, mended.Start, mended.End}
+		setup = false
+		if mended.State != TaskDone {
+			a.Pieces -= mended.Counted()
+		}
+	}
+	if !a.Done() {
+		a.Work = []Effort{{Skill: s.Mend.Skill, Thousandths: recipe.Effort(s.Mend, setup, a.Pieces)}}
+	}
+	return a, true
+}
+
+// waitFact says that a wait is over because what follows it was begun.
+func waitFact(recipe *Recipe, work *WorkLot, wait int, before *Activity, now Minute) *Fact {
+	if work == nil || before == nil || !before.Done() {
+		return nil
+	}
+	for _, s := range recipe.Steps[wait+1:] {
+		if record := work.Record(s.Key); record != nil {
+			return &Fact{State: TaskDone, Start: before.Fact.End, End: max(before.Fact.End, record.Start)}
+		}
+	}
+	return nil
+}
+
+func (r *router) toolUse(need ToolNeed) ToolUse {
+	use := ToolUse{AnyOf: []ID{need.Tool}, Number: max(1, need.Number)}
+	for _, t := range r.doc.Tools {
+		if t.ID == need.Tool {
+			use.AnyOf = append(use.AnyOf, t.StandIns...)
+		}
+	}
+	return use
+}
+
+func (r *router) occupation(l *Lot, recipe *Recipe, h Hold, pieces int64) Occupation {
+	if h.Share > 0 {
+		pieces = CeilDiv(pieces*int64(h.Share), 1000)
+	}
+	o := Occupation{Place: h.Place, Slots: CeilDiv(pieces, h.PerSlot)}
+	if h.Until != "" {
+		_, until := recipe.Step(h.Until)
+		o.Until = []ID{taskAt(l.ID, recipe, until)}
+		return o
+	}
+	for _, k := range r.links {
+		if k.From != l.ID {
+			continue
+		}
+		next := r.book.Of(r.lots[k.To].Made())
+		_, until := next.Step(h.UntilNext)
+		if _, taken := next.Step(k.Step); until < taken {
+			until = taken
+		}
+		if id := taskAt(k.To, next, until); !slices.Contains(o.Until, id) {
+			o.Until = append(o.Until, id)
+		}
+	}
+	if len(o.Until) == 0 { // nothing takes it up: it stays until it is made
+		o.Until = []ID{lastTask(l.ID, recipe)}
+	}
+	return o
+}
+
+func (r *router) stay(l *Lot, recipe *Recipe, at int, pieces int64) *Stay {
+	w := recipe.Steps[at].Wait
+	if w.Load != nil {
+		return &Stay{Least: Length{Minutes: w.Minutes}, Load: &MachineUse{w.Load.Machines, w.Load.Setting, CeilDiv(pieces, max(1, w.Load.PerSlot))}}
+	}
+	dries := func(state State) *Dries { return r.dries(l, recipe, w.Drying, state, at) }
+	stay := &Stay{Least: Length{Minutes: w.Minutes}}
+	if w.State != "" {
+		stay.Least = Length{Dries: dries(w.State)}
+	}
+	if w.Wished != nil {
+		stay.Wished = &Length{Minutes: w.Wished.Minutes}
+		if w.Wished.State != "" {
+			stay.Wished = &Length{Dries: dries(w.Wished.State)}
+		}
+	}
+	return stay
+}
+
+// dries resolves the factors and the surroundings of what dries at a step.
+func (r *router) dries(l *Lot, recipe *Recipe, d Drying, state State, at int) *Dries {
+	out := &Dries{Class: d.Class, Thickness: d.Thickness, State: state, Factor: 1000}
+	if mix := r.book.Recipe(l.Mixes[d.Slot]); d.Slot != "" && mix != nil && mix.Drying > 0 {
+		out.Factor = mix.Drying
+	}
+	for _, m := range r.doc.Methods {
+		if m.ID == d.Method {
+			out.Factor = CeilDiv(out.Factor*m.Factor, 1000)
+		}
+	}
+	for i := 0; i <= at; i++ {
+		for _, h := range recipe.Steps[i].Holds {
+			if _, until := recipe.Step(h.Until); until >= at || h.UntilNext != "" {
+				for _, p := range r.doc.Places {
+					if p.ID == h.Place && p.In != "" {
+						out.In = p.In
+					}
+				}
+			}
+		}
+	}
+	return out
+}
+
+// lags are the windows of steps and inputs, and that inputs come first.
+func (r *router) lags() {
+	for i := range r.instance.Lots {
+		l := r.lots[r.instance.Lots[i].ID]
+		recipe := r.book.Of(l.Made())
+		for at, s := range recipe.Steps {
+			for _, w := range s.Windows {
+				from := at - 1
+				if w.After != "" {
+					_, from = recipe.Step(w.After)
+				}
+				if from >= 0 {
+					r.window(l, recipe, from, w, taskAt(l.ID, recipe, at))
+				}
+			}
+		}
+	}
+	for _, k := range r.links {
+		from, to := r.lots[k.From], r.lots[k.To]
+		if from == nil || to == nil {
+			continue
+		}
+		below, above := r.book.Of(from.Made()), r.book.Of(to.Made())
+		_, step := above.Step(k.Step)
+		target := taskAt(to.ID, above, step)
+		r.instance.Links = append(r.instance.Links, Lag{From: lastTask(from.ID, below), To: target})
+		for _, p := range above.Parts {
+			if p.Step == k.Step && p.Made() == from.Made() && p.Window != nil {
+				r.window(from, below, len(below.Steps)-1, *p.Window, target)
+			}
+		}
+	}
+}
+
+// window adds the lags of a window that is measured from a step of a lot: its
+// minutes from the step's end, its states from when the piece was put down.
+func (r *router) window(l *Lot, recipe *Recipe, from int, w Window, to ID) {
+	if w.AtLeast > 0 || w.AtMost != nil {
+		lag := Lag{From: taskAt(l.ID, recipe, from), To: to, Least: &Length{Minutes: w.AtLeast}}
+		if w.AtMost != nil {
+			lag.Most = &Length{Minutes: *w.AtMost}
+		}
+		r.instance.Links = append(r.instance.Links, lag)
+	}
+	if w.From == "" && w.Before == "" {
+		return
+	}
+	for from > 0 && recipe.Steps[from].Work == nil {
+		from--
+	}
+	lag := Lag{From: taskAt(l.ID, recipe, from), To: to}
+	if w.From != "" {
+		lag.Least = &Length{Dries: r.dries(l, recipe, w.Drying, w.From, from)}
+	}
+	if w.Before != "" {
+		lag.Most = &Length{Dries: r.dries(l, recipe, w.Drying, w.Before, from)}
+	}
+	r.instance.Links = append(r.instance.Links, lag)
+}
+
+// wants are the open orders and the lots that are pegged to them.
+func (r *router) wants(lots []Lot, shelf []Peg) {
+	calendar, err := NewCalendar(r.doc.Epoch, r.doc.Zone)
+	if err != nil {
+		panic("studio: unchecked zone " + r.doc.Zone)
+	}
+	everyone := r.doc.Everyone(calendar)
+	for _, o := range r.doc.Orders {
+		if o.State != OrderOpen {
+			continue
+		}
+		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance, Lots: []ID{}}
+		for _, l := range lots {
+			if slices.ContainsFunc(l.Pegs, func(p Peg) bool { return p.Order == o.ID }) {
+				want.Lots = append(want.Lots, l.ID)
+			}
+		}
+		for _, p := range shelf {
+			if p.Order != o.ID {
+				continue
+			}
+			if r.lots[p.From] != nil && !slices.Contains(want.Lots, p.From) {
+				want.Lots = append(want.Lots, p.From)
+			}
+			for _, s := range r.doc.Shelf {
+				if s.ID == p.From {
+					want.Since = max(want.Since, s.MadeOn)
+				}
+			}
+		}
+		r.instance.Orders = append(r.instance.Orders, want)
+	}
+}

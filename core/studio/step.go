@@ -1,0 +1,222 @@
+package studio
+
+import "slices"
+
+// Step is one operation of a recipe: either work or a wait. Windows limit the
+// time since earlier steps; Mend is the work on a piece counted as to mend.
+type Step struct {
+	Key      string   `json:"key"`
+	Name     string   `json:"name"`
+	Work     *Work    `json:"work,omitempty"`
+	Wait     *Wait    `json:"wait,omitempty"`
+	Windows  []Window `json:"windows,omitempty"`
+	Holds    []Hold   `json:"holds,omitempty"`
+	Gates    []ID     `json:"gates,omitempty"`
+	Mend     *Work    `json:"mend,omitempty"`
+	Look     string   `json:"look,omitempty"`
+	Cautions []string `json:"cautions,omitempty"`
+}
+
+// Work is attended: a skill and what else the person must be able to do, setup
+// per lot, time per piece, whether it may pause.
+type Work struct {
+	Glyph    string       `json:"glyph"`
+	Skill    string       `json:"skill"`
+	Also     []string     `json:"alsoSkills,omitempty"`
+	Setup    Milliminutes `json:"setupMilliminutes"`
+	PerPiece Milliminutes `json:"pieceMilliminutes"`
+	MayPause bool         `json:"mayPause"`
+	// Share of the pieces that get the step, or the form that does; neither is all.
+	Share PerMille `json:"sharePerMille,omitempty"`
+	Form  string   `json:"form,omitempty"`
+	// Together are pieces handled at once: a stack punched, wires hooked in one grip.
+	Together int64 `json:"together,omitempty"`
+	// Stint joins this step and its neighbours of the same name to one task of
+	// one person, run after run of at most Run pieces.
+	Stint string `json:"stint,omitempty"`
+	Run   int64  `json:"run,omitempty"`
+	// Tool is what to take, in words; Tools are those that are scarce.
+	Tool  string     `json:"tool,omitempty"`
+	Tools []ToolNeed `json:"tools,omitempty"`
+	// Family charges colour setup by the mix of a slot.
+	Family ID     `json:"setupFamily,omitempty"`
+	Slot   string `json:"setupSlot,omitempty"`
+}
+
+// ToolNeed occupies so many of a kind of tool, or of a stand-in, while worked on.
+type ToolNeed struct {
+	Tool   ID    `json:"tool"`
+	Number int64 `json:"number,omitempty"`
+}
+
+// Drying is what dries: a class at a thickness, in a way, made of the mix of a
+// slot.
+type Drying struct {
+	Class     ID          `json:"class,omitempty"`
+	Thickness Micrometres `json:"thicknessMicrometres,omitempty"`
+	Method    ID          `json:"method,omitempty"`
+	Slot      string      `json:"slot,omitempty"`
+}
+
+// Wait is unattended: until a piece has dried to a state, a fixed number of wall
+// minutes, or a load of a machine. The least it takes comes first; Wished is the
+// length one would like where it makes nothing late.
+type Wait struct {
+	Drying
+	State   State  `json:"state,omitempty"`
+	Minutes Minute `json:"minutes,omitempty"`
+	Wished  *Wish  `json:"wished,omitempty"`
+	Load    *Load  `json:"load,omitempty"`
+}
+
+// Wish is a length one would like: a further state, or wall minutes.
+type Wish struct {
+	State   State  `json:"state,omitempty"`
+	Minutes Minute `json:"minutes,omitempty"`
+}
+
+// Load is a wait in one of several machines at a setting.
+type Load struct {
+	Machines []ID   `json:"machines"`
+	Setting  string `json:"setting"`
+	PerSlot  int64  `json:"perSlot"`
+}
+
+// Window limits the time since an earlier step of the same recipe (the one
+// before, if After is empty) or since an input: in wall minutes from its end to
+// this start, or by the state of what dries since it was put down.
+type Window struct {
+	After   string  `json:"after,omitempty"`
+	AtLeast Minute  `json:"atLeastMinutes,omitempty"`
+	AtMost  *Minute `json:"atMostMinutes,omitempty"`
+	// From is the state to be reached first, Before the one not to be reached yet.
+	From   State `json:"from,omitempty"`
+	Before State `json:"before,omitempty"`
+	Drying
+}
+
+// Limited is true of a window that something can be too late for.
+func (w *Window) Limited() bool { return w != nil && (w.AtMost != nil || w.Before != "") }
+
+// Hold occupies slots of a place from its step's start until a later step of
+// the same recipe, or its own, ends; or a step of the recipe that it feeds.
+type Hold struct {
+	Place     ID       `json:"place"`
+	PerSlot   int64    `json:"perSlot"`
+	Share     PerMille `json:"sharePerMille,omitempty"`
+	Until     string   `json:"until,omitempty"`
+	UntilNext string   `json:"untilNext,omitempty"`
+}
+
+// MendKey is the key of the task that mends what was counted at a step.
+func MendKey(step string) string { return step + "~mend" }
+
+// Pieces is the quantity that work and holds are reckoned on at a step: the
+// pieces of a lot, its units before its yield, or for a mix its hundreds of
+// grams begun.
+func (r *Recipe) Pieces(step int, quantity int64) int64 {
+	if r.Kind == KindMix {
+		return CeilDiv(quantity, 100_000)
+	}
+	return CeilDiv(quantity, r.unit(step))
+}
+
+// Unit is how many pieces one unit gives in all: lots are begun in multiples of it.
+func (r *Recipe) Unit() int64 { return r.unit(-1) }
+
+// unit is how many pieces one unit at a step will give.
+func (r *Recipe) unit(step int) int64 {
+	if r.Yield != nil {
+		if _, at := r.Step(r.Yield.Step); step <= at {
+			return max(1, r.Yield.Gives)
+		}
+	}
+	return 1
+}
+
+// Step finds a step and its index by key.
+func (r *Recipe) Step(key string) (Step, int) {
+	i := slices.IndexFunc(r.Steps, func(s Step) bool { return s.Key == key })
+	if i < 0 {
+		return Step{}, -1
+	}
+	return r.Steps[i], i
+}
+
+// Task is the range [first, past) of steps that are one task with step i: the
+// steps of its stint, or itself alone.
+func (r *Recipe) Task(i int) (first, past int) {
+	first, past = i, i+1
+	if w := r.Steps[i].Work; w != nil && w.Stint != "" {
+		same := func(j int) bool { return r.Steps[j].Work != nil && r.Steps[j].Work.Stint == w.Stint }
+		for first > 0 && same(first-1) {
+			first--
+		}
+		for past < len(r.Steps) && same(past) {
+			past++
+		}
+	}
+	return first, past
+}
+
+// OutputStep is the index of the last work step: when it is done, the pieces
+// exist, though they may still have to dry.
+func (r *Recipe) OutputStep() int {
+	last := -1
+	for i, s := range r.Steps {
+		if s.Work != nil {
+			last = i
+		}
+	}
+	return last
+}
+
+// nextTask is the index of the first step of the next work task from an index
+// on, -1 past the last.
+func (r *Recipe) nextTask(from int) int {
+	for i := from; i < len(r.Steps); i++ {
+		if r.Steps[i].Work != nil {
+			return i
+		}
+	}
+	return -1
+}
+
+// share is the part of the pieces that a step works on.
+func (r *Recipe) share(w *Work) PerMille {
+	if i := slices.IndexFunc(r.Forms, func(f Form) bool { return f.Name == w.Form }); i >= 0 {
+		return r.Forms[i].Share
+	}
+	if w.Share > 0 {
+		return w.Share
+	}
+	return 1000
+}
+
+// Effort is the attended time of a work step for so many pieces at its own pace:
+// setup once, and the minutes of the share that gets the step, in grips of as
+// many as are handled together; rounded up to the thousandth of a minute.
+func (r *Recipe) Effort(w *Work, setup bool, pieces int64) Milliminutes {
+	grips := CeilDiv(pieces*int64(r.share(w)), 1000*max(1, w.Together))
+	effort := CeilDiv(Milliminutes(pieces*int64(r.share(w)))*w.PerPiece, 1000)
+	if w.Together > 1 {
+		effort = Milliminutes(grips) * w.PerPiece
+	}
+	if setup {
+		effort += w.Setup
+	}
+	return effort
+}
+
+// Longest is the length one would wish for a wait, without what mix, method and
+// place make of it: enough for reckoning how early a lot must begin.
+func (w *Wait) Longest() Length {
+	state, minutes := w.State, w.Minutes
+	if w.Wished != nil {
+		state, minutes = w.Wished.State, w.Wished.Minutes
+	}
+	if state != "" {
+		return Length{Dries: &Dries{Class: w.Class, Thickness: w.Thickness, State: state}}
+	}
+	return Length{Minutes: minutes}
+}

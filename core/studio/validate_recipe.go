@@ -1,0 +1,366 @@
+package studio
+
+import (
+	"fmt"
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+)
+
+var swatch = regexp.MustCompile(`^#[0-9a-f]{6}$`)
+
+func (v *validator) recipeList() {
+	for i := range v.doc.Recipes {
+		r := &v.doc.Recipes[i]
+		place := fmt.Sprintf("recipes[%d] %q", i, r.Name)
+		v.named(place, r.ID, r.Name)
+		register(v, place, v.recipes, r.ID, r)
+	}
+	for i := range v.doc.Recipes {
+		r := &v.doc.Recipes[i]
+		place := fmt.Sprintf("recipes[%d] %q", i, r.Name)
+		v.recipe(place, r)
+		v.variants(place, r)
+	}
+	if len(v.problems) == 0 {
+		v.cycles()
+	}
+	if len(v.problems) == 0 {
+		v.defaults()
+	}
+}
+
+// defaults refuses a subtree in which one slot has two default mixes: a slot
+// means the same everywhere below a flower.
+func (v *validator) defaults() {
+	book := NewBook(v.doc)
+	for i := range v.doc.Recipes {
+		r := &v.doc.Recipes[i]
+		own := book.slots[Made{Recipe: r.ID}]
+		for j, part := range r.Parts {
+			for _, slot := range book.Slots(part.Made()) {
+				if _, renamed := part.Slots[slot]; renamed {
+					continue
+				}
+				if mix := book.slots[part.Made()][slot]; mix != "" && own[slot] != mix {
+					v.say(fmt.Sprintf("recipes[%d] %q.parts[%d]", i, r.Name, j), "slot %q has one default mix here and another below", slot)
+				}
+			}
+		}
+	}
+}
+
+// cycles names one cycle of recipes, if there is any.
+func (v *validator) cycles() {
+	const open, closed = 1, 2
+	state := map[ID]int{}
+	var path []string
+	var visit func(id ID) bool
+	visit = func(id ID) bool {
+		r := v.recipes[id]
+		path = append(path, r.Name)
+		switch state[id] {
+		case open:
+			from := slices.Index(path, r.Name)
+			v.say(fmt.Sprintf("recipes %q", r.Name), "needs itself: %s; recipes nest without cycles", strings.Join(path[from:], " → "))
+			return true
+		case closed:
+			path = path[:len(path)-1]
+			return false
+		}
+		state[id] = open
+		parts := slices.Clone(r.Parts)
+		for _, variant := range r.Variants {
+			parts = append(parts, variant.Parts...)
+		}
+		for _, p := range parts {
+			if visit(p.Recipe) {
+				return true
+			}
+		}
+		for _, in := range r.Blend {
+			if in.Mix != "" && visit(in.Mix) {
+				return true
+			}
+		}
+		state[id] = closed
+		path = path[:len(path)-1]
+		return false
+	}
+	for i := range v.doc.Recipes {
+		if visit(v.doc.Recipes[i].ID) {
+			return
+		}
+	}
+}
+
+func (v *validator) recipe(place string, r *Recipe) {
+	switch r.Kind {
+	case KindMix:
+		v.blend(place, r)
+	case KindPart, KindFlower, KindSpray:
+		if len(r.Blend) > 0 || len(r.Additives) > 0 {
+			v.say(place+".blend", "only a mix has a blend; this is a %s", r.Kind)
+		}
+	default:
+		v.say(place+".kind", "is %q; mix, part, flower or spray would be right", r.Kind)
+	}
+	if r.OutputStep() < 0 {
+		v.say(place+".steps", "has no work step; a recipe needs at least one")
+	}
+	keys := map[string]bool{}
+	for i, s := range r.Steps {
+		at := fmt.Sprintf("%s.steps[%d] %q", place, i, s.Name)
+		if s.Key == "" || keys[s.Key] {
+			v.say(at+".key", "%q is empty or used twice in this recipe", s.Key)
+		}
+		keys[s.Key] = true
+		v.step(at, r, i)
+	}
+	if len(r.Steps) > 0 && r.Steps[0].Work == nil {
+		v.say(place+".steps[0]", "is a wait; a recipe begins with work")
+	}
+	v.quantities(place, r)
+	at := func(list string, i int, step string) string {
+		here := fmt.Sprintf("%s.%s[%d]", place, list, i)
+		if s, index := r.Step(step); index < 0 || s.Work == nil {
+			v.say(here+".step", "%q is not a work step of this recipe", step)
+		}
+		return here
+	}
+	for i, p := range r.Parts {
+		here := at("parts", i, p.Step)
+		v.part(here, p)
+	}
+	for i, p := range r.Pastes {
+		here := at("pastes", i, p.Step)
+		if p.Slot == "" {
+			v.say(here+".slot", "is empty; name the colour slot")
+		}
+		within(v, here+".run", p.Run, 0, 10_000)
+		v.shape(here+".shape", p.Shape)
+	}
+	for _, slot := range slices.Sorted(maps.Keys(r.Defaults)) {
+		v.mix(fmt.Sprintf("%s.defaults[%q]", place, slot), r.Defaults[slot])
+	}
+	for i, m := range r.Materials {
+		here := at("materials", i, m.Step)
+		if _, known := v.materials[m.Material]; !known {
+			v.say(here+".material", "no material %q", m.Material)
+		}
+		within(v, here+".amount", m.Amount, 1, 1<<40)
+		within(v, here+".perPieces", m.Per, 0, 100_000)
+		if _, in := r.Step(m.Step); m.OutAt != "" {
+			if _, out := r.Step(m.OutAt); out < in {
+				v.say(here+".outAtStep", "%q is not a step from %q on; what goes in comes out", m.OutAt, m.Step)
+			}
+		}
+	}
+	for i, w := range r.Wires {
+		v.wire(at("wires", i, w.Step), w)
+	}
+	v.spares(place+".spares", r.Spares)
+	within(v, place+".mostPerLot", r.MostPerLot, 0, 1_000_000)
+}
+
+func (v *validator) wire(place string, w WireInput) {
+	material, known := v.materials[w.Material]
+	if !known || material.Wire == nil {
+		v.say(place+".material", "no wire %q", w.Material)
+		return
+	}
+	within(v, place+".number", w.Number, 1, 100)
+	within(v, place+".depthMicrometres", w.Depth, 0, material.Wire.Length)
+	if w.Depth < 0 || w.Stem < 0 || w.Allowance < 0 || w.Depth+w.Stem+w.Allowance <= 0 {
+		v.say(place, "has no length; depth, stem and allowance together are more than nothing")
+	}
+	if w.Hook != "" && w.Hook != HookOpen && w.Hook != HookClosed && w.Hook != HookTapeWound && w.Hook != HookStraight {
+		v.say(place+".hook", "is %q; open, closed, tape-wound or straight would be right", w.Hook)
+	}
+	within(v, place+".turns", w.Turns, 0, 1000)
+	if total := w.Depth + w.Stem + w.Allowance; total > material.Wire.Length {
+		v.say(place, "needs %d mm, a full wire of %q has %d mm", total/1000, material.Name, material.Wire.Length/1000)
+	}
+}
+
+func (v *validator) blend(place string, r *Recipe) {
+	if len(r.Blend) == 0 {
+		v.say(place+".blend", "is empty; a mix has at least one ingredient")
+	}
+	if !swatch.MatchString(r.Colour) {
+		v.say(place+".colour", "%q is not a colour such as \"#e8d9c5\"", r.Colour)
+	}
+	within(v, place+".lifeMinutes", r.LifeMinutes, 1, 400*1440)
+	if len(r.Parts)+len(r.Pastes)+len(r.Wires)+len(r.Materials) > 0 {
+		v.say(place, "is a mix: it has a blend and additives, no parts, pastes, wires or materials")
+	}
+	for i, in := range r.Blend {
+		here := fmt.Sprintf("%s.blend[%d]", place, i)
+		within(v, here+".parts", in.Parts, 1, 1_000_000)
+		if (in.Material == "") == (in.Mix == "") {
+			v.say(here, "names a material or a mix, one of the two")
+			continue
+		}
+		if in.Mix != "" {
+			v.mix(here+".mix", in.Mix)
+		} else {
+			v.weighed(here+".material", in.Material)
+		}
+	}
+	for i, a := range r.Additives {
+		here := fmt.Sprintf("%s.additives[%d]", place, i)
+		v.weighed(here+".material", a.Material)
+		within(v, here+".milligramsPer100g", a.Per100g, 1, 100_000)
+	}
+}
+
+func (v *validator) weighed(place string, id ID) {
+	if m, known := v.materials[id]; !known || m.Unit != UnitMilligrams {
+		v.say(place, "no material %q that is weighed in mg", id)
+	}
+}
+
+func (v *validator) shape(place string, g Geometry) {
+	const most = Micrometres(1_000_000)
+	switch g.Shape {
+	case ShapeCut:
+		within(v, place+".lengthMicrometres", g.Length, 100, most)
+		within(v, place+".widthMicrometres", g.Width, 100, most)
+		within(v, place+".thicknessMicrometres", g.Thickness, 50, 50_000)
+		within(v, place+".factorPerMille", g.Factor, 1, 1000)
+	case ShapeBall:
+		within(v, place+".diameterMicrometres", g.Diameter, 100, most)
+	case ShapeRope:
+		within(v, place+".diameterMicrometres", g.Diameter, 100, most)
+		within(v, place+".lengthMicrometres", g.Length, 100, most)
+	case ShapeWeighed:
+		within(v, place+".massMilligrams", g.Mass, 1, 10_000_000)
+	default:
+		v.say(place+".shape", "is %q; cut, ball, rope or weighed would be right", g.Shape)
+	}
+}
+
+func (v *validator) spares(place string, s Spares) {
+	switch s.Rule {
+	case SparesByBreakage, SparesByNumber, SparesByPercent, SparesNone:
+	default:
+		v.say(place+".rule", "is %q; breakage, number, percent or none would be right", s.Rule)
+	}
+	within(v, place+".breakagePerMille", s.Breakage, 0, 900)
+	within(v, place+".number", s.Number, 0, 10_000)
+	within(v, place+".percent", s.Percent, 0, 200)
+	within(v, place+".goodSoFar", s.GoodSoFar, 0, 1<<40)
+	within(v, place+".brokenSoFar", s.LostSoFar, 0, 1<<40)
+}
+
+// variants checks every variant as the recipe that it makes.
+func (v *validator) variants(place string, r *Recipe) {
+	names := map[string]bool{"": true}
+	for i, variant := range r.Variants {
+		at := fmt.Sprintf("%s.variants[%d] %q", place, i, variant.Name)
+		if names[variant.Name] {
+			v.say(at+".name", "%q is empty or used twice in this recipe", variant.Name)
+			continue
+		}
+		names[variant.Name] = true
+		known := func(key, list string) {
+			_, own := r.Step(key)
+			if own < 0 && !slices.ContainsFunc(variant.Steps, func(s StepChange) bool { return s.Key == key }) {
+				v.say(at+"."+list, "%q is not a step of this recipe", key)
+			}
+		}
+		for _, key := range slices.Concat(variant.Without, variant.Order) {
+			known(key, "without, order")
+		}
+		if variant.StopAfter != "" {
+			known(variant.StopAfter, "stopAfter")
+		}
+		for _, s := range variant.Steps {
+			if _, own := r.Step(s.Key); own < 0 && s.After != "" {
+				known(s.After, "steps.after")
+			}
+		}
+		made, _ := r.As(variant.Name)
+		if len(variant.Order) > 0 && len(variant.Order) != len(made.Steps) {
+			v.say(at+".order", "names %d steps, the variant has %d", len(variant.Order), len(made.Steps))
+		}
+		v.recipe(at, made)
+	}
+}
+
+// quantities checks yields, forms, limits of a lot, byproducts and direction.
+func (v *validator) quantities(place string, r *Recipe) {
+	within(v, place+".leastPerLot", r.LeastPerLot, 0, 1_000_000)
+	within(v, place+".keepInStock", r.KeepInStock, 0, 1_000_000)
+	if r.Drying != 0 {
+		within(v, place+".dryingPerMille", r.Drying, 50, 10_000)
+	}
+	if y := r.Yield; y != nil {
+		within(v, place+".yield.gives", y.Gives, 2, 10_000)
+		if s, i := r.Step(y.Step); i < 0 || s.Work == nil {
+			v.say(place+".yield.step", "%q is not a work step of this recipe", y.Step)
+		}
+	}
+	var shares PerMille
+	for i, f := range r.Forms {
+		at := fmt.Sprintf("%s.forms[%d]", place, i)
+		if f.Name == "" || slices.ContainsFunc(r.Forms[:i], func(g Form) bool { return g.Name == f.Name }) {
+			v.say(at+".name", "%q is empty or used twice", f.Name)
+		}
+		within(v, at+".sharePerMille", f.Share, 1, 1000)
+		shares += f.Share
+	}
+	if shares > 1000 {
+		v.say(place+".forms", "share out %d ‰ of a lot; at most 1000 would be right", shares)
+	}
+	for i, b := range r.Byproducts {
+		if _, known := v.materials[b.Material]; !known || b.Amount < 1 {
+			v.say(fmt.Sprintf("%s.byproducts[%d]", place, i), "no material %q, or no amount of it", b.Material)
+		}
+	}
+	if r.Build != "" && r.Build != InsideOut && r.Build != OutsideIn {
+		v.say(place+".build", "is %q; inside-out or outside-in would be right", r.Build)
+	}
+}
+
+func (v *validator) part(place string, p PartInput) {
+	part, known := v.recipes[p.Recipe]
+	if !known || part.Kind == KindMix {
+		v.say(place+".recipe", "no part or flower %q", p.Recipe)
+		return
+	}
+	made, known := part.As(p.Variant)
+	if !known {
+		v.say(place+".variant", "%q has no variant %q", part.Name, p.Variant)
+		return
+	}
+	if p.Form != "" && !slices.ContainsFunc(part.Forms, func(f Form) bool { return f.Name == p.Form }) {
+		v.say(place+".form", "%q has no form %q", part.Name, p.Form)
+	}
+	within(v, place+".count", p.Count, 1, 10_000)
+	if p.Least != nil {
+		within(v, place+".least", *p.Least, 0, p.Count)
+	}
+	if p.Window != nil {
+		v.window(place+".window", made, len(made.Steps), *p.Window)
+	}
+	var sum int64
+	for _, n := range p.Rows {
+		within(v, place+".rows", n, 1, 10_000)
+		sum += n
+	}
+	if len(p.Rows) > 0 && sum != p.Count {
+		v.say(place+".rows", "hold %d pieces, the count is %d", sum, p.Count)
+	}
+	if len(p.At) > 0 && len(p.At) != int(p.Count) {
+		v.say(place+".atMicrometres", "gives %d distances for %d pieces", len(p.At), p.Count)
+	}
+	if p.Set != "" && p.Set != SetOverGaps && p.Set != SetLevel && p.Set != SetAlternating {
+		v.say(place+".set", "is %q; over-gaps, level or alternating would be right", p.Set)
+	}
+	joins := []Join{"", JoinTaped, JoinGlued, JoinWet, JoinSlotted, JoinThreaded, JoinIced}
+	if !slices.Contains(joins, p.Join) {
+		v.say(place+".join", "is %q; taped, glued, wet, slotted, threaded or iced would be right", p.Join)
+	}
+}

@@ -1,0 +1,107 @@
+package studio
+
+import (
+	"fmt"
+	"strings"
+)
+
+func (v *validator) stock(book *Book) {
+	lots := map[ID]bool{}
+	for i := range v.doc.Work {
+		w := &v.doc.Work[i]
+		place := fmt.Sprintf("work[%d]", i)
+		register(v, place, lots, w.ID, true)
+		within(v, place+".started", w.Started, 1, 1<<40)
+		within(v, place+".need", w.Need, 0, w.Started)
+		if v.mixesOf(place, w.Made(), w.Mixes, book) {
+			v.records(place, w, book.Of(w.Made()))
+		}
+	}
+	for i, s := range v.doc.Shelf {
+		place := fmt.Sprintf("shelf[%d]", i)
+		register(v, place, lots, s.ID, true)
+		within(v, place+".amount", s.Amount, 0, 1<<40)
+		if v.mixesOf(place, s.Made(), s.Mixes, book) && s.Reached != "" {
+			if step, at := book.Of(s.Made()).Step(s.Reached); at < 0 || step.Work == nil {
+				v.say(place+".reached", "%q is not a work step of its recipe", s.Reached)
+			}
+		}
+		if s.Quality != Good && s.Quality != Second {
+			v.say(place+".quality", "is %q; good or second would be right", s.Quality)
+		}
+		if s.From != "" && !lots[s.From] {
+			v.say(place+".from", "no work lot %q", s.From)
+		}
+	}
+}
+
+// records checks that what happened to a lot could have: its tasks in order, a
+// mending right after what it mends, nothing after now.
+func (v *validator) records(place string, w *WorkLot, recipe *Recipe) {
+	next := 0  // the index of the step that may be recorded next
+	mend := "" // or the mending that may
+	for j, r := range w.Records {
+		at := fmt.Sprintf("%s.records[%d]", place, j)
+		before := j == 0 || w.Records[j-1].State == TaskDone
+		if r.Step == mend && mend != "" && before {
+			mend = ""
+		} else {
+			step, index := recipe.Step(r.Step)
+			if index < 0 || step.Work == nil {
+				v.say(at+".step", "%q is not a work step of %q", r.Step, recipe.Name)
+				continue
+			}
+			if first, _ := recipe.Task(index); first != index {
+				v.say(at+".step", "%q is done with %q in one stint; record that", r.Step, recipe.Steps[first].Key)
+			}
+			if index != recipe.nextTask(next) || !before {
+				v.say(at+".step", "%q is recorded before the work step ahead of it was done", r.Step)
+			}
+			_, next = recipe.Task(index)
+			mend = ""
+			if r.Mend > 0 && step.Mend != nil {
+				mend = MendKey(r.Step)
+			} else if r.Mend > 0 {
+				v.say(at+".mend", "%q says no way of mending", step.Name)
+			}
+		}
+		if v.people[r.Person] == nil {
+			v.say(at+".person", "no person %q", r.Person)
+		}
+		if r.State != TaskStarted && r.State != TaskPaused && r.State != TaskDone {
+			v.say(at+".state", "is %q; started, paused or done would be right", r.State)
+		}
+		if r.Start > v.doc.Now || r.End > v.doc.Now || r.State == TaskDone && r.End < r.Start {
+			v.say(at, "happened from %d to %d, now is %d", r.Start, r.End, v.doc.Now)
+		}
+		if r.Good < 0 || r.Second < 0 || r.Mend < 0 || r.Broken < 0 {
+			v.say(at, "counts are never negative")
+		}
+		if strings.HasSuffix(r.Step, MendKey("")) && r.Mend > 0 {
+			v.say(at+".mend", "a mending leaves nothing to mend")
+		}
+		if entering := w.Entering(recipe, r.Step); r.Counted() > entering {
+			v.say(at, "counts %d of %d", r.Counted(), entering)
+		}
+	}
+}
+
+// mixesOf says whether a recipe is known in a variant, and checks its mixes.
+func (v *validator) mixesOf(place string, m Made, mixes map[string]ID, book *Book) bool {
+	if _, known := v.recipes[m.Recipe]; !known {
+		v.say(place+".recipe", "no recipe %q", m.Recipe)
+		return false
+	}
+	if book.Of(m) == nil {
+		v.say(place+".variant", "%q has no variant %q", v.recipes[m.Recipe].Name, m.Variant)
+		return false
+	}
+	for _, slot := range book.Slots(m) {
+		if mixes[slot] == "" {
+			v.say(place+".mixes", "no mix is given for slot %q", slot)
+			continue
+		}
+		v.mix(fmt.Sprintf("%s.mixes[%q]", place, slot), mixes[slot])
+	}
+	return true
+}

@@ -1,0 +1,153 @@
+package studio
+
+import (
+	"maps"
+	"slices"
+)
+
+// Variant is a named change of a recipe: single or double, bud or full, air or
+// oven. Steps replace those of the same key or come in after another; inputs
+// replace those of the same step and thing, and a count of nothing takes one
+// away. StopAfter ends the recipe early: a bud is a rose stopped after its core.
+type Variant struct {
+	Name      string          `json:"name"`
+	StopAfter string          `json:"stopAfter,omitempty"`
+	Without   []string        `json:"without,omitempty"`
+	Steps     []StepChange    `json:"steps,omitempty"`
+	Order     []string        `json:"order,omitempty"`
+	Parts     []PartInput     `json:"parts,omitempty"`
+	Pastes    []PasteInput    `json:"pastes,omitempty"`
+	Materials []MaterialInput `json:"materials,omitempty"`
+	Wires     []WireInput     `json:"wires,omitempty"`
+}
+
+// StepChange is a step that replaces the one of its key, or comes after another.
+type StepChange struct {
+	After string `json:"after,omitempty"`
+	Step
+}
+
+// As is the recipe in one of its variants; false when it has no such variant.
+// The empty name is the recipe itself. What hung on a step that is gone ends
+// with the step before it.
+func (r *Recipe) As(variant string) (*Recipe, bool) {
+	made := *r
+	made.Variants = nil
+	if variant == "" {
+		return &made, true
+	}
+	i := slices.IndexFunc(r.Variants, func(v Variant) bool { return v.Name == variant })
+	if i < 0 {
+		return nil, false
+	}
+	v := r.Variants[i]
+	made.Name += ", " + v.Name
+	made.Steps = v.changed(r.Steps)
+	made.Parts = replaced(r.Parts, v.Parts, func(a, b PartInput) bool { return a.Step == b.Step && a.Recipe == b.Recipe && a.Form == b.Form },
+		func(p PartInput) bool { return p.Count > 0 })
+	made.Materials = replaced(r.Materials, v.Materials, func(a, b MaterialInput) bool { return a.Step == b.Step && a.Material == b.Material },
+		func(m MaterialInput) bool { return m.Amount > 0 })
+	made.Wires = replaced(r.Wires, v.Wires, func(a, b WireInput) bool { return a.Step == b.Step && a.Material == b.Material },
+		func(w WireInput) bool { return w.Number > 0 })
+	made.Pastes = replaced(r.Pastes, v.Pastes, func(a, b PasteInput) bool { return a.Step == b.Step && a.Slot == b.Slot },
+		func(p PasteInput) bool { return p.Shape.Shape != "" })
+	made.forget(r.Steps)
+	return &made, true
+}
+
+// changed lays a variant's changes over the steps.
+func (v Variant) changed(steps []Step) []Step {
+	steps = slices.Clone(steps)
+	at := func(key string) int { return slices.IndexFunc(steps, func(s Step) bool { return s.Key == key }) }
+	for _, change := range v.Steps {
+		if i := at(change.Key); i >= 0 {
+			steps[i] = change.Step
+		} else {
+			steps = slices.Insert(steps, at(change.After)+1, change.Step)
+		}
+	}
+	steps = slices.DeleteFunc(steps, func(s Step) bool { return slices.Contains(v.Without, s.Key) })
+	if i := at(v.StopAfter); i >= 0 {
+		steps = steps[:i+1]
+	}
+	if len(v.Order) > 0 {
+		slices.SortStableFunc(steps, func(a, b Step) int { return slices.Index(v.Order, a.Key) - slices.Index(v.Order, b.Key) })
+	}
+	return steps
+}
+
+// replaced puts changes in the place of those inputs that are the same thing and
+// drops what is no longer wanted.
+func replaced[T any](old, changes []T, same func(a, b T) bool, wanted func(T) bool) []T {
+	out := slices.Clone(old)
+	for _, change := range changes {
+		if i := slices.IndexFunc(out, func(in T) bool { return same(in, change) }); i >= 0 {
+			out[i] = change
+		} else {
+			out = append(out, change)
+		}
+	}
+	return slices.DeleteFunc(out, func(in T) bool { return !wanted(in) })
+}
+
+// forget takes away what hangs on steps that the recipe no longer has.
+func (r *Recipe) forget(before []Step) {
+	gone := func(key string) bool { _, i := r.Step(key); return i < 0 }
+	r.Parts = slices.DeleteFunc(r.Parts, func(p PartInput) bool { return gone(p.Step) })
+	r.Pastes = slices.DeleteFunc(r.Pastes, func(p PasteInput) bool { return gone(p.Step) })
+	r.Materials = slices.DeleteFunc(r.Materials, func(m MaterialInput) bool { return gone(m.Step) })
+	r.Wires = slices.DeleteFunc(r.Wires, func(w WireInput) bool { return gone(w.Step) })
+	if r.Yield != nil && gone(r.Yield.Step) {
+		r.Yield = nil
+	}
+	for i := range r.Steps {
+		s := &r.Steps[i]
+		s.Windows = slices.DeleteFunc(slices.Clone(s.Windows), func(w Window) bool { return w.After != "" && gone(w.After) })
+		s.Holds = slices.Clone(s.Holds)
+		for h := range s.Holds {
+			if until := s.Holds[h].Until; until != "" && gone(until) {
+				s.Holds[h].Until = r.lastKept(before, until, s.Key)
+			}
+		}
+	}
+	for i := range r.Materials {
+		if out := r.Materials[i].OutAt; out != "" && gone(out) {
+			r.Materials[i].OutAt = r.Steps[len(r.Steps)-1].Key
+		}
+	}
+}
+
+// lastKept is the last step up to a lost one that is still there, or own.
+func (r *Recipe) lastKept(before []Step, lost, own string) string {
+	kept := own
+	_, at := r.Step(own)
+	for _, s := range before {
+		if s.Key == lost {
+			break
+		}
+		if _, i := r.Step(s.Key); i > at {
+			kept = s.Key
+		}
+	}
+	return kept
+}
+
+// Made is what a lot is of: a recipe in a variant.
+type Made struct {
+	Recipe  ID
+	Variant string
+}
+
+// Into are the mixes that an input's own colour slots get from this recipe's.
+func (p PartInput) Into(mixes map[string]ID, slots []string) map[string]ID {
+	into := maps.Clone(mixes)
+	if into == nil {
+		into = map[string]ID{}
+	}
+	for _, slot := range slots {
+		if from, renamed := p.Slots[slot]; renamed {
+			into[slot] = mixes[from]
+		}
+	}
+	return into
+}
