@@ -101,8 +101,7 @@ func (s *Service) registerBench(to huma.API) {
 	}
 	command(to, http.MethodPost, "/tasks/{task}/start", "start-task", "Start or resume a task", func(ctx context.Context, in *start) (Recorded, error) {
 		return s.record(ctx, in.Who, "task started", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
-			lot, err := b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
-			return lot, nil, err
+			return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
 		})
 	})
 	type counted struct {

@@ -100,11 +100,15 @@ func (t *Tx) PutLot(w studio.WorkLot) error {
 	if err != nil {
 		return err
 	}
-	if err := t.q.PutLot(t.ctx, sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Made(), w.Mixes), RecipeID: string(w.Recipe),
-		Mixes: asJSON(w.Mixes), Ordinal: int64(w.Ordinal), Need: w.Need, Started: w.Started, Variant: w.Variant}); err != nil {
+	if err := t.q.PutLot(t.ctx, lotParams(w)); err != nil {
 		return err
 	}
 	return t.replaceRecords(string(w.ID), before, w.Records)
+}
+
+func lotParams(w studio.WorkLot) sqlcgen.PutLotParams {
+	return sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Made(), w.Mixes), RecipeID: string(w.Recipe), Mixes: asJSON(w.Mixes),
+		Ordinal: int64(w.Ordinal), Need: w.Need, Started: w.Started, Variant: w.Variant, StockLotID: string(w.From), Reached: w.Reached}
 }
 
 func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error {
@@ -118,7 +122,8 @@ func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error
 
 func taskParams(lot string, position int, r studio.TaskRecord) sqlcgen.AddTaskParams {
 	return sqlcgen.AddTaskParams{LotID: lot, Position: int64(position), Step: r.Step, State: string(r.State), PersonID: string(r.Person),
-		StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend}
+		StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
+		Machine: string(r.Machine), Used: asJSON(append([]studio.Used{}, r.Used...))}
 }
 
 func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {

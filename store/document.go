@@ -232,8 +232,13 @@ func (a *assembler) orders(view View) {
 }
 
 func taskRecord(r sqlcgen.Task) studio.TaskRecord {
+	var used []studio.Used
+	if json.Unmarshal([]byte(r.Used), &used) != nil || len(used) == 0 {
+		used = nil
+	}
 	return studio.TaskRecord{Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
-		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend}
+		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
+		Machine: studio.ID(r.Machine), Used: used}
 }
 
 // facts reads the shelf and the lots in work: those with work left to do, and
@@ -262,7 +267,8 @@ func (a *assembler) facts() {
 	}
 	book := studio.NewBook(d)
 	for _, r := range rows(a, a.q.Lots) {
-		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant}
+		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant,
+			From: studio.ID(r.StockLotID), Reached: r.Reached}
 		a.decode(r.Mixes, &w.Mixes)
 		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
 			d.Work = append(d.Work, w)

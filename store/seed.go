@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"time"
 
@@ -15,6 +16,9 @@ import (
 // Seed writes a whole valid document into an empty file, as one journal line.
 // A standing clock stays at the document's now until it is moved.
 func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) error {
+	if doc.Direct != nil {
+		return errors.New("a direct document states a scheduling problem and no studio; it can be planned and checked, not stored")
+	}
 	if err := onlyUUIDs(doc); err != nil {
 		return err
 	}
@@ -154,8 +158,7 @@ func (w *seeder) facts() {
 		}
 	}
 	for _, l := range w.doc.Work {
-		w.try(w.q.PutLot(w.ctx, sqlcgen.PutLotParams{ID: string(l.ID), GatherKey: studio.GatherKey(l.Made(), l.Mixes), RecipeID: string(l.Recipe),
-			Mixes: asJSON(l.Mixes), Ordinal: int64(l.Ordinal), Need: l.Need, Started: l.Started, Variant: l.Variant}))
+		w.try(w.q.PutLot(w.ctx, lotParams(l)))
 		for i, r := range l.Records {
 			w.try(w.q.AddTask(w.ctx, taskParams(string(l.ID), i, r)))
 		}

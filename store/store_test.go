@@ -265,8 +265,7 @@ func TestFinishingBooksWhatWasUsedAndMadeAndUndoingTakesItBack(t *testing.T) {
 	}
 	task := studio.TaskID(lot.ID, "knead")
 	happen(t, s, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
-		w, err := b.Start(task, demo.ID("Odalys"), false)
-		return w, nil, err
+		return b.Start(task, demo.ID("Odalys"), false)
 	})
 	finished := happen(t, s, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
 		return b.Finish(task, bench.Counts{Good: lot.Started})

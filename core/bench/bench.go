@@ -24,11 +24,14 @@ func (r Refusal) Error() string { return r.Message }
 
 func refuse(format string, args ...any) error { return Refusal{Message: fmt.Sprintf(format, args...)} }
 
-// Counts are the pieces that one go at a task accounts for.
+// Counts are the pieces that one go at a task accounts for, and what it used of
+// inputs that are as needed; of those it does not name it used the most.
 type Counts struct {
-	Good   int64 `json:"good"`
-	Second int64 `json:"second"`
-	Broken int64 `json:"broken"`
+	Good   int64         `json:"good"`
+	Second int64         `json:"second"`
+	Mend   int64         `json:"mend,omitempty"`
+	Broken int64         `json:"broken"`
+	Used   []studio.Used `json:"used,omitempty"`
 }
 
 // Movement is a change of stock: of a shelf lot, of a material, or the making of
@@ -53,19 +56,29 @@ func New(doc *studio.Document, plan *studio.Plan) Bench {
 	return Bench{doc, plan, studio.NewBook(doc)}
 }
 
-// Start begins or resumes a task. FoundReady says that the maker has touched the
-// pieces and found them ready though the clock has not.
-func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, error) {
+// Start begins or resumes a task, or sets off the machine of a wait. A lot that is
+// finished from half-made pieces takes them off the shelf as it is begun. FoundReady
+// says that the maker has touched the pieces and found them ready though the clock
+// has not.
+func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, []Movement, error) {
 	lot, step, err := b.find(task)
 	if err != nil {
-		return lot, err
+		return lot, nil, err
 	}
+	begun := len(lot.Records) > 0
+	if lot, err = b.begin(lot, step, task, person, foundReady); err != nil || begun || lot.From == "" {
+		return lot, nil, err
+	}
+	return lot, []Movement{{Shelf: lot.From, Amount: -lot.Started}}, nil
+}
+
+func (b Bench) begin(lot studio.WorkLot, step studio.Step, task, person studio.ID, foundReady bool) (studio.WorkLot, error) {
 	if !slices.ContainsFunc(b.doc.People, func(p studio.Person) bool { return p.ID == person }) {
 		return lot, refuse("nobody with this id works here; choose who is at this bench")
 	}
 	for _, w := range b.doc.Work {
 		for _, r := range w.Records {
-			if r.State == studio.TaskStarted && r.Person == person && (w.ID != lot.ID || r.Step != step.Key) {
+			if step.Wait == nil && r.State == studio.TaskStarted && r.Machine == "" && r.Person == person && (w.ID != lot.ID || r.Step != step.Key) {
 				return lot, refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Made(), r.Step))
 			}
 		}
@@ -83,8 +96,21 @@ func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, e
 	if err := b.ready(lot, step, foundReady); err != nil {
 		return lot, err
 	}
-	lot.Records = append(lot.Records, studio.TaskRecord{Step: step.Key, State: studio.TaskStarted, Person: person, Start: b.doc.Now})
+	record := studio.TaskRecord{Step: step.Key, State: studio.TaskStarted, Person: person, Start: b.doc.Now}
+	if step.Wait != nil {
+		record.Machine = b.machine(task)
+	}
+	lot.Records = append(lot.Records, record)
 	return lot, nil
+}
+
+// machine is the one that the plan in force puts a wait into.
+func (b Bench) machine(task studio.ID) studio.ID {
+	i := slices.IndexFunc(b.plan.Tasks, func(t studio.Task) bool { return t.ID == task && t.Load != nil })
+	if i < 0 {
+		return ""
+	}
+	return b.plan.Tasks[i].Load.Machine
 }
 
 // Pause stops a running task; what was counted so far stays counted.
@@ -92,6 +118,9 @@ func (b Bench) Pause(task studio.ID, c Counts) (studio.WorkLot, error) {
 	lot, step, record, err := b.running(task)
 	if err != nil {
 		return lot, err
+	}
+	if step.Wait != nil {
+		return lot, refuse("%q runs in a machine; it ends or it goes on", step.Name)
 	}
 	if err := b.count(lot, step, record, c, false); err != nil {
 		return lot, err
@@ -107,6 +136,10 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 	if err != nil {
 		return lot, nil, err
 	}
+	if step.Wait != nil {
+		record.State, record.End = studio.TaskDone, b.doc.Now
+		return lot, nil, nil
+	}
 	if err := b.count(lot, step, record, c, true); err != nil {
 		return lot, nil, err
 	}
@@ -117,7 +150,7 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 	_, past := r.Task(at)
 	if step.Key == r.Steps[at].Key {
 		for _, s := range r.Steps[at:past] {
-			moved = append(moved, b.used(lot, r, s.Key)...)
+			moved = append(moved, b.used(lot, r, s.Key, record.Used)...)
 		}
 	}
 	// what is to mend is made once it is mended
@@ -186,7 +219,7 @@ func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 	for _, l := range b.plan.Lots {
 		r := b.book.Of(l.Made())
 		for i, step := range r.Steps {
-			if first, _ := r.Task(i); first != i || step.Work == nil {
+			if first, _ := r.Task(i); first != i || step.Work == nil && step.Wait.Load == nil {
 				continue
 			}
 			if step.Mend != nil && studio.TaskID(l.ID, studio.MendKey(step.Key)) == task {
@@ -201,7 +234,8 @@ func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 					return w, step, nil
 				}
 			}
-			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}, step, nil
+			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started,
+				From: l.From, Reached: l.Reached}, step, nil
 		}
 	}
 	return studio.WorkLot{}, studio.Step{}, refuse("the plan in force has no such task any more; look at the plan again")
@@ -226,16 +260,40 @@ func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRe
 	if r.Kind == studio.KindMix {
 		left = lot.Entering(r, step.Key) - record.Counted()
 	}
-	sum := c.Good + c.Second + c.Broken
+	sum := c.Good + c.Second + c.Mend + c.Broken
 	switch {
-	case c.Good < 0 || c.Second < 0 || c.Broken < 0:
+	case c.Good < 0 || c.Second < 0 || c.Mend < 0 || c.Broken < 0:
 		return refuse("a count below nothing cannot be; %d pieces are to be counted", left)
+	case c.Mend > 0 && step.Mend == nil:
+		return refuse("%q says no way of mending; count what is no good as broken", step.Name)
 	case all && sum != left:
-		return refuse("good, second and broken come to %d; %d pieces are to be counted", sum, left)
+		return refuse("good, second, to mend and broken come to %d; %d pieces are to be counted", sum, left)
 	case sum > left:
-		return refuse("good, second and broken come to %d; only %d pieces are left to count", sum, left)
+		return refuse("good, second, to mend and broken come to %d; only %d pieces are left to count", sum, left)
 	}
-	record.Good, record.Second, record.Broken = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken
+	record.Good, record.Second, record.Broken, record.Mend = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken, record.Mend+c.Mend
+	return b.eyed(r, lot, at, record, c.Used)
+}
+
+// eyed adds to a record what was used of inputs that are as needed: never more than
+// the most of them.
+func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, at int, record *studio.TaskRecord, used []studio.Used) error {
+	_, past := r.Task(at)
+	for _, u := range used {
+		var most int64
+		for _, p := range r.Parts {
+			if _, i := r.Step(p.Step); i >= at && i < past && p.Least != nil && p.Recipe == u.Recipe && p.Variant == u.Variant {
+				most += p.Count * r.At(p.Step, lot.Entering(r, p.Step))
+			}
+		}
+		i := slices.IndexFunc(record.Used, func(v studio.Used) bool { return v.Recipe == u.Recipe && v.Variant == u.Variant })
+		if i < 0 {
+			i, record.Used = len(record.Used), append(record.Used, studio.Used{Recipe: u.Recipe, Variant: u.Variant})
+		}
+		if record.Used[i].Pieces += u.Pieces; u.Pieces < 0 || record.Used[i].Pieces > most {
+			return refuse("%d pieces are said to be used of what is taken as needed; from 0 to %d would be right", record.Used[i].Pieces, most)
+		}
+	}
 	return nil
 }
 
@@ -297,13 +355,20 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 }
 
 // used is what a step takes up: parts and pastes from the shelf, oldest first,
-// wires as full wires, materials by amount.
-func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string) []Movement {
+// wires as full wires, materials by amount. Of what is as needed it is what the
+// maker said, the most of it where nothing was said.
+func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []studio.Used) []Movement {
 	pieces := r.At(step, lot.Entering(r, step))
 	var moved []Movement
 	for _, p := range r.Parts {
 		if p.Step == step {
-			moved = append(moved, b.take(p.Made(), b.book.Input(p, lot.Mixes), p.Count*pieces)...)
+			count := p.Count * pieces
+			for i := range said {
+				if u := &said[i]; p.Least != nil && u.Recipe == p.Recipe && u.Variant == p.Variant {
+					count = min(count, u.Pieces)
+				}
+			}
+			moved = append(moved, b.take(p.Made(), b.book.Input(p, lot.Mixes), count)...)
 		}
 	}
 	for _, p := range r.Pastes {

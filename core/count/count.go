@@ -38,7 +38,7 @@ type Note struct {
 }
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:
-// Gross = FromShelf + FromWork + Net, and Started = Net + Spare.
+// Gross = FromShelf + FromWork + FromHalfMade + Net, and Started = Net + Spare.
 type Item struct {
 	Key       string               `json:"key"`
 	Recipe    studio.ID            `json:"recipe"`
@@ -48,15 +48,17 @@ type Item struct {
 	Gross     int64                `json:"gross"`
 	FromShelf int64                `json:"fromShelf"`
 	FromWork  int64                `json:"fromWork"`
-	Net       int64                `json:"net"`
-	Spare     int64                `json:"spare"`
-	Started   int64                `json:"started"`
-	Lots      []studio.ID          `json:"lots"`
-	Orders    []studio.ID          `json:"orders"`
-	Latest    studio.Minute        `json:"latestStart"`
-	Workings  []studio.Working     `json:"workings"`
-	needs     []need
-	orders    map[studio.ID]struct{}
+	// FromHalfMade is what is finished from pieces kept half way.
+	FromHalfMade int64            `json:"fromHalfMade"`
+	Net          int64            `json:"net"`
+	Spare        int64            `json:"spare"`
+	Started      int64            `json:"started"`
+	Lots         []studio.ID      `json:"lots"`
+	Orders       []studio.ID      `json:"orders"`
+	Latest       studio.Minute    `json:"latestStart"`
+	Workings     []studio.Working `json:"workings"`
+	needs        []need
+	orders       map[studio.ID]struct{}
 }
 
 // Made is what the item is of.
@@ -68,8 +70,9 @@ type need struct {
 	lot         studio.ID // of a consuming lot, else empty
 	step        string
 	quantity    int64
-	sheet       int64 // of a mix: one working sheet
-	fresh       bool  // it has an upper limit and cannot come from stock
+	sheet       int64  // of a mix: one working sheet
+	form        string // of its recipe, if it wants one
+	fresh       bool   // it has an upper limit and cannot come from stock
 	due         studio.Minute
 	service     float64
 	orders      map[studio.ID]struct{}
@@ -95,6 +98,7 @@ func Up(doc *studio.Document) (*Result, error) {
 		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
 			Pegs: []studio.Peg{}, Notes: []Note{}}}
 	c.promised()
+	c.kept()
 	for _, w := range doc.Work {
 		c.item(w.Made(), w.Mixes)
 	}
@@ -130,6 +134,24 @@ func (c *counter) promised() {
 			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: line.Quantity, due: due,
 				service: ServiceOfLot(line.ServiceLevel, len(keys)), orders: map[studio.ID]struct{}{o.ID: {}}})
 		}
+	}
+}
+
+// kept adds what is to be kept in stock as needs of no order, due at the horizon:
+// whatever an order needs comes before it.
+func (c *counter) kept() {
+	for i := range c.doc.Recipes {
+		r := &c.doc.Recipes[i]
+		if r.KeepInStock == 0 {
+			continue
+		}
+		made := studio.Made{Recipe: r.ID}
+		mixes, _ := c.book.Resolve(made, nil)
+		keys := map[string]bool{}
+		c.keysUnder(made, mixes, keys)
+		item := c.item(made, mixes)
+		item.needs = append(item.needs, need{quantity: r.KeepInStock, due: c.doc.Horizon(),
+			service: ServiceOfLot(c.doc.Settings.DefaultServiceLevel, len(keys)), orders: map[studio.ID]struct{}{}})
 	}
 }
 
@@ -194,11 +216,13 @@ func (c *counter) settle(item *Item) {
 	}
 	rest := c.fromShelf(item, r, item.needs)
 	rest = c.fromWork(item, r, rest)
+	rest = c.fromHalfMade(item, r, rest)
 	for _, n := range rest {
 		item.Net += n.quantity
 	}
 	c.working(item, "net", "", []studio.Figure{
 		figure(r, "needed", item.Gross), figure(r, "on the shelf", item.FromShelf), figure(r, "in work", item.FromWork),
+		figure(r, "half made", item.FromHalfMade),
 	}, figure(r, "to make", item.Net))
 	for len(rest) > 0 {
 		span := c.doc.Settings.GatheringMinutes
@@ -298,6 +322,63 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 	return needs
 }
 
+// fromHalfMade meets needs from pieces that are kept half way, with as many of them
+// as spares for what is still to be done.
+func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []need {
+	for _, s := range c.book.HalfMade(c.doc, item.Made(), item.Mixes) {
+		var wanted int64
+		group := need{orders: map[studio.ID]struct{}{}}
+		var left, mine []need
+		for _, n := range needs {
+			if n.fresh || s.UseBy != nil && *s.UseBy < n.due {
+				left = append(left, n)
+				continue
+			}
+			wanted, mine = wanted+n.quantity, append(mine, n)
+			group.service = max(group.service, n.service)
+			for o := range n.orders {
+				group.orders[o] = struct{}{}
+			}
+		}
+		most, unit := s.Amount, r.Unit()
+		if limit := c.mostPerLot(r); limit > 0 {
+			most = min(most, limit)
+		}
+		most = most / unit * unit
+		start := func(good int64) int64 {
+			n, _ := Start(good, r.Spares, group.service, c.doc.Settings.PriorWeight)
+			return studio.CeilDiv(n, unit) * unit
+		}
+		good := int64(sort.Search(int(min(wanted, most)), func(i int) bool { return start(int64(i)+1) > most }))
+		if good == 0 {
+			continue
+		}
+		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key), Need: good,
+			Started: start(good), From: s.ID, Reached: s.Reached, Due: c.doc.Horizon(), Pegs: []studio.Peg{}}
+		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
+		lot.NextStep = studio.WorkLot{Started: lot.Started, Reached: s.Reached}.Progress(r).NextStep
+		item.FromHalfMade += good
+		for _, n := range mine {
+			if take := min(n.quantity, good); take > 0 {
+				good -= take
+				lot.Due = min(lot.Due, n.due)
+				c.serve(n, lot.ID, &lot, item.Recipe, take)
+				n = n.less(take)
+			}
+			if n.quantity > 0 {
+				left = append(left, n)
+			}
+		}
+		lot.LatestStart = lot.Due - c.room.Elapsed(r, lot.NextStep, lot.Started)
+		c.explode(r, lot, group)
+		c.add(item, lot)
+		latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) }
+		sort.SliceStable(left, func(i, j int) bool { return latest(left[i]) < latest(left[j]) })
+		needs = left
+	}
+	return needs
+}
+
 func (n need) less(taken int64) need {
 	n.quantity -= taken
 	return n
@@ -322,9 +403,11 @@ func (c *counter) serve(n need, from studio.ID, lot *studio.Lot, recipe studio.I
 // an even split, then what each lot takes up.
 func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	var total, sheet int64
+	forms := map[string]int64{}
 	group := need{orders: map[studio.ID]struct{}{}}
 	for _, n := range needs {
 		total += n.quantity
+		forms[n.form] += n.quantity
 		sheet = max(sheet, n.sheet)
 		group.service = max(group.service, n.service)
 		for o := range n.orders {
@@ -332,7 +415,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		}
 	}
 	workings := len(item.Workings)
-	started := c.toStart(item, r, total, sheet, group)
+	started := c.toStart(item, r, max(total, inForms(r, forms)), sheet, group)
 	item.Started += started
 	item.Spare += started - total
 	lots, unit := int64(1), r.Unit()
@@ -367,6 +450,16 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
 		}
 	}
+}
+
+// inForms is how many pieces must come out so that each form's share of them is as
+// many as are wanted in it.
+func inForms(r *studio.Recipe, wanted map[string]int64) int64 {
+	var most int64
+	for _, f := range r.Forms {
+		most = max(most, studio.CeilDiv(wanted[f.Name]*1000, int64(f.Share)))
+	}
+	return most
 }
 
 // toStart adds spares to a gathered need; for a mix, the working sheet and the
@@ -447,7 +540,7 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, parent need) {
 	for _, p := range r.Parts {
 		if n, wanted := ahead(p.Step); wanted {
 			n.quantity = r.At(p.Step, lot.Alive) * p.Count
-			n.fresh = p.Window.Limited()
+			n.fresh, n.form = p.Window.Limited(), p.Form
 			item := c.item(p.Made(), c.book.Input(p, lot.Mixes))
 			item.needs = append(item.needs, n)
 		}

@@ -96,13 +96,24 @@ func (r Room) need(d studio.Dries, percentile int64) int64 {
 	return Need(r.classes[d.Class], d.Thickness, d.State, d.Factor, percentile)
 }
 
+// Lain is a span over which a piece has dried in surroundings.
+type Lain struct {
+	studio.Span
+	In studio.ID
+}
+
 // End is when something unattended begun at t is over; false when it is not
-// before the horizon.
-func (r Room) End(l studio.Length, t studio.Minute) (studio.Minute, bool) {
+// before the horizon. Of a piece that was moved, what it has dried where it lay
+// before is taken off its need.
+func (r Room) End(l studio.Length, t studio.Minute, before ...Lain) (studio.Minute, bool) {
 	if l.Dries == nil {
 		return t + l.Minutes, true
 	}
-	return r.Clock(l.Dries.Class, l.Dries.In).Ready(t, r.Need(l))
+	need := r.Need(l)
+	for _, lain := range before {
+		need = r.Clock(l.Dries.Class, lain.In).Rest(need, lain.From, lain.To)
+	}
+	return r.Clock(l.Dries.Class, l.Dries.In).Ready(t, need)
 }
 
 // Window is the first and the last minute at which something may begin that is

@@ -25,6 +25,9 @@ type job struct {
 	latest  studio.Minute
 }
 
+// running is true of a wait in a machine that was begun.
+func (j *job) running() bool { return j.Wait != nil && j.Begun() }
+
 // lag is a link seen from one of its ends.
 type lag struct {
 	studio.Lag
@@ -104,7 +107,7 @@ func clustered(all []*job) []*cluster {
 	for _, component := range topo.TarjanSCC(g) {
 		c := &cluster{}
 		for _, node := range component {
-			if j := all[node.ID()]; !j.Done() {
+			if j := all[node.ID()]; !j.Done() && !j.running() {
 				c.jobs = append(c.jobs, j)
 				j.cluster = c
 			}

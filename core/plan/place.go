@@ -71,10 +71,39 @@ func (p *placement) recall() {
 			}
 		}
 	}
+	p.running()
 	for _, j := range p.all {
 		if j.Fact != nil {
 			for i := range j.Holds {
 				p.hold(j, i)
+			}
+		}
+	}
+}
+
+// running closes the machines that run, each with the shares that were begun
+// together.
+func (p *placement) running() {
+	for _, j := range p.all {
+		if !j.running() {
+			continue
+		}
+		m := p.machines[slices.IndexFunc(p.machines, func(m *machine) bool { return m.ID == j.Fact.Machine })]
+		i := slices.IndexFunc(m.loads, func(l *load) bool { return l.From == j.Fact.Start })
+		if i < 0 {
+			i = len(m.loads)
+			m.loads = append(m.loads, &load{Span: studio.Span{From: j.Fact.Start}, closed: true, setting: j.Wait.Load.Setting})
+		}
+		l := m.loads[i]
+		l.To = max(l.To, j.Fact.Start+j.Wait.Least.Minutes)
+		l.slots, l.tasks = l.slots+j.Wait.Load.Slots, append(l.tasks, j.ID)
+	}
+	for _, m := range p.machines {
+		for _, l := range m.loads {
+			for _, id := range l.tasks {
+				j := p.byID[id]
+				j.task = &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskStarted, Start: l.From, End: l.To, Pieces: j.Pieces,
+					Load: &studio.Share{Machine: m.ID, Setting: l.setting, Slots: j.Wait.Load.Slots}, Cause: studio.CauseNow}
 			}
 		}
 	}
@@ -254,7 +283,7 @@ func (p *placement) put(j *job, from studio.Minute, least bool) *fault {
 	if why != nil {
 		return why
 	}
-	t := &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskPlanned, Pieces: j.Pieces, Cause: r.cause, CausedBy: r.by}
+	t := &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskPlanned, Pieces: j.Pieces, Cause: r.cause, CausedBy: r.by, Narrow: r.narrow}
 	switch {
 	case j.Wait == nil:
 		why = p.work(j, t, r)
@@ -291,12 +320,12 @@ func (p *placement) put(j *job, from studio.Minute, least bool) *fault {
 // take takes a job back out of the plan.
 func (p *placement) take(j *job) {
 	if m := p.maker(j.task.Person); m != nil {
-		m.free(j.task)
+		m.free(j.Activity, j.task)
 	}
 	for _, tool := range j.task.Tools {
 		p.tools[tool].free(j.ID, 0)
 	}
-	if j.task.Machine != "" {
+	if j.task.Load != nil {
 		for _, m := range p.machines {
 			m.free(j.ID, j.Wait.Load.Slots)
 		}

@@ -86,17 +86,26 @@ func (m *maker) occupy(j *job, t *studio.Task) {
 		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.Begin(), To: t.End}, t.ID, 0, 1})
 		m.load += t.End - t.Begin()
 	}
-	i := m.turnAt(j.ID, t.Start)
-	m.turns = slices.Insert(m.turns, i, turn{j, t.Start, t.End, t.Setup})
+	start := m.turnOf(j.Activity, t)
+	m.turns = slices.Insert(m.turns, m.turnAt(j.ID, start), turn{j, start, t.End, t.Setup})
 }
 
-func (m *maker) free(t *studio.Task) {
+// turnOf is when a task comes in a maker's order of work: when it was begun, or
+// taken over.
+func (m *maker) turnOf(a *studio.Activity, t *studio.Task) studio.Minute {
+	if a.Fact != nil && a.Fact.Person != m.ID {
+		return t.Begin()
+	}
+	return t.Start
+}
+
+func (m *maker) free(a *studio.Activity, t *studio.Task) {
 	i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From >= t.Begin() })
 	for m.busy[i].task != t.ID {
 		i++
 	}
 	m.busy = slices.Delete(m.busy, i, i+1)
-	at := m.turnAt(t.ID, t.Start) - 1
+	at := m.turnAt(t.ID, m.turnOf(a, t)) - 1
 	m.turns = slices.Delete(m.turns, at, at+1)
 	m.load -= t.End - t.Begin()
 }
@@ -117,6 +126,7 @@ type machine struct {
 
 type load struct {
 	studio.Span
+	closed  bool // it runs
 	setting string
 	slots   int64
 	tasks   []studio.ID

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 
 	"bractum/core/drying"
@@ -18,11 +19,13 @@ type readiness struct {
 	by    studio.ID
 	last  studio.Minute
 	limit *job // whose window ends at last
-	pin   *studio.Pin
+	// narrow is true where states that limit it were taken at their medians
+	narrow bool
+	pin    *studio.Pin
 }
 
 func (p *placement) ready(j *job, from studio.Minute) (readiness, *fault) {
-	r := readiness{needs: p.doc.Now, cause: studio.CauseNow, last: drying.Never}
+	r := readiness{needs: p.doc.Now, cause: studio.CauseNow, last: drying.Never, pin: p.doc.Pinned(j.ID)}
 	later := func(m studio.Minute, cause studio.Cause, by studio.ID) {
 		r.bound = max(r.bound, m)
 		if m > r.needs {
@@ -38,7 +41,8 @@ func (p *placement) ready(j *job, from studio.Minute) (readiness, *fault) {
 		later(j.before.task.End, studio.CauseStep, j.before.ID)
 	}
 	for _, k := range j.in {
-		first, last, _, ok := p.air.Window(k.Lag, k.other.task.End)
+		first, last, narrow, ok := p.air.Window(k.Lag, k.other.task.End)
+		r.narrow = r.narrow || narrow
 		if !ok {
 			return r, &fault{reason: studio.Stalled, detail: fmt.Sprintf("what %q made never gets dry enough in the expected air", k.other.ID)}
 		}
@@ -63,14 +67,11 @@ func (p *placement) ready(j *job, from studio.Minute) (readiness, *fault) {
 		}
 	}
 	r.from = max(r.needs, from)
-	if pin := p.doc.Pinned(j.ID); pin != nil && j.Wait == nil {
-		r.pin = pin
-		if pin.Start != nil {
-			if *pin.Start < r.from {
-				return r, &fault{reason: studio.PinBroken, detail: fmt.Sprintf("it is pinned to %d and can begin at %d at the earliest", *pin.Start, r.from)}
-			}
-			r.from, r.cause, r.by = *pin.Start, studio.CausePin, ""
+	if r.pin != nil && r.pin.Start != nil && j.Wait == nil {
+		if *r.pin.Start < r.from {
+			return r, &fault{reason: studio.PinBroken, detail: fmt.Sprintf("it is pinned to %d and can begin at %d at the earliest", *r.pin.Start, r.from)}
 		}
+		r.from, r.cause, r.by = *r.pin.Start, studio.CausePin, ""
 	}
 	return r, nil
 }
@@ -82,17 +83,14 @@ func (p *placement) wait(j *job, t *studio.Task, r readiness, least bool) *fault
 		return p.later(j, r.bound-t.Start, fault{reason: studio.TooLate, cause: studio.CauseInput, causedBy: r.by,
 			detail: fmt.Sprintf("begins when %q ends, and may not before %d", j.before.ID, r.bound)})
 	}
-	length := j.Wait.Least
+	lain := p.lain(j, t.Start)
+	end, ok := p.air.End(j.Wait.Least, t.Start, lain...)
 	if j.Wait.Wished != nil && !least {
-		length = *j.Wait.Wished
-		if end, ok := p.air.End(j.Wait.Least, t.Start); ok {
-			if wished, ok := p.air.End(length, t.Start); !ok || wished < end {
-				length = j.Wait.Least
-			}
+		if wished, reached := p.air.End(*j.Wait.Wished, t.Start, lain...); reached && wished <= p.doc.Horizon() {
+			end = max(end, wished)
 		}
 	}
-	end, ok := p.air.End(length, t.Start)
-	if !ok {
+	if !ok || end > p.doc.Horizon() {
 		return &fault{reason: studio.Stalled, detail: "would not be over before the horizon in the expected air"}
 	}
 	t.End = end
@@ -102,15 +100,27 @@ func (p *placement) wait(j *job, t *studio.Task, r readiness, least bool) *fault
 	return nil
 }
 
+// lain is where a piece that has been moved has lain before a wait.
+func (p *placement) lain(j *job, until studio.Minute) []drying.Lain {
+	var all []drying.Lain
+	for a := j.Activity; a.Wait.Continues != ""; {
+		earlier := p.byID[a.Wait.Continues]
+		a = earlier.Activity
+		all = append(all, drying.Lain{Span: studio.Span{From: earlier.task.Start, To: until}, In: a.Wait.Least.Dries.In})
+		until = earlier.task.Start
+	}
+	return all
+}
+
 // load puts a wait into a machine: into a load of its setting that is long enough
 // and has room, or into one of its own.
 func (p *placement) load(j *job, t *studio.Task, r readiness) *fault {
-	ready := r.bound
+	ready := max(r.bound, p.doc.Now)
 	use, need := j.Wait.Load, j.Wait.Least.Minutes
 	var best *load
 	var in *machine
 	for _, m := range p.machines {
-		if !contains(use.AnyOf, m.ID) || use.Slots > m.Slots {
+		if !slices.Contains(use.AnyOf, m.ID) || use.Slots > m.Slots {
 			continue
 		}
 		for _, l := range append(m.joinable(ready, need, use), p.fresh(m, ready, need, j.before.task.End)) {
@@ -122,7 +132,7 @@ func (p *placement) load(j *job, t *studio.Task, r readiness) *fault {
 	if best == nil || best.To > p.doc.Horizon() {
 		return &fault{reason: studio.NoMachine, detail: fmt.Sprintf("none of %q has room for %d slots before the horizon", use.AnyOf, use.Slots)}
 	}
-	t.Start, t.End, t.Machine, t.Setting = best.From, best.To, in.ID, use.Setting
+	t.Start, t.End, t.Load = best.From, best.To, &studio.Share{Machine: in.ID, Setting: use.Setting, Slots: use.Slots}
 	if best.From > ready {
 		t.Cause = studio.CauseTool
 	}
@@ -134,20 +144,11 @@ func (p *placement) load(j *job, t *studio.Task, r readiness) *fault {
 	return nil
 }
 
-func contains(all []studio.ID, id studio.ID) bool {
-	for _, x := range all {
-		if x == id {
-			return true
-		}
-	}
-	return false
-}
-
 // joinable are the loads of a machine that a wait can still go into.
 func (m *machine) joinable(ready, need studio.Minute, use *studio.MachineUse) []*load {
 	var out []*load
 	for _, l := range m.loads {
-		if l.From >= ready && l.setting == use.Setting && l.To-l.From >= need && l.slots+use.Slots <= m.Slots {
+		if !l.closed && l.From >= ready && l.setting == use.Setting && l.To-l.From >= need && l.slots+use.Slots <= m.Slots {
 			out = append(out, l)
 		}
 	}
@@ -197,7 +198,7 @@ func (p *placement) work(j *job, t *studio.Task, r readiness) *fault {
 	var best *slot
 	why := &fault{reason: studio.NoSkill, detail: fmt.Sprintf("nobody has all of %q", skills(j))}
 	for _, m := range p.makers {
-		if !j.PaceOf(m.Person) || j.Fact != nil && m.ID != j.Fact.Person || r.pin != nil && r.pin.Person != "" && m.ID != r.pin.Person {
+		if !j.May(m.Person, r.pin) {
 			continue
 		}
 		if why.reason == studio.NoSkill {
@@ -255,7 +256,7 @@ func (p *placement) earliest(m *maker, j *job, r readiness, overtime bool) (*slo
 	none := &fault{reason: studio.NoHours, detail: "no stretch of working time is long enough before the horizon"}
 	for t, tries := r.from, 0; tries < mostTries; tries++ {
 		start, ok := hours.Next(t)
-		if !ok || r.pin != nil && r.pin.Start != nil && start != *r.pin.Start {
+		if !ok || j.Fact == nil && r.pin != nil && r.pin.Start != nil && start != *r.pin.Start {
 			return nil, none
 		}
 		if busy := m.at(start); busy != nil {

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 	"sort"
@@ -52,6 +53,37 @@ func (b *Book) Level(m Made) int { return b.level[m] }
 
 // Slots are the colour slots of the recipe's subtree, in order of name.
 func (b *Book) Slots(m Made) []string { return slices.Sorted(maps.Keys(b.slots[m])) }
+
+// SlotsUntil are the colour slots of what has gone into pieces up to a step of
+// their recipe, in order of name; all of them where no step is named.
+func (b *Book) SlotsUntil(m Made, reached string) []string {
+	r := b.recipes[m]
+	_, last := r.Step(reached)
+	if last < 0 {
+		return b.Slots(m)
+	}
+	slots := map[string]bool{}
+	by := func(step string) bool {
+		_, i := r.Step(step)
+		return i <= last
+	}
+	for _, p := range r.Pastes {
+		if by(p.Step) {
+			slots[p.Slot] = true
+		}
+	}
+	for _, p := range r.Parts {
+		for _, slot := range b.Slots(p.Made()) {
+			if from, renamed := p.Slots[slot]; renamed {
+				slot = from
+			}
+			if by(p.Step) {
+				slots[slot] = true
+			}
+		}
+	}
+	return slices.Sorted(maps.Keys(slots))
+}
 
 // Resolve gives every slot of the recipe's subtree its mix: the colourway's, or
 // the default of the recipes below. A slot that stays empty is in missing.
@@ -105,6 +137,26 @@ func (b *Book) OnShelf(doc *Document, m Made, mixes map[string]ID) []ShelfLot {
 		}
 	}
 	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
+	return shelf
+}
+
+// HalfMade lists what lies on the document's shelf of a recipe, good, that is made
+// up to some step and can become the given mixes: what has gone in so far is the
+// same. The furthest comes first, then the oldest.
+func (b *Book) HalfMade(doc *Document, m Made, mixes map[string]ID) []ShelfLot {
+	var shelf []ShelfLot
+	for _, s := range doc.Shelf {
+		if s.Reached == "" || s.Made() != m || s.Quality != Good {
+			continue
+		}
+		if !slices.ContainsFunc(b.SlotsUntil(m, s.Reached), func(slot string) bool { return s.Mixes[slot] != mixes[slot] }) {
+			shelf = append(shelf, s)
+		}
+	}
+	r := b.recipes[m]
+	sort.SliceStable(shelf, func(i, j int) bool {
+		return cmp.Or(cmp.Compare(r.after(shelf[j].Reached), r.after(shelf[i].Reached)), cmp.Compare(shelf[i].MadeOn, shelf[j].MadeOn)) < 0
+	})
 	return shelf
 }
 

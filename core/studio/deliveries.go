@@ -66,17 +66,21 @@ func opening(g Gate) Minute {
 // takes is how much of a material a lot that is not begun takes up, in its unit;
 // of a wire, full wires cut into pieces of one length each.
 func takes(r *Recipe, l *Lot, m *Material) int64 {
-	if l.NextStep > 0 || l.InWork {
+	if l.InWork {
 		return 0
+	}
+	ahead := func(step string) bool {
+		_, i := r.Step(step)
+		return i >= l.NextStep
 	}
 	var sum int64
 	for _, in := range r.Materials {
-		if in.Material == m.ID {
+		if in.Material == m.ID && ahead(in.Step) {
 			sum += in.Taken(r.At(in.Step, l.Started))
 		}
 	}
 	for _, w := range r.Wires {
-		if w.Material == m.ID {
+		if w.Material == m.ID && ahead(w.Step) {
 			fit := int64(m.Wire.Length / max(1, w.Depth+w.Stem+w.Allowance))
 			sum += CeilDiv(w.Number*r.At(w.Step, l.Started), max(1, fit))
 		}

@@ -186,8 +186,11 @@ type WorkLot struct {
 	Mixes   map[string]ID `json:"mixes"`
 	Ordinal int           `json:"ordinal"`
 	// Need is what the lot was begun to yield; the rest of Started are spares.
-	Need    int64        `json:"need"`
-	Started int64        `json:"started"`
+	Need    int64 `json:"need"`
+	Started int64 `json:"started"`
+	// From and Reached are of a lot that is finished from half-made pieces.
+	From    ID           `json:"from,omitempty"`
+	Reached string       `json:"reached,omitempty"`
 	Records []TaskRecord `json:"records"`
 }
 
@@ -203,18 +206,29 @@ const (
 )
 
 // TaskRecord is what happened to one work step, stint or mending of a lot: who,
-// when, and the pieces counted so far by outcome. A stint goes by its first
-// step, a mending by MendKey of its step. End is set once it is done.
+// when, the pieces counted so far by outcome, and how many were used of inputs
+// that are as needed. A stint goes by its first step, a mending by MendKey of its
+// step. A wait in a machine is recorded by its machine. End is set once it is done.
 type TaskRecord struct {
-	Step   string    `json:"step"`
-	State  TaskState `json:"state"`
-	Person ID        `json:"person"`
-	Start  Minute    `json:"start"`
-	End    Minute    `json:"end,omitempty"`
-	Good   int64     `json:"good"`
-	Second int64     `json:"second"`
-	Mend   int64     `json:"mend,omitempty"`
-	Broken int64     `json:"broken"`
+	Step    string    `json:"step"`
+	State   TaskState `json:"state"`
+	Person  ID        `json:"person"`
+	Machine ID        `json:"machine,omitempty"`
+	Start   Minute    `json:"start"`
+	End     Minute    `json:"end,omitempty"`
+	Good    int64     `json:"good"`
+	Second  int64     `json:"second"`
+	Mend    int64     `json:"mend,omitempty"`
+	Broken  int64     `json:"broken"`
+	Used    []Used    `json:"used,omitempty"`
+}
+
+// Used is how many pieces of an input a task took up in all, where the recipe
+// leaves that to the maker's eye.
+type Used struct {
+	Recipe  ID     `json:"recipe"`
+	Variant string `json:"variant,omitempty"`
+	Pieces  int64  `json:"pieces"`
 }
 
 // Counted is the number of pieces this record accounts for.

@@ -6,10 +6,10 @@ import "sort"
 // stretches of minutes in rising order, breaks left out. Safe for concurrent use.
 type Hours []Span
 
-// HoursOf are a person's working times: the shifts stated outright, and the
-// weekly hours laid over the days that touch [from, to), less breaks and days away.
+// HoursOf are a person's working times within [from, to): the shifts stated
+// outright, and the weekly hours, less breaks and days away.
 func HoursOf(p Person, c Calendar, from, to Minute) Hours {
-	return joined(append(weekly(p, p.Hours, c, from, to), p.Shifts...))
+	return joined(append(weekly(p, p.Hours, c, from, to), p.Shifts...)).within(from, to)
 }
 
 // OvertimeOf is the overtime that a person allows, without the working times.
@@ -18,7 +18,7 @@ func OvertimeOf(p Person, c Calendar, from, to Minute) Hours {
 	for _, s := range HoursOf(p, c, from, to) {
 		allowed = cutOut(allowed, s)
 	}
-	return joined(allowed)
+	return joined(allowed).within(from, to)
 }
 
 func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {
@@ -179,6 +179,17 @@ func joined(spans []Span) Hours {
 		out = append(out, s)
 	}
 	return out
+}
+
+// within is what of the hours lies in [from, to).
+func (h Hours) within(from, to Minute) Hours {
+	var inside Hours
+	for _, s := range h {
+		if s = (Span{max(s.From, from), min(s.To, to)}); s.From < s.To {
+			inside = append(inside, s)
+		}
+	}
+	return inside
 }
 
 // Everyone is the time at which anybody is at work, from the epoch to the horizon.

@@ -49,11 +49,14 @@ type Effort struct {
 }
 
 // Stay is a wait of its least length or of the wished-for one; in a machine, as
-// long as the load's longest least.
+// long as the load's longest least. Continues names an earlier wait in the air of
+// the same lot: the piece was put down then and moved since, and what it has dried
+// on the way counts.
 type Stay struct {
-	Least  Length      `json:"least"`
-	Wished *Length     `json:"wished,omitempty"`
-	Load   *MachineUse `json:"load,omitempty"`
+	Least     Length      `json:"least"`
+	Wished    *Length     `json:"wished,omitempty"`
+	Load      *MachineUse `json:"load,omitempty"`
+	Continues ID          `json:"continues,omitempty"`
 }
 
 // MachineUse is a share of a load of one of several machines at a setting.
@@ -83,12 +86,13 @@ type ColourUse struct {
 	Mix    ID `json:"mix"`
 }
 
-// Fact is what has happened to a task.
+// Fact is what has happened to a task: by whom, or in which machine, and when.
 type Fact struct {
-	State  TaskState `json:"state"`
-	Person ID        `json:"person,omitempty"`
-	Start  Minute    `json:"start"`
-	End    Minute    `json:"end,omitempty"`
+	State   TaskState `json:"state"`
+	Person  ID        `json:"person,omitempty"`
+	Machine ID        `json:"machine,omitempty"`
+	Start   Minute    `json:"start"`
+	End     Minute    `json:"end,omitempty"`
 }
 
 // Lag limits the time from the end of one task to the start of another. A most
@@ -110,7 +114,8 @@ type Want struct {
 	Since      Minute `json:"since,omitempty"`
 }
 
-// Pin is the lead's wish for one task: its person, its start, or both.
+// Pin is the lead's wish for one task: its person, its start, or both. A person
+// pinned to a task that was begun takes over what is left of it.
 type Pin struct {
 	Task   ID      `json:"task"`
 	Person ID      `json:"person,omitempty"`
@@ -139,12 +144,23 @@ func (a *Activity) Pauses() bool { return a.MayPause || a.Begun() }
 // Done is true of a task that is over.
 func (a *Activity) Done() bool { return a.Fact != nil && a.Fact.State == TaskDone }
 
-// PaceOf says whether a person has all the skills of a task. Who has begun it
-// has them; one that is missing then counts with a pace of 100.
-func (a *Activity) PaceOf(p *Person) bool {
-	if a.Begun() {
+// May says whether a person may do a task: who has begun it may, a skill they have
+// not got then counting with a pace of 100; else who has all its skills, and is who
+// it is pinned to if it is. What was begun stays with its person unless it is pinned.
+func (a *Activity) May(p *Person, pin *Pin) bool {
+	switch {
+	case pin != nil && pin.Person != "" && pin.Person != p.ID:
+		return false
+	case a.Fact != nil && a.Fact.Person == p.ID:
 		return true
+	case a.Fact != nil && (pin == nil || pin.Person == ""):
+		return false
 	}
+	return a.Skilled(p)
+}
+
+// Skilled is true of a person who has all the skills of a task.
+func (a *Activity) Skilled(p *Person) bool {
 	return !slices.ContainsFunc(a.Work, func(e Effort) bool { return p.Pace(e.Skill) == 0 })
 }
 

@@ -28,6 +28,10 @@ type Lot struct {
 	LatestStart Minute `json:"latestStart"`
 	Pegs        []Peg  `json:"pegs"`
 	InWork      bool   `json:"inWork,omitempty"`
+	// From is the shelf lot of half-made pieces that it is finished from, and
+	// Reached the last step those had behind them.
+	From    ID     `json:"from,omitempty"`
+	Reached string `json:"reached,omitempty"`
 	// NextStep is the index of the first step not yet done.
 	NextStep int `json:"nextStep,omitempty"`
 }
@@ -66,6 +70,13 @@ type Held struct {
 	To    Minute `json:"to"`
 }
 
+// Share is what a wait takes of a machine's load.
+type Share struct {
+	Machine ID     `json:"machine"`
+	Setting string `json:"setting"`
+	Slots   int64  `json:"slots"`
+}
+
 // Cause is what a task waited for before it could start.
 type Cause string
 
@@ -87,8 +98,8 @@ const (
 
 // Task is one step, or stint, of one lot in a plan: of work its person, with the
 // colour setup it is charged, the tools it takes and whether it goes on into
-// allowed overtime; of a wait in a machine, which one, at its setting. A started
-// or paused task begins its remainder at Resume and keeps the Start that happened.
+// allowed overtime; of a wait in a machine, its share of the load. A started or
+// paused task begins its remainder at Resume and keeps the Start that happened.
 type Task struct {
 	ID       ID        `json:"id"`
 	Lot      ID        `json:"lot"`
@@ -102,12 +113,14 @@ type Task struct {
 	Overtime bool      `json:"overtime,omitempty"`
 	Setup    Minute    `json:"setup,omitempty"`
 	Tools    []ID      `json:"tools,omitempty"`
-	Machine  ID        `json:"machine,omitempty"`
-	Setting  string    `json:"setting,omitempty"`
+	Load     *Share    `json:"load,omitempty"`
 	Pieces   int64     `json:"pieces"`
 	Holds    []Held    `json:"holds,omitempty"`
-	Cause    Cause     `json:"cause,omitempty"`
-	CausedBy ID        `json:"causedBy,omitempty"`
+	// Narrow is true when the state it must have and the one it must not have yet
+	// lie so close that both were planned by their medians.
+	Narrow   bool  `json:"narrowWindow,omitempty"`
+	Cause    Cause `json:"cause,omitempty"`
+	CausedBy ID    `json:"causedBy,omitempty"`
 }
 
 // Begin is when the plan, as opposed to what happened, has the task begin.

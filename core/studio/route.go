@@ -47,7 +47,7 @@ func (r *router) routing(l *Lot) Routing {
 	recipe, work := r.book.Of(l.Made()), r.work[l.ID]
 	routing := Routing{ID: l.ID}
 	var before *Activity
-	for first := 0; first < len(recipe.Steps); {
+	for first := recipe.after(l.Reached); first < len(recipe.Steps); {
 		_, past := recipe.Task(first)
 		routing.Tasks = append(routing.Tasks, r.activity(l, recipe, work, first, past, before))
 		before = &routing.Tasks[len(routing.Tasks)-1]
@@ -68,7 +68,7 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 		entering = work.Entering(recipe, step.Key)
 	}
 	a := Activity{ID: TaskID(l.ID, step.Key), Step: step.Key, Pieces: recipe.Pieces(first, entering)}
-	if first == 0 {
+	if before == nil {
 		a.Gates = r.outside(l, recipe)
 	}
 	for i := first; i < past; i++ {
@@ -79,13 +79,13 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	}
 	if step.Wait != nil {
 		a.Wait = r.stay(l, recipe, first, a.Pieces)
-		a.Fact = waitFact(recipe, work, first, before, r.doc.Now)
+		a.Fact = waitFact(recipe, work, first, before)
 		return a
 	}
 	left, setup := a.Pieces, true
 	if work != nil {
 		if record := work.Record(step.Key); record != nil {
-			a.Fact = &Fact{record.State, record.Person, record.Start, record.End}
+			a.Fact = &Fact{State: record.State, Person: record.Person, Start: record.Start, End: record.End}
 			setup, left = false, recipe.Pieces(first, entering-record.Counted()*recipe.unit(first))
 			if record.State != TaskDone {
 				a.Pieces = left
@@ -144,7 +144,7 @@ func (r *router) mending(l *Lot, recipe *Recipe, work *WorkLot, step int) (Activ
 	a := Activity{ID: TaskID(l.ID, key), Step: key, Pieces: record.Mend, MayPause: s.Mend.MayPause}
 	mended, setup := work.Record(key), true
 	if mended != nil {
-		a.Fact = &Fact{mended.State, mended.Person, mended.Start, mended.End}
+		a.Fact = &Fact{State: mended.State, Person: mended.Person, Start: mended.Start, End: mended.End}
 		setup = false
 		if mended.State != TaskDone {
 			a.Pieces -= mended.Counted()
@@ -156,10 +156,14 @@ func (r *router) mending(l *Lot, recipe *Recipe, work *WorkLot, step int) (Activ
 	return a, true
 }
 
-// waitFact says that a wait is over because what follows it was begun.
-func waitFact(recipe *Recipe, work *WorkLot, wait int, before *Activity, now Minute) *Fact {
+// waitFact says that a wait in a machine was begun, or that a wait is over because
+// what follows it was begun.
+func waitFact(recipe *Recipe, work *WorkLot, wait int, before *Activity) *Fact {
 	if work == nil || before == nil || !before.Done() {
 		return nil
+	}
+	if r := work.Record(recipe.Steps[wait].Key); r != nil {
+		return &Fact{State: r.State, Machine: r.Machine, Start: r.Start, End: r.End}
 	}
 	for _, s := range recipe.Steps[wait+1:] {
 		if record := work.Record(s.Key); record != nil {
@@ -215,6 +219,9 @@ func (r *router) stay(l *Lot, recipe *Recipe, at int, pieces int64) *Stay {
 	}
 	dries := func(state State) *Dries { return r.dries(l, recipe, w.Drying, state, at) }
 	stay := &Stay{Least: Length{Minutes: w.Minutes}}
+	if _, i := recipe.Step(w.Continues); i >= 0 {
+		stay.Continues = taskAt(l.ID, recipe, i)
+	}
 	if w.State != "" {
 		stay.Least = Length{Dries: dries(w.State)}
 	}

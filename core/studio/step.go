@@ -67,6 +67,9 @@ type Wait struct {
 	Minutes Minute `json:"minutes,omitempty"`
 	Wished  *Wish  `json:"wished,omitempty"`
 	Load    *Load  `json:"load,omitempty"`
+	// Continues names an earlier wait of this recipe: pieces were put down then and
+	// moved since, and what they dried on the way counts.
+	Continues string `json:"continues,omitempty"`
 }
 
 // Wish is a length one would like: a further state, or wall minutes.

@@ -90,6 +90,9 @@ func (v *validator) activity(place string, l Routing, index int, tasks map[ID]*A
 	if a.Wait != nil {
 		v.stay(place+".wait", l, index)
 	}
+	if a.Wait != nil && (len(a.Work) > 0 || len(a.Tools) > 0 || a.Setup != nil || a.MayPause) {
+		v.say(place, "is a wait; work, tools, setup and pauses belong to work")
+	}
 	for i, t := range a.Tools {
 		within(v, fmt.Sprintf("%s.tools[%d].number", place, i), t.Number, 1, 1000)
 		if len(t.AnyOf) == 0 || slices.ContainsFunc(t.AnyOf, func(id ID) bool { return !v.tools[id] }) {
@@ -125,8 +128,12 @@ func (v *validator) fact(place string, l Routing, index int) {
 	if a.Wait == nil && v.people[f.Person] == nil {
 		v.say(place+".person", "no person %q", f.Person)
 	}
-	if f.State != TaskStarted && f.State != TaskPaused && f.State != TaskDone || a.Wait != nil && f.State != TaskDone {
-		v.say(place+".state", "is %q; started, paused or done would be right, of a wait done", f.State)
+	load := a.Wait != nil && a.Wait.Load != nil && f.State != TaskPaused
+	if f.State != TaskStarted && f.State != TaskPaused && f.State != TaskDone || a.Wait != nil && f.State != TaskDone && !load {
+		v.say(place+".state", "is %q; started, paused or done would be right, of a wait done, of one in a machine started or done", f.State)
+	}
+	if load && !slices.Contains(a.Wait.Load.AnyOf, f.Machine) {
+		v.say(place+".machine", "is %q; one of %q would be right", f.Machine, a.Wait.Load.AnyOf)
 	}
 	if f.Start > v.doc.Now || f.End > v.doc.Now || f.State == TaskDone && f.End < f.Start {
 		v.say(place, "happened from %d to %d, now is %d", f.Start, f.End, v.doc.Now)
@@ -147,6 +154,12 @@ func (v *validator) stay(place string, l Routing, index int) {
 		v.say(place, "is the first task of its lot; a lot begins with work")
 	}
 	v.length(place+".least", w.Least)
+	if w.Continues != "" {
+		i := slices.IndexFunc(l.Tasks[:index], func(a Activity) bool { return a.ID == w.Continues })
+		if i < 0 || l.Tasks[i].Wait == nil || l.Tasks[i].Wait.Least.Dries == nil || w.Least.Dries == nil {
+			v.say(place+".continues", "%q is not a wait for drying before this one in its lot", w.Continues)
+		}
+	}
 	if w.Wished != nil {
 		v.length(place+".wished", *w.Wished)
 		if w.Wished.Dries == nil && w.Least.Dries == nil && w.Wished.Minutes < w.Least.Minutes {
@@ -156,7 +169,7 @@ func (v *validator) stay(place string, l Routing, index int) {
 	if w.Load == nil {
 		return
 	}
-	if w.Wished != nil || w.Least.Dries != nil {
+	if w.Wished != nil || w.Least.Dries != nil || w.Continues != "" {
 		v.say(place, "is a load of a machine: it takes its minutes, whatever the air")
 	}
 	if index > 0 && l.Tasks[index-1].Wait != nil {

@@ -38,6 +38,11 @@ func (v *validator) defaults() {
 	for i := range v.doc.Recipes {
 		r := &v.doc.Recipes[i]
 		own := book.slots[Made{Recipe: r.ID}]
+		for _, slot := range book.Slots(Made{Recipe: r.ID}) {
+			if r.KeepInStock > 0 && own[slot] == "" {
+				v.say(fmt.Sprintf("recipes[%d] %q.keepInStock", i, r.Name), "slot %q has no default mix; what is kept in stock has one", slot)
+			}
+		}
 		for j, part := range r.Parts {
 			for _, slot := range book.Slots(part.Made()) {
 				if _, renamed := part.Slots[slot]; renamed {
@@ -293,6 +298,9 @@ func (v *validator) variants(place string, r *Recipe) {
 func (v *validator) quantities(place string, r *Recipe) {
 	within(v, place+".leastPerLot", r.LeastPerLot, 0, 1_000_000)
 	within(v, place+".keepInStock", r.KeepInStock, 0, 1_000_000)
+	if r.KeepInStock > 0 && r.Kind == KindMix {
+		v.say(place+".keepInStock", "is of a mix, which does not keep; pieces are kept in stock")
+	}
 	if r.Drying != 0 {
 		within(v, place+".dryingPerMille", r.Drying, 50, 10_000)
 	}

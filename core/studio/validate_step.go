@@ -93,6 +93,11 @@ func (v *validator) wait(place string, r *Recipe, index int) {
 			v.say(place, "is for fixed minutes; class, thicknessMicrometres and method belong to drying")
 		}
 	}
+	if w.Continues != "" {
+		if s, i := r.Step(w.Continues); i < 0 || i >= index || s.Wait == nil || s.Wait.State == "" || !drying {
+			v.say(place+".continues", "%q is not a wait for drying before this one", w.Continues)
+		}
+	}
 	if wish := w.Wished; wish != nil {
 		if (wish.State == "") == (wish.Minutes == 0) {
 			v.say(place+".wished", "is a state or minutes, one of the two")
@@ -109,7 +114,7 @@ func (v *validator) load(place string, r *Recipe, index int) {
 	w := r.Steps[index].Wait
 	within(v, place+".minutes", w.Minutes, 1, 60*1440)
 	within(v, place+".load.perSlot", w.Load.PerSlot, 1, 10_000)
-	if w.State != "" || w.Wished != nil {
+	if w.State != "" || w.Wished != nil || w.Continues != "" {
 		v.say(place, "is a load of a machine: it takes its minutes, whatever the air")
 	}
 	if index > 0 && r.Steps[index-1].Work == nil {

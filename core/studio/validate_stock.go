@@ -2,6 +2,7 @@ package studio
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -13,7 +14,12 @@ func (v *validator) stock(book *Book) {
 		register(v, place, lots, w.ID, true)
 		within(v, place+".started", w.Started, 1, 1<<40)
 		within(v, place+".need", w.Need, 0, w.Started)
-		if v.mixesOf(place, w.Made(), w.Mixes, book) {
+		if (w.From == "") != (w.Reached == "") {
+			v.say(place+".from, reached", "go together: the shelf lot of half-made pieces and the step they had reached")
+		}
+		if v.madeOf(place, w.Made(), book) {
+			v.reached(place+".reached", w.Reached, book.Of(w.Made()))
+			v.mixesUntil(place, w.Made(), "", w.Mixes, book)
 			v.records(place, w, book.Of(w.Made()))
 		}
 	}
@@ -21,10 +27,9 @@ func (v *validator) stock(book *Book) {
 		place := fmt.Sprintf("shelf[%d]", i)
 		register(v, place, lots, s.ID, true)
 		within(v, place+".amount", s.Amount, 0, 1<<40)
-		if v.mixesOf(place, s.Made(), s.Mixes, book) && s.Reached != "" {
-			if step, at := book.Of(s.Made()).Step(s.Reached); at < 0 || step.Work == nil {
-				v.say(place+".reached", "%q is not a work step of its recipe", s.Reached)
-			}
+		if v.madeOf(place, s.Made(), book) {
+			v.reached(place+".reached", s.Reached, book.Of(s.Made()))
+			v.mixesUntil(place, s.Made(), s.Reached, s.Mixes, book)
 		}
 		if s.Quality != Good && s.Quality != Second {
 			v.say(place+".quality", "is %q; good or second would be right", s.Quality)
@@ -38,15 +43,22 @@ func (v *validator) stock(book *Book) {
 // records checks that what happened to a lot could have: its tasks in order, a
 // mending right after what it mends, nothing after now.
 func (v *validator) records(place string, w *WorkLot, recipe *Recipe) {
-	next := 0  // the index of the step that may be recorded next
-	mend := "" // or the mending that may
+	next := recipe.after(w.Reached) // the index of the step that may be recorded next
+	mend := ""                      // or the mending that may
 	for j, r := range w.Records {
 		at := fmt.Sprintf("%s.records[%d]", place, j)
 		before := j == 0 || w.Records[j-1].State == TaskDone
 		if r.Step == mend && mend != "" && before {
 			mend = ""
+		} else if step, index := recipe.Step(r.Step); index >= 0 && step.Wait != nil && step.Wait.Load != nil {
+			if !before || index < next || recipe.nextTask(next) < index && recipe.nextTask(next) >= 0 {
+				v.say(at+".step", "%q is recorded before the work step ahead of it was done", r.Step)
+			}
+			if !slices.Contains(step.Wait.Load.Machines, r.Machine) || r.State == TaskPaused {
+				v.say(at+".machine", "is %q, %s; started or done in one of %q would be right", r.Machine, r.State, step.Wait.Load.Machines)
+			}
+			next, mend = index+1, ""
 		} else {
-			step, index := recipe.Step(r.Step)
 			if index < 0 || step.Work == nil {
 				v.say(at+".step", "%q is not a work step of %q", r.Step, recipe.Name)
 				continue
@@ -65,7 +77,7 @@ func (v *validator) records(place string, w *WorkLot, recipe *Recipe) {
 				v.say(at+".mend", "%q says no way of mending", step.Name)
 			}
 		}
-		if v.people[r.Person] == nil {
+		if r.Machine == "" && v.people[r.Person] == nil {
 			v.say(at+".person", "no person %q", r.Person)
 		}
 		if r.State != TaskStarted && r.State != TaskPaused && r.State != TaskDone {
@@ -86,8 +98,18 @@ func (v *validator) records(place string, w *WorkLot, recipe *Recipe) {
 	}
 }
 
-// mixesOf says whether a recipe is known in a variant, and checks its mixes.
-func (v *validator) mixesOf(place string, m Made, mixes map[string]ID, book *Book) bool {
+// reached checks the step that half-made pieces have behind them, if any.
+func (v *validator) reached(place, step string, r *Recipe) {
+	if step == "" {
+		return
+	}
+	if _, i := r.Step(step); i < 0 || r.after(step) > r.OutputStep() {
+		v.say(place, "%q is not a step of its recipe with work still after it", step)
+	}
+}
+
+// madeOf says whether a recipe is known in a variant.
+func (v *validator) madeOf(place string, m Made, book *Book) bool {
 	if _, known := v.recipes[m.Recipe]; !known {
 		v.say(place+".recipe", "no recipe %q", m.Recipe)
 		return false
@@ -96,12 +118,17 @@ func (v *validator) mixesOf(place string, m Made, mixes map[string]ID, book *Boo
 		v.say(place+".variant", "%q has no variant %q", v.recipes[m.Recipe].Name, m.Variant)
 		return false
 	}
-	for _, slot := range book.Slots(m) {
+	return true
+}
+
+// mixesUntil checks the mixes of what has gone into pieces up to a step, the
+// whole recipe if empty.
+func (v *validator) mixesUntil(place string, m Made, reached string, mixes map[string]ID, book *Book) {
+	for _, slot := range book.SlotsUntil(m, reached) {
 		if mixes[slot] == "" {
 			v.say(place+".mixes", "no mix is given for slot %q", slot)
 			continue
 		}
 		v.mix(fmt.Sprintf("%s.mixes[%q]", place, slot), mixes[slot])
 	}
-	return true
 }

@@ -102,6 +102,10 @@ func (r *Recipe) forget(before []Step) {
 	}
 	for i := range r.Steps {
 		s := &r.Steps[i]
+		if s.Wait != nil && s.Wait.Continues != "" && gone(s.Wait.Continues) {
+			wait := *s.Wait
+			wait.Continues, s.Wait = "", &wait
+		}
 		s.Windows = slices.DeleteFunc(slices.Clone(s.Windows), func(w Window) bool { return w.After != "" && gone(w.After) })
 		s.Holds = slices.Clone(s.Holds)
 		for h := range s.Holds {

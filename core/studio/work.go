@@ -15,7 +15,7 @@ type Progress struct {
 
 // Progress of a lot of the given recipe. A second, once counted, stays one.
 func (w WorkLot) Progress(r *Recipe) Progress {
-	p := Progress{Alive: w.Started}
+	p := Progress{Alive: w.Started, NextStep: r.after(w.Reached)}
 	for _, record := range w.Records {
 		p.Alive -= record.Broken * w.unit(r, record)
 		p.Seconds += record.Second * w.unit(r, record)
@@ -25,6 +25,16 @@ func (w WorkLot) Progress(r *Recipe) Progress {
 	}
 	p.Made = p.NextStep > r.OutputStep()
 	return p
+}
+
+// after is the index of the first step after one that pieces have reached, 0 when
+// they have reached none.
+func (r *Recipe) after(reached string) int {
+	if _, i := r.Step(reached); i >= 0 {
+		_, past := r.Task(i)
+		return past
+	}
+	return 0
 }
 
 // Serves is how many of the pieces can serve a need for good ones.

@@ -13,6 +13,14 @@ ALTER TABLE place ADD COLUMN made_by TEXT NOT NULL DEFAULT '';
 ALTER TABLE person ADD COLUMN beyond TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(beyond));
 ALTER TABLE order_line ADD COLUMN variant TEXT NOT NULL DEFAULT '';
 ALTER TABLE lot ADD COLUMN variant TEXT NOT NULL DEFAULT '';
+-- of a lot that is finished from half-made pieces: the stock lot and the step reached
+ALTER TABLE lot ADD COLUMN stock_lot_id TEXT NOT NULL DEFAULT '';
+ALTER TABLE lot ADD COLUMN reached TEXT NOT NULL DEFAULT '';
+-- a wait in a machine is a task of the machine; who set it off goes on with other work
+ALTER TABLE task ADD COLUMN machine TEXT NOT NULL DEFAULT '';
+ALTER TABLE task ADD COLUMN used TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(used));
+DROP INDEX one_task_at_a_time;
+CREATE UNIQUE INDEX one_task_at_a_time ON task (person_id) WHERE state = 'started' AND machine = '';
 ALTER TABLE task ADD COLUMN mend INTEGER NOT NULL DEFAULT 0 CHECK (mend >= 0);
 ALTER TABLE stock_lot ADD COLUMN variant TEXT NOT NULL DEFAULT '';
 ALTER TABLE stock_lot ADD COLUMN reached TEXT NOT NULL DEFAULT '';
@@ -21,6 +29,12 @@ ALTER TABLE stock_lot ADD COLUMN reached TEXT NOT NULL DEFAULT '';
 ALTER TABLE stock_lot DROP COLUMN reached;
 ALTER TABLE stock_lot DROP COLUMN variant;
 ALTER TABLE task DROP COLUMN mend;
+DROP INDEX one_task_at_a_time;
+CREATE UNIQUE INDEX one_task_at_a_time ON task (person_id) WHERE state = 'started';
+ALTER TABLE task DROP COLUMN used;
+ALTER TABLE task DROP COLUMN machine;
+ALTER TABLE lot DROP COLUMN reached;
+ALTER TABLE lot DROP COLUMN stock_lot_id;
 ALTER TABLE lot DROP COLUMN variant;
 ALTER TABLE order_line DROP COLUMN variant;
 ALTER TABLE person DROP COLUMN beyond;

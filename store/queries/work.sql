@@ -16,7 +16,7 @@ INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id
 -- name: Lots :many
 SELECT * FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal;
 -- name: PutLot :exec
-INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO NOTHING;
 -- name: Tasks :many
 SELECT * FROM task ORDER BY lot_id, position;
@@ -27,7 +27,7 @@ SELECT * FROM lot WHERE id = ?;
 -- name: DropTasks :exec
 DELETE FROM task WHERE lot_id = ?;
 -- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
     stock_lot.variant, stock_lot.reached,

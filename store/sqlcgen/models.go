@@ -75,14 +75,16 @@ type Ledger struct {
 }
 
 type Lot struct {
-	ID        string
-	GatherKey string
-	RecipeID  string
-	Mixes     string
-	Ordinal   int64
-	Need      int64
-	Started   int64
-	Variant   string
+	ID         string
+	GatherKey  string
+	RecipeID   string
+	Mixes      string
+	Ordinal    int64
+	Need       int64
+	Started    int64
+	Variant    string
+	StockLotID string
+	Reached    string
 }
 
 type Material struct {
@@ -203,5 +205,7 @@ type Task struct {
 	Good        int64
 	Second      int64
 	Broken      int64
+	Machine     string
+	Used        string
 	Mend        int64
 }

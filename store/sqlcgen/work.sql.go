@@ -104,7 +104,7 @@ func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error 
 }
 
 const addTask = `-- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddTaskParams struct {
@@ -119,6 +119,8 @@ type AddTaskParams struct {
 	Second      int64
 	Broken      int64
 	Mend        int64
+	Machine     string
+	Used        string
 }
 
 func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
@@ -134,6 +136,8 @@ func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
 		arg.Second,
 		arg.Broken,
 		arg.Mend,
+		arg.Machine,
+		arg.Used,
 	)
 	return err
 }
@@ -159,7 +163,7 @@ func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
 }
 
 const lot = `-- name: Lot :one
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant FROM lot WHERE id = ?
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached FROM lot WHERE id = ?
 `
 
 func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
@@ -174,12 +178,14 @@ func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
 		&i.Need,
 		&i.Started,
 		&i.Variant,
+		&i.StockLotID,
+		&i.Reached,
 	)
 	return i, err
 }
 
 const lots = `-- name: Lots :many
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
 `
 
 func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
@@ -200,6 +206,8 @@ func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
 			&i.Need,
 			&i.Started,
 			&i.Variant,
+			&i.StockLotID,
+			&i.Reached,
 		); err != nil {
 			return nil, err
 		}
@@ -310,19 +318,21 @@ func (q *Queries) Orders(ctx context.Context) ([]CustomerOrder, error) {
 }
 
 const putLot = `-- name: PutLot :exec
-INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO NOTHING
 `
 
 type PutLotParams struct {
-	ID        string
-	GatherKey string
-	RecipeID  string
-	Mixes     string
-	Ordinal   int64
-	Need      int64
-	Started   int64
-	Variant   string
+	ID         string
+	GatherKey  string
+	RecipeID   string
+	Mixes      string
+	Ordinal    int64
+	Need       int64
+	Started    int64
+	Variant    string
+	StockLotID string
+	Reached    string
 }
 
 func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
@@ -335,6 +345,8 @@ func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
 		arg.Need,
 		arg.Started,
 		arg.Variant,
+		arg.StockLotID,
+		arg.Reached,
 	)
 	return err
 }
@@ -426,7 +438,7 @@ func (q *Queries) StockOfLot(ctx context.Context, arg StockOfLotParams) (string,
 }
 
 const tasks = `-- name: Tasks :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend FROM task ORDER BY lot_id, position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend FROM task ORDER BY lot_id, position
 `
 
 func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
@@ -449,6 +461,8 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 			&i.Good,
 			&i.Second,
 			&i.Broken,
+			&i.Machine,
+			&i.Used,
 			&i.Mend,
 		); err != nil {
 			return nil, err
@@ -465,7 +479,7 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 }
 
 const tasksOfLot = `-- name: TasksOfLot :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend FROM task WHERE lot_id = ? ORDER BY position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend FROM task WHERE lot_id = ? ORDER BY position
 `
 
 func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
@@ -488,6 +502,8 @@ func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) 
 			&i.Good,
 			&i.Second,
 			&i.Broken,
+			&i.Machine,
+			&i.Used,
 			&i.Mend,
 		); err != nil {
 			return nil, err

@@ -27,9 +27,20 @@ func (c *checker) makers() {
 				c.say(TwoAtOnce, ahead[k].ID, "%q is at %q until %d", p.Name, ahead[k-1].ID, ahead[k-1].End)
 			}
 		}
-		slices.SortStableFunc(all, func(a, b *studio.Task) int { return cmp.Or(cmp.Compare(a.Start, b.Start), cmp.Compare(a.ID, b.ID)) })
+		slices.SortStableFunc(all, func(a, b *studio.Task) int {
+			return cmp.Or(cmp.Compare(c.turn(a), c.turn(b)), cmp.Compare(a.ID, b.ID))
+		})
 		c.setups(p, all)
 	}
+}
+
+// turn is when a task comes in the order of its person's work: when it was begun,
+// or taken over.
+func (c *checker) turn(t *studio.Task) studio.Minute {
+	if f := c.activities[t.ID].Fact; f != nil && f.Person != t.Person {
+		return t.Begin()
+	}
+	return t.Start
 }
 
 // setups goes through a person's tasks in the order in which they are begun.
@@ -55,7 +66,7 @@ func (c *checker) setups(p *studio.Person, tasks []*studio.Task) {
 				continue
 			}
 			var from studio.ID
-			if known != nil && !(f.Reset == studio.ResetNight && known.day != c.calendar.Date(t.Start)) && !(f.Reset == studio.ResetOtherWork && known.other) {
+			if known != nil && !(f.Reset == studio.ResetNight && known.day != c.calendar.Date(c.turn(t))) && !(f.Reset == studio.ResetOtherWork && known.other) {
 				from = known.mix
 			}
 			if a.Fact == nil {
@@ -179,14 +190,15 @@ func (c *checker) machines() {
 		t := &c.plan.Tasks[i]
 		a := c.activities[t.ID]
 		switch {
-		case a.Wait == nil || a.Wait.Load == nil || a.Done():
-			if t.Machine != "" && !a.Done() {
-				c.say(WrongLoad, t.ID, "is in %q and is no load", t.Machine)
+		case a.Done():
+		case a.Wait == nil || a.Wait.Load == nil:
+			if t.Load != nil {
+				c.say(WrongLoad, t.ID, "is in %q and is no load", t.Load.Machine)
 			}
-		case !slices.Contains(a.Wait.Load.AnyOf, t.Machine) || t.Setting != a.Wait.Load.Setting:
-			c.say(WrongLoad, t.ID, "is in %q at %q; one of %q at %q would be right", t.Machine, t.Setting, a.Wait.Load.AnyOf, a.Wait.Load.Setting)
+		case t.Load == nil || !slices.Contains(a.Wait.Load.AnyOf, t.Load.Machine) || t.Load.Setting != a.Wait.Load.Setting || t.Load.Slots != a.Wait.Load.Slots:
+			c.say(WrongLoad, t.ID, "has load %+v; %d slots of one of %q at %q would be right", t.Load, a.Wait.Load.Slots, a.Wait.Load.AnyOf, a.Wait.Load.Setting)
 		default:
-			loads[t.Machine] = append(loads[t.Machine], t)
+			loads[t.Load.Machine] = append(loads[t.Load.Machine], t)
 		}
 	}
 	for _, m := range c.doc.Machines {
@@ -202,14 +214,22 @@ func (c *checker) loads(m studio.Machine, tasks []*studio.Task) {
 		var longest studio.Minute
 		var slots int64
 		onShift, ok := c.everyone.Next(first.Start)
-		attended := ok && onShift == first.Start
+		shared := true
+		attended := ok && onShift == first.Start || c.activities[first.ID].Fact != nil
+		if first.Start < c.doc.Now && c.activities[first.ID].Fact == nil {
+			c.say(BeforeNow, first.ID, "its load begins at %d, now is %d", first.Start, c.doc.Now)
+		}
 		for past < len(tasks) && tasks[past].Start == first.Start {
 			t := tasks[past]
 			a := c.activities[t.ID]
 			longest, slots = max(longest, a.Wait.Least.Minutes), slots+a.Wait.Load.Slots
 			attended = attended || c.loadedAt(t) == t.Start
-			if t.End != first.End || t.Setting != first.Setting {
+			switch {
+			case t.End != first.End || t.Load.Setting != first.Load.Setting:
+				shared = false
 				c.say(WrongLoad, t.ID, "shares a load of %q with %q, and not its end or setting", m.Name, first.ID)
+			case a.Begun() != c.activities[first.ID].Begun():
+				c.say(WrongLoad, t.ID, "joins a load of %q that was begun and is closed", m.Name)
 			}
 			past++
 		}
@@ -219,7 +239,7 @@ func (c *checker) loads(m studio.Machine, tasks []*studio.Task) {
 		case slots > m.Slots:
 			c.say(MachineOverful, first.ID, "%q has %d slots, its load at %d takes %d", m.Name, m.Slots, first.Start, slots)
 		}
-		if first.End-first.Start != longest {
+		if shared && first.End-first.Start != longest {
 			c.say(WrongWait, first.ID, "the load of %q from %d lasts %d min; %d would be right", m.Name, first.Start, first.End-first.Start, longest)
 		}
 		if !attended {

@@ -1,6 +1,10 @@
 package check
 
-import "bractum/core/studio"
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
 
 // supply checks the lots, links and pegs of a counted document: lots stand as
 // what happened left them, orders get what they want and lots their inputs, from
@@ -93,16 +97,21 @@ func (c *checker) knownLots() map[studio.ID]*studio.Lot {
 				c.say(UnknownThing, "", "lot %q has no mix for %q", l.ID, slot)
 			}
 		}
-		want := studio.Lot{Started: l.Started, Alive: l.Started}
+		begun := studio.WorkLot{Started: l.Started, Reached: l.Reached}
+		want := studio.Lot{Started: l.Started, Alive: l.Started, NextStep: begun.Progress(r).NextStep, From: l.From, Reached: l.Reached}
 		if w := work[l.ID]; w != nil {
 			progress := w.Progress(r)
-			want = studio.Lot{Started: w.Started, Alive: progress.Alive, NextStep: progress.NextStep, InWork: true}
+			want = studio.Lot{Started: w.Started, Alive: progress.Alive, NextStep: progress.NextStep, InWork: true, From: w.From, Reached: w.Reached}
 			if w.Made() != l.Made() {
 				c.say(LotWrong, "", "lot %q was begun as %q %q", l.ID, w.Recipe, w.Variant)
 			}
 		}
-		if l.Started != want.Started || l.Alive != want.Alive || l.NextStep != want.NextStep || l.InWork != want.InWork || l.Alive < 0 {
-			c.say(LotWrong, "", "lot %q: %d started, %d alive, next step %d would be right", l.ID, want.Started, want.Alive, want.NextStep)
+		if l.Started != want.Started || l.Alive != want.Alive || l.NextStep != want.NextStep || l.InWork != want.InWork || l.Alive < 0 ||
+			l.From != want.From || l.Reached != want.Reached {
+			c.say(LotWrong, "", "lot %q: %d started, %d alive, next step %d, from %q would be right", l.ID, want.Started, want.Alive, want.NextStep, want.From)
+		}
+		if l.From+studio.ID(l.Reached) != "" && !l.InWork && !slices.ContainsFunc(c.book.HalfMade(c.doc, l.Made(), l.Mixes), func(s studio.ShelfLot) bool { return s.ID == l.From && s.Reached == l.Reached }) {
+			c.say(LotWrong, "", "lot %q cannot be finished from %q after %q", l.ID, l.From, l.Reached)
 		}
 	}
 	return lots
@@ -167,11 +176,15 @@ func (c *checker) amounts(drawn map[studio.ID]int64) {
 	for _, l := range c.plan.Lots {
 		has[l.ID] = l.Alive
 	}
+	for _, l := range c.plan.Lots {
+		if !l.InWork && l.From != "" {
+			drawn[l.From] += l.Started
+		}
+	}
 	for _, s := range c.doc.Shelf {
-		switch {
-		case s.From != "":
+		if s.From != "" {
 			made[s.From] += s.Amount
-		case s.Reached == "":
+		} else {
 			has[s.ID] = s.Amount
 		}
 	}

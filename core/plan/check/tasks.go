@@ -3,6 +3,7 @@ package check
 import (
 	"slices"
 
+	"bractum/core/drying"
 	"bractum/core/studio"
 )
 
@@ -18,9 +19,11 @@ func (c *checker) lot(l studio.Routing) {
 			c.say(MissingTask, a.ID, "is neither planned nor said to be unplaced")
 		case t != nil && c.unplaced[a.ID]:
 			c.say(MissingTask, a.ID, "is planned and said to be unplaced")
+		case t == nil && a.Done():
+			c.say(FactChanged, a.ID, "is done and said to be unplaced")
 		}
 		if t == nil {
-			gone, before = true, nil
+			gone, before = gone || !a.Done(), nil
 			continue
 		}
 		if gone && a.Fact == nil {
@@ -34,9 +37,10 @@ func (c *checker) lot(l studio.Routing) {
 		if before != nil && a.Fact == nil && t.Start < before.End {
 			c.say(StepOrder, a.ID, "starts at %d, before %q ends at %d", t.Start, before.ID, before.End)
 		}
-		if a.Fact == nil {
-			c.wishes(a, t)
+		if t.End > c.doc.Horizon() {
+			c.say(PastHorizon, a.ID, "ends at %d, after the horizon, %d", t.End, c.doc.Horizon())
 		}
+		c.wishes(a, t)
 		if a.Wait != nil {
 			c.wait(a, t, before)
 		} else {
@@ -52,16 +56,34 @@ func (c *checker) fact(a *studio.Activity, t *studio.Task) {
 	case f == nil && (a.Wait == nil && t.State != studio.TaskPlanned || t.Resume != nil):
 		c.say(FactChanged, a.ID, "is said to be %s; nothing is recorded of it", t.State)
 	case f == nil:
-	case t.State != f.State || t.Person != f.Person || t.Start != f.Start || a.Done() && t.End != f.End || a.Begun() && t.Resume == nil:
-		c.say(FactChanged, a.ID, "happened otherwise: %s by %q from %d to %d", f.State, f.Person, f.Start, f.End)
+	case t.State != f.State || t.Start != f.Start || a.Done() && t.End != f.End || a.Begun() && a.Wait == nil && t.Resume == nil:
+		c.say(FactChanged, a.ID, "happened otherwise: %s from %d to %d", f.State, f.Start, f.End)
+	case a.Done() && t.Person != f.Person || a.Begun() && t.Person != f.Person && !c.handed(a.ID, t.Person):
+		c.say(FactChanged, a.ID, "is of %q, who began it", f.Person)
+	case a.Begun() && a.Wait != nil && t.Load != nil && t.Load.Machine != f.Machine:
+		c.say(FactChanged, a.ID, "was begun in %q", f.Machine)
 	}
 	if a.Wait == nil && !a.Done() && t.Pieces != a.Pieces {
 		c.say(WrongDuration, a.ID, "says %d pieces, %d are left", t.Pieces, a.Pieces)
 	}
 }
 
-// wishes checks gates and the lead's pins.
+// handed is true of a person to whom what is left of a task is pinned.
+func (c *checker) handed(task, person studio.ID) bool {
+	pin := c.doc.Pinned(task)
+	return pin != nil && pin.Person == person
+}
+
+// wishes checks gates and the lead's pins. What was begun waits for no gate and has
+// its start; who goes on with it may still be pinned.
 func (c *checker) wishes(a *studio.Activity, t *studio.Task) {
+	pin := c.doc.Pinned(a.ID)
+	if a.Fact != nil {
+		if a.Begun() && pin != nil && pin.Person != "" && t.Person != pin.Person {
+			c.say(PinMoved, a.ID, "is pinned to %q", pin.Person)
+		}
+		return
+	}
 	for _, id := range a.Gates {
 		for _, g := range c.doc.Gates {
 			if g.ID == id && (g.Opens == nil || t.Start < *g.Opens) {
@@ -69,7 +91,7 @@ func (c *checker) wishes(a *studio.Activity, t *studio.Task) {
 			}
 		}
 	}
-	if pin := c.doc.Pinned(a.ID); pin != nil && a.Wait == nil {
+	if pin != nil && a.Wait == nil {
 		if pin.Person != "" && t.Person != pin.Person || pin.Start != nil && t.Start != *pin.Start {
 			c.say(PinMoved, a.ID, "is pinned otherwise")
 		}
@@ -86,10 +108,11 @@ func (c *checker) wait(a *studio.Activity, t, before *studio.Task) {
 		c.say(WaitNotAtOnce, a.ID, "starts at %d, the task before ends at %d", t.Start, before.End)
 		return
 	}
-	least, ok := c.air.End(a.Wait.Least, t.Start)
+	lain := c.lain(a, t.Start)
+	least, ok := c.air.End(a.Wait.Least, t.Start, lain...)
 	right := ok && t.End == least
 	if a.Wait.Wished != nil {
-		wished, ok := c.air.End(*a.Wait.Wished, t.Start)
+		wished, ok := c.air.End(*a.Wait.Wished, t.Start, lain...)
 		right = right || ok && t.End == wished
 	}
 	if !right {
@@ -97,10 +120,23 @@ func (c *checker) wait(a *studio.Activity, t, before *studio.Task) {
 	}
 }
 
+// lain is where a piece that has been moved has lain before a wait that begins at a
+// minute: from the start of each wait that this one continues to the next.
+func (c *checker) lain(a *studio.Activity, until studio.Minute) []drying.Lain {
+	var all []drying.Lain
+	for a.Wait.Continues != "" {
+		a = c.activities[a.Wait.Continues]
+		start := c.tasks[a.ID].Start
+		all = append(all, drying.Lain{Span: studio.Span{From: start, To: until}, In: a.Wait.Least.Dries.In})
+		until = start
+	}
+	return all
+}
+
 // work checks the person, the hours, the length and the pauses of a work task.
 func (c *checker) work(a *studio.Activity, t *studio.Task) {
 	person := c.people[t.Person]
-	if !a.PaceOf(person) {
+	if (a.Fact == nil || a.Fact.Person != t.Person) && !a.Skilled(person) {
 		c.say(NoSkill, a.ID, "%q has not got all the skills", person.Name)
 		return
 	}
@@ -138,6 +174,7 @@ func (c *checker) work(a *studio.Activity, t *studio.Task) {
 
 // links checks the least and most time between tasks.
 func (c *checker) links() {
+	narrow := map[studio.ID]bool{}
 	for _, lag := range c.instance.Links {
 		from, to := c.tasks[lag.From], c.tasks[lag.To]
 		a, b := c.activities[lag.From], c.activities[lag.To]
@@ -148,7 +185,8 @@ func (c *checker) links() {
 			c.say(AfterUnplaced, lag.To, "is planned though %q, which it needs, is unplaced", lag.From)
 			continue
 		}
-		first, last, _, ok := c.air.Window(lag, from.End)
+		first, last, crossed, ok := c.air.Window(lag, from.End)
+		narrow[lag.To] = narrow[lag.To] || crossed
 		if !ok || to.Start < first {
 			c.say(TooEarly, lag.To, "starts at %d; %d is the first minute after %q", to.Start, first, lag.From)
 		}
@@ -160,6 +198,11 @@ func (c *checker) links() {
 		}
 		if _, last, _, _ := c.air.Window(lag, from.Start); from.End > last {
 			c.say(TooLate, lag.From, "takes until %d; what is done first in it would wait too long after %d", from.End, last)
+		}
+	}
+	for _, t := range c.plan.Tasks {
+		if t.Narrow != narrow[t.ID] {
+			c.say(NarrowUnsaid, t.ID, "has a narrow window, or has none: %t would be right", narrow[t.ID])
 		}
 	}
 }

@@ -351,6 +351,8 @@ export interface components {
             flowers: string[];
             form: string;
             /** Format: int64 */
+            fromHalfMade: number;
+            /** Format: int64 */
             fromShelf: number;
             /** Format: int64 */
             fromWork: number;
@@ -377,6 +379,7 @@ export interface components {
             spare: number;
             /** Format: int64 */
             started: number;
+            variant?: string;
             workings: components["schemas"]["Working"][];
         };
         CountView: {
@@ -392,7 +395,10 @@ export interface components {
             /** Format: int64 */
             good: number;
             /** Format: int64 */
+            mend?: number;
+            /** Format: int64 */
             second: number;
+            used?: components["schemas"]["Used"][];
         };
         Cutting: {
             /** Format: int64 */
@@ -485,6 +491,8 @@ export interface components {
             /** Format: int64 */
             diameterMicrometres?: number;
             /** Format: int64 */
+            driedMicrometres?: number;
+            /** Format: int64 */
             factorPerMille?: number;
             /** Format: int64 */
             lengthMicrometres?: number;
@@ -516,11 +524,18 @@ export interface components {
             /** Format: int64 */
             weighMilligrams: number;
         };
+        Load: {
+            machines: string[];
+            /** Format: int64 */
+            perSlot: number;
+            setting: string;
+        };
         Lot: {
             /** Format: int64 */
             alive: number;
             /** Format: int64 */
             due: number;
+            from?: string;
             id: string;
             inWork?: boolean;
             key: string;
@@ -536,9 +551,11 @@ export interface components {
             /** Format: int64 */
             ordinal: number;
             pegs: components["schemas"]["Peg"][];
+            reached?: string;
             recipe: string;
             /** Format: int64 */
             started: number;
+            variant?: string;
         };
         MaterialLine: {
             material: string;
@@ -667,6 +684,7 @@ export interface components {
             recipe: string;
             /** Format: int64 */
             serviceLevelPerMille: number;
+            variant?: string;
         };
         OrderLineBody: {
             colourway: string;
@@ -677,6 +695,7 @@ export interface components {
             recipe: string;
             /** Format: int64 */
             serviceLevelPerMille?: number;
+            variant?: string;
         };
         OrderView: {
             /** @description when a late order could leave with its safety span */
@@ -738,6 +757,10 @@ export interface components {
         };
         Place: {
             id: string;
+            in?: string;
+            /** Format: int64 */
+            keepsMinutes?: number;
+            madeBy?: string;
             name: string;
             /** Format: int64 */
             slots: number;
@@ -795,6 +818,12 @@ export interface components {
             n: number;
             of: string;
             task: string;
+        };
+        Share: {
+            machine: string;
+            setting: string;
+            /** Format: int64 */
+            slots: number;
         };
         Span: {
             /** Format: int64 */
@@ -860,11 +889,13 @@ export interface components {
             kind: "work" | "wait";
             /** Format: int64 */
             latestStart: number;
+            load?: components["schemas"]["Share"];
             look?: string;
             lot: string;
             making: string;
             mix: string;
             name: string;
+            narrowWindow?: boolean;
             /**
              * Format: int64
              * @description what the lot must yield
@@ -873,6 +904,7 @@ export interface components {
             /** @description the name of what is made */
             of: string;
             orders: string[];
+            overtime?: boolean;
             pauses?: components["schemas"]["Span"][];
             person?: string;
             /** Format: int64 */
@@ -886,11 +918,14 @@ export interface components {
             /** Format: int64 */
             resume?: number;
             /** Format: int64 */
+            setup?: number;
+            /** Format: int64 */
             start: number;
             state: string;
             step: string;
             takes: components["schemas"]["Taken"][];
             tool?: string;
+            tools?: string[];
             /** @description how its length was worked out */
             working?: components["schemas"]["Working"];
         };
@@ -913,13 +948,24 @@ export interface components {
             /** Format: int64 */
             usedMilligrams: number;
         };
+        Used: {
+            /** Format: int64 */
+            pieces: number;
+            recipe: string;
+            variant?: string;
+        };
         Wait: {
             class?: string;
+            continues?: string;
+            load?: components["schemas"]["Load"];
+            method?: string;
             /** Format: int64 */
             minutes?: number;
+            slot?: string;
             state?: string;
             /** Format: int64 */
             thicknessMicrometres?: number;
+            wished?: components["schemas"]["Wish"];
         };
         Wire: {
             cover: string;
@@ -959,6 +1005,11 @@ export interface components {
             /** @description tape, stamens and what else is counted out */
             others: components["schemas"]["MaterialLine"][];
             sheets: components["schemas"]["WireSheet"][];
+        };
+        Wish: {
+            /** Format: int64 */
+            minutes?: number;
+            state?: string;
         };
         Working: {
             inputs: components["schemas"]["Figure"][];

@@ -1,0 +1,361 @@
+package check_test
+
+import (
+	"encoding/json"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+)
+
+// day is a direct document with something of every rule: petals that are cut,
+// set and wired, cones that are dried in the dehydrator and dusted, flowers taped
+// of both. Odalys, Teun and Maren work 08:00 to 12:00 and 13:00 to 17:00 on two days.
+func day() *studio.Document {
+	shifts := []studio.Span{{From: 480, To: 720}, {From: 780, To: 1020}, {From: 1920, To: 2160}, {From: 2220, To: 2460}}
+	most, opens := studio.Minute(900), studio.Minute(540)
+	work := func(id studio.ID, skill string, minutes studio.Minute) studio.Activity {
+		return studio.Activity{ID: id, Step: string(id), Pieces: 12, Work: []studio.Effort{{Skill: skill, Minutes: minutes}}}
+	}
+	cut := work("cut", "shaping", 60)
+	cut.Tools = []studio.ToolUse{{AnyOf: []studio.ID{"veiner"}, Number: 1}}
+	cut.Holds = []studio.Occupation{{Place: "sleeve", Slots: 2, Until: []studio.ID{"wire"}}}
+	roll := work("roll", "shaping", 40)
+	roll.Tools = []studio.ToolUse{{AnyOf: []studio.ID{"veiner"}, Number: 1}}
+	dust := work("dust", "dusting", 20)
+	dust.Setup = &studio.ColourUse{Family: "brushes", Mix: "shell"}
+	tape := work("tape", "assembly", 150)
+	tape.MayPause, tape.Gates = true, []studio.ID{"tape delivery"}
+	shade := work("shade", "dusting", 25)
+	shade.Setup = &studio.ColourUse{Family: "brushes", Mix: "ivory"}
+	settings := studio.DefaultSettings()
+	settings.HorizonMinutes = 2880
+	return &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC), Zone: "UTC", Now: 480, Settings: settings,
+		Places:   []studio.Place{{ID: "sleeve", Name: "Sleeve", Slots: 3, KeepsMinutes: 400}},
+		Tools:    []studio.Tool{{ID: "veiner", Name: "Large veiner", Number: 1}},
+		Machines: []studio.Machine{{ID: "dehydrator", Name: "Dehydrator", Slots: 6}, {ID: "oven", Name: "Oven", Slots: 6}},
+		Gates:    []studio.Gate{{ID: "tape delivery", Name: "Tape delivery", Opens: &opens}},
+		Families: []studio.Family{{ID: "brushes", Name: "Brushes", FullMinutes: 9, Changes: []studio.Change{{From: "shell", To: "ivory", Minutes: 4}}}},
+		People: []studio.Person{
+			{ID: "odalys", Name: "Odalys", Skills: []studio.Skill{{Skill: "shaping", Pace: 100}, {Skill: "assembly", Pace: 100}}, Shifts: shifts},
+			{ID: "teun", Name: "Teun", Skills: []studio.Skill{{Skill: "shaping", Pace: 125}, {Skill: "wiring", Pace: 125}}, Shifts: shifts, OvertimeShifts: []studio.Span{{From: 1020, To: 1140}}},
+			{ID: "maren", Name: "Maren", Skills: []studio.Skill{{Skill: "dusting", Pace: 100}}, Shifts: shifts}},
+		Direct: &studio.Instance{
+			Lots: []studio.Routing{
+				{ID: "petals", Tasks: []studio.Activity{cut, {ID: "set", Step: "set", Wait: &studio.Stay{Least: studio.Length{Minutes: 30}, Wished: &studio.Length{Minutes: 50}}}, work("wire", "wiring", 45)}},
+				{ID: "cones", Tasks: []studio.Activity{roll, work("load", "shaping", 5),
+					{ID: "bake", Step: "bake", Wait: &studio.Stay{Least: studio.Length{Minutes: 60}, Load: &studio.MachineUse{AnyOf: []studio.ID{"dehydrator"}, Setting: "45 °C", Slots: 2}}}, dust}},
+				{ID: "flowers", Tasks: []studio.Activity{tape, shade}}},
+			Links:  []studio.Lag{{From: "wire", To: "tape", Most: &studio.Length{Minutes: most}}, {From: "dust", To: "tape", Least: &studio.Length{Minutes: 10}}},
+			Orders: []studio.Want{{ID: "ferry", ReadyBy: 1000, Importance: 10, Lots: []studio.ID{"flowers"}}}}}
+}
+
+func planned(t *testing.T, doc *studio.Document) *studio.Plan {
+	require.Empty(t, doc.Validate())
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	p, err := plan.Make(doc, counted, plan.Options{})
+	require.NoError(t, err)
+	require.Empty(t, check.Plan(doc, p))
+	data, err := json.Marshal(p) // a copy that shares nothing with the document
+	require.NoError(t, err)
+	var own studio.Plan
+	require.NoError(t, json.Unmarshal(data, &own))
+	return &own
+}
+
+// restated is a plan that says of itself what the checker makes of it, so that a
+// spoilt rule is not reported again as a wrong figure.
+func restated(doc *studio.Document, p *studio.Plan) *studio.Plan {
+	report := check.Reckon(doc, p)
+	p.Orders, p.Objective, p.Lateness = report.Orders, report.Objective, report.Objective.Lateness
+	return p
+}
+
+func at(p *studio.Plan, id studio.ID) *studio.Task {
+	return task(p, func(t studio.Task) bool { return t.ID == id })
+}
+
+func activity(d *studio.Document, id studio.ID) *studio.Activity { return d.Direct.Activities()[id] }
+
+// done makes facts of the first tasks of a lot, done before now.
+func done(d *studio.Document, person studio.ID, from, to studio.Minute, ids ...studio.ID) {
+	for _, id := range ids {
+		activity(d, id).Fact = &studio.Fact{State: studio.TaskDone, Person: person, Start: from, End: to}
+		from = to
+	}
+}
+
+func without(p *studio.Plan, id studio.ID) {
+	kept := p.Tasks[:0]
+	for _, t := range p.Tasks {
+		if t.ID != id {
+			kept = append(kept, t)
+		}
+	}
+	p.Tasks = kept
+}
+
+func shift(t *studio.Task, by studio.Minute) { t.Start, t.End = t.Start+by, t.End+by }
+
+// baking is the day when cones and a second tray of them go into the dehydrator
+// together.
+func baking(d *studio.Document) {
+	buds := d.Direct.Lots[1]
+	buds.ID, buds.Tasks = "buds", append([]studio.Activity{}, buds.Tasks[1:3]...)
+	buds.Tasks[0].ID, buds.Tasks[0].Step, buds.Tasks[1].ID, buds.Tasks[1].Step = "load buds", "load buds", "bake buds", "bake buds"
+	stay := *buds.Tasks[1].Wait
+	stay.Least.Minutes = 75
+	buds.Tasks[1].Wait = &stay
+	d.Direct.Lots = append(d.Direct.Lots, buds)
+}
+
+// together puts cones and buds into one load, which begins when the later of the two
+// is loaded.
+func together(p *studio.Plan) {
+	cones, buds := at(p, "bake"), at(p, "bake buds")
+	start := max(at(p, "load").End, at(p, "load buds").End)
+	cones.Start, cones.End, buds.Start, buds.End = start, start+75, start, start+75
+	dust, tape, shade := at(p, "dust"), at(p, "tape"), at(p, "shade")
+	by := max(0, start+75-dust.Start)
+	shift(dust, by)
+	tape.Start, tape.End, tape.Pauses = 780, 930, nil
+	shade.Start, shade.End = 930, 959
+}
+
+func none(*studio.Document) {}
+
+// Each case takes a plan that holds and breaks one rule.
+var spoilt = []struct {
+	name  string
+	code  check.Code
+	set   func(*studio.Document)
+	spoil func(*studio.Document, *studio.Plan)
+}{
+	{"made at another moment", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { p.Now++ }},
+	{"a task of another lot", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Lot = "cones" }},
+	{"work of nobody", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Person = "" }},
+	{"a wait of somebody", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").Person = "teun" }},
+	{"a task that ends before it begins", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").End = at(p, "wire").Start - 1 }},
+	{"unplaced and no task", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { p.Unplaced = []studio.Unplaced{{Task: "glue"}} }},
+	{"neither planned nor unplaced", check.MissingTask, none, func(_ *studio.Document, p *studio.Plan) { without(p, "shade") }},
+	{"planned and unplaced", check.MissingTask, none, func(_ *studio.Document, p *studio.Plan) {
+		p.Unplaced = []studio.Unplaced{{Task: "shade"}}
+	}},
+	{"after something unplaced", check.AfterUnplaced, none, func(_ *studio.Document, p *studio.Plan) {
+		without(p, "tape")
+		p.Unplaced = []studio.Unplaced{{Task: "tape"}}
+	}},
+	{"fed by something unplaced", check.AfterUnplaced, func(d *studio.Document) { activity(d, "shade").Setup = nil }, func(_ *studio.Document, p *studio.Plan) {
+		without(p, "dust")
+		p.Unplaced = []studio.Unplaced{{Task: "dust"}}
+	}},
+	{"what was done is done otherwise", check.FactChanged, func(d *studio.Document) { done(d, "teun", 400, 470, "cut") }, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Person = "odalys" }},
+	{"what was done is unplaced", check.FactChanged, func(d *studio.Document) { done(d, "maren", 400, 470, "roll") }, func(_ *studio.Document, p *studio.Plan) {
+		without(p, "roll")
+		p.Unplaced = []studio.Unplaced{{Task: "roll"}}
+	}},
+	{"said to be done", check.FactChanged, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").State = studio.TaskDone }},
+	{"begun by another", check.FactChanged, func(d *studio.Document) {
+		activity(d, "cut").Fact = &studio.Fact{State: studio.TaskStarted, Person: "teun", Start: 470}
+	}, func(_ *studio.Document, p *studio.Plan) {
+		c := at(p, "cut")
+		c.Person, c.End = "odalys", *c.Resume+60
+		s, w := at(p, "set"), at(p, "wire")
+		s.Start, s.End = c.End, c.End+30
+		w.Start = max(w.Start, s.End)
+		w.End = w.Start + 36
+		c.Holds[0].To = w.End
+		r, l, b, u := at(p, "roll"), at(p, "load"), at(p, "bake"), at(p, "dust")
+		r.Person, l.Person, r.Start, r.End, l.Start, l.End, b.Start, b.End, u.Start, u.End = "odalys", "odalys", c.End, c.End+40, c.End+40, c.End+45, c.End+45, c.End+105, c.End+105, c.End+134
+		tape := at(p, "tape")
+		tape.Start, tape.End, tape.Pauses = 780, 930, nil
+		at(p, "shade").Start, at(p, "shade").End = 930, 959
+	}},
+	{"moved from its pin", check.PinMoved, func(d *studio.Document) {
+		start := studio.Minute(780)
+		d.Pins = []studio.Pin{{Task: "tape", Start: &start}}
+	}, func(_ *studio.Document, p *studio.Plan) {
+		shift(at(p, "tape"), 5)
+		shift(at(p, "shade"), 5)
+	}},
+	{"not who it is pinned to", check.PinMoved, func(d *studio.Document) { d.Pins = []studio.Pin{{Task: "roll", Person: "odalys"}} }, func(_ *studio.Document, p *studio.Plan) {
+		r := at(p, "roll")
+		r.Person, r.Start = "teun", r.End-32
+	}},
+	{"before now", check.BeforeNow, none, func(_ *studio.Document, p *studio.Plan) {
+		for _, id := range []studio.ID{"roll", "cut"} {
+			if c := at(p, id); c.Start == 480 {
+				shift(c, -1)
+				if len(c.Holds) > 0 {
+					c.Holds[0].From--
+				} else {
+					return
+				}
+				s := at(p, "set")
+				s.Start--
+				s.End--
+				return
+			}
+		}
+	}},
+	{"before its gate opens", check.GateShut, none, func(d *studio.Document, p *studio.Plan) {
+		opens := at(p, "tape").Start + 1
+		d.Gates[0].Opens = &opens
+	}},
+	{"before a gate without a date", check.GateShut, none, func(d *studio.Document, _ *studio.Plan) { d.Gates[0].Opens = nil }},
+	{"too long", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) { at(p, "shade").End++ }},
+	{"too short", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) { at(p, "shade").End-- }},
+	{"of too few pieces", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) { at(p, "shade").Pieces-- }},
+	{"by somebody without the skill", check.NoSkill, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Person = "maren" }},
+	{"begun in a break", check.OutsideHours, none, func(_ *studio.Document, p *studio.Plan) {
+		s := at(p, "shade")
+		s.Start, s.End = 1030, 1059
+	}},
+	{"overtime that is not allowed", check.OutsideHours, none, func(_ *studio.Document, p *studio.Plan) {
+		s := at(p, "shade")
+		s.Start, s.End, s.Overtime = 1020, 1049, true
+	}},
+	{"on into the evening, without saying overtime", check.OutsideHours, func(d *studio.Document) { activity(d, "cut").Holds = nil }, func(_ *studio.Document, p *studio.Plan) {
+		tape, s, w := at(p, "tape"), at(p, "shade"), at(p, "wire")
+		w.Start, w.End = 1030, 1066
+		*tape = studio.Task{ID: "tape", Lot: "flowers", Step: "tape", State: studio.TaskPlanned, Person: "odalys", Start: 1920, End: 2070, Pieces: 12}
+		s.Start, s.End = 2070, 2099
+	}},
+	{"over a break it may not pause in", check.Interrupted, none, func(_ *studio.Document, p *studio.Plan) {
+		s := at(p, "shade")
+		s.Start, s.End, s.Pauses = 1010, 1939, []studio.Span{{From: 1020, To: 1920}}
+	}},
+	{"a pause in working time", check.Interrupted, none, func(_ *studio.Document, p *studio.Plan) {
+		tape, s := at(p, "tape"), at(p, "shade")
+		tape.Start, tape.End, tape.Pauses = 780, 940, []studio.Span{{From: 800, To: 810}}
+		s.Start, s.End = 940, 969
+	}},
+	{"two at once", check.TwoAtOnce, func(d *studio.Document) {
+		d.Direct.Lots = append(d.Direct.Lots, studio.Routing{ID: "boxes", Tasks: []studio.Activity{{ID: "box", Work: []studio.Effort{{Skill: "assembly", Minutes: 30}}}}})
+	}, func(_ *studio.Document, p *studio.Plan) {
+		b := at(p, "box")
+		b.Start, b.End = at(p, "tape").Start, at(p, "tape").Start+30
+	}},
+	{"before the step ahead of it", check.StepOrder, none, func(_ *studio.Document, p *studio.Plan) {
+		s := at(p, "shade")
+		s.Start = at(p, "tape").End - 1
+		s.End = s.Start + 29
+	}},
+	{"before its input is there long enough", check.TooEarly, none, func(d *studio.Document, p *studio.Plan) {
+		d.Direct.Links[1].Least.Minutes = at(p, "tape").Start - at(p, "dust").End + 1
+	}},
+	{"after its window has closed", check.TooLate, none, func(d *studio.Document, p *studio.Plan) {
+		tape, s := at(p, "tape"), at(p, "shade")
+		tape.Start, tape.End, tape.Pauses, s.Start, s.End = 780, 930, nil, 930, 959
+		d.Direct.Links[0].Most.Minutes = 780 - at(p, "wire").End - 1
+	}},
+	{"longer than what is done first in it may wait", check.TooLate, none, func(d *studio.Document, p *studio.Plan) {
+		d.Direct.Links[0].From, d.Direct.Links[0].To, d.Direct.Links[0].Most.Minutes = "tape", "shade", 100
+	}},
+	{"a wait cut short", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").End = at(p, "set").Start + 29 }},
+	{"a wait neither least nor wished for", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").End = at(p, "set").Start + 31 }},
+	{"a load longer than its longest", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").End-- }},
+	{"a wait begun later", check.WaitNotAtOnce, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").Start++ }},
+	{"a hold of too few slots", check.WrongHold, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Holds[0].Slots-- }},
+	{"a hold given up too soon", check.WrongHold, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Holds[0].To-- }},
+	{"more than a place holds", check.PlaceOverfull, none, func(d *studio.Document, _ *studio.Plan) { d.Places[0].Slots = 1 }},
+	{"longer than a soft store keeps", check.KeptTooLong, none, func(d *studio.Document, p *studio.Plan) {
+		d.Places[0].KeepsMinutes = at(p, "wire").End - at(p, "cut").Start - 1
+	}},
+	{"without its tool", check.WrongTool, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Tools = nil }},
+	{"with another tool", check.WrongTool, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Tools[0] = "steamer" }},
+	{"two at one veiner", check.ToolOverused, none, func(d *studio.Document, p *studio.Plan) {
+		activity(d, "wire").Tools = []studio.ToolUse{{AnyOf: []studio.ID{"veiner"}, Number: 2}}
+		at(p, "wire").Tools = []studio.ID{"veiner"}
+	}},
+	{"in another machine", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Machine = "oven" }},
+	{"at another setting", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Setting = "60 °C" }},
+	{"work in a machine", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) {
+		at(p, "wire").Load = &studio.Share{Machine: "oven", Setting: "60 °C", Slots: 1}
+	}},
+	{"a load set off when nobody is there", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) {
+		b, u, tape, s := at(p, "bake"), at(p, "dust"), at(p, "tape"), at(p, "shade")
+		b.Start, b.End, u.Start, u.End = 730, 790, 790, 819
+		tape.Start, tape.End, tape.Pauses = 830, 980, nil
+		s.Start, s.End = 980, 1009
+	}},
+	{"a load that is not shared to the end", check.WrongLoad, baking, func(_ *studio.Document, p *studio.Plan) {
+		together(p)
+		at(p, "bake").End -= 5
+	}},
+	{"into a machine that runs", check.MachineOverful, baking, func(_ *studio.Document, p *studio.Plan) {
+		together(p)
+		b := at(p, "bake buds")
+		b.Start, b.End = b.Start+30, b.End+30
+		at(p, "bake").End -= 15
+	}},
+	{"more than a machine holds", check.MachineOverful, baking, func(d *studio.Document, p *studio.Plan) {
+		together(p)
+		d.Machines[0].Slots = 3
+	}},
+	{"into a load that was closed", check.WrongLoad, func(d *studio.Document) {
+		baking(d)
+		done(d, "teun", 400, 470, "roll", "load")
+		activity(d, "bake").Fact = &studio.Fact{State: studio.TaskStarted, Machine: "dehydrator", Start: 480}
+	}, func(d *studio.Document, p *studio.Plan) {
+		done(d, "teun", 400, 470, "load buds")
+		b := at(p, "bake buds")
+		*at(p, "load buds") = studio.Task{ID: "load buds", Lot: "buds", Step: "load buds", State: studio.TaskDone, Person: "teun", Start: 400, End: 470, Pieces: 12}
+		activity(d, "bake buds").Wait.Least.Minutes = 60
+		b.Start, b.End = 480, 540
+	}},
+	{"a load begun before now", check.BeforeNow, none, func(d *studio.Document, p *studio.Plan) {
+		done(d, "teun", 400, 470, "roll", "load")
+		for _, id := range []studio.ID{"roll", "load"} {
+			f := activity(d, id).Fact
+			*at(p, id) = studio.Task{ID: id, Lot: "cones", Step: string(id), State: studio.TaskDone, Person: "teun", Start: f.Start, End: f.End, Pieces: 12}
+		}
+		b := at(p, "bake")
+		b.Start, b.End = 470, 530
+	}},
+	{"begun in another machine than it was", check.FactChanged, func(d *studio.Document) {
+		activity(d, "bake").Wait.Load.AnyOf = []studio.ID{"dehydrator", "oven"}
+		done(d, "teun", 400, 470, "roll", "load")
+		activity(d, "bake").Fact = &studio.Fact{State: studio.TaskStarted, Machine: "oven", Start: 470}
+	}, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Machine = "dehydrator" }},
+	{"the wrong change of colour", check.WrongSetup, none, func(d *studio.Document, p *studio.Plan) {
+		s := at(p, "shade")
+		s.Setup, s.End = s.Setup+5, s.End+5
+	}},
+	{"past the horizon", check.PastHorizon, none, func(d *studio.Document, p *studio.Plan) {
+		d.Settings.HorizonMinutes = 1440
+		activity(d, "shade").Wait, activity(d, "shade").Work, activity(d, "shade").Setup = &studio.Stay{Least: studio.Length{Minutes: 1200}}, nil, nil
+		s := at(p, "shade")
+		s.Person, s.Setup, s.Start, s.End = "", 0, at(p, "tape").End, at(p, "tape").End+1200
+	}},
+	{"a narrow window that is none", check.NarrowUnsaid, none, func(_ *studio.Document, p *studio.Plan) { at(p, "tape").Narrow = true }},
+	{"the wrong outcome", check.OutcomeWrong, none, func(_ *studio.Document, p *studio.Plan) { p.Orders[0].Late++ }},
+	{"the wrong objective", check.ObjectiveWrong, none, func(_ *studio.Document, p *studio.Plan) { p.Objective.Setup++ }},
+}
+
+// The checker names the breach of a case and no other.
+func TestEachRuleBrokenIsTheOneBreachNamed(t *testing.T) {
+	for _, c := range spoilt {
+		t.Run(string(c.code)+", "+c.name, func(t *testing.T) {
+			doc := day()
+			c.set(doc)
+			p := planned(t, doc)
+			if c.code != check.OutcomeWrong && c.code != check.ObjectiveWrong {
+				c.spoil(doc, p)
+				restated(doc, p)
+			} else {
+				c.spoil(doc, p)
+			}
+			breaches := check.Plan(doc, p)
+			require.Len(t, breaches, 1, "%+v", p.Tasks)
+			assert.Equal(t, c.code, breaches[0].Code, breaches[0].Detail)
+		})
+	}
+}
