@@ -222,6 +222,9 @@ func (p *placement) giveUp(c *cluster, why *fault) {
 	reason, detail := why.reason, why.detail
 	for _, j := range c.jobs {
 		running := j.Begun() || j.Wait != nil && j.before.Done()
+		for _, k := range j.in {
+			running = running && (k.other.task != nil || j.Fact != nil)
+		}
 		if running && p.put(j, 0, true) == nil {
 			continue
 		}

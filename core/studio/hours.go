@@ -22,6 +22,9 @@ func OvertimeOf(p Person, c Calendar, from, to Minute) Hours {
 }
 
 func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {
+	if len(hours) == 0 {
+		return nil
+	}
 	away := map[Date]bool{}
 	for _, d := range p.Away {
 		away[d] = true

@@ -81,19 +81,29 @@ func (c *checker) setups(p *studio.Person, tasks []*studio.Task) {
 }
 
 type change struct {
-	at    studio.Minute
-	slots int64
-	task  studio.ID
+	at      studio.Minute
+	slots   int64
+	task    studio.ID
+	planned bool // it did not happen before
 }
 
-// overfull goes through changes in time, what is freed first, and names those
-// that take more than there is.
+// overfull goes through changes in time, what is freed first, then what happened,
+// and names what is planned to take more than there is.
 func overfull(changes []change, most int64, say func(at change, used int64)) {
-	slices.SortStableFunc(changes, func(a, b change) int { return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(a.slots, b.slots)) })
+	rank := func(c change) int {
+		switch {
+		case c.slots < 0:
+			return 0
+		case !c.planned:
+			return 1
+		}
+		return 2
+	}
+	slices.SortStableFunc(changes, func(a, b change) int { return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(rank(a), rank(b))) })
 	var used int64
 	for _, ch := range changes {
 		used += ch.slots
-		if used > most && ch.slots > 0 {
+		if used > most && ch.slots > 0 && ch.planned {
 			say(ch, used)
 		}
 	}
@@ -114,7 +124,7 @@ func (c *checker) places() {
 			}
 			want = append(want, studio.Held{Place: h.Place, Slots: h.Slots, From: t.Start, To: to})
 			if to > c.doc.Now {
-				changes[h.Place] = append(changes[h.Place], change{t.Start, h.Slots, t.ID}, change{to, -h.Slots, t.ID})
+				changes[h.Place] = append(changes[h.Place], change{t.Start, h.Slots, t.ID, a.Fact == nil}, change{to, -h.Slots, t.ID, true})
 			}
 			for _, p := range c.doc.Places {
 				if p.ID == h.Place && p.KeepsMinutes > 0 && a.Fact == nil && known && end-t.Start > p.KeepsMinutes {
@@ -126,11 +136,18 @@ func (c *checker) places() {
 			c.say(WrongHold, t.ID, "holds %v; %v would be right", t.Holds, want)
 		}
 	}
+	for _, l := range c.instance.Lots { // what was begun and is unplaced lies there all the same
+		for _, a := range l.Tasks {
+			for _, h := range a.Holds {
+				if a.Fact != nil && c.tasks[a.ID] == nil {
+					changes[h.Place] = append(changes[h.Place], change{a.Fact.Start, h.Slots, a.ID, false})
+				}
+			}
+		}
+	}
 	for _, p := range c.doc.Places {
 		overfull(changes[p.ID], p.Slots, func(ch change, used int64) {
-			if c.activities[ch.task].Fact == nil {
-				c.say(PlaceOverfull, ch.task, "%q has %d slots, %d are taken at %d", p.Name, p.Slots, used, ch.at)
-			}
+			c.say(PlaceOverfull, ch.task, "%q has %d slots, %d are taken at %d", p.Name, p.Slots, used, ch.at)
 		})
 	}
 }
@@ -169,7 +186,7 @@ func (c *checker) tools() {
 			}
 			from := t.Begin()
 			for _, pause := range append(slices.Clone(t.Pauses), studio.Span{From: t.End, To: t.End}) {
-				changes[t.Tools[j]] = append(changes[t.Tools[j]], change{from, use.Number, t.ID}, change{pause.From, -use.Number, t.ID})
+				changes[t.Tools[j]] = append(changes[t.Tools[j]], change{from, use.Number, t.ID, true}, change{pause.From, -use.Number, t.ID, true})
 				from = pause.To
 			}
 		}

@@ -1,0 +1,126 @@
+package reference
+
+import (
+	"encoding/json"
+	"go/parser"
+	"go/token"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/plan"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+)
+
+func drawn(seed uint64, tasks int) *studio.Document {
+	random := rand.New(rand.NewPCG(seed, uint64(tasks)))
+	return tiny(random.IntN, tasks)
+}
+
+// plan writes the solver's best as a plan that says of itself what the checker finds.
+func (s *solver) plan() *studio.Plan {
+	p := studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: s.doc.Now, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Tasks: []studio.Task{},
+		Unplaced: []studio.Unplaced{}}
+	n := &s.best.node
+	for i, a := range s.tasks {
+		if n.gone[i] {
+			p.Unplaced = append(p.Unplaced, studio.Unplaced{Task: a.ID, Lot: a.lot, Step: a.Step, Reason: studio.NoHours, Detail: "leaving it out is best"})
+			continue
+		}
+		t := studio.Task{ID: a.ID, Lot: a.lot, Step: a.Step, State: studio.TaskPlanned, Start: n.start[i], End: n.end[i], Pieces: a.Pieces}
+		switch {
+		case a.Done():
+			t.State, t.Person = studio.TaskDone, a.Fact.Person
+		case a.Wait == nil:
+			w := a.ways[n.way[i]]
+			t.Person, t.Overtime, t.Tools, t.Setup = s.doc.People[w.person].ID, w.overtime, w.tools, n.charge[i]
+			_, t.Pauses, _ = w.hours.Lay(t.Start, a.Runs(&s.doc.People[w.person], t.Setup), a.Pauses())
+			if a.Fact != nil {
+				resume := t.Start
+				t.State, t.Start, t.Resume = a.Fact.State, a.Fact.Start, &resume
+			}
+		case a.Wait.Load != nil:
+			t.Load = &studio.Share{Machine: s.doc.Machines[a.ways[n.way[i]].machine].ID, Setting: a.Wait.Load.Setting, Slots: a.Wait.Load.Slots}
+			if a.Fact != nil {
+				t.State = a.Fact.State
+			}
+		}
+		p.Tasks = append(p.Tasks, t)
+	}
+	p = completed(s.doc, p)
+	report := check.Reckon(s.doc, &p)
+	p.Orders, p.Objective, p.Lateness = report.Orders, report.Objective, report.Objective.Lateness
+	return &p
+}
+
+func readable(doc *studio.Document) string {
+	data, _ := json.MarshalIndent(doc.Direct, "", " ")
+	return string(data)
+}
+
+func TestTheSolverImportsNothingOfOursButTheDocument(t *testing.T) {
+	file, err := parser.ParseFile(token.NewFileSet(), "solver_test.go", nil, parser.ImportsOnly)
+	require.NoError(t, err)
+	for _, i := range file.Imports {
+		assert.NotContains(t, i.Path.Value, "bractum/core/plan")
+		assert.NotContains(t, i.Path.Value, "bractum/core/drying")
+	}
+}
+
+// Up to five tasks: what the solver proves best is what trying every minute finds.
+func TestTheSolverAgreesWithEveryMinute(t *testing.T) {
+	compared := 0
+	for seed := range uint64(400) {
+		doc := drawn(seed, 1+int(seed%5))
+		require.Empty(t, doc.Validate(), "%d: %s", seed, readable(doc))
+		e, all := enumerate(doc, 3_000)
+		if !all {
+			continue
+		}
+		compared++
+		s := solve(doc, false, 1<<30)
+		require.NotNil(t, e.best, "leaving everything out is a plan")
+		require.NotNil(t, s.best, "%d: %s", seed, readable(doc))
+		require.Equal(t, *e.best, s.best.objective, "%d: %s", seed, readable(doc))
+		late := solve(doc, true, 1<<30)
+		require.Equal(t, e.best.Lateness, late.best.objective.Lateness, "%d: %s", seed, readable(doc))
+	}
+	t.Logf("%d compared", compared)
+	assert.Greater(t, compared, 150)
+}
+
+// Up to ten tasks: the solver's plans hold and are worth what it says; the planner
+// never breaches and is never better.
+func TestThePlannerIsMeasuredByTheSolver(t *testing.T) {
+	var best, ten, same, over int
+	for seed := range uint64(300) {
+		doc := drawn(seed, 5+int(seed%6))
+		require.Empty(t, doc.Validate(), "%d: %s", seed, readable(doc))
+		s := solve(doc, true, 20_000)
+		if !s.proven() {
+			continue
+		}
+		if len(s.tasks) == 10 {
+			ten++
+		}
+		optimal := s.plan()
+		require.Empty(t, check.Plan(doc, optimal), "%d: %s", seed, readable(doc))
+		require.Equal(t, s.best.objective.Lateness, optimal.Lateness)
+		p, err := plan.Make(doc, nil, plan.Options{Steps: 20, Seed: 1, LatenessOnly: true})
+		require.NoError(t, err)
+		require.Empty(t, check.Plan(doc, p), "%d: %s", seed, readable(doc))
+		require.GreaterOrEqual(t, p.Lateness, s.best.objective.Lateness, "%d: %s", seed, readable(doc))
+		best++
+		if p.Lateness == s.best.objective.Lateness {
+			same++
+		}
+		if p.Lateness > 2*s.best.objective.Lateness {
+			over++
+		}
+	}
+	t.Logf("%d optima proven, %d of them of ten tasks; the planner reaches %d, %d times it is more than twice as late", best, ten, same, over)
+	assert.Greater(t, ten, 20)
+}
