@@ -85,6 +85,7 @@ type counter struct {
 	room     drying.Room
 	items    map[string]*Item
 	wanted   map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
+	finished map[studio.ID]int64         // of half-made pieces, how many are to be finished
 	result   *Result
 }
 
@@ -95,7 +96,7 @@ func Up(doc *studio.Document) (*Result, error) {
 		return nil, err
 	}
 	c := &counter{doc: doc, book: studio.NewBook(doc), calendar: calendar, room: drying.NewRoom(doc, calendar),
-		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
+		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, finished: map[studio.ID]int64{}, result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
 			Pegs: []studio.Peg{}, Notes: []Note{}}}
 	c.promised()
 	c.kept()
@@ -340,7 +341,7 @@ func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []nee
 				group.orders[o] = struct{}{}
 			}
 		}
-		most, unit := s.Amount, r.Unit()
+		most, unit := s.Amount-c.finished[s.ID], r.Unit()
 		if limit := c.mostPerLot(r); limit > 0 {
 			most = min(most, limit)
 		}
@@ -358,6 +359,7 @@ func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []nee
 		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
 		lot.NextStep = studio.WorkLot{Started: lot.Started, Reached: s.Reached}.Progress(r).NextStep
 		item.FromHalfMade += good
+		c.finished[s.ID] += lot.Started
 		for _, n := range mine {
 			if take := min(n.quantity, good); take > 0 {
 				good -= take

@@ -14,8 +14,10 @@ import (
 type job struct {
 	*studio.Activity
 	lot     studio.ID
-	number  int          // among all jobs
-	before  *job         // in its lot
+	number  int  // among all jobs
+	before  *job // in its lot
+	since   studio.Minute
+	lies    bool         // what it holds has lain there since
 	in, out []lag        // links into and out of it
 	held    []*job       // tasks whose holds end with this one
 	cluster *cluster     // nil of what is over
@@ -52,6 +54,7 @@ func jobs(instance *studio.Instance) ([]*job, map[studio.ID]*job) {
 		var before *job
 		for k := range l.Tasks {
 			j := &job{Activity: &l.Tasks[k], lot: l.ID, number: len(all), before: before}
+			j.since, j.lies = l.Lies(k)
 			all, byID[j.ID], before = append(all, j), j, j
 		}
 	}

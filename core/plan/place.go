@@ -30,6 +30,7 @@ type fault struct {
 	to       studio.Minute
 	cause    studio.Cause
 	causedBy studio.ID
+	of       *job // that cannot be placed
 }
 
 // mostTries is how often a cluster is laid anew before it is given up.
@@ -64,6 +65,9 @@ func (p *placement) recall() {
 		if j.Fact == nil {
 			continue
 		}
+		if m := p.maker(j.Fact.Person); m != nil && j.Begun() {
+			m.turns = slices.Insert(m.turns, m.turnAt(j.ID, j.Fact.Start), turn{j, j.Fact.Start, j.Fact.Start, 0})
+		}
 		if j.Done() {
 			j.task = &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskDone, Person: j.Fact.Person, Start: j.Fact.Start, End: j.Fact.End, Pieces: j.Pieces}
 			if m := p.maker(j.Fact.Person); m != nil {
@@ -73,7 +77,7 @@ func (p *placement) recall() {
 	}
 	p.running()
 	for _, j := range p.all {
-		if j.Fact != nil {
+		if j.lies {
 			for i := range j.Holds {
 				p.hold(j, i)
 			}
@@ -219,9 +223,12 @@ func (p *placement) missing(c *cluster) *job {
 }
 
 func (p *placement) giveUp(c *cluster, why *fault) {
-	reason, detail := why.reason, why.detail
+	first := c.jobs[0]
+	if why.of != nil {
+		first = why.of
+	}
 	for _, j := range c.jobs {
-		running := j.Begun() || j.Wait != nil && j.before.Done()
+		running := j.lies
 		for _, k := range j.in {
 			running = running && (k.other.task != nil || j.Fact != nil)
 		}
@@ -229,8 +236,11 @@ func (p *placement) giveUp(c *cluster, why *fault) {
 			continue
 		}
 		j.gone = true
-		p.unplaced = append(p.unplaced, studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: reason, Detail: detail})
-		reason, detail = studio.AfterGone, fmt.Sprintf("goes with %q, which is unplaced", c.jobs[0].ID)
+		u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: studio.AfterGone, Detail: fmt.Sprintf("goes with %q, which is unplaced", first.ID)}
+		if j == first {
+			u.Reason, u.Detail = why.reason, why.detail
+		}
+		p.unplaced = append(p.unplaced, u)
 	}
 }
 
@@ -257,6 +267,7 @@ func (p *placement) lay(c *cluster, least bool) *fault {
 			for _, k := range slices.Backward(c.jobs[:i]) {
 				p.take(k)
 			}
+			why.of = j
 			return why
 		}
 		for _, k := range slices.Backward(c.jobs[back:i]) {
@@ -323,7 +334,7 @@ func (p *placement) put(j *job, from studio.Minute, least bool) *fault {
 // take takes a job back out of the plan.
 func (p *placement) take(j *job) {
 	if m := p.maker(j.task.Person); m != nil {
-		m.free(j.Activity, j.task)
+		m.free(j.task)
 	}
 	for _, tool := range j.task.Tools {
 		p.tools[tool].free(j.ID, 0)
@@ -338,7 +349,7 @@ func (p *placement) take(j *job) {
 		for i := range h.Holds {
 			if slices.Contains(h.Holds[i].Until, j.ID) {
 				p.rooms[h.Holds[i].Place].free(h.ID, i)
-				if h.Fact != nil {
+				if h.lies {
 					p.hold(h, i)
 				}
 			}
@@ -361,10 +372,8 @@ func worked(t *studio.Task) []studio.Span {
 // end without emptying comes with it.
 func (p *placement) heldBy(j *job, hold int) (studio.Held, studio.Minute, bool) {
 	h := j.Holds[hold]
-	start := studio.Minute(0)
-	if j.Fact != nil {
-		start = j.Fact.Start
-	} else if j.task != nil {
+	start := j.since
+	if !j.lies && j.task != nil {
 		start = j.task.Start
 	}
 	held := studio.Held{Place: h.Place, Slots: h.Slots, From: start, To: p.doc.Horizon()}
@@ -408,7 +417,7 @@ func (p *placement) holds(j *job) *fault {
 				continue
 			}
 			room := p.rooms[o.Place]
-			if h.Fact != nil {
+			if h.lies {
 				room.free(h.ID, i)
 				p.hold(h, i)
 				continue

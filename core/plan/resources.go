@@ -63,7 +63,8 @@ func (s *stock) blocked(span studio.Span, slots int64) (studio.Minute, studio.ID
 	return 0, "", false
 }
 
-// turn is a task in a person's order of work, for the setups of its colours.
+// turn is a go at a task in a person's order of work, for the setups of its colours:
+// one that was begun is a turn of its own, what is left of it another.
 type turn struct {
 	job        *job
 	start, end studio.Minute
@@ -86,26 +87,16 @@ func (m *maker) occupy(j *job, t *studio.Task) {
 		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.Begin(), To: t.End}, t.ID, 0, 1})
 		m.load += t.End - t.Begin()
 	}
-	start := m.turnOf(j.Activity, t)
-	m.turns = slices.Insert(m.turns, m.turnAt(j.ID, start), turn{j, start, t.End, t.Setup})
+	m.turns = slices.Insert(m.turns, m.turnAt(j.ID, t.Begin()), turn{j, t.Begin(), t.End, t.Setup})
 }
 
-// turnOf is when a task comes in a maker's order of work: when it was begun, or
-// taken over.
-func (m *maker) turnOf(a *studio.Activity, t *studio.Task) studio.Minute {
-	if a.Fact != nil && a.Fact.Person != m.ID {
-		return t.Begin()
-	}
-	return t.Start
-}
-
-func (m *maker) free(a *studio.Activity, t *studio.Task) {
+func (m *maker) free(t *studio.Task) {
 	i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From >= t.Begin() })
 	for m.busy[i].task != t.ID {
 		i++
 	}
 	m.busy = slices.Delete(m.busy, i, i+1)
-	at := m.turnAt(t.ID, m.turnOf(a, t)) - 1
+	at := m.turnAt(t.ID, t.Begin()) - 1
 	m.turns = slices.Delete(m.turns, at, at+1)
 	m.load -= t.End - t.Begin()
 }

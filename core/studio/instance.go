@@ -141,6 +141,19 @@ func (a *Activity) Begun() bool {
 // begun, and what is left of it is done as it comes.
 func (a *Activity) Pauses() bool { return a.MayPause || a.Begun() }
 
+// Lies says that what a lot's task of an index holds lies there already, and since
+// when: the task was begun or, of a wait in the air, the one before it is done.
+func (l *Routing) Lies(index int) (since Minute, lies bool) {
+	a := &l.Tasks[index]
+	switch {
+	case a.Fact != nil:
+		return a.Fact.Start, true
+	case a.Wait != nil && a.Wait.Load == nil && index > 0 && l.Tasks[index-1].Done():
+		return l.Tasks[index-1].Fact.End, true
+	}
+	return 0, false
+}
+
 // Done is true of a task that is over.
 func (a *Activity) Done() bool { return a.Fact != nil && a.Fact.State == TaskDone }
 

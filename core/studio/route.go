@@ -219,7 +219,7 @@ func (r *router) stay(l *Lot, recipe *Recipe, at int, pieces int64) *Stay {
 	}
 	dries := func(state State) *Dries { return r.dries(l, recipe, w.Drying, state, at) }
 	stay := &Stay{Least: Length{Minutes: w.Minutes}}
-	if _, i := recipe.Step(w.Continues); i >= 0 {
+	if _, i := recipe.Step(w.Continues); i >= recipe.after(l.Reached) {
 		stay.Continues = taskAt(l.ID, recipe, i)
 	}
 	if w.State != "" {
@@ -264,13 +264,14 @@ func (r *router) lags() {
 	for i := range r.instance.Lots {
 		l := r.lots[r.instance.Lots[i].ID]
 		recipe := r.book.Of(l.Made())
-		for at, s := range recipe.Steps {
-			for _, w := range s.Windows {
+		first := recipe.after(l.Reached)
+		for at := first; at < len(recipe.Steps); at++ {
+			for _, w := range recipe.Steps[at].Windows {
 				from := at - 1
 				if w.After != "" {
 					_, from = recipe.Step(w.After)
 				}
-				if from >= 0 {
+				if from >= first {
 					r.window(l, recipe, from, w, taskAt(l.ID, recipe, at))
 				}
 			}
@@ -283,6 +284,9 @@ func (r *router) lags() {
 		}
 		below, above := r.book.Of(from.Made()), r.book.Of(to.Made())
 		_, step := above.Step(k.Step)
+		if step < above.after(to.Reached) {
+			continue
+		}
 		target := taskAt(to.ID, above, step)
 		r.instance.Links = append(r.instance.Links, Lag{From: lastTask(from.ID, below), To: target})
 		for _, p := range above.Parts {

@@ -164,6 +164,14 @@ func (v *validator) window(place string, r *Recipe, index int, w Window) {
 	}
 	if index == 0 {
 		v.say(place, "is on the first step; nothing comes before it")
+	} else if index < len(r.Steps) {
+		from := index - 1
+		if _, i := r.Step(w.After); i >= 0 {
+			from = i
+		}
+		if first, _ := r.Task(index); from >= first {
+			v.say(place, "lies within one stint, which is one task of one person; a window is between tasks")
+		}
 	}
 	order := map[State]int{Firm: 1, Stiff: 2, Dry: 3}
 	for _, s := range []State{w.From, w.Before} {

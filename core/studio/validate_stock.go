@@ -103,8 +103,11 @@ func (v *validator) reached(place, step string, r *Recipe) {
 	if step == "" {
 		return
 	}
-	if _, i := r.Step(step); i < 0 || r.after(step) > r.OutputStep() {
+	_, i := r.Step(step)
+	if i < 0 || r.after(step) > r.OutputStep() {
 		v.say(place, "%q is not a step of its recipe with work still after it", step)
+	} else if s := r.Steps[i+1]; s.Wait != nil && s.Wait.Load != nil {
+		v.say(place, "%q is followed by a machine; what has not been in it yet is not kept half way", step)
 	}
 }
 

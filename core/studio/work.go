@@ -27,11 +27,14 @@ func (w WorkLot) Progress(r *Recipe) Progress {
 	return p
 }
 
-// after is the index of the first step after one that pieces have reached, 0 when
-// they have reached none.
+// after is the index of the first work step after one that pieces have reached, 0
+// when they have reached none: the waits between are over, they have lain.
 func (r *Recipe) after(reached string) int {
 	if _, i := r.Step(reached); i >= 0 {
 		_, past := r.Task(i)
+		for past < len(r.Steps) && r.Steps[past].Wait != nil {
+			past++
+		}
 		return past
 	}
 	return 0

@@ -81,7 +81,7 @@ func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 	}
 	c := &checker{doc: doc, plan: plan, calendar: calendar, book: studio.NewBook(doc), air: drying.NewRoom(doc, calendar), everyone: doc.Everyone(calendar),
 		tasks: map[studio.ID]*studio.Task{}, unplaced: map[studio.ID]bool{}, hours: map[studio.ID]studio.Hours{}, longer: map[studio.ID]studio.Hours{},
-		people: map[studio.ID]*studio.Person{}, breaches: []Breach{}}
+		people: map[studio.ID]*studio.Person{}, lying: map[studio.ID]studio.Minute{}, breaches: []Breach{}}
 	if doc.Direct == nil {
 		c.supply()
 	}
@@ -117,8 +117,9 @@ type checker struct {
 	tasks      map[studio.ID]*studio.Task
 	unplaced   map[studio.ID]bool
 	people     map[studio.ID]*studio.Person
-	hours      map[studio.ID]studio.Hours // working time
-	longer     map[studio.ID]studio.Hours // with all allowed overtime
+	hours      map[studio.ID]studio.Hours  // working time
+	longer     map[studio.ID]studio.Hours  // with all allowed overtime
+	lying      map[studio.ID]studio.Minute // what is held already, since when
 	breaches   []Breach
 }
 
@@ -143,8 +144,11 @@ func (c *checker) index() {
 	}
 	lotOf := map[studio.ID]studio.ID{}
 	for _, l := range c.instance.Lots {
-		for _, a := range l.Tasks {
+		for i, a := range l.Tasks {
 			lotOf[a.ID] = l.ID
+			if since, lies := l.Lies(i); lies {
+				c.lying[a.ID] = since
+			}
 		}
 	}
 	for i := range c.plan.Tasks {

@@ -27,24 +27,37 @@ func (c *checker) makers() {
 				c.say(TwoAtOnce, ahead[k].ID, "%q is at %q until %d", p.Name, ahead[k-1].ID, ahead[k-1].End)
 			}
 		}
-		slices.SortStableFunc(all, func(a, b *studio.Task) int {
-			return cmp.Or(cmp.Compare(c.turn(a), c.turn(b)), cmp.Compare(a.ID, b.ID))
-		})
-		c.setups(p, all)
+		c.setups(p, c.turns(p, all))
 	}
 }
 
-// turn is when a task comes in the order of its person's work: when it was begun,
-// or taken over.
-func (c *checker) turn(t *studio.Task) studio.Minute {
-	if f := c.activities[t.ID].Fact; f != nil && f.Person != t.Person {
-		return t.Begin()
-	}
-	return t.Start
+// turn is one go of a person at a task. A task that was begun is a turn when it was
+// begun, and another, perhaps of somebody else, when it is gone on with.
+type turn struct {
+	*studio.Activity
+	start, end studio.Minute
+	charged    studio.Minute
 }
 
-// setups goes through a person's tasks in the order in which they are begun.
-func (c *checker) setups(p *studio.Person, tasks []*studio.Task) {
+// turns are what a person has begun and what is planned for them, in order.
+func (c *checker) turns(p *studio.Person, tasks []*studio.Task) []turn {
+	var all []turn
+	for _, l := range c.instance.Lots {
+		for i := range l.Tasks {
+			if a := &l.Tasks[i]; a.Wait == nil && a.Begun() && a.Fact.Person == p.ID {
+				all = append(all, turn{a, a.Fact.Start, a.Fact.Start, 0})
+			}
+		}
+	}
+	for _, t := range tasks {
+		all = append(all, turn{c.activities[t.ID], t.Begin(), t.End, t.Setup})
+	}
+	slices.SortStableFunc(all, func(a, b turn) int { return cmp.Or(cmp.Compare(a.start, b.start), cmp.Compare(a.ID, b.ID)) })
+	return all
+}
+
+// setups goes through a person's turns in order.
+func (c *checker) setups(p *studio.Person, turns []turn) {
 	type last struct {
 		mix   studio.ID
 		day   studio.Date
@@ -54,11 +67,10 @@ func (c *checker) setups(p *studio.Person, tasks []*studio.Task) {
 	for family, mix := range p.Colours {
 		state[family] = &last{mix: mix, day: c.calendar.Date(c.doc.Now)}
 	}
-	for _, t := range tasks {
-		a := c.activities[t.ID]
+	for _, t := range turns {
 		var want studio.Minute
 		for _, f := range c.doc.Families {
-			use, known := a.Setup, state[f.ID]
+			use, known := t.Setup, state[f.ID]
 			if use == nil || use.Family != f.ID {
 				if known != nil {
 					known.other = true
@@ -66,16 +78,16 @@ func (c *checker) setups(p *studio.Person, tasks []*studio.Task) {
 				continue
 			}
 			var from studio.ID
-			if known != nil && !(f.Reset == studio.ResetNight && known.day != c.calendar.Date(c.turn(t))) && !(f.Reset == studio.ResetOtherWork && known.other) {
+			if known != nil && !(f.Reset == studio.ResetNight && known.day != c.calendar.Date(t.start)) && !(f.Reset == studio.ResetOtherWork && known.other) {
 				from = known.mix
 			}
-			if a.Fact == nil {
+			if t.Fact == nil {
 				want = f.Cost(from, use.Mix)
 			}
-			state[f.ID] = &last{mix: use.Mix, day: c.calendar.Date(max(t.Start, t.End-1))}
+			state[f.ID] = &last{mix: use.Mix, day: c.calendar.Date(max(t.start, t.end-1))}
 		}
-		if t.Setup != want {
-			c.say(WrongSetup, t.ID, "is charged %d min for its colour; %d would be right", t.Setup, want)
+		if t.charged != want {
+			c.say(WrongSetup, t.ID, "is charged %d min for its colour; %d would be right", t.charged, want)
 		}
 	}
 }
@@ -115,6 +127,7 @@ func (c *checker) places() {
 	for i := range c.plan.Tasks {
 		t := &c.plan.Tasks[i]
 		a := c.activities[t.ID]
+		_, lies := c.lying[t.ID]
 		want := []studio.Held{}
 		for _, h := range a.Holds {
 			end, known := c.lastEnd(h.Until)
@@ -124,10 +137,10 @@ func (c *checker) places() {
 			}
 			want = append(want, studio.Held{Place: h.Place, Slots: h.Slots, From: t.Start, To: to})
 			if to > c.doc.Now {
-				changes[h.Place] = append(changes[h.Place], change{t.Start, h.Slots, t.ID, a.Fact == nil}, change{to, -h.Slots, t.ID, true})
+				changes[h.Place] = append(changes[h.Place], change{t.Start, h.Slots, t.ID, !lies}, change{to, -h.Slots, t.ID, true})
 			}
 			for _, p := range c.doc.Places {
-				if p.ID == h.Place && p.KeepsMinutes > 0 && a.Fact == nil && known && end-t.Start > p.KeepsMinutes {
+				if p.ID == h.Place && p.KeepsMinutes > 0 && !lies && known && end-t.Start > p.KeepsMinutes {
 					c.say(KeptTooLong, t.ID, "%q keeps for %d min, not from %d to %d", p.Name, p.KeepsMinutes, t.Start, end)
 				}
 			}
@@ -136,12 +149,10 @@ func (c *checker) places() {
 			c.say(WrongHold, t.ID, "holds %v; %v would be right", t.Holds, want)
 		}
 	}
-	for _, l := range c.instance.Lots { // what was begun and is unplaced lies there all the same
-		for _, a := range l.Tasks {
-			for _, h := range a.Holds {
-				if a.Fact != nil && c.tasks[a.ID] == nil {
-					changes[h.Place] = append(changes[h.Place], change{a.Fact.Start, h.Slots, a.ID, false})
-				}
+	for id, since := range c.lying { // though it is unplaced
+		for _, h := range c.activities[id].Holds {
+			if c.tasks[id] == nil {
+				changes[h.Place] = append(changes[h.Place], change{since, h.Slots, id, false})
 			}
 		}
 	}

@@ -73,7 +73,7 @@ func TestTheSolverImportsNothingOfOursButTheDocument(t *testing.T) {
 // Up to five tasks: what the solver proves best is what trying every minute finds.
 func TestTheSolverAgreesWithEveryMinute(t *testing.T) {
 	compared := 0
-	for seed := range uint64(400) {
+	for seed := range uint64(240) {
 		doc := drawn(seed, 1+int(seed%5))
 		require.Empty(t, doc.Validate(), "%d: %s", seed, readable(doc))
 		e, all := enumerate(doc, 3_000)
@@ -89,7 +89,7 @@ func TestTheSolverAgreesWithEveryMinute(t *testing.T) {
 		require.Equal(t, e.best.Lateness, late.best.objective.Lateness, "%d: %s", seed, readable(doc))
 	}
 	t.Logf("%d compared", compared)
-	assert.Greater(t, compared, 150)
+	assert.Greater(t, compared, 80)
 }
 
 // Up to ten tasks: the solver's plans hold and are worth what it says; the planner

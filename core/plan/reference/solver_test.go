@@ -41,6 +41,8 @@ type item struct {
 	*studio.Activity
 	lot   studio.ID
 	prev  int // in its lot, -1 for none
+	since studio.Minute
+	lies  bool // what it holds has lain there since
 	ways  []way
 	links []studio.Lag // into it
 	out   []studio.Lag
@@ -115,7 +117,8 @@ func (s *solver) collect() {
 		prev := -1
 		for j := range l.Tasks {
 			s.number[l.Tasks[j].ID] = len(s.tasks)
-			s.tasks = append(s.tasks, &item{Activity: &l.Tasks[j], lot: l.ID, prev: prev})
+			since, lies := l.Lies(j)
+			s.tasks = append(s.tasks, &item{Activity: &l.Tasks[j], lot: l.ID, prev: prev, since: since, lies: lies})
 			prev = len(s.tasks) - 1
 		}
 	}
@@ -326,9 +329,7 @@ func (s *solver) rank(n *node) {
 		colours := false
 		for i, t := range s.tasks {
 			if !n.gone[i] && t.Wait == nil && !t.Done() && t.ways[n.way[i]].person == p {
-				if t.Fact == nil || t.Fact.Person != s.doc.People[p].ID {
-					theirs = append(theirs, i)
-				}
+				theirs = append(theirs, i)
 				colours = colours || t.Setup != nil
 			}
 		}
@@ -368,14 +369,14 @@ func (s *solver) charge(n *node, p int, order []int) {
 	person := &s.doc.People[p]
 	var past []int
 	for i, t := range s.tasks {
-		if t.Fact != nil && t.Wait == nil && t.Fact.Person == person.ID && (t.Done() || t.ways[max(0, n.way[i])].person == p) && !n.gone[i] {
+		if t.Fact != nil && t.Wait == nil && t.Fact.Person == person.ID {
 			past = append(past, i)
 		}
 	}
 	slices.SortFunc(past, func(a, b int) int {
 		return cmp.Or(cmp.Compare(s.tasks[a].Fact.Start, s.tasks[b].Fact.Start), cmp.Compare(s.tasks[a].ID, s.tasks[b].ID))
 	})
-	all := append(past, order...)
+	all := slices.Concat(past, order)
 	var walk func(n *node, at int)
 	walk = func(n *node, at int) {
 		for ; at < len(all); at++ {
@@ -401,8 +402,10 @@ func (s *solver) charge(n *node, p int, order []int) {
 				n.charge[all[at]] = family.Cost("", t.Setup.Mix)
 			case family.Reset == studio.ResetNight:
 				before := -1 // now
-				if last >= 0 {
+				if last >= len(past) {
 					before = all[last]
+				} else if last >= 0 {
+					before = -2 - all[last] // when that was begun, or done
 				}
 				other := n.clone()
 				other.charge[all[at]] = family.Cost("", t.Setup.Mix)
@@ -487,10 +490,10 @@ func (s *solver) earliest(n *node) bool {
 			for _, pair := range n.same {
 				begins, _ := s.midnight(n.start[pair[1]])
 				if pair[0] < 0 {
-					if day, _ := s.midnight(s.doc.Now); day != begins {
+					if day, _ := s.midnight(s.last(n, pair[0])); day != begins {
 						return false
 					}
-				} else if max(n.start[pair[0]], n.end[pair[0]]-1) < begins && !s.raise(n, pair[0], begins+1, &changed) {
+				} else if s.last(n, pair[0]) < begins && !s.raise(n, pair[0], begins+1, &changed) {
 					return false
 				}
 			}
@@ -499,10 +502,30 @@ func (s *solver) earliest(n *node) bool {
 	return true
 }
 
+// last is the minute whose day counts for a colour: of a task that is planned its
+// last, of what happened when it was begun or the last it was done in, or now.
+func (s *solver) last(n *node, which int) studio.Minute {
+	switch {
+	case which == -1:
+		return s.doc.Now
+	case which >= 0:
+		return max(n.start[which], n.end[which]-1)
+	}
+	if f := s.tasks[-2-which].Fact; f.State == studio.TaskDone {
+		return max(f.Start, f.End-1)
+	}
+	return s.tasks[-2-which].Fact.Start
+}
+
 // from is the first minute at which a task may begin for all that it needs.
 func (s *solver) from(n *node, i int) studio.Minute {
 	t := s.tasks[i]
 	from := n.lb[i]
+	for _, pair := range n.after {
+		if pair[1] == i {
+			from = max(from, n.end[pair[0]])
+		}
+	}
 	if t.Fact != nil {
 		return max(from, s.doc.Now)
 	}
@@ -528,18 +551,9 @@ func (s *solver) from(n *node, i int) studio.Minute {
 			}
 		}
 	}
-	for _, pair := range n.after {
-		if pair[1] == i {
-			from = max(from, n.end[pair[0]])
-		}
-	}
 	for _, pair := range n.other {
 		if pair[1] == i {
-			last := s.doc.Now
-			if pair[0] >= 0 {
-				last = max(n.start[pair[0]], n.end[pair[0]]-1)
-			}
-			_, ends := s.midnight(last)
+			_, ends := s.midnight(s.last(n, pair[0]))
 			from = max(from, ends)
 		}
 	}
@@ -665,7 +679,7 @@ func (s *solver) pull(n *node, i int, changed *bool) bool {
 		for _, h := range t.Holds {
 			p := s.doc.Places[slices.IndexFunc(s.doc.Places, func(p studio.Place) bool { return p.ID == h.Place })]
 			end, known := s.heldUntil(n, h)
-			if known && p.KeepsMinutes > 0 && end-n.start[i] > p.KeepsMinutes {
+			if known && !t.lies && p.KeepsMinutes > 0 && end-n.start[i] > p.KeepsMinutes {
 				*changed = true
 				if !s.delay(n, i, end-p.KeepsMinutes) {
 					return false
@@ -753,7 +767,7 @@ func (s *solver) clash(n *node) []later {
 	use := map[string][]span{}
 	limit := map[string]int64{}
 	for i, t := range s.tasks {
-		if n.gone[i] && t.Fact == nil {
+		if n.gone[i] && !t.lies {
 			continue
 		}
 		for _, h := range t.Holds {
@@ -762,8 +776,8 @@ func (s *solver) clash(n *node) []later {
 				to = s.emptied(end)
 			}
 			start := n.start[i]
-			if t.Fact != nil {
-				start = t.Fact.Start
+			if t.lies {
+				start = t.since
 			}
 			if to > s.doc.Now {
 				use["place "+string(h.Place)] = append(use["place "+string(h.Place)], span{studio.Span{From: start, To: to}, i, h.Slots})
@@ -804,7 +818,7 @@ func (s *solver) clash(n *node) []later {
 // that never happens. A place that was too full before anything is planned is a fact.
 func (s *solver) overfull(what string, all []span, most int64) []span {
 	for _, first := range all {
-		if strings.HasPrefix(what, "place") && s.tasks[first.task].Fact != nil {
+		if strings.HasPrefix(what, "place") && s.tasks[first.task].lies {
 			continue
 		}
 		var there []span
