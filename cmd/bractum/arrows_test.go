@@ -20,6 +20,8 @@ var may = map[string][]string{
 	"bractum/core/count":          {"core/studio", "core/drying", "core/paste", "core/wire"},
 	"bractum/core/plan":           {"core/studio", "core/drying", "core/count"},
 	"bractum/core/plan/check":     {"core/studio", "core/drying"},
+	"bractum/core/plan/reference": {},
+	"bractum/core/methods":        {},
 	"bractum/core/bench":          {"core/studio", "core/paste", "core/wire"},
 	"bractum/demo":                {"core/studio"},
 	"bractum/store/sqlcgen":       {},

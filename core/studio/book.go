@@ -72,6 +72,11 @@ func (b *Book) SlotsUntil(m Made, reached string) []string {
 			slots[p.Slot] = true
 		}
 	}
+	for _, s := range r.Steps[:last+1] {
+		if s.Work != nil && s.Work.Slot != "" {
+			slots[s.Work.Slot] = true
+		}
+	}
 	for _, p := range r.Parts {
 		for _, slot := range b.Slots(p.Made()) {
 			if from, renamed := p.Slots[slot]; renamed {
@@ -169,6 +174,11 @@ func (b *Book) subtree(m Made) map[string]ID {
 	maps.Copy(slots, r.Defaults)
 	for _, p := range r.Pastes {
 		slots[p.Slot] = r.Defaults[p.Slot]
+	}
+	for _, s := range r.Steps {
+		if s.Work != nil && s.Work.Slot != "" {
+			slots[s.Work.Slot] = r.Defaults[s.Work.Slot]
+		}
 	}
 	for _, p := range r.Parts {
 		for slot, mix := range b.subtree(p.Made()) {

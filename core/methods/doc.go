@@ -1,0 +1,3 @@
+// Package methods holds, in its tests, the twenty-one ways of making of
+// docs/methods.md as studio documents, each with what it demands.
+package methods
