@@ -37,6 +37,7 @@ check: build ## formatting, lint, types, and that generated files are up to date
 
 generate: ui/node_modules/.package-lock.json ## write the generated files anew
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc generate
+	go run ./cmd/schema docs/formats
 	go run ./cmd/bractum openapi > ui/src/api/openapi.json
 	cd ui && npx openapi-typescript src/api/openapi.json -o src/api/schema.gen.ts
 
@@ -44,7 +45,7 @@ screenshots: build chromium ## retake docs/screenshots from the demo data
 	go run ./browser/screenshots docs/screenshots
 
 bench: ## measure planning and the API's answers on the demo
-	go test -run '^$$' -bench . ./core/plan ./web
+	go test -run '^$$' -bench . ./core/plan ./core/drying ./web
 
 clean: ## forget what was built; the demo's data stay
 	rm -rf bin web/site/app ui/node_modules

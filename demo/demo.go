@@ -128,11 +128,11 @@ func orders() []studio.Order {
 	return []studio.Order{
 		order("Ferry crew", "A ferry crew's farewell", "2027-09-24T16:00", "collected", 10, []string{"egg"},
 			line("ferry", "Magnolia", "Oyster", 4), line("ferry", "Eucalyptus sprig", "Oyster", 6)),
-		order("Lighthouse", "A lighthouse's bicentenary", "2027-09-29T11:00", "delivered", 30, nil,
+		order("Lighthouse", "A lighthouse's bicentenary", "2027-09-29T11:00", "delivered", 30, []string{},
 			line("lighthouse", "Ranunculus", "Signal", 5), line("lighthouse", "Waxflower stem", "Oyster", 8), line("lighthouse", "Eucalyptus sprig", "Signal", 6)),
-		order("Choir", "A choir's anniversary", "2027-10-06T10:00", "collected", 10, nil,
+		order("Choir", "A choir's anniversary", "2027-10-06T10:00", "collected", 10, []string{},
 			line("choir", "Ranunculus", "Morning ferry", 9), line("choir", "Waxflower stem", "Morning ferry", 12)),
-		order("Library", "A library reopening", "2027-10-08T09:30", "delivered", 20, nil,
+		order("Library", "A library reopening", "2027-10-08T09:30", "delivered", 20, []string{},
 			line("library", "Magnolia", "Oyster", 6), line("library", "Waxflower stem", "Oyster", 10), line("library", "Eucalyptus sprig", "Oyster", 10)),
 	}
 }

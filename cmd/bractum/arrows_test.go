@@ -28,6 +28,7 @@ var may = map[string][]string{
 	"bractum/store":               {"core/studio", "core/bench", "store/sqlcgen"},
 	"bractum/api":                 {"core/studio", "core/drying", "core/count", "core/paste", "core/wire", "core/plan", "core/bench", "store"},
 	"bractum/web":                 {"api", "store"},
+	"bractum/cmd/schema":          {"core/studio"},
 	"bractum/cmd/bractum":         {"core/studio", "core/count", "core/plan", "core/plan/check", "demo", "store", "api", "web"},
 	"bractum/browser/drive":       {"core/studio", "demo", "store", "web"},
 	"bractum/browser/screenshots": {"browser/drive"},

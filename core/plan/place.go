@@ -107,7 +107,7 @@ func (p *placement) running() {
 			for _, id := range l.tasks {
 				j := p.byID[id]
 				j.task = &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskStarted, Start: l.From, End: l.To, Pieces: j.Pieces,
-					Load: &studio.Share{Machine: m.ID, Setting: l.setting, Slots: j.Wait.Load.Slots}, Cause: studio.CauseNow}
+					Load: &studio.Share{Machine: m.ID, Setting: j.Wait.Load.Setting, Slots: j.Wait.Load.Slots}, Cause: studio.CauseNow}
 			}
 		}
 	}
@@ -381,6 +381,9 @@ func (p *placement) heldBy(j *job, hold int) (studio.Held, studio.Minute, bool) 
 		held.To = max(held.To, j.task.End)
 	}
 	var end studio.Minute
+	if j.task != nil {
+		end = j.task.End
+	}
 	for _, until := range h.Until {
 		t := p.byID[until].task
 		if t == nil {

@@ -6,7 +6,7 @@ import "bractum/core/studio"
 func (p *placement) charges(m *maker, turns []turn) []studio.Minute {
 	type last struct {
 		mix   studio.ID
-		day   studio.Date
+		at    studio.Minute
 		other bool
 	}
 	out := make([]studio.Minute, len(turns))
@@ -14,7 +14,7 @@ func (p *placement) charges(m *maker, turns []turn) []studio.Minute {
 		f := &p.doc.Families[i]
 		var state *last
 		if mix, known := m.Colours[f.ID]; known {
-			state = &last{mix, p.calendar.Date(p.doc.Now), false}
+			state = &last{mix, p.doc.Now, false}
 		}
 		for k, u := range turns {
 			use := u.job.Setup
@@ -25,13 +25,13 @@ func (p *placement) charges(m *maker, turns []turn) []studio.Minute {
 				continue
 			}
 			var from studio.ID
-			if state != nil && !(f.Reset == studio.ResetNight && state.day != p.calendar.Date(u.start)) && !(f.Reset == studio.ResetOtherWork && state.other) {
+			if state != nil && !(f.Reset == studio.ResetNight && !p.calendar.SameDay(state.at, u.start)) && !(f.Reset == studio.ResetOtherWork && state.other) {
 				from = state.mix
 			}
 			if u.job.Fact == nil {
 				out[k] = f.Cost(from, use.Mix)
 			}
-			state = &last{use.Mix, p.calendar.Date(max(u.start, u.end-1)), false}
+			state = &last{use.Mix, max(u.start, u.end-1), false}
 		}
 	}
 	return out

@@ -72,8 +72,8 @@ type ToolUse struct {
 	Number int64 `json:"number"`
 }
 
-// Occupation takes slots of a place from the start of its task until the last of
-// some tasks ends.
+// Occupation takes slots of a place from the start of its task until that and the
+// last of some tasks have ended.
 type Occupation struct {
 	Place ID    `json:"place"`
 	Slots int64 `json:"slots"`
@@ -178,8 +178,8 @@ func (a *Activity) Skilled(p *Person) bool {
 }
 
 // Runs are the lengths of a task's runs for a person, in working minutes, the
-// colour setup in the first: each run ends at ⌈all efforts so far, each ÷ pace⌉,
-// and the whole takes at least a minute.
+// colour setup in the first: each run ends at ⌈all efforts so far, each ÷ pace⌉. A
+// run of no minutes is none, and the whole takes at least a minute.
 func (a *Activity) Runs(p *Person, setup Minute) []Minute {
 	var runs []Minute
 	var sum Milliminutes
@@ -192,7 +192,7 @@ func (a *Activity) Runs(p *Person, setup Minute) []Minute {
 		}
 		sum += e.Total().AtPace(pace)
 		last = e.Run
-		if i+1 == len(a.Work) || a.Work[i+1].Run != last {
+		if (i+1 == len(a.Work) || a.Work[i+1].Run != last) && sum.Minutes() > ended {
 			runs = append(runs, sum.Minutes()-ended)
 			ended = sum.Minutes()
 		}

@@ -16,9 +16,9 @@ func (v *validator) ranges(value reflect.Value, place string) {
 		}
 		return
 	}
-	if small, ok := value.Interface().(ranged); ok {
-		if fault := small.outside(); fault != "" {
-			v.say(place, "%s", fault)
+	if l, known := limits[value.Type()]; known {
+		if n := value.Int(); n < l.least || n > l.most {
+			v.say(place, "is %d; from %d to %d %s would be right", n, l.least, l.most, l.unit)
 		}
 		return
 	}

@@ -133,6 +133,13 @@ func (c Calendar) At(d Date, t TimeOfDay) Minute {
 // Date is the local day that holds a minute.
 func (c Calendar) Date(m Minute) Date { return Date(c.Time(m).Format(time.DateOnly)) }
 
+// SameDay says whether two minutes lie on one local day.
+func (c Calendar) SameDay(a, b Minute) bool {
+	y, m, d := c.Time(a).Date()
+	y2, m2, d2 := c.Time(b).Date()
+	return y == y2 && m == m2 && d == d2
+}
+
 // Next is the day after d.
 func (d Date) Next() Date {
 	day, _ := time.Parse(time.DateOnly, string(d))

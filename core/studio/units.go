@@ -1,6 +1,6 @@
 package studio
 
-import "fmt"
+import "reflect"
 
 // ID names one thing of a document. Stored things carry a UUIDv7; a document
 // written by hand may use any non-empty word.
@@ -27,24 +27,27 @@ type PerMille int64
 // Gauge is a wire's number as sold, 10 to 40: the higher, the thinner.
 type Gauge int64
 
-// A ranged value knows which of its values make sense. Read asks every one of a
-// document, wherever it stands, so that the rest of the core need not.
-type ranged interface{ outside() string }
-
-func (m Minute) outside() string       { return outsideOf(m, -10*year, 10*year, "minutes") }
-func (m Milligrams) outside() string   { return outsideOf(m, 0, 1_000_000_000, "mg") }
-func (m Micrometres) outside() string  { return outsideOf(m, 0, 1_000_000_000, "µm") }
-func (m Milliminutes) outside() string { return outsideOf(m, 0, 1000*year, "thousandths of a minute") }
-func (p PerMille) outside() string     { return outsideOf(p, 0, 10_000, "‰") }
-func (g Gauge) outside() string        { return outsideOf(g, 10, 40, "as a gauge") }
-
 const year = 366 * 1440
 
-func outsideOf[T ~int64](n, least, most T, unit string) string {
-	if n >= least && n <= most {
-		return ""
-	}
-	return fmt.Sprintf("is %d; from %d to %d %s would be right", n, least, most, unit)
+// limits are the least and the most that make sense of each small value, and how it
+// is counted. Read holds every value of a document against them, wherever it stands,
+// so that the rest of the core need not.
+var limits = map[reflect.Type]struct {
+	least, most int64
+	unit        string
+}{
+	reflect.TypeFor[Minute]():       {-10 * year, 10 * year, "minutes"},
+	reflect.TypeFor[Milligrams]():   {0, 1_000_000_000, "mg"},
+	reflect.TypeFor[Micrometres]():  {0, 1_000_000_000, "µm"},
+	reflect.TypeFor[Milliminutes](): {0, 1000 * year, "thousandths of a minute"},
+	reflect.TypeFor[PerMille]():     {0, 10_000, "‰"},
+	reflect.TypeFor[Gauge]():        {10, 40, "as a gauge"},
+}
+
+// RangeOf is the least and the most of a small value type; false of any other type.
+func RangeOf(t reflect.Type) (least, most int64, known bool) {
+	l, known := limits[t]
+	return l.least, l.most, known
 }
 
 // Span is the half-open interval [From, To) of minutes.

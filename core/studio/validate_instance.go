@@ -114,8 +114,8 @@ func (v *validator) activity(place string, l Routing, index int, tasks map[ID]*A
 			v.say(place+".gates", "no gate %q", g)
 		}
 	}
-	if a.Setup != nil && !v.families[a.Setup.Family] {
-		v.say(place+".setup.family", "no setup family %q", a.Setup.Family)
+	if a.Setup != nil && (!v.families[a.Setup.Family] || a.Setup.Mix == "") {
+		v.say(place+".setup", "is of family %q and mix %q; a setup family of this document and a mix would be right", a.Setup.Family, a.Setup.Mix)
 	}
 	if a.Fact != nil {
 		v.fact(place+".fact", l, index)

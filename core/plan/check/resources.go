@@ -130,7 +130,7 @@ func (c *checker) places() {
 		_, lies := c.lying[t.ID]
 		want := []studio.Held{}
 		for _, h := range a.Holds {
-			end, known := c.lastEnd(h.Until)
+			end, known := c.lastEnd(t.End, h.Until)
 			to := c.emptied(end)
 			if !known {
 				to = max(t.End, c.doc.Horizon())
@@ -163,9 +163,9 @@ func (c *checker) places() {
 	}
 }
 
-// lastEnd is when the last of some tasks ends; false when one is unplaced.
-func (c *checker) lastEnd(tasks []studio.ID) (studio.Minute, bool) {
-	var end studio.Minute
+// lastEnd is when the last of some tasks ends, or its own end if that is later; false
+// when one is unplaced.
+func (c *checker) lastEnd(end studio.Minute, tasks []studio.ID) (studio.Minute, bool) {
 	for _, id := range tasks {
 		t := c.tasks[id]
 		if t == nil {
@@ -253,7 +253,7 @@ func (c *checker) loads(m studio.Machine, tasks []*studio.Task) {
 			longest, slots = max(longest, a.Wait.Least.Minutes), slots+a.Wait.Load.Slots
 			attended = attended || c.loadedAt(t) == t.Start
 			switch {
-			case t.End != first.End || t.Load.Setting != first.Load.Setting:
+			case t.End != first.End || t.Load.Setting != first.Load.Setting && a.Fact == nil:
 				shared = false
 				c.say(WrongLoad, t.ID, "shares a load of %q with %q, and not its end or setting", m.Name, first.ID)
 			case a.Begun() != c.activities[first.ID].Begun():
@@ -262,6 +262,7 @@ func (c *checker) loads(m studio.Machine, tasks []*studio.Task) {
 			past++
 		}
 		switch {
+		case c.activities[first.ID].Fact != nil: // it is so
 		case first.Start < free:
 			c.say(MachineOverful, first.ID, "begins at %d; %q is free from %d", first.Start, m.Name, free)
 		case slots > m.Slots:
@@ -273,7 +274,7 @@ func (c *checker) loads(m studio.Machine, tasks []*studio.Task) {
 		if !attended {
 			c.say(WrongLoad, first.ID, "the load of %q begins at %d, when nobody is there", m.Name, first.Start)
 		}
-		free = c.emptied(first.End)
+		free = max(free, c.emptied(first.End))
 		i = past
 	}
 }

@@ -37,7 +37,7 @@ func (c *checker) lot(l studio.Routing) {
 		if before != nil && a.Fact == nil && t.Start < before.End {
 			c.say(StepOrder, a.ID, "starts at %d, before %q ends at %d", t.Start, before.ID, before.End)
 		}
-		if t.End > c.doc.Horizon() {
+		if t.End > c.doc.Horizon() && (a.Wait == nil || a.Fact == nil) {
 			c.say(PastHorizon, a.ID, "ends at %d, after the horizon, %d", t.End, c.doc.Horizon())
 		}
 		c.wishes(a, t)
@@ -111,9 +111,9 @@ func (c *checker) wait(a *studio.Activity, t, before *studio.Task) {
 	lain := c.lain(a, t.Start)
 	least, ok := c.air.End(a.Wait.Least, t.Start, lain...)
 	right := ok && t.End == least
-	if a.Wait.Wished != nil {
+	if a.Wait.Wished != nil && ok {
 		wished, ok := c.air.End(*a.Wait.Wished, t.Start, lain...)
-		right = right || ok && t.End == wished
+		right = right || ok && t.End == wished && wished >= least
 	}
 	if !right {
 		c.say(WrongWait, a.ID, "from %d ends at %d; at %d, or when it is wished for, would be right", t.Start, t.End, least)

@@ -273,7 +273,7 @@ func completed(doc *studio.Document, p studio.Plan) studio.Plan {
 		t := &p.Tasks[i]
 		t.Holds = nil
 		for _, h := range activities[t.ID].Holds {
-			held := studio.Held{Place: h.Place, Slots: h.Slots, From: t.Start}
+			held := studio.Held{Place: h.Place, Slots: h.Slots, From: t.Start, To: t.End}
 			for _, until := range h.Until {
 				end, known := ends[until]
 				if !known {

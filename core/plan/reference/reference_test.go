@@ -2,9 +2,14 @@ package reference
 
 import (
 	"encoding/json"
+	"flag"
 	"go/parser"
 	"go/token"
+	"io"
 	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -123,4 +128,51 @@ func TestThePlannerIsMeasuredByTheSolver(t *testing.T) {
 	}
 	t.Logf("%d optima proven, %d of them of ten tasks; the planner reaches %d, %d times it is more than twice as late", best, ten, same, over)
 	assert.Greater(t, ten, 20)
+}
+
+var write = flag.Bool("write", false, "write the optimal plans of docs/formats/instances anew")
+
+const instances = "../../../docs/formats/instances/"
+
+// The instances of the format page: their plans are proven best, and the plan beside
+// each breaks the one rule that its name says.
+func TestTheInstancesOfTheFormatPage(t *testing.T) {
+	files, err := filepath.Glob(instances + "?-*.json")
+	require.NoError(t, err)
+	spoilt := 0
+	for _, file := range files {
+		if strings.Count(filepath.Base(file), ".") > 1 {
+			continue
+		}
+		name := strings.TrimSuffix(file, ".json")
+		doc := reading(t, file, studio.Read)
+		s := solve(doc, false, 1<<30)
+		if *write {
+			data, err := json.MarshalIndent(s.plan(), "", "  ")
+			require.NoError(t, err)
+			require.NoError(t, os.WriteFile(name+".plan.json", append(data, '\n'), 0o644))
+		}
+		optimal := reading(t, name+".plan.json", studio.ReadPlan)
+		assert.Empty(t, check.Plan(doc, optimal), name)
+		assert.Equal(t, s.best.objective, optimal.Objective, name)
+		neighbours, err := filepath.Glob(name + ".breaks-*.json")
+		require.NoError(t, err)
+		for _, neighbour := range neighbours {
+			code := strings.TrimSuffix(strings.TrimPrefix(neighbour, name+".breaks-"), ".json")
+			breaches := check.Plan(doc, reading(t, neighbour, studio.ReadPlan))
+			require.Len(t, breaches, 1, neighbour)
+			assert.Equal(t, code, string(breaches[0].Code))
+			spoilt++
+		}
+	}
+	assert.Equal(t, 5, spoilt)
+}
+
+func reading[T any](t *testing.T, path string, read func(io.Reader) (*T, error)) *T {
+	file, err := os.Open(path)
+	require.NoError(t, err)
+	defer file.Close()
+	value, err := read(file)
+	require.NoError(t, err, path)
+	return value
 }

@@ -639,7 +639,7 @@ func (s *solver) fit(n *node, i int, w way, from studio.Minute) (start, end stud
 				continue
 			}
 		}
-		if end, _, ok = w.hours.Lay(start, runs, t.Pauses()); ok && s.short(t, end-start) {
+		if end, _, ok = w.hours.Lay(start, runs, t.Pauses()); ok && s.short(n, t, end-start) {
 			return start, end, true
 		}
 	}
@@ -656,9 +656,10 @@ func (w way) charged(setup studio.Minute) []studio.Minute {
 }
 
 // short is true of a length that no upper limit out of a task forbids.
-func (s *solver) short(t *item, length studio.Minute) bool {
+func (s *solver) short(n *node, t *item, length studio.Minute) bool {
 	return t.Fact != nil || !slices.ContainsFunc(t.out, func(k studio.Lag) bool {
-		return k.Most != nil && s.tasks[s.number[k.To]].Fact == nil && length > k.Most.Minutes
+		to := s.number[k.To]
+		return k.Most != nil && !n.gone[to] && s.tasks[to].Fact == nil && length > k.Most.Minutes
 	})
 }
 
@@ -678,7 +679,7 @@ func (s *solver) pull(n *node, i int, changed *bool) bool {
 		}
 		for _, h := range t.Holds {
 			p := s.doc.Places[slices.IndexFunc(s.doc.Places, func(p studio.Place) bool { return p.ID == h.Place })]
-			end, known := s.heldUntil(n, h)
+			end, known := s.heldUntil(n, i, h)
 			if known && !t.lies && p.KeepsMinutes > 0 && end-n.start[i] > p.KeepsMinutes {
 				*changed = true
 				if !s.delay(n, i, end-p.KeepsMinutes) {
@@ -695,8 +696,8 @@ func (s *solver) pull(n *node, i int, changed *bool) bool {
 	return true
 }
 
-func (s *solver) heldUntil(n *node, h studio.Occupation) (studio.Minute, bool) {
-	var end studio.Minute
+func (s *solver) heldUntil(n *node, i int, h studio.Occupation) (studio.Minute, bool) {
+	end := n.end[i]
 	for _, id := range h.Until {
 		if n.gone[s.number[id]] {
 			return 0, false
@@ -772,7 +773,7 @@ func (s *solver) clash(n *node) []later {
 		}
 		for _, h := range t.Holds {
 			to := max(n.end[i], s.horizon)
-			if end, known := s.heldUntil(n, h); known && !n.gone[i] {
+			if end, known := s.heldUntil(n, i, h); known && !n.gone[i] {
 				to = s.emptied(end)
 			}
 			start := n.start[i]
