@@ -307,7 +307,8 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 		}
 		return nil
 	}
-	for i := at - 1; i >= 0; i-- {
+	from := studio.WorkLot{Reached: lot.Reached}.Progress(r).NextStep // what half-made pieces have behind them
+	for i := at - 1; i >= from; i-- {
 		if s := r.Steps[i]; s.Work != nil {
 			first, _ := r.Task(i)
 			if record := lot.Record(r.Steps[first].Key); record == nil || record.State != studio.TaskDone {
@@ -318,7 +319,7 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 			break
 		}
 	}
-	if at > 0 {
+	if at > from {
 		if err := b.over(studio.TaskID(lot.ID, r.Steps[at-1].Key), r.Name, foundReady); err != nil {
 			return err
 		}

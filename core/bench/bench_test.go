@@ -226,3 +226,118 @@ func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
 	_, err = b.HandOver(doc.Orders[0])
 	refused(t, err, "only an open order leaves")
 }
+
+// happened puts a lot as it stands after something happened at the bench.
+func happened(t *testing.T, doc *studio.Document) func(studio.WorkLot, []bench.Movement, error) []bench.Movement {
+	return func(w studio.WorkLot, moved []bench.Movement, err error) []bench.Movement {
+		require.NoError(t, err)
+		put(doc, w)
+		return moved
+	}
+}
+
+func TestWhatIsToMendIsMendedBeforeItIsMade(t *testing.T) {
+	doc := stems()
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == demo.ID("Waxflower stem") {
+			doc.Recipes[i].Steps[0].Mend = &studio.Work{Skill: "assembly", PerPiece: 1000}
+		}
+	}
+	b, p := at(t, doc)
+	lot := lotOf(t, p, "Waxflower stem")
+	task, maren := studio.TaskID(lot.ID, "tape"), demo.ID("Maren")
+	happened(t, doc)(b.Start(task, maren, false))
+	b, _ = at(t, doc)
+	moved := happened(t, doc)(b.Finish(task, bench.Counts{Good: lot.Started - 2, Mend: 2}))
+	for _, m := range moved {
+		assert.Empty(t, m.Made, "nothing is made while something is to mend")
+	}
+	b, p = at(t, doc)
+	mend := studio.TaskID(lot.ID, studio.MendKey("tape"))
+	var planned studio.Task
+	for _, x := range p.Tasks {
+		if x.ID == mend {
+			planned = x
+		}
+	}
+	assert.EqualValues(t, 2, planned.Pieces, "a short task of its own")
+	happened(t, doc)(b.Start(mend, maren, false))
+	b, _ = at(t, doc)
+	_, _, err := b.Finish(mend, bench.Counts{Mend: 2})
+	refused(t, err, "says no way of mending")
+	moved = happened(t, doc)(b.Finish(mend, bench.Counts{Good: 1, Broken: 1}))
+	assert.Contains(t, moved, bench.Movement{Made: studio.Good, Amount: lot.Started - 1})
+}
+
+func TestOfInputsAsNeededOnlyWhatWasUsedIsTaken(t *testing.T) {
+	doc := stems()
+	least := int64(2)
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == demo.ID("Waxflower stem") {
+			doc.Recipes[i].Parts[0].Least = &least
+		}
+	}
+	b, p := at(t, doc)
+	lot := lotOf(t, p, "Waxflower stem")
+	task, blossom := studio.TaskID(lot.ID, "tape"), demo.ID("Waxflower blossom")
+	happened(t, doc)(b.Start(task, demo.ID("Maren"), false))
+	b, _ = at(t, doc)
+	_, _, err := b.Finish(task, bench.Counts{Good: lot.Started, Used: []studio.Used{{Recipe: blossom, Pieces: 9999}}})
+	refused(t, err, "9999 pieces are said to be used")
+	taken := int64(0)
+	for _, m := range happened(t, doc)(b.Finish(task, bench.Counts{Good: lot.Started, Used: []studio.Used{{Recipe: blossom, Pieces: 21}}})) {
+		if m.Shelf != "" {
+			taken -= m.Amount
+		}
+	}
+	assert.EqualValues(t, 21, taken, "the rest stays in stock")
+}
+
+func TestHalfMadePiecesLeaveTheShelfAsTheyAreFinished(t *testing.T) {
+	doc := demo.Document()
+	doc.Shelf = []studio.ShelfLot{{ID: "white", Recipe: demo.ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")}, Reached: "set", Amount: 500, Quality: studio.Good, MadeOn: 100}}
+	b, p := at(t, doc)
+	lot := lotOf(t, p, "Magnolia outer petal")
+	require.Equal(t, studio.ID("white"), lot.From)
+	r := studio.NewBook(doc).Recipe(lot.Recipe)
+	moved := happened(t, doc)(b.Start(studio.TaskID(lot.ID, r.Steps[lot.NextStep].Key), demo.ID("Odalys"), false))
+	assert.Equal(t, []bench.Movement{{Shelf: "white", Amount: -lot.Started}}, moved)
+	_, p = at(t, doc)
+	assert.Equal(t, lot.From, lotOf(t, p, "Magnolia outer petal").From)
+}
+
+func TestAMachineIsSetOffAndRunsToItsEnd(t *testing.T) {
+	doc := stems()
+	doc.Machines = []studio.Machine{{ID: demo.ID("dehydrator"), Name: "Dehydrator", Slots: 9}}
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == demo.ID("Waxflower stem") {
+			doc.Recipes[i].Steps = append(doc.Recipes[i].Steps[:1:1], studio.Step{Key: "warm", Name: "Warm through", Wait: &studio.Wait{Minutes: 40,
+				Load: &studio.Load{Machines: []studio.ID{demo.ID("dehydrator")}, Setting: "45 °C", PerSlot: 4}}})
+		}
+	}
+	b, p := at(t, doc)
+	lot := lotOf(t, p, "Waxflower stem")
+	tape, warm, maren := studio.TaskID(lot.ID, "tape"), studio.TaskID(lot.ID, "warm"), demo.ID("Maren")
+	_, _, err := b.Start(warm, maren, false)
+	refused(t, err, "comes first")
+	happened(t, doc)(b.Start(tape, maren, false))
+	b, _ = at(t, doc)
+	happened(t, doc)(b.Finish(tape, bench.Counts{Good: lot.Started}))
+	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "made", Recipe: lot.Recipe, Mixes: lot.Mixes, Amount: lot.Started, Quality: studio.Good, MadeOn: doc.Now, From: lot.ID})
+	doc.Now += 7
+	b, _ = at(t, doc)
+	happened(t, doc)(b.Start(warm, maren, false))
+	_, p = at(t, doc)
+	for _, x := range p.Tasks {
+		if x.ID == warm {
+			assert.Equal(t, [2]studio.Minute{doc.Now, doc.Now + 40}, [2]studio.Minute{x.Start, x.End})
+			assert.Equal(t, studio.TaskStarted, x.State)
+		}
+	}
+	b, _ = at(t, doc)
+	_, err = b.Pause(warm, bench.Counts{})
+	refused(t, err, "runs in a machine")
+	doc.Now += 40
+	happened(t, doc)(b.Finish(warm, bench.Counts{}))
+	require.Empty(t, doc.Validate())
+}

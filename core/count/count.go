@@ -327,58 +327,63 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 // as spares for what is still to be done.
 func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []need {
 	for _, s := range c.book.HalfMade(c.doc, item.Made(), item.Mixes) {
-		var wanted int64
-		group := need{orders: map[studio.ID]struct{}{}}
-		var left, mine []need
-		for _, n := range needs {
-			if n.fresh || s.UseBy != nil && *s.UseBy < n.due {
-				left = append(left, n)
-				continue
-			}
-			wanted, mine = wanted+n.quantity, append(mine, n)
+		for more := true; more; {
+			needs, more = c.finishOf(item, r, s, needs)
+		}
+	}
+	return needs
+}
+
+// finishOf makes one lot that finishes pieces of a half-made shelf lot, as many as are
+// there, go into one lot and are needed, and returns what is left of the needs; false
+// when that is none.
+func (c *counter) finishOf(item *Item, r *studio.Recipe, s studio.ShelfLot, needs []need) ([]need, bool) {
+	var wanted int64
+	group := need{orders: map[studio.ID]struct{}{}}
+	suits := func(n need) bool { return !n.fresh && (s.UseBy == nil || *s.UseBy >= n.due) }
+	for _, n := range needs {
+		if suits(n) {
+			wanted += n.quantity
 			group.service = max(group.service, n.service)
 			for o := range n.orders {
 				group.orders[o] = struct{}{}
 			}
 		}
-		most, unit := s.Amount-c.finished[s.ID], r.Unit()
-		if limit := c.mostPerLot(r); limit > 0 {
-			most = min(most, limit)
-		}
-		most = most / unit * unit
-		start := func(good int64) int64 {
-			n, _ := Start(good, r.Spares, group.service, c.doc.Settings.PriorWeight)
-			return studio.CeilDiv(n, unit) * unit
-		}
-		good := int64(sort.Search(int(min(wanted, most)), func(i int) bool { return start(int64(i)+1) > most }))
-		if good == 0 {
-			continue
-		}
-		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key), Need: good,
-			Started: start(good), From: s.ID, Reached: s.Reached, Due: c.doc.Horizon(), Pegs: []studio.Peg{}}
-		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
-		lot.NextStep = studio.WorkLot{Started: lot.Started, Reached: s.Reached}.Progress(r).NextStep
-		item.FromHalfMade += good
-		c.finished[s.ID] += lot.Started
-		for _, n := range mine {
-			if take := min(n.quantity, good); take > 0 {
-				good -= take
-				lot.Due = min(lot.Due, n.due)
-				c.serve(n, lot.ID, &lot, item.Recipe, take)
-				n = n.less(take)
-			}
-			if n.quantity > 0 {
-				left = append(left, n)
-			}
-		}
-		lot.LatestStart = lot.Due - c.room.Elapsed(r, lot.NextStep, lot.Started)
-		c.explode(r, lot, group)
-		c.add(item, lot)
-		latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) }
-		sort.SliceStable(left, func(i, j int) bool { return latest(left[i]) < latest(left[j]) })
-		needs = left
 	}
-	return needs
+	most, unit := s.Amount-c.finished[s.ID], r.Unit()
+	if limit := c.mostPerLot(r); limit > 0 {
+		most = min(most, limit)
+	}
+	start := func(good int64) int64 {
+		n, _ := Start(good, r.Spares, group.service, c.doc.Settings.PriorWeight)
+		return studio.CeilDiv(n, unit) * unit
+	}
+	good := int64(sort.Search(int(max(0, min(wanted, most))), func(i int) bool { return start(int64(i)+1) > most }))
+	if good == 0 {
+		return needs, false
+	}
+	lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key), Need: good,
+		Started: start(good), From: s.ID, Reached: s.Reached, Due: c.doc.Horizon(), Pegs: []studio.Peg{}}
+	lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
+	lot.NextStep = studio.WorkLot{Started: lot.Started, Reached: s.Reached}.Progress(r).NextStep
+	item.FromHalfMade += good
+	c.finished[s.ID] += lot.Started
+	var left []need
+	for _, n := range needs {
+		if take := min(n.quantity, good); take > 0 && suits(n) {
+			good -= take
+			lot.Due = min(lot.Due, n.due)
+			c.serve(n, lot.ID, &lot, item.Recipe, take)
+			n = n.less(take)
+		}
+		if n.quantity > 0 {
+			left = append(left, n)
+		}
+	}
+	lot.LatestStart = lot.Due - c.room.Elapsed(r, lot.NextStep, lot.Started)
+	c.explode(r, lot, group)
+	c.add(item, lot)
+	return left, true
 }
 
 func (n need) less(taken int64) need {

@@ -263,3 +263,71 @@ func TestBeginningOneLotLeavesTheIdsOfTheOthers(t *testing.T) {
 		assert.NotContains(t, before.Lots[:2], id, "an id that was used up is never taken again")
 	}
 }
+
+// White petals that are set serve any colourway with the same paste, with spares for
+// what is still to be done, furthest and oldest first, and nothing is promised twice.
+func TestHalfMadePiecesAreFinishedBeforeNewOnesAreBegun(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 4)
+	before := itemOf(t, up(t, doc), "Magnolia outer petal")
+	paste := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
+	half := func(id studio.ID, amount int64, mixes map[string]studio.ID) studio.ShelfLot {
+		return studio.ShelfLot{ID: id, Recipe: demo.ID("Magnolia outer petal"), Mixes: mixes, Reached: "set", Amount: amount, Quality: studio.Good, MadeOn: 100}
+	}
+	doc.Shelf = []studio.ShelfLot{half("few", 10, paste), half("red", 99, map[string]studio.ID{"petal": demo.ID("Signal red")})}
+	counted := up(t, doc)
+	after := itemOf(t, counted, "Magnolia outer petal")
+	assert.Equal(t, before.Net, after.Net+after.FromHalfMade)
+	assert.Positive(t, after.FromHalfMade)
+	for _, l := range counted.Lots {
+		if l.From != "" {
+			assert.Equal(t, studio.ID("few"), l.From)
+			assert.LessOrEqual(t, l.Started, int64(10))
+			assert.Greater(t, l.Started, l.Need, "spares")
+			assert.Equal(t, "set", l.Reached)
+		}
+	}
+	doc.Shelf[0].Amount = 500
+	assert.Zero(t, itemOf(t, up(t, doc), "Magnolia outer petal").Net)
+}
+
+func TestWhatIsKeptInStockIsMadeUpAndBelongsToNoOrder(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 4)
+	of := func(name string) *studio.Recipe {
+		for i := range doc.Recipes {
+			if doc.Recipes[i].ID == demo.ID(name) {
+				return &doc.Recipes[i]
+			}
+		}
+		return nil
+	}
+	before := itemOf(t, up(t, doc), "Magnolia cone").Gross
+	of("Magnolia cone").KeepInStock = 30
+	counted := up(t, doc)
+	assert.Equal(t, before+30, itemOf(t, counted, "Magnolia cone").Gross)
+	for _, l := range counted.Lots {
+		for _, p := range l.Pegs {
+			assert.True(t, p.Order != "" || l.Recipe == demo.ID("Magnolia cone"))
+		}
+	}
+	of("Waxflower blossom").KeepInStock = 5
+	assert.Contains(t, doc.Validate().Error(), "what is kept in stock has one", "a petal without a default colour")
+}
+
+func TestAShareOfALotIsEnoughForWhoWantsThatForm(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 4)
+	for i := range doc.Recipes {
+		r := &doc.Recipes[i]
+		switch r.ID {
+		case demo.ID("Magnolia outer petal"):
+			r.Forms = []studio.Form{{Name: "turned", Share: 250}}
+		case demo.ID("Magnolia"):
+			for j := range r.Parts {
+				if r.Parts[j].Recipe == demo.ID("Magnolia outer petal") {
+					r.Parts[j].Form = "turned"
+				}
+			}
+		}
+	}
+	petal := itemOf(t, up(t, doc), "Magnolia outer petal")
+	assert.GreaterOrEqual(t, petal.Started, 4*petal.Gross, "a quarter of them are turned")
+}

@@ -273,3 +273,29 @@ func TestWindowsBetweenStates(t *testing.T) {
 	assert.True(t, ok)
 	assert.Equal(t, Never, last, "what does not dry does not stiffen")
 }
+
+func TestARoomTakesOffWhatAPieceHasDriedBeforeItWasMoved(t *testing.T) {
+	doc := &studio.Document{Climate: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}), Settings: studio.DefaultSettings(),
+		Surroundings:  []studio.Surroundings{{ID: "cupboard", Name: "Cupboard", Hours: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})}},
+		DryingClasses: []studio.DryingClass{{ID: "petal", FirmMinutes: 30, StiffMinutes: 60, DryMinutes: 240, Thickness: 1000, StallHumidity: 800}}}
+	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
+	require.NoError(t, err)
+	room := NewRoom(doc, calendar)
+	dry := studio.Length{Dries: &studio.Dries{Class: "petal", Thickness: 1000, State: studio.Dry, In: "cupboard"}}
+	end, ok := room.End(dry, 300, Lain{studio.Span{From: 200, To: 300}, ""}, Lain{studio.Span{From: 100, To: 200}, "cupboard"})
+	assert.True(t, ok)
+	assert.EqualValues(t, 300+240-50-100, end, "a hundred minutes at half speed, a hundred at full")
+	end, _ = room.End(dry, 900, Lain{studio.Span{From: 100, To: 900}, ""})
+	assert.EqualValues(t, 900, end, "dry long since")
+}
+
+// Eight weeks of air too damp to dry in, and one dry hour at their end.
+func BenchmarkStalled(b *testing.B) {
+	air := append(days(56, studio.Air{TenthsCelsius: 180, HumidityPerMille: 900}), days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
+	clock := NewClock(air, 800)
+	for b.Loop() {
+		if _, ok := clock.Ready(10, 60_000); !ok {
+			b.Fatal("never dry")
+		}
+	}
+}

@@ -354,8 +354,6 @@ func without(key string) change {
 	}
 }
 
-func noVariants(r *studio.Recipe) { r.Variants = nil }
-
 func noHolds(key string) change { return func(r *studio.Recipe) { at(r, key).Holds = nil } }
 
 func noWindows(key string) change { return func(r *studio.Recipe) { at(r, key).Windows = nil } }

@@ -3,6 +3,8 @@ package plan_test
 import (
 	"encoding/json"
 	"maps"
+	"os"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
@@ -45,10 +47,21 @@ func leaves(value any, set func(any), into []leaf) []leaf {
 func TestSpoiltDocumentsAreRefusedOrPlanned(t *testing.T) {
 	data, err := json.Marshal(demo.Document())
 	require.NoError(t, err)
+	documents := [][]byte{data}
+	files, err := filepath.Glob("../../docs/formats/instances/?-*[a-z].json")
+	require.NoError(t, err)
+	for _, file := range files {
+		if strings.Count(filepath.Base(file), ".") == 1 {
+			data, err := os.ReadFile(file)
+			require.NoError(t, err)
+			documents = append(documents, data)
+		}
+	}
+	require.Len(t, documents, 6)
 	var planned, refused int
 	rapid.Check(t, func(t *rapid.T) {
 		var value map[string]any
-		require.NoError(t, json.Unmarshal(data, &value))
+		require.NoError(t, json.Unmarshal(rapid.SampledFrom(documents).Draw(t, "document"), &value))
 		for range rapid.IntRange(1, 3).Draw(t, "changes") {
 			all := leaves(value, nil, nil)
 			one := all[rapid.IntRange(0, len(all)-1).Draw(t, "leaf")]

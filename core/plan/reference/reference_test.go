@@ -14,6 +14,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"bractum/core/plan"
 	"bractum/core/plan/check"
@@ -175,4 +176,46 @@ func reading[T any](t *testing.T, path string, read func(io.Reader) (*T, error))
 	value, err := read(file)
 	require.NoError(t, err, path)
 	return value
+}
+
+// Larger direct documents, with waits and windows on the drying clock, pieces that
+// are moved and tasks that were seen: planned without a breach, whatever they are.
+func TestRandomDirectDocumentsArePlanned(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		pick := func(n int) int { return rapid.IntRange(0, n-1).Draw(t, "pick") }
+		doc := tiny(pick, 5+pick(30))
+		for range 24 {
+			doc.Climate = append(doc.Climate, studio.Air{TenthsCelsius: 200, HumidityPerMille: studio.PerMille(500 + pick(330))})
+		}
+		doc.Surroundings = []studio.Surroundings{{ID: "cupboard", Name: "Dry cupboard", Hours: doc.Climate, Closed: true}}
+		doc.DryingClasses = []studio.DryingClass{{ID: "bead", Name: "Bead", FirmMinutes: 3, StiffMinutes: 3 + int64(pick(20)), DryMinutes: 40, Thickness: 1000, Spread: 200, StallHumidity: 800}}
+		dries := func(state studio.State) studio.Length {
+			return studio.Length{Dries: &studio.Dries{Class: "bead", Thickness: 1000, State: state, In: []studio.ID{"", "cupboard"}[pick(2)]}}
+		}
+		for i := range doc.Direct.Lots {
+			tasks := doc.Direct.Lots[i].Tasks
+			for j := range tasks {
+				if w := tasks[j].Wait; w != nil && w.Load == nil && pick(2) == 0 {
+					w.Least, w.Wished = dries(studio.Firm), nil
+					if j > 1 && tasks[j-2].Wait != nil && tasks[j-2].Wait.Least.Dries != nil {
+						w.Least, w.Continues = dries(studio.Dry), tasks[j-2].ID
+					}
+				}
+				if pick(4) == 0 {
+					doc.Seen = append(doc.Seen, studio.Seen{Task: tasks[j].ID, Person: "teun", Start: studio.Minute(95 + pick(40))})
+				}
+			}
+		}
+		for i := range doc.Direct.Links {
+			k := &doc.Direct.Links[i]
+			if k.Most != nil && pick(2) == 0 {
+				firm, stiff := dries(studio.Firm), dries(studio.Stiff)
+				k.Least, k.Most = &firm, &stiff
+			}
+		}
+		require.Empty(t, doc.Validate())
+		p, err := plan.Make(doc, nil, plan.Options{Steps: 3, Seed: 7})
+		require.NoError(t, err)
+		require.Empty(t, check.Plan(doc, p))
+	})
 }

@@ -19,7 +19,9 @@ const form = reactive({
   importance: String(from?.importance ?? 10),
   allergies: from?.allergies.join(", ") ?? "",
   state: from?.state ?? "open",
-  lines: (from?.lines ?? [{ id: "", recipe: "", colourway: "", quantity: 0, serviceLevelPerMille: 0, variant: undefined }]).map((l) => ({
+  lines: (
+    from?.lines ?? [{ id: "", recipe: "", colourway: "", quantity: 0, serviceLevelPerMille: 0, variant: undefined }]
+  ).map((l) => ({
     id: l.id || undefined,
     recipe: l.recipe,
     variant: l.variant,
@@ -142,7 +144,14 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         class="bare add"
         data-test="add-line"
         @click="
-          form.lines.push({ id: undefined, recipe: '', colourway: '', quantity: '', serviceLevelPerMille: undefined, variant: undefined })
+          form.lines.push({
+            id: undefined,
+            recipe: '',
+            colourway: '',
+            quantity: '',
+            serviceLevelPerMille: undefined,
+            variant: undefined,
+          })
         "
       >
         Add a flower
