@@ -295,7 +295,8 @@ func TestOfInputsAsNeededOnlyWhatWasUsedIsTaken(t *testing.T) {
 
 func TestHalfMadePiecesLeaveTheShelfAsTheyAreFinished(t *testing.T) {
 	doc := demo.Document()
-	doc.Shelf = []studio.ShelfLot{{ID: "white", Recipe: demo.ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")}, Reached: "set", Amount: 500, Quality: studio.Good, MadeOn: 100}}
+	doc.Shelf = []studio.ShelfLot{{ID: "white", Recipe: demo.ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")}, Reached: "set", Amount: 500, Quality: studio.Good, MadeOn: 100},
+		{ID: "dust", Recipe: demo.ID("Pebble dust"), Mixes: map[string]studio.ID{}, Amount: 90_000, Quality: studio.Good, MadeOn: 100}}
 	b, p := at(t, doc)
 	lot := lotOf(t, p, "Magnolia outer petal")
 	require.Equal(t, studio.ID("white"), lot.From)

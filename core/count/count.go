@@ -286,7 +286,7 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 		}
 		progress := w.Progress(r)
 		lot := studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
-			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, Pegs: []studio.Peg{}}
+			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, From: w.From, Reached: w.Reached, Pegs: []studio.Peg{}}
 		lot.Due = c.doc.Horizon()
 		if due, known := c.wanted[w.ID]; known {
 			lot.Due = due

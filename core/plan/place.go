@@ -33,7 +33,8 @@ type fault struct {
 	of       *job // that cannot be placed
 }
 
-// mostTries is how often a cluster is laid anew before it is given up.
+// mostTries is how many jobs of a cluster are laid anew before it is given up, and how
+// many gaps in a maker's time are tried for one of them.
 const mostTries = 4000
 
 func (s *search) place(w wish) *studio.Plan {
@@ -263,7 +264,7 @@ func (p *placement) lay(c *cluster, least bool) *fault {
 			continue
 		}
 		back := slices.Index(c.jobs, why.delay)
-		if tries++; back < 0 || tries > mostTries || why.to > p.doc.Horizon() {
+		if tries += 1 + i - max(0, back); back < 0 || tries > mostTries || why.to > p.doc.Horizon() {
 			for _, k := range slices.Backward(c.jobs[:i]) {
 				p.take(k)
 			}

@@ -9,7 +9,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
 
 	"bractum/core/count"
 	"bractum/core/plan"
@@ -215,116 +214,6 @@ func TestPlacesOfSurplusThatDriesAreFreedInTime(t *testing.T) {
 	after := made(t, doc)
 	assert.Empty(t, after.Unplaced)
 	assert.Empty(t, check.Plan(doc, after))
-}
-
-// Any orders, any number of places, damp or dry: the plan never breaches.
-func TestPlansNeverBreach(t *testing.T) {
-	flowers := []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"}
-	rapid.Check(t, func(t *rapid.T) {
-		doc := demo.Document()
-		for i := range doc.Orders {
-			for j := range doc.Orders[i].Lines {
-				doc.Orders[i].Lines[j].Quantity = rapid.Int64Range(1, 40).Draw(t, "quantity")
-				doc.Orders[i].Lines[j].Recipe = demo.ID(rapid.SampledFrom(flowers).Draw(t, "flower"))
-			}
-		}
-		for i := range doc.Places {
-			doc.Places[i].Slots = rapid.Int64Range(1, 12).Draw(t, "slots")
-		}
-		for i := range doc.Climate {
-			doc.Climate[i].HumidityPerMille = studio.PerMille(rapid.Int64Range(500, 850).Draw(t, "humidity"))
-		}
-		doc.Now += studio.Minute(rapid.Int64Range(0, 3000).Draw(t, "later"))
-		require.Empty(t, check.Plan(doc, made(t, doc)))
-	})
-}
-
-// A day at the bench: whatever is begun, paused, finished and broken, the plan
-// that follows holds.
-func TestPlansHoldThroughADayOfFacts(t *testing.T) {
-	rapid.Check(t, func(t *rapid.T) {
-		doc := demo.Document()
-		for range rapid.IntRange(1, 8).Draw(t, "facts") {
-			p := made(t, doc)
-			require.Empty(t, check.Plan(doc, p))
-			var next []studio.Task
-			for _, task := range p.Tasks {
-				if task.Person != "" && task.State != studio.TaskDone && (task.Cause != studio.CauseInput && task.Cause != studio.CauseStep) && startable(doc, p, task) {
-					next = append(next, task)
-				}
-			}
-			if len(next) == 0 {
-				break
-			}
-			task := rapid.SampledFrom(next).Draw(t, "task")
-			record(doc, p, task, rapid.SampledFrom([]studio.TaskState{studio.TaskStarted, studio.TaskPaused, studio.TaskDone}).Draw(t, "state"),
-				rapid.Int64Range(0, 3).Draw(t, "broken"))
-		}
-		require.Empty(t, check.Plan(doc, made(t, doc)))
-	})
-}
-
-// startable is true of a task whose earlier work and inputs are done.
-func startable(doc *studio.Document, p *studio.Plan, task studio.Task) bool {
-	lots := map[studio.ID]bool{}
-	for _, link := range p.Links {
-		if link.To == task.Lot && link.Step == task.Step {
-			lots[link.From] = true
-		}
-	}
-	return !slices.ContainsFunc(p.Tasks, func(other studio.Task) bool { // tasks of a lot stand in the order of its steps
-		return other.State != studio.TaskDone && other.Person != "" && (lots[other.Lot] || other.Lot == task.Lot && other.Start < task.Start)
-	})
-}
-
-func record(doc *studio.Document, p *studio.Plan, task studio.Task, state studio.TaskState, broken int64) {
-	doc.Now = max(doc.Now, task.End)
-	var lot *studio.WorkLot
-	for i := range doc.Work {
-		if doc.Work[i].ID == task.Lot {
-			lot = &doc.Work[i]
-		}
-	}
-	if lot == nil {
-		for _, l := range p.Lots {
-			if l.ID == task.Lot {
-				doc.Work = append(doc.Work, studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started})
-				lot = &doc.Work[len(doc.Work)-1]
-			}
-		}
-	}
-	r := studio.NewBook(doc).Recipe(lot.Recipe)
-	entry := studio.TaskRecord{Step: task.Step, State: state, Person: task.Person, Start: task.Start}
-	if state == studio.TaskDone {
-		entering := lot.Entering(r, task.Step)
-		if r.Kind == studio.KindMix {
-			broken = 0
-		}
-		entry.Broken = min(broken, entering)
-		entry.Good, entry.End = entering-entry.Broken, task.End
-	}
-	if old := lot.Record(task.Step); old != nil {
-		*old = entry
-	} else {
-		lot.Records = append(lot.Records, entry)
-	}
-	if progress := lot.Progress(r); progress.Made {
-		doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "made " + lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Amount: progress.Alive,
-			Quality: studio.Good, MadeOn: doc.Now, From: lot.ID})
-	}
-	if state != studio.TaskDone {
-		return
-	}
-	for _, link := range p.Links { // what the task took up is no longer on the shelf
-		if link.To != lot.ID || link.Step != task.Step {
-			continue
-		}
-		for i := range doc.Shelf {
-			if s := &doc.Shelf[i]; s.ID == link.From || s.From == link.From {
-				s.Amount = max(0, s.Amount-link.Quantity)
-			}
-		}
-	}
 }
 
 func BenchmarkDemo(b *testing.B) {

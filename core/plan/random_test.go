@@ -177,7 +177,7 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 	}
 	for i := range r.Steps {
 		if a.one("held", 3) {
-			h := studio.Hold{Place: oneOf(a, "place", studio.ID("tray"), "sleeve", "rail"), PerSlot: a.n("per slot", 1, 12)}
+			h := studio.Hold{Place: oneOf(a, "place", studio.ID("tray"), "sleeve", "rail"), PerSlot: a.n("per slot", 2, 12)}
 			if h.UntilNext = "s0"; a.one("until a step of its own", 2) {
 				h.Until, h.UntilNext = r.Steps[a.n("until", i, steps-1)].Key, ""
 			}
@@ -248,7 +248,7 @@ func (a author) orders() {
 			Importance: a.n("importance", 1, 100), State: oneOf(a, "state", studio.OrderOpen, studio.OrderOpen, studio.OrderQuote)}
 		for k := range a.n("lines", 1, 2) {
 			o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(fmt.Sprint(o.ID, " line ", k)), Recipe: oneOf(a, "wants", studio.ID("Anemone"), "Spray", "Core"),
-				Colourway: oneOf(a, "in", studio.ID("Oyster"), "Kelp"), Quantity: a.n("quantity", 1, 5), ServiceLevel: 900})
+				Colourway: oneOf(a, "in", studio.ID("Oyster"), "Kelp"), Quantity: a.n("quantity", 1, 4), ServiceLevel: 900})
 		}
 		d.Orders = append(d.Orders, o)
 	}
@@ -278,12 +278,12 @@ func (a author) begin(counted *count.Result) {
 	at := d.Now - 4000
 	busy := false
 	for _, l := range counted.Lots {
-		if l.InWork || l.From != "" || at > d.Now-200 || !a.one("begun", 4) {
+		if l.InWork || at > d.Now-200 || !a.one("begun", 4) {
 			continue
 		}
 		r := book.Of(l.Made())
-		w := studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}
-		for i := 0; i < len(r.Steps); {
+		w := studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started, From: l.From, Reached: l.Reached}
+		for i := l.NextStep; i < len(r.Steps); {
 			s := r.Steps[i]
 			_, past := r.Task(i)
 			i = past
@@ -308,6 +308,11 @@ func (a author) begin(counted *count.Result) {
 			w.Records = append(w.Records, record)
 			if record.State != studio.TaskDone || record.Mend > 0 || !a.one("further", 2) {
 				break
+			}
+		}
+		for k := range d.Shelf {
+			if d.Shelf[k].ID == l.From {
+				d.Shelf[k].Amount -= l.Started
 			}
 		}
 		if p := w.Progress(r); p.Made && w.Records[len(w.Records)-1].Mend == 0 {
