@@ -342,3 +342,58 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	assert.Equal(t, studio.OrderOpen, named(document(t, s, store.Accepted), "Choir").State)
 	assert.EqualValues(t, 5, cones())
 }
+
+// What no station changes yet, and every kind of fact, comes back as it was seeded.
+func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
+	doc := demo.Document()
+	opens := doc.Now + 600
+	id := demo.ID
+	doc.Surroundings = []studio.Surroundings{{ID: id("cupboard"), Name: "Dry cupboard", Hours: doc.Climate, Closed: true}}
+	doc.Readings = []studio.Reading{{Hour: 500, In: id("cupboard"), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 480}}}
+	doc.Methods = []studio.Method{{ID: id("hanging"), Name: "Hanging", Factor: 800}}
+	doc.Tools = []studio.Tool{{ID: id("veiner"), Name: "Large veiner", Number: 1}, {ID: id("roller"), Name: "Roller", Number: 2, StandIns: []studio.ID{id("veiner")}}}
+	doc.Machines = []studio.Machine{{ID: id("dehydrator"), Name: "Dehydrator", Slots: 6}}
+	doc.Gates = []studio.Gate{{ID: id("delivery"), Name: "Tape", Opens: &opens, Material: doc.Materials[0].ID, Amount: 5}}
+	doc.Families = []studio.Family{{ID: id("brushes"), Name: "Brushes", FullMinutes: 9, Reset: studio.ResetNight, Changes: []studio.Change{{From: id("Leaf dust"), To: id("Ember dust"), Minutes: 4}}}}
+	doc.Pins = []studio.Pin{{Task: "lot-1.cut", Person: id("Teun"), Start: &opens}}
+	doc.Seen = []studio.Seen{{Task: "lot-1.cut", Person: id("Teun"), Start: opens}}
+	doc.Places[0].KeepsMinutes, doc.Places[0].In, doc.Places[0].MadeBy = 90, id("cupboard"), id("Magnolia cone")
+	doc.DryingClasses[0].SoftensMinutes, doc.DryingClasses[0].Percentile = 120, 90
+	p := &doc.People[0]
+	p.Overtime, p.OvertimeShifts, p.Shifts = []studio.DayHours{{Day: "monday", From: 1020, To: 1080}}, []studio.Span{{From: 1, To: 9}}, []studio.Span{{From: 20, To: 30}}
+	p.Colours = map[studio.ID]studio.ID{id("brushes"): id("Leaf dust")}
+	var petal *studio.Recipe
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == id("Magnolia outer petal") {
+			petal = &doc.Recipes[i]
+			petal.Steps[0].Mend = &studio.Work{Skill: "shaping", PerPiece: 500}
+			petal.Variants = []studio.Variant{{Name: "small", StopAfter: petal.Steps[1].Key}}
+		}
+	}
+	mixes := map[string]studio.ID{"petal": id("Oyster ivory"), "dust": id("Pebble dust")}
+	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: id("half"), Recipe: petal.ID, Mixes: mixes, Reached: "set", Amount: 40, Quality: studio.Good, MadeOn: 100},
+		studio.ShelfLot{ID: id("small"), Recipe: petal.ID, Variant: "small", Mixes: mixes, Amount: 4, Quality: studio.Second, MadeOn: 100})
+	doc.Work = []studio.WorkLot{{ID: "lot-9", Recipe: petal.ID, Variant: "small", Mixes: mixes, Ordinal: 1, Need: 8, Started: 10, Records: []studio.TaskRecord{
+		{Step: petal.Steps[0].Key, State: studio.TaskDone, Person: id("Teun"), Start: 100, End: 120, Good: 7, Mend: 2, Broken: 1, Used: []studio.Used{{Recipe: id("Slate leaf"), Pieces: 3}}}}},
+		{ID: "lot-10", Recipe: petal.ID, Mixes: mixes, Ordinal: 2, Need: 8, Started: 9, From: id("half"), Reached: "set", Records: []studio.TaskRecord{
+			{Step: petal.Steps[len(petal.Steps)-1].Key, State: studio.TaskPaused, Person: id("Teun"), Start: 130, Good: 1}}}}
+	require.Empty(t, doc.Validate())
+	s := opened(t, t.TempDir())
+	require.NoError(t, s.Seed(ctx, doc, true))
+	got := document(t, s, store.Accepted)
+	assert.Equal(t, doc.People, got.People)
+	assert.Equal(t, doc.Places, got.Places)
+	assert.Equal(t, doc.DryingClasses, got.DryingClasses)
+	assert.ElementsMatch(t, doc.Shelf, got.Shelf)
+	assert.ElementsMatch(t, doc.Work, got.Work)
+	for _, d := range []*studio.Document{doc, got} {
+		d.Orders, d.Shelf, d.Work, d.Ordinals = nil, nil, nil, nil
+	}
+	want, err := json.Marshal(doc)
+	require.NoError(t, err)
+	have, err := json.Marshal(got)
+	require.NoError(t, err)
+	assert.JSONEq(t, string(want), string(have))
+	doc.Direct = &studio.Instance{}
+	assert.ErrorContains(t, opened(t, t.TempDir()).Seed(ctx, doc, true), "it can be planned and checked, not stored")
+}

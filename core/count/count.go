@@ -221,10 +221,11 @@ func (c *counter) settle(item *Item) {
 	for _, n := range rest {
 		item.Net += n.quantity
 	}
-	c.working(item, "net", "", []studio.Figure{
-		figure(r, "needed", item.Gross), figure(r, "on the shelf", item.FromShelf), figure(r, "in work", item.FromWork),
-		figure(r, "half made", item.FromHalfMade),
-	}, figure(r, "to make", item.Net))
+	inputs := []studio.Figure{figure(r, "needed", item.Gross), figure(r, "on the shelf", item.FromShelf), figure(r, "in work", item.FromWork)}
+	if item.FromHalfMade > 0 {
+		inputs = append(inputs, figure(r, "half made", item.FromHalfMade))
+	}
+	c.working(item, "net", "", inputs, figure(r, "to make", item.Net))
 	for len(rest) > 0 {
 		span := c.doc.Settings.GatheringMinutes
 		if r.Kind == studio.KindMix {
