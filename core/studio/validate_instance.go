@@ -138,9 +138,9 @@ func (v *validator) fact(place string, l Routing, index int) {
 	if f.Start > v.doc.Now || f.End > v.doc.Now || f.State == TaskDone && f.End < f.Start {
 		v.say(place, "happened from %d to %d, now is %d", f.Start, f.End, v.doc.Now)
 	}
-	if index > 0 {
-		before := &l.Tasks[index-1]
-		if !before.Done() && before.Wait == nil {
+	for i := range l.Tasks[:index] {
+		before := &l.Tasks[i]
+		if !before.Done() && (before.Wait == nil || before.Wait.Load != nil) {
 			v.say(place, "happened before %q was done", before.ID)
 		} else if before.Done() && before.Fact.End > f.Start {
 			v.say(place, "began at %d, before %q ended at %d", f.Start, before.ID, before.Fact.End)

@@ -8,9 +8,10 @@ import (
 )
 
 // tiny makes a valid direct document of so many tasks with any of the rules in it,
-// drawn by pick, which gives a number from 0 up to n−1.
-func tiny(pick func(n int) int, tasks int) *studio.Document {
-	g := &generator{pick: pick}
+// drawn by pick, which gives a number from 0 up to n−1. A tight one is of a dozen
+// minutes, few enough to try them all.
+func tiny(pick func(n int) int, tasks int, tight bool) *studio.Document {
+	g := &generator{pick: pick, tight: tight}
 	settings := studio.DefaultSettings()
 	settings.HorizonMinutes = 2880
 	opens := studio.Minute(101 + pick(8))
@@ -34,8 +35,9 @@ func tiny(pick func(n int) int, tasks int) *studio.Document {
 }
 
 type generator struct {
-	pick func(n int) int
-	doc  *studio.Document
+	pick  func(n int) int
+	tight bool
+	doc   *studio.Document
 }
 
 // one is true once in n times.
@@ -50,11 +52,14 @@ func (g *generator) people() {
 		id := studio.ID([]string{"teun", "maren"}[i])
 		p := studio.Person{ID: id, Name: []string{"Teun", "Maren"}[i], Skills: []studio.Skill{{Skill: "wiring", Pace: []int64{100, 125, 80}[g.pick(3)]}},
 			Shifts: []studio.Span{{From: 98, To: g.minutes(106, 112)}, {From: 114, To: g.minutes(118, 124)}, {From: 1540, To: 1552}}}
+		if g.tight {
+			p.Shifts = []studio.Span{{From: 99, To: g.minutes(104, 106)}, {From: 107, To: g.minutes(109, 112)}}
+		}
 		if i == 0 || g.one(2) {
 			p.Skills = append(p.Skills, studio.Skill{Skill: "dusting", Pace: 100})
 		}
 		if g.one(4) {
-			p.OvertimeShifts = []studio.Span{{From: 124, To: 128}}
+			p.OvertimeShifts = []studio.Span{{From: p.Shifts[1].To, To: p.Shifts[1].To + 3}}
 		}
 		if g.one(4) {
 			p.Colours = map[studio.ID]studio.ID{"brushes": "kelp"}
@@ -113,11 +118,14 @@ func (g *generator) lot(lot, n int) {
 func (g *generator) work(a *studio.Activity) {
 	skill := []string{"wiring", "dusting"}[g.pick(2)]
 	a.Work = []studio.Effort{{Skill: skill, Minutes: g.minutes(1, 5)}}
+	if g.tight {
+		a.Work[0].Minutes = g.minutes(1, 3)
+	}
 	switch {
 	case g.one(3):
 		a.MayPause = true
 	case g.one(3):
-		a.Work = append(a.Work, studio.Effort{Skill: skill, Minutes: g.minutes(1, 3), Run: 1})
+		a.Work = append(a.Work, studio.Effort{Skill: skill, Minutes: g.minutes(1, 2), Run: 1})
 	}
 	if g.one(4) {
 		a.Tools = []studio.ToolUse{{AnyOf: []studio.ID{"veiner"}, Number: 1}}

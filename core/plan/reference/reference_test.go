@@ -21,9 +21,9 @@ import (
 	"bractum/core/studio"
 )
 
-func drawn(seed uint64, tasks int) *studio.Document {
+func drawn(seed uint64, tasks int, tight bool) *studio.Document {
 	random := rand.New(rand.NewPCG(seed, uint64(tasks)))
-	return tiny(random.IntN, tasks)
+	return tiny(random.IntN, tasks, tight)
 }
 
 // plan writes the solver's best as a plan that says of itself what the checker finds.
@@ -78,15 +78,16 @@ func TestTheSolverImportsNothingOfOursButTheDocument(t *testing.T) {
 
 // Up to five tasks: what the solver proves best is what trying every minute finds.
 func TestTheSolverAgreesWithEveryMinute(t *testing.T) {
-	compared := 0
-	for seed := range uint64(240) {
-		doc := drawn(seed, 1+int(seed%5))
+	compared := map[int]int{}
+	for seed := range uint64(300) {
+		tasks := 1 + int(seed%5)
+		doc := drawn(seed, tasks, true)
 		require.Empty(t, doc.Validate(), "%d: %s", seed, readable(doc))
-		e, all := enumerate(doc, 3_000)
+		e, all := enumerate(doc, 4_000)
 		if !all {
 			continue
 		}
-		compared++
+		compared[tasks]++
 		s := solve(doc, false, 1<<30)
 		require.NotNil(t, e.best, "leaving everything out is a plan")
 		require.NotNil(t, s.best, "%d: %s", seed, readable(doc))
@@ -94,8 +95,9 @@ func TestTheSolverAgreesWithEveryMinute(t *testing.T) {
 		late := solve(doc, true, 1<<30)
 		require.Equal(t, e.best.Lateness, late.best.objective.Lateness, "%d: %s", seed, readable(doc))
 	}
-	t.Logf("%d compared", compared)
-	assert.Greater(t, compared, 80)
+	t.Logf("%v compared, by number of tasks", compared)
+	assert.Greater(t, compared[4], 20)
+	assert.Greater(t, compared[5], 10)
 }
 
 // Up to ten tasks: the solver's plans hold and are worth what it says; the planner
@@ -103,7 +105,7 @@ func TestTheSolverAgreesWithEveryMinute(t *testing.T) {
 func TestThePlannerIsMeasuredByTheSolver(t *testing.T) {
 	var best, ten, same, over int
 	for seed := range uint64(300) {
-		doc := drawn(seed, 5+int(seed%6))
+		doc := drawn(seed, 5+int(seed%6), seed%2 == 0)
 		require.Empty(t, doc.Validate(), "%d: %s", seed, readable(doc))
 		s := solve(doc, true, 20_000)
 		if !s.proven() {
@@ -183,7 +185,7 @@ func reading[T any](t *testing.T, path string, read func(io.Reader) (*T, error))
 func TestRandomDirectDocumentsArePlanned(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		pick := func(n int) int { return rapid.IntRange(0, n-1).Draw(t, "pick") }
-		doc := tiny(pick, 5+pick(30))
+		doc := tiny(pick, 5+pick(30), false)
 		for range 24 {
 			doc.Climate = append(doc.Climate, studio.Air{TenthsCelsius: 200, HumidityPerMille: studio.PerMille(500 + pick(330))})
 		}
