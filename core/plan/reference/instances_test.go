@@ -11,7 +11,7 @@ import (
 // drawn by pick, which gives a number from 0 up to n−1. A tight one is of a dozen
 // minutes, few enough to try them all.
 func tiny(pick func(n int) int, tasks int, tight bool) *studio.Document {
-	g := &generator{pick: pick, tight: tight}
+	g := &generator{pick: pick, tight: tight, tasks: tasks}
 	settings := studio.DefaultSettings()
 	settings.HorizonMinutes = 2880
 	opens := studio.Minute(101 + pick(8))
@@ -37,6 +37,7 @@ func tiny(pick func(n int) int, tasks int, tight bool) *studio.Document {
 type generator struct {
 	pick  func(n int) int
 	tight bool
+	tasks int
 	doc   *studio.Document
 }
 
@@ -51,7 +52,7 @@ func (g *generator) people() {
 	for i := range 1 + g.pick(2) {
 		id := studio.ID([]string{"teun", "maren"}[i])
 		p := studio.Person{ID: id, Name: []string{"Teun", "Maren"}[i], Skills: []studio.Skill{{Skill: "wiring", Pace: []int64{100, 125, 80}[g.pick(3)]}},
-			Shifts: []studio.Span{{From: 98, To: g.minutes(106, 112)}, {From: 114, To: g.minutes(118, 124)}, {From: 1540, To: 1552}}}
+			Shifts: []studio.Span{{From: 98, To: g.minutes(106, 112)}, {From: 114, To: g.minutes(118, 124)}, {From: 1540, To: 1552 + studio.Minute(max(0, 8*(g.tasks-12)))}}}
 		if g.tight {
 			p.Shifts = []studio.Span{{From: 99, To: g.minutes(104, 106)}, {From: 107, To: g.minutes(109, 112)}}
 		}
@@ -160,7 +161,8 @@ func (g *generator) happen(l *studio.Routing) {
 
 // link feeds what a lot makes of earlier ones, within limits.
 func (g *generator) link(l studio.Routing) {
-	for _, earlier := range g.doc.Direct.Lots {
+	lots := g.doc.Direct.Lots
+	for _, earlier := range lots[max(0, len(lots)-3):] {
 		to := g.pick(len(l.Tasks))
 		if l.Tasks[to].Fact != nil || !g.one(3) {
 			continue
