@@ -91,6 +91,14 @@ func (c *checker) knownLots() map[studio.ID]*studio.Lot {
 			c.say(UnknownThing, "", "lot %q stands twice or is of unknown recipe %q %q", l.ID, l.Recipe, l.Variant)
 			continue
 		}
+		most := int64(1_000_000)
+		if r.Kind == studio.KindMix {
+			most *= 1000
+		}
+		if l.Started < 0 || l.Started > most {
+			c.say(UnknownThing, "", "lot %q is of %d; from 0 to %d would be right", l.ID, l.Started, most)
+			continue
+		}
 		lots[l.ID] = l
 		for _, slot := range c.book.Slots(l.Made()) {
 			if l.Mixes[slot] == "" || c.book.Recipe(l.Mixes[slot]) == nil {
