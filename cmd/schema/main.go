@@ -55,7 +55,7 @@ var required = map[string]string{
 	"WorkLot": "id recipe ordinal need started records", "TaskRecord": "step state start", "Colourway": "id name slots",
 	"Instance": "lots orders", "Routing": "id tasks", "Activity": "id", "Effort": "skill", "Stay": "least", "MachineUse": "anyOf setting slots", "ToolUse": "anyOf number",
 	"Occupation": "place slots until", "ColourUse": "family mix", "Fact": "state start", "Lag": "from to", "Want": "id readyBy importance lots", "Pin": "task", "Seen": "task start",
-	"Dries": "class thicknessMicrometres state", "Plan": "format version now tasks unplaced orders weightedLateness objective", "Task": "id lot state start end", "Held": "place slots from to",
+	"Dries": "class thicknessMicrometres state", "Plan": "format version now tasks", "Task": "id lot state start end", "Held": "place slots from to",
 	"Objective": "weightedLateness overtimeMinutes setupMinutes slackMinutes disturbance", "Outcome": "order readyBy late lateSteps", "Share": "machine setting slots", "Unplaced": "task",
 }
 
