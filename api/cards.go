@@ -2,7 +2,6 @@ package api
 
 import (
 	"slices"
-	"strings"
 
 	"bractum/core/paste"
 	"bractum/core/plan"
@@ -21,7 +20,7 @@ type TaskCard struct {
 	Making   studio.Kind     `json:"making"`
 	Colour   string          `json:"colour" doc:"swatch of the mix"`
 	Mix      string          `json:"mix"`
-	Quantity int64           `json:"quantity" doc:"pieces, or milligrams of a mix, that come to this step and are not counted yet"`
+	Quantity int64           `json:"quantity" doc:"pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet"`
 	Counted  int64           `json:"counted"`
 	Need     int64           `json:"need" doc:"what the lot must yield"`
 	Tool     string          `json:"tool,omitempty"`
@@ -62,31 +61,21 @@ func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
 
 func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard {
 	r := a.book.Of(l.Made())
-	mended, mending := strings.CutSuffix(t.Step, studio.MendKey(""))
-	step, at := r.Step(mended)
-	first, past := r.Task(at)
-	for _, s := range r.Steps[first+1 : past] {
-		step.Name += ", " + s.Name
-	}
-	if mending {
-		step = studio.Step{Key: t.Step, Name: "Mend after " + step.Name, Work: step.Mend}
-	}
+	step, first, past, _ := r.TaskOf(t.Step)
+	lot := a.doc.Begun(l)
 	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
-		Quantity: l.Alive, Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
+		Quantity: lot.Left(r, t.Step), Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
 		Orders: append([]studio.ID{}, orders...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
 	c.Working = plan.Working(a.doc, a.air, a.activities[t.ID], step, t)
 	if step.Work != nil {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
 	}
-	if i := slices.IndexFunc(a.doc.Work, func(w studio.WorkLot) bool { return w.ID == l.ID }); i >= 0 {
-		if record := a.doc.Work[i].Record(step.Key); record != nil {
-			c.Counted = record.Counted()
-		}
-		c.Quantity = r.At(mended, a.doc.Work[i].Entering(r, step.Key)) - c.Counted
+	if record := lot.Record(t.Step); record != nil {
+		c.Counted = record.Counted()
 	}
-	if step.Work != nil && !mending {
-		for i := at; i < past; i++ {
+	if _, mends := studio.MendedStep(t.Step); step.Work != nil && !mends {
+		for i := first; i < past; i++ {
 			c.Takes = append(c.Takes, a.takes(r, l, i)...)
 		}
 	}

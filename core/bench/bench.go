@@ -98,19 +98,31 @@ func (b Bench) begin(lot studio.WorkLot, step studio.Step, task, person studio.I
 	}
 	record := studio.TaskRecord{Step: step.Key, State: studio.TaskStarted, Person: person, Start: b.doc.Now}
 	if step.Wait != nil {
-		record.Machine = b.machine(task)
+		var err error
+		if record.Machine, err = b.machine(task); err != nil {
+			return lot, err
+		}
 	}
 	lot.Records = append(lot.Records, record)
 	return lot, nil
 }
 
-// machine is the one that the plan in force puts a wait into.
-func (b Bench) machine(task studio.ID) studio.ID {
+// machine is the one that the plan in force puts a wait into, if it does not run: only
+// what is set off with its load at the same minute goes in.
+func (b Bench) machine(task studio.ID) (studio.ID, error) {
 	i := slices.IndexFunc(b.plan.Tasks, func(t studio.Task) bool { return t.ID == task && t.Load != nil })
 	if i < 0 {
-		return ""
+		return "", refuse("the plan in force has no machine for this; look at the plan again")
 	}
-	return b.plan.Tasks[i].Load.Machine
+	machine := b.plan.Tasks[i].Load.Machine
+	for _, w := range b.doc.Work {
+		for _, r := range w.Records {
+			if r.Machine == machine && r.State == studio.TaskStarted && r.Start != b.doc.Now {
+				return "", refuse("that machine still runs with %q; finish it first", b.nameOf(w.Made(), r.Step))
+			}
+		}
+	}
+	return machine, nil
 }
 
 // Pause stops a running task; what was counted so far stays counted.
@@ -146,16 +158,14 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 	record.State, record.End = studio.TaskDone, b.doc.Now
 	r := b.book.Of(lot.Made())
 	var moved []Movement
-	at := stepOf(r, step.Key)
-	_, past := r.Task(at)
-	if step.Key == r.Steps[at].Key {
-		for _, s := range r.Steps[at:past] {
-			moved = append(moved, b.used(lot, r, s.Key, record.Used)...)
+	if _, mends := studio.MendedStep(step.Key); !mends {
+		_, first, past, _ := r.TaskOf(step.Key)
+		said := slices.Clone(record.Used)
+		for _, s := range r.Steps[first:past] {
+			moved = append(moved, b.used(lot, r, s.Key, said)...)
 		}
 	}
-	// what is to mend is made once it is mended
-	if past > r.OutputStep() && (record.Mend == 0 || step.Key != r.Steps[at].Key) {
-		progress := lot.Progress(r)
+	if progress := lot.Progress(r); progress.Made {
 		made := Movement{Made: studio.Good, Amount: progress.Alive - progress.Seconds}
 		if r.Kind == studio.KindMix {
 			useBy := b.doc.Now + r.LifeMinutes
@@ -217,25 +227,12 @@ func (b Bench) After(lot studio.WorkLot) Consequence {
 // find gives the lot of a planned task, as it stands or as it would begin.
 func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 	for _, l := range b.plan.Lots {
-		r := b.book.Of(l.Made())
-		for i, step := range r.Steps {
-			if first, _ := r.Task(i); first != i || step.Work == nil && step.Wait.Load == nil {
-				continue
-			}
-			if step.Mend != nil && studio.TaskID(l.ID, studio.MendKey(step.Key)) == task {
-				step = studio.Step{Key: studio.MendKey(step.Key), Name: "Mend after " + step.Name, Work: step.Mend}
-			}
-			if studio.TaskID(l.ID, step.Key) != task {
-				continue
-			}
-			for _, w := range b.doc.Work {
-				if w.ID == l.ID {
-					w.Records = slices.Clone(w.Records)
-					return w, step, nil
-				}
-			}
-			return studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started,
-				From: l.From, Reached: l.Reached}, step, nil
+		key, of := strings.CutPrefix(string(task), string(studio.TaskID(l.ID, "")))
+		if !of {
+			continue
+		}
+		if step, _, _, ok := b.book.Of(l.Made()).TaskOf(key); ok && (step.Work != nil || step.Wait.Load != nil) {
+			return b.doc.Begun(l), step, nil
 		}
 	}
 	return studio.WorkLot{}, studio.Step{}, refuse("the plan in force has no such task any more; look at the plan again")
@@ -255,11 +252,7 @@ func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.Tas
 
 func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRecord, c Counts, all bool) error {
 	r := b.book.Of(lot.Made())
-	at := stepOf(r, step.Key)
-	left := r.Pieces(at, lot.Entering(r, step.Key)) - record.Counted()
-	if r.Kind == studio.KindMix {
-		left = lot.Entering(r, step.Key) - record.Counted()
-	}
+	left := lot.Left(r, step.Key)
 	sum := c.Good + c.Second + c.Mend + c.Broken
 	switch {
 	case c.Good < 0 || c.Second < 0 || c.Mend < 0 || c.Broken < 0:
@@ -272,13 +265,13 @@ func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRe
 		return refuse("good, second, to mend and broken come to %d; only %d pieces are left to count", sum, left)
 	}
 	record.Good, record.Second, record.Broken, record.Mend = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken, record.Mend+c.Mend
-	return b.eyed(r, lot, at, record, c.Used)
+	return b.eyed(r, lot, record, c.Used)
 }
 
 // eyed adds to a record what was used of inputs that are as needed: never more than
 // the most of them.
-func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, at int, record *studio.TaskRecord, used []studio.Used) error {
-	_, past := r.Task(at)
+func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, record *studio.TaskRecord, used []studio.Used) error {
+	_, at, past, _ := r.TaskOf(record.Step)
 	for _, u := range used {
 		var most int64
 		for _, p := range r.Parts {
@@ -300,12 +293,15 @@ func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, at int, record *studio
 // ready refuses a step whose earlier steps or inputs are not there.
 func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) error {
 	r := b.book.Of(lot.Made())
-	at := stepOf(r, step.Key)
-	if step.Key == studio.MendKey(r.Steps[at].Key) {
-		if record := lot.Record(r.Steps[at].Key); record == nil || record.State != studio.TaskDone || record.Mend == 0 {
+	_, at, past, _ := r.TaskOf(step.Key)
+	if of, mends := studio.MendedStep(step.Key); mends {
+		if record := lot.Record(of); record == nil || record.State != studio.TaskDone || record.Mend == 0 {
 			return refuse("nothing of %q is to mend", r.Steps[at].Name)
 		}
 		return nil
+	}
+	if pieces := lot.Progress(r).ToMend; pieces > 0 {
+		return refuse("%d pieces of %q are still to mend", pieces, r.Name)
 	}
 	from := studio.WorkLot{Reached: lot.Reached}.Progress(r).NextStep // what half-made pieces have behind them
 	for i := at - 1; i >= from; i-- {
@@ -313,8 +309,6 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 			first, _ := r.Task(i)
 			if record := lot.Record(r.Steps[first].Key); record == nil || record.State != studio.TaskDone {
 				return refuse("%q comes first, and is not done", r.Steps[first].Name)
-			} else if mend := lot.Record(studio.MendKey(s.Key)); record.Mend > 0 && (mend == nil || mend.State != studio.TaskDone) {
-				return refuse("%d pieces of %q are still to mend", record.Mend, r.Steps[first].Name)
 			}
 			break
 		}
@@ -324,7 +318,6 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 			return err
 		}
 	}
-	_, past := r.Task(at)
 	for _, link := range b.plan.Links {
 		_, taken := r.Step(link.Step)
 		if link.To != lot.ID || taken < at || taken >= past {
@@ -335,7 +328,7 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 			continue // from the shelf
 		}
 		input := b.book.Of(b.plan.Lots[i].Made())
-		if b.plan.Lots[i].NextStep <= input.OutputStep() {
+		if !b.doc.Begun(b.plan.Lots[i]).Progress(input).Made {
 			return refuse("%q is not made yet; it goes into this step", input.Name)
 		}
 		if err := b.over(studio.TaskID(link.From, input.Steps[len(input.Steps)-1].Key), input.Name, foundReady); err != nil {
@@ -357,7 +350,7 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 
 // used is what a step takes up: parts and pastes from the shelf, oldest first,
 // wires as full wires, materials by amount. Of what is as needed it is what the
-// maker said, the most of it where nothing was said.
+// maker said, which it is taken off, and the most of it where nothing was said.
 func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []studio.Used) []Movement {
 	pieces := r.At(step, lot.Entering(r, step))
 	var moved []Movement
@@ -367,6 +360,7 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 			for i := range said {
 				if u := &said[i]; p.Least != nil && u.Recipe == p.Recipe && u.Variant == p.Variant {
 					count = min(count, u.Pieces)
+					u.Pieces -= count
 				}
 			}
 			moved = append(moved, b.take(p.Made(), b.book.Input(p, lot.Mixes), count)...)
@@ -422,11 +416,6 @@ func (b Bench) take(made studio.Made, mixes map[string]studio.ID, amount int64) 
 
 func (b Bench) nameOf(made studio.Made, step string) string {
 	r := b.book.Of(made)
-	return r.Steps[stepOf(r, step)].Name + ", " + r.Name
-}
-
-// stepOf is the index of the step that a record, of the step or of its mending, is of.
-func stepOf(r *studio.Recipe, key string) int {
-	_, at := r.Step(strings.TrimSuffix(key, studio.MendKey("")))
-	return at
+	s, _, _, _ := r.TaskOf(step)
+	return s.Name + ", " + r.Name
 }

@@ -245,7 +245,7 @@ func TestWhatIsToMendIsMendedBeforeItIsMade(t *testing.T) {
 	}
 	b, p := at(t, doc)
 	lot := lotOf(t, p, "Waxflower stem")
-	task, maren := studio.TaskID(lot.ID, "tape"), demo.ID("Maren")
+	task, maren, lots := studio.TaskID(lot.ID, "tape"), demo.ID("Maren"), len(p.Lots)
 	happened(t, doc)(b.Start(task, maren, false))
 	b, _ = at(t, doc)
 	moved := happened(t, doc)(b.Finish(task, bench.Counts{Good: lot.Started - 2, Mend: 2}))
@@ -261,6 +261,7 @@ func TestWhatIsToMendIsMendedBeforeItIsMade(t *testing.T) {
 		}
 	}
 	assert.EqualValues(t, 2, planned.Pieces, "a short task of its own")
+	assert.Len(t, p.Lots, lots, "what is being mended is not made anew")
 	happened(t, doc)(b.Start(mend, maren, false))
 	b, _ = at(t, doc)
 	_, _, err := b.Finish(mend, bench.Counts{Mend: 2})

@@ -29,28 +29,53 @@ func Speed(air studio.Air, stall studio.PerMille) int64 {
 	return int64(math.Ceil(1000*math.Min(1.6, damp*warm) - 1e-9))
 }
 
-// Clock is the drying clock of one stall humidity from the document's epoch on:
-// hour i runs at speeds[i], before[i] is what the clock shows at the start of
-// hour i, and damp[i] the minutes before it in which nothing dried. Look-ups take
-// O(log n). It is immutable and safe for concurrent use.
-type Clock struct {
-	speeds []int64
-	before []int64
-	damp   []int64
+// tally is what accumulates over the hours since the epoch: hour i adds rates[i] a
+// minute, and before[i] has accumulated when it begins. Past its end it stands.
+type tally struct{ rates, before []int64 }
+
+func newTally(rates []int64) tally {
+	t := tally{rates, make([]int64, len(rates)+1)}
+	for i, rate := range rates {
+		t.before[i+1] = t.before[i] + 60*rate
+	}
+	return t
 }
+
+func (t tally) at(m studio.Minute) int64 {
+	if m <= 0 {
+		return 0
+	}
+	hour := int(m / 60)
+	if hour >= len(t.rates) {
+		return t.before[len(t.rates)]
+	}
+	return t.before[hour] + int64(m%60)*t.rates[hour]
+}
+
+// reached is the first minute by which so much has accumulated, which is more than
+// nothing; false when that does not happen before the end.
+func (t tally) reached(goal int64) (studio.Minute, bool) {
+	hour := sort.Search(len(t.rates), func(i int) bool { return t.before[i+1] >= goal })
+	if hour == len(t.rates) {
+		return 0, false
+	}
+	return studio.Minute(hour)*60 + studio.Minute(studio.CeilDiv(goal-t.before[hour], t.rates[hour])), true
+}
+
+// Clock is the drying clock of one stall humidity from the document's epoch on: the
+// standard time that has passed, and the minutes in which nothing dried. Look-ups
+// take O(log n). It is immutable and safe for concurrent use.
+type Clock struct{ dries, damp tally }
 
 // NewClock makes the clock of the air of successive hours from the epoch on.
 func NewClock(air []studio.Air, stall studio.PerMille) Clock {
-	c := Clock{make([]int64, len(air)), make([]int64, len(air)+1), make([]int64, len(air)+1)}
+	speeds, damp := make([]int64, len(air)), make([]int64, len(air))
 	for i, a := range air {
-		c.speeds[i] = Speed(a, stall)
-		c.before[i+1] = c.before[i] + 60*c.speeds[i]
-		c.damp[i+1] = c.damp[i]
-		if c.speeds[i] == 0 {
-			c.damp[i+1] += 60
+		if speeds[i] = Speed(a, stall); speeds[i] == 0 {
+			damp[i] = 1
 		}
 	}
-	return c
+	return Clock{newTally(speeds), newTally(damp)}
 }
 
 // Hourly is the air of each hour [0, until) of surroundings: the reading of that
@@ -77,16 +102,7 @@ func Hourly(doc *studio.Document, calendar studio.Calendar, in studio.ID, until 
 
 // At is what the clock shows at minute t, in thousandths of a standard minute.
 // Before the epoch it shows nothing, past its end it stands.
-func (c Clock) At(t studio.Minute) int64 {
-	if t <= 0 {
-		return 0
-	}
-	hour := int(t / 60)
-	if hour >= len(c.speeds) {
-		return c.before[len(c.speeds)]
-	}
-	return c.before[hour] + int64(t%60)*c.speeds[hour]
-}
+func (c Clock) At(t studio.Minute) int64 { return c.dries.at(t) }
 
 // Ready is the first minute at or after t by which the clock has advanced by
 // need. It is false when that does not happen before the clock ends: the air is
@@ -95,12 +111,7 @@ func (c Clock) Ready(t studio.Minute, need int64) (studio.Minute, bool) {
 	if need <= 0 {
 		return t, true
 	}
-	goal := c.At(t) + need
-	hour := sort.Search(len(c.speeds), func(i int) bool { return c.before[i+1] >= goal })
-	if hour == len(c.speeds) {
-		return 0, false
-	}
-	return studio.Minute(hour)*60 + studio.Minute(studio.CeilDiv(goal-c.before[hour], c.speeds[hour])), true
+	return c.dries.reached(c.At(t) + need)
 }
 
 // Rest is what is left of a need after lying on this clock over [from, to): a
@@ -117,24 +128,5 @@ func (c Clock) Limp(t, patience studio.Minute) (studio.Minute, bool) {
 	if patience <= 0 {
 		return 0, false
 	}
-	goal := c.dampAt(t) + int64(patience)
-	hour := sort.Search(len(c.speeds), func(i int) bool { return c.damp[i+1] >= goal })
-	if hour == len(c.speeds) {
-		return 0, false
-	}
-	return studio.Minute(hour)*60 + studio.Minute(goal-c.damp[hour]), true
-}
-
-func (c Clock) dampAt(t studio.Minute) int64 {
-	if t <= 0 {
-		return 0
-	}
-	hour := int(t / 60)
-	if hour >= len(c.speeds) {
-		return c.damp[len(c.speeds)]
-	}
-	if c.speeds[hour] == 0 {
-		return c.damp[hour] + int64(t%60)
-	}
-	return c.damp[hour]
+	return c.damp.reached(c.damp.at(t) + int64(patience))
 }

@@ -315,7 +315,7 @@ func (a author) begin(counted *count.Result) {
 				d.Shelf[k].Amount -= l.Started
 			}
 		}
-		if p := w.Progress(r); p.Made && w.Records[len(w.Records)-1].Mend == 0 {
+		if p := w.Progress(r); p.Made {
 			d.Shelf = append(d.Shelf, studio.ShelfLot{ID: "made " + w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Amount: p.Alive, Quality: studio.Good, MadeOn: at, From: w.ID})
 		}
 		d.Work = append(d.Work, w)

@@ -1,6 +1,9 @@
 package studio
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Step is one operation of a recipe: either work or a wait. Windows limit the
 // time since earlier steps; Mend is the work on a piece counted as to mend.
@@ -111,8 +114,33 @@ type Hold struct {
 	UntilNext string   `json:"untilNext,omitempty"`
 }
 
+const mending = "~mend"
+
 // MendKey is the key of the task that mends what was counted at a step.
-func MendKey(step string) string { return step + "~mend" }
+func MendKey(step string) string { return step + mending }
+
+// MendedStep is the key of the step that a task belongs to, and whether the task
+// mends what was counted there.
+func MendedStep(task string) (step string, mends bool) { return strings.CutSuffix(task, mending) }
+
+// TaskOf is what the key of a task stands for: its step, under the names of all the
+// steps [first, past) that are that task, or the mending of what was counted at it.
+// False when the recipe has no such task.
+func (r *Recipe) TaskOf(key string) (step Step, first, past int, ok bool) {
+	of, mends := MendedStep(key)
+	step, at := r.Step(of)
+	if at < 0 || mends && step.Mend == nil {
+		return Step{}, 0, 0, false
+	}
+	first, past = r.Task(at)
+	for _, s := range r.Steps[first+1 : past] {
+		step.Name += ", " + s.Name
+	}
+	if mends {
+		step = Step{Key: key, Name: "Mend after " + step.Name, Work: step.Mend}
+	}
+	return step, first, past, at == first
+}
 
 // Pieces is the quantity that work and holds are reckoned on at a step: the
 // pieces of a lot, its units before its yield, or for a mix its hundreds of

@@ -3,7 +3,6 @@ package studio
 import (
 	"fmt"
 	"slices"
-	"strings"
 )
 
 func (v *validator) stock(book *Book) {
@@ -89,11 +88,11 @@ func (v *validator) records(place string, w *WorkLot, recipe *Recipe) {
 		if r.Good < 0 || r.Second < 0 || r.Mend < 0 || r.Broken < 0 {
 			v.say(at, "counts are never negative")
 		}
-		if strings.HasSuffix(r.Step, MendKey("")) && r.Mend > 0 {
+		if _, mends := MendedStep(r.Step); mends && r.Mend > 0 {
 			v.say(at+".mend", "a mending leaves nothing to mend")
 		}
-		if entering := w.Entering(recipe, r.Step); r.Counted() > entering {
-			v.say(at, "counts %d of %d", r.Counted(), entering)
+		if left := w.Left(recipe, r.Step); left < 0 {
+			v.say(at, "counts %d of %d", r.Counted(), r.Counted()+left)
 		}
 	}
 }

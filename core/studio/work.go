@@ -1,6 +1,6 @@
 package studio
 
-import "strings"
+import "slices"
 
 // Progress is how far a begun lot has come, reckoned from its records.
 type Progress struct {
@@ -8,8 +8,10 @@ type Progress struct {
 	NextStep int
 	// Alive are the pieces not broken; Seconds those of them that are seconds.
 	Alive, Seconds int64
-	// Made is true once the last work step is done: the pieces exist and are
-	// on the shelf, though they may still have to dry.
+	// ToMend are pieces counted as to mend whose mending is not done.
+	ToMend int64
+	// Made is true once the last work step is done and nothing is to mend: the
+	// pieces exist and are on the shelf, though they may still have to dry.
 	Made bool
 }
 
@@ -19,11 +21,14 @@ func (w WorkLot) Progress(r *Recipe) Progress {
 	for _, record := range w.Records {
 		p.Alive -= record.Broken * w.unit(r, record)
 		p.Seconds += record.Second * w.unit(r, record)
+		if mended := w.Record(MendKey(record.Step)); mended == nil || mended.State != TaskDone {
+			p.ToMend += record.Mend
+		}
 		if _, i := r.Step(record.Step); record.State == TaskDone && i >= p.NextStep {
 			_, p.NextStep = r.Task(i)
 		}
 	}
-	p.Made = p.NextStep > r.OutputStep()
+	p.Made = p.NextStep > r.OutputStep() && p.ToMend == 0
 	return p
 }
 
@@ -50,14 +55,26 @@ func (p Progress) Serves(r *Recipe) int64 {
 
 // unit is how many pieces each one counted by a record stands for.
 func (w WorkLot) unit(r *Recipe, record TaskRecord) int64 {
-	_, i := r.Step(strings.TrimSuffix(record.Step, MendKey("")))
+	of, _ := MendedStep(record.Step)
+	_, i := r.Step(of)
 	return r.unit(i)
+}
+
+// Left is how many a task has still to count: pieces, units before the yield, or
+// milligrams of a mix; less than nothing when its record counts more than came to it.
+func (w WorkLot) Left(r *Recipe, task string) int64 {
+	of, _ := MendedStep(task)
+	left := r.At(of, w.Entering(r, task))
+	if record := w.Record(task); record != nil {
+		left -= record.Counted()
+	}
+	return left
 }
 
 // Entering is how many pieces come to a step: those not broken before it; to a
 // mending, those counted as to mend.
 func (w WorkLot) Entering(r *Recipe, step string) int64 {
-	if mended, is := strings.CutSuffix(step, MendKey("")); is {
+	if mended, is := MendedStep(step); is {
 		if record := w.Record(mended); record != nil {
 			return record.Mend * w.unit(r, *record)
 		}
@@ -70,6 +87,18 @@ func (w WorkLot) Entering(r *Recipe, step string) int64 {
 		pieces -= record.Broken * w.unit(r, record)
 	}
 	return max(0, pieces)
+}
+
+// Begun is a counted lot as it stands, or as it would be begun.
+func (d *Document) Begun(l Lot) WorkLot {
+	for _, w := range d.Work {
+		if w.ID == l.ID {
+			w.Records = slices.Clone(w.Records)
+			return w
+		}
+	}
+	return WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started,
+		From: l.From, Reached: l.Reached}
 }
 
 // Record finds what happened to a step, nil when nothing has.

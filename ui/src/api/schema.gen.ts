@@ -911,7 +911,7 @@ export interface components {
             pieces: number;
             /**
              * Format: int64
-             * @description pieces, or milligrams of a mix, that come to this step and are not counted yet
+             * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
              */
             quantity: number;
             recipe: string;
