@@ -3,6 +3,7 @@ package methods
 import (
 	"slices"
 
+	cutting "bractum/core/paste"
 	"bractum/core/studio"
 )
 
@@ -145,7 +146,7 @@ func peonies() []method {
 			}, "full peony", func(r *studio.Recipe) { r.Materials[0].OutAt = "" }),
 			said("the cutter that shrinks to the size wanted", "whole petal", func(r *studio.Recipe) bool {
 				g := r.Pastes[0].Shape
-				return g.Dried > 0 && g.Length == studio.CutFor(g.Dried, 40)+16
+				return g.Dried > 0 && g.Length == cutting.CutFor(g.Dried, 40)+16
 			}, func(r *studio.Recipe) { r.Pastes[0].Shape.Dried = 0 }),
 		}},
 		{"M17", "wired peony, powdered and steamed", []studio.Recipe{

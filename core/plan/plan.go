@@ -55,6 +55,7 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 		s.hours = append(s.hours, hours)
 		s.longer = append(s.longer, studio.Together(hours, studio.OvertimeOf(*p, calendar, 0, doc.Horizon())))
 	}
+	s.feeding = feedingOf(s.instance)
 	return s.best(), nil
 }
 
@@ -67,7 +68,8 @@ type search struct {
 	calendar      studio.Calendar
 	air           drying.Room
 	everyone      studio.Hours
-	hours, longer []studio.Hours // by person, in the document's order
+	hours, longer []studio.Hours            // by person, in the document's order
+	feeding       map[studio.ID][]studio.ID // lots, by the order they are for
 }
 
 // wish is what one placement tries: which lots are in a hurry (waits at their
@@ -81,11 +83,10 @@ type wish struct {
 func (s *search) best() *studio.Plan {
 	now := wish{hurried: map[studio.ID]bool{}, overtime: map[studio.ID]bool{}, shift: map[studio.ID]studio.Minute{}}
 	best := s.place(now)
-	feeding := s.feeding()
 	hurry := func(p *studio.Plan, into map[studio.ID]bool) {
 		for _, o := range p.Orders {
 			if o.Late > 0 {
-				for _, lot := range feeding[o.Order] {
+				for _, lot := range s.feeding[o.Order] {
 					into[lot] = true
 				}
 			}
@@ -127,20 +128,20 @@ func (s *search) better(a, b *studio.Plan) bool {
 	return a.Objective.Compare(b.Objective) < 0
 }
 
-// feeding lists, for each order, the lots it needs and all that feed them.
-func (s *search) feeding() map[studio.ID][]studio.ID {
+// feedingOf lists, for each order, the lots it needs and all that feed them.
+func feedingOf(instance *studio.Instance) map[studio.ID][]studio.ID {
 	lotOf := map[studio.ID]studio.ID{}
-	for _, l := range s.instance.Lots {
+	for _, l := range instance.Lots {
 		for _, a := range l.Tasks {
 			lotOf[a.ID] = l.ID
 		}
 	}
 	into := map[studio.ID][]studio.ID{}
-	for _, k := range s.instance.Links {
+	for _, k := range instance.Links {
 		into[lotOf[k.To]] = append(into[lotOf[k.To]], lotOf[k.From])
 	}
 	feeding := map[studio.ID][]studio.ID{}
-	for _, o := range s.instance.Orders {
+	for _, o := range instance.Orders {
 		seen := map[studio.ID]bool{}
 		queue := append([]studio.ID{}, o.Lots...)
 		for len(queue) > 0 {

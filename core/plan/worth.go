@@ -22,9 +22,8 @@ func (p *placement) finished() *studio.Plan {
 	}
 	out.Unplaced = append(out.Unplaced, p.unplaced...)
 	out.Objective.Slacks = []studio.Minute{}
-	feeding := p.feeding()
 	for _, want := range p.instance.Orders {
-		o, slack := p.outcome(want, feeding[want.ID])
+		o, slack := p.outcome(want, p.feeding[want.ID])
 		out.Orders = append(out.Orders, o)
 		out.Objective.Lateness += want.Importance * o.Steps
 		out.Objective.Slacks = append(out.Objective.Slacks, min(slack, studio.MostSlack))

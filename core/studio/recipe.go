@@ -247,9 +247,3 @@ const (
 	SparesByPercent  SpareRule = "percent"
 	SparesNone       SpareRule = "none"
 )
-
-// CutFor is the length to cut for a length wanted once dry, rounded up: pasted
-// pieces shrink by the share.
-func CutFor(dried Micrometres, shrinkage PerMille) Micrometres {
-	return CeilDiv(dried*1000, 1000-Micrometres(shrinkage))
-}

@@ -1,0 +1,184 @@
+package count
+
+import (
+	"fmt"
+	"slices"
+
+	"bractum/core/paste"
+	"bractum/core/studio"
+)
+
+// gather makes the lots of one group of needs: spares on what was gathered, then
+// an even split, then what each lot takes up.
+func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
+	var total, sheet int64
+	forms := map[string]int64{}
+	group := need{orders: map[studio.ID]struct{}{}}
+	for _, n := range needs {
+		total += n.quantity
+		forms[n.form] += n.quantity
+		sheet = max(sheet, n.sheet)
+		group.service = max(group.service, n.service)
+		for o := range n.orders {
+			group.orders[o] = struct{}{}
+		}
+	}
+	workings := len(item.Workings)
+	started := c.toStart(item, r, max(total, inForms(r, forms)), sheet, group)
+	item.Started += started
+	item.Spare += started - total
+	lots, unit := int64(1), r.Unit()
+	if most := c.mostPerLot(r); most > 0 {
+		lots = studio.CeilDiv(started, max(unit, most/unit*unit))
+	}
+	if lots > 1 {
+		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),
+			figure(r, "most in one lot", c.mostPerLot(r))}, studio.NewFigure("lots", lots, ""))
+	}
+	for i := range lots {
+		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key),
+			Started: started / unit / (lots - i) * unit, Pegs: []studio.Peg{}}
+		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
+		started, total = started-lot.Started, total-lot.Need
+		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
+		for free := lot.Need; free > 0; {
+			take := min(free, needs[0].quantity)
+			if free == lot.Need || needs[0].due < lot.Due {
+				lot.Due = needs[0].due
+			}
+			c.serve(needs[0], lot.ID, &lot, item.Recipe, take)
+			free -= take
+			if needs[0] = needs[0].less(take); needs[0].quantity == 0 {
+				needs = needs[1:]
+			}
+		}
+		lot.LatestStart = lot.Due - c.room.Elapsed(r, 0, lot.Started)
+		c.explode(r, lot, group)
+		c.add(item, lot)
+		for w := range item.Workings[workings:] {
+			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
+		}
+	}
+}
+
+// inForms is how many pieces must come out so that each form's share of them is as
+// many as are wanted in it.
+func inForms(r *studio.Recipe, wanted map[string]int64) int64 {
+	var most int64
+	for _, f := range r.Forms {
+		most = max(most, studio.CeilDiv(wanted[f.Name]*1000, int64(f.Share)))
+	}
+	return most
+}
+
+// toStart adds spares to a gathered need; for a mix, the working sheet and the
+// scale's step.
+func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, group need) int64 {
+	if r.Kind == studio.KindMix {
+		step := c.doc.Settings.ScaleStepMilligrams
+		started := int64(paste.ToStep(studio.Milligrams(max(total, sheet)), step))
+		c.working(item, "mix", "up to the step of the scale", []studio.Figure{figure(r, "with loss", total),
+			figure(r, "one working sheet", sheet), studio.NewFigure("step of the scale", step, "mg")}, figure(r, "to mix", started))
+		return started
+	}
+	started, enough := Start(total, r.Spares, group.service, c.doc.Settings.PriorWeight)
+	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
+	if !enough {
+		c.result.Notes = append(c.result.Notes, Note{"spares beyond three times the need", item.Recipe, keys(group.orders),
+			fmt.Sprintf("%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.",
+				total, started, r.Name)})
+	}
+	inputs := []studio.Figure{figure(r, "to make", total)}
+	switch r.Spares.Rule {
+	case studio.SparesByBreakage:
+		inputs = append(inputs, studio.NewFigure("expected breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
+			studio.NewFigure("service of this lot", 100*group.service, "%"),
+			studio.NewFigure("weight of the estimate", c.doc.Settings.PriorWeight, "pieces"),
+			studio.NewFigure("chance that this is enough", 100*GoodAtLeast(total, started, r.Spares, c.doc.Settings.PriorWeight), "%"))
+	case studio.SparesByNumber:
+		inputs = append(inputs, studio.NewFigure("spares of each lot", r.Spares.Number, "pieces"))
+	case studio.SparesByPercent:
+		inputs = append(inputs, studio.NewFigure("spares", r.Spares.Percent, "%"))
+	}
+	c.working(item, "spares by "+string(r.Spares.Rule), "up to whole pieces", inputs, figure(r, "to start", started))
+	return started
+}
+
+func (c *counter) mostPerLot(r *studio.Recipe) int64 {
+	most := r.MostPerLot
+	for _, s := range r.Steps {
+		for _, h := range s.Holds {
+			for _, p := range c.doc.Places {
+				if p.ID == h.Place && (most == 0 || p.Slots*h.PerSlot < most) {
+					most = p.Slots * h.PerSlot
+				}
+			}
+		}
+	}
+	return most
+}
+
+// nextOrdinal is the lowest that no lot of the key has or had: a lot that is
+// begun leaves the ids of those before it as they were.
+func (c *counter) nextOrdinal(key string) int {
+	taken := map[int]bool{}
+	for i := range c.doc.Work {
+		if w := &c.doc.Work[i]; studio.GatherKey(w.Made(), w.Mixes) == key {
+			taken[w.Ordinal] = true
+		}
+	}
+	for _, id := range c.items[key].Lots {
+		i := slices.IndexFunc(c.result.Lots, func(l studio.Lot) bool { return l.ID == id })
+		taken[c.result.Lots[i].Ordinal] = true
+	}
+	next := c.doc.Ordinals[key] + 1
+	for taken[next] {
+		next++
+	}
+	return next
+}
+
+// explode turns what is started of a lot, or still alive of one in work, into
+// needs of its parts and mixes.
+func (c *counter) explode(r *studio.Recipe, lot studio.Lot, parent need) {
+	ahead := func(step string) (need, bool) {
+		_, index := r.Step(step)
+		due := lot.Due - c.room.Elapsed(r, index, lot.Alive)
+		return need{lot: lot.ID, step: step, due: due, service: parent.service, orders: parent.orders}, index >= lot.NextStep
+	}
+	for _, p := range r.Parts {
+		if n, wanted := ahead(p.Step); wanted {
+			n.quantity = r.At(p.Step, lot.Alive) * p.Count
+			n.fresh, n.form = p.Window.Limited(), p.Form
+			item := c.item(p.Made(), c.book.Input(p, lot.Mixes))
+			item.needs = append(item.needs, n)
+		}
+	}
+	for _, p := range r.Pastes {
+		if n, wanted := ahead(p.Step); wanted {
+			mass := paste.Mass(p.Shape, c.doc.Settings.DensityMgPerMl)
+			c.needMix(n, lot.Mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
+		}
+	}
+	if r.Kind != studio.KindMix || lot.NextStep > 0 {
+		return
+	}
+	for _, portion := range paste.Weigh(r, studio.Milligrams(lot.Started), c.doc.Settings.ScaleStepMilligrams) {
+		if portion.Mix != "" {
+			n, _ := ahead(r.Steps[0].Key)
+			c.needMix(n, portion.Mix, portion.Weigh, 0, 0)
+		}
+	}
+}
+
+func (c *counter) needMix(n need, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
+	n.quantity = int64(paste.WithLoss(used, c.doc.Settings.LossPerMille))
+	n.sheet = int64(paste.Sheet(run, mass, c.doc.Settings.SheetYieldPerMille))
+	item := c.item(studio.Made{Recipe: mix}, nil)
+	item.needs = append(item.needs, n)
+}
+
+func (c *counter) add(item *Item, lot studio.Lot) {
+	item.Lots = append(item.Lots, lot.ID)
+	c.result.Lots = append(c.result.Lots, lot)
+}
