@@ -57,7 +57,7 @@ func (s *Service) registerPlan(to huma.API) {
 		}
 		a := &at.inForce
 		v := PlanView{N: at.n, Version: at.version, Now: at.now, Cards: a.cards(func(studio.Task) bool { return true }), People: []PersonLane{},
-			Places: a.doc.Places, Unplaced: a.plan.Unplaced, Orders: []OrderView{}, Lateness: a.plan.Lateness, HasWishes: at.wished != nil}
+			Places: a.doc.Places, Unplaced: a.plan.Unplaced, Orders: []OrderView{}, Lateness: a.plan.Objective.Lateness, HasWishes: at.wished != nil}
 		until := at.now + 1440
 		for _, t := range a.plan.Tasks {
 			until = max(until, t.End)

@@ -65,7 +65,7 @@ func TestFromDocumentToCheckedPlanOnTheCommandLine(t *testing.T) {
 
 	var broken studio.Plan
 	require.NoError(t, json.Unmarshal([]byte(plan), &broken))
-	broken.Lateness += 7
+	broken.Objective.Lateness += 7
 	spoilt, err := json.Marshal(broken)
 	require.NoError(t, err)
 	verdict, _, code = bractum(t, string(spoilt), "check", file, "-")

@@ -3,7 +3,6 @@ package methods
 import (
 	"slices"
 
-	cutting "bractum/core/paste"
 	"bractum/core/studio"
 )
 
@@ -146,7 +145,7 @@ func peonies() []method {
 			}, "full peony", func(r *studio.Recipe) { r.Materials[0].OutAt = "" }),
 			said("the cutter that shrinks to the size wanted", "whole petal", func(r *studio.Recipe) bool {
 				g := r.Pastes[0].Shape
-				return g.Dried > 0 && g.Length == cutting.CutFor(g.Dried, 40)+16
+				return g.Dried > 0 && g.Length*(1000-40)/1000 >= g.Dried
 			}, func(r *studio.Recipe) { r.Pastes[0].Shape.Dried = 0 }),
 		}},
 		{"M17", "wired peony, powdered and steamed", []studio.Recipe{

@@ -27,12 +27,6 @@ func Mass(g studio.Geometry, density int64) studio.Milligrams {
 	return studio.Milligrams(math.Ceil(volume*float64(density)/1000 - 1e-6))
 }
 
-// CutFor is the length to cut for a length wanted once dry, rounded up: pasted
-// pieces shrink by the share.
-func CutFor(dried studio.Micrometres, shrinkage studio.PerMille) studio.Micrometres {
-	return studio.CeilDiv(dried*1000, 1000-studio.Micrometres(shrinkage))
-}
-
 // WithLoss is what must be mixed so that used remains: used ÷ (1 − loss).
 func WithLoss(used studio.Milligrams, loss studio.PerMille) studio.Milligrams {
 	return studio.CeilDiv(used*1000, studio.Milligrams(1000-loss))

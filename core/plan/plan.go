@@ -94,7 +94,7 @@ func (s *search) best() *studio.Plan {
 	}
 	// what is late takes its least waits, then overtime
 	for _, into := range []map[studio.ID]bool{now.hurried, now.overtime} {
-		if best.Lateness == 0 {
+		if best.Objective.Lateness == 0 {
 			break
 		}
 		hurry(best, into)
@@ -123,7 +123,7 @@ func (s *search) best() *studio.Plan {
 
 func (s *search) better(a, b *studio.Plan) bool {
 	if s.options.LatenessOnly {
-		return a.Lateness < b.Lateness
+		return a.Objective.Lateness < b.Objective.Lateness
 	}
 	return a.Objective.Compare(b.Objective) < 0
 }

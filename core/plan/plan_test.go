@@ -112,7 +112,7 @@ func TestWhatCannotBePlacedSaysWhyAndSoDoesWhatNeedsIt(t *testing.T) {
 			assert.True(t, reasons(p)[c.want], p.Unplaced)
 			assert.True(t, reasons(p)[studio.AfterGone])
 			assert.Empty(t, check.Plan(doc, p), "an honest incomplete plan is no breach")
-			assert.Positive(t, p.Lateness)
+			assert.Positive(t, p.Objective.Lateness)
 			var gone int
 			for _, o := range p.Orders {
 				if o.Ready == nil {

@@ -29,7 +29,6 @@ func (p *placement) finished() *studio.Plan {
 		out.Objective.Slacks = append(out.Objective.Slacks, min(slack, studio.MostSlack))
 	}
 	slices.Sort(out.Objective.Slacks)
-	out.Lateness = out.Objective.Lateness
 	for _, j := range p.all {
 		if j.task == nil || j.Done() {
 			continue

@@ -1,44 +1,26 @@
 package studio
 
-import (
-	"bytes"
-	"encoding/json"
-)
+// lifts turn what was read of a document of one version into the next one's: the
+// first lifts version 0. What a new version only adds, and has left out mean what it
+// meant before, needs none.
+var lifts = []func(*Document){liftStiffness}
 
-// lifts turn the raw JSON of a document of one version into the next one's: the
-// first lifts version 0. A field that a new version adds without a lift must be
-// one that may be left out.
-var lifts = []func(document map[string]any){liftStiffness}
-
-// lift brings a document of an earlier version to this one. What is not such a
-// document is left as it is, for Read to say what is wrong with it.
-func lift(data []byte) ([]byte, error) {
-	var head struct {
-		Format  string `json:"format"`
-		Version int    `json:"version"`
+// lift brings a document of an earlier version to this one, and leaves any other.
+func (d *Document) lift() {
+	if d.Format != Format || d.Version < 0 || d.Version >= Version {
+		return
 	}
-	if json.Unmarshal(data, &head) != nil || head.Format != Format || head.Version < 0 || head.Version >= Version {
-		return data, nil
+	for _, raise := range lifts[d.Version:] {
+		raise(d)
 	}
-	decoder := json.NewDecoder(bytes.NewReader(data))
-	decoder.UseNumber()
-	var document map[string]any
-	if err := decoder.Decode(&document); err != nil {
-		return data, nil
-	}
-	for _, raise := range lifts[head.Version:] {
-		raise(document)
-	}
-	document["version"] = Version
-	return json.Marshal(document)
+	d.Version = Version
 }
 
 // liftStiffness: version 0 had no stiff state; a class is stiff when it is dry.
-func liftStiffness(document map[string]any) {
-	classes, _ := document["dryingClasses"].([]any)
-	for _, c := range classes {
-		if class, ok := c.(map[string]any); ok && class["stiffMinutes"] == nil {
-			class["stiffMinutes"] = class["dryMinutes"]
+func liftStiffness(d *Document) {
+	for i := range d.DryingClasses {
+		if c := &d.DryingClasses[i]; c.StiffMinutes == 0 {
+			c.StiffMinutes = c.DryMinutes
 		}
 	}
 }

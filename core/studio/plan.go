@@ -172,8 +172,8 @@ type Outcome struct {
 }
 
 // Plan gives every task of the counted lots a time and its person and places,
-// or says why not. Lateness is Σ importance × late steps, the first number of
-// the objective; Bound, where known, is the least that any plan can reach of it.
+// or says why not. Bound, where known, is the least weighted lateness that any plan
+// can reach.
 type Plan struct {
 	Format    string     `json:"format"`
 	Version   int        `json:"version"`
@@ -184,7 +184,6 @@ type Plan struct {
 	Tasks     []Task     `json:"tasks"`
 	Unplaced  []Unplaced `json:"unplaced"`
 	Orders    []Outcome  `json:"orders"`
-	Lateness  int64      `json:"weightedLateness"`
 	Objective Objective  `json:"objective"`
 	Bound     *int64     `json:"bound,omitempty"`
 	// Steps of search taken, and the seed they were taken from: the same again

@@ -39,13 +39,11 @@ func Read(r io.Reader) (*Document, error) {
 	if err != nil {
 		return nil, err
 	}
-	if data, err = lift(data); err != nil {
-		return nil, err
-	}
 	doc := Document{Settings: DefaultSettings()}
 	if err := readStrictly(data, &doc); err != nil {
 		return nil, err
 	}
+	doc.lift()
 	if problems := doc.Validate(); len(problems) > 0 {
 		return nil, problems
 	}

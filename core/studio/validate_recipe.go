@@ -234,6 +234,9 @@ func (v *validator) shape(place string, g Geometry) {
 		within(v, place+".widthMicrometres", g.Width, 100, most)
 		within(v, place+".thicknessMicrometres", g.Thickness, 50, 50_000)
 		within(v, place+".factorPerMille", g.Factor, 1, 1000)
+		if g.Dried > g.Length {
+			v.say(place+".driedMicrometres", "is %d, more than the %d that are cut; pieces shrink", g.Dried, g.Length)
+		}
 	case ShapeBall:
 		within(v, place+".diameterMicrometres", g.Diameter, 100, most)
 	case ShapeRope:
