@@ -111,6 +111,7 @@ func Up(doc *studio.Document) (*Result, error) {
 		}
 	}
 	c.finish()
+	c.deliveries()
 	return c.result, nil
 }
 

@@ -331,3 +331,36 @@ func TestAShareOfALotIsEnoughForWhoWantsThatForm(t *testing.T) {
 	petal := itemOf(t, up(t, doc), "Magnolia outer petal")
 	assert.GreaterOrEqual(t, petal.Started, 4*petal.Gross, "a quarter of them are turned")
 }
+
+// Of two stamens on hand the most urgent lots take what they need; the next wait for
+// the delivery that comes first, and what none covers waits for nothing.
+func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 4)
+	soon, late := doc.Now+600, doc.Now+6000
+	stamens, cone := demo.ID("Fine stamens"), demo.ID("Magnolia cone")
+	for i := range doc.Materials {
+		if doc.Materials[i].ID == stamens {
+			doc.Materials[i].OnHand = 2
+		}
+	}
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == cone {
+			doc.Recipes[i].Materials = []studio.MaterialInput{{Step: doc.Recipes[i].Steps[0].Key, Material: stamens, Amount: 2}}
+		}
+	}
+	waits := func() []studio.ID {
+		for _, l := range up(t, doc).Lots {
+			if l.Recipe == cone {
+				return l.Gates
+			}
+		}
+		return nil
+	}
+	assert.Empty(t, waits(), "nothing is on its way")
+	doc.Gates = []studio.Gate{{ID: "late", Name: "Late", Opens: &late, Material: stamens, Amount: 99}, {ID: "soon", Name: "Soon", Opens: &soon, Material: stamens, Amount: 4}}
+	assert.Equal(t, []studio.ID{"soon", "late"}, waits())
+	doc.Gates[1].Amount = 99
+	assert.Equal(t, []studio.ID{"soon"}, waits())
+	doc.Gates[0].Material, doc.Gates[1].Material = demo.ID("CMC powder"), demo.ID("CMC powder")
+	assert.Empty(t, waits())
+}

@@ -1,6 +1,10 @@
 package count
 
 import (
+	"cmp"
+	"slices"
+
+	"bractum/core/drying"
 	"bractum/core/paste"
 	"bractum/core/studio"
 	"bractum/core/wire"
@@ -44,4 +48,53 @@ func Materials(doc *studio.Document, lots []studio.Lot) []MaterialNeed {
 		}
 	}
 	return needs
+}
+
+// deliveries says which lots wait for which deliveries: what is on hand goes to the
+// lots that must begin first, what is delivered to the next ones, in the order in which
+// it is expected. What no delivery covers is to be bought and holds nothing up.
+func (c *counter) deliveries() {
+	coming := map[studio.ID][]studio.Gate{}
+	for _, g := range c.doc.Gates {
+		if g.Material != "" {
+			coming[g.Material] = append(coming[g.Material], g)
+		}
+	}
+	if len(coming) == 0 {
+		return
+	}
+	onHand := map[studio.ID]int64{}
+	for _, m := range c.doc.Materials {
+		onHand[m.ID] = m.OnHand
+		slices.SortStableFunc(coming[m.ID], func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) })
+	}
+	first := make([]*studio.Lot, len(c.result.Lots))
+	for i := range c.result.Lots {
+		first[i] = &c.result.Lots[i]
+	}
+	slices.SortFunc(first, func(a, b *studio.Lot) int {
+		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
+	})
+	for _, l := range first {
+		for _, need := range Materials(c.doc, []studio.Lot{*l}) {
+			taken := min(need.Needed, onHand[need.Material])
+			onHand[need.Material] -= taken
+			rest := need.Needed - taken
+			for i := range coming[need.Material] {
+				g := &coming[need.Material][i]
+				if taken := min(rest, g.Amount); taken > 0 {
+					rest, g.Amount = rest-taken, g.Amount-taken
+					l.Gates = append(l.Gates, g.ID)
+				}
+			}
+		}
+	}
+}
+
+// expected is when a delivery is expected; one without a date comes after all others.
+func expected(g studio.Gate) studio.Minute {
+	if g.Opens == nil {
+		return drying.Never
+	}
+	return *g.Opens
 }

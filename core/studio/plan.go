@@ -32,6 +32,8 @@ type Lot struct {
 	// Reached the last step those had behind them.
 	From    ID     `json:"from,omitempty"`
 	Reached string `json:"reached,omitempty"`
+	// Gates are the deliveries of materials that it waits for.
+	Gates []ID `json:"gates,omitempty"`
 	// NextStep is the index of the first step not yet done.
 	NextStep int `json:"nextStep,omitempty"`
 }

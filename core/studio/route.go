@@ -9,7 +9,7 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 	if doc.Direct != nil {
 		return doc.Direct
 	}
-	r := &router{doc: doc, book: book, lots: map[ID]*Lot{}, links: links, work: map[ID]*WorkLot{}, deliveries: deliveries(doc, book, lots)}
+	r := &router{doc: doc, book: book, lots: map[ID]*Lot{}, links: links, work: map[ID]*WorkLot{}}
 	for i := range lots {
 		r.lots[lots[i].ID] = &lots[i]
 	}
@@ -25,13 +25,12 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 }
 
 type router struct {
-	doc        *Document
-	book       *Book
-	lots       map[ID]*Lot
-	links      []Link
-	work       map[ID]*WorkLot
-	deliveries map[ID][]ID
-	instance   Instance
+	doc      *Document
+	book     *Book
+	lots     map[ID]*Lot
+	links    []Link
+	work     map[ID]*WorkLot
+	instance Instance
 }
 
 // taskAt is the id of the task that does a step of a lot.
@@ -57,7 +56,22 @@ func (r *router) routing(l *Lot) Routing {
 		}
 		first = past
 	}
+	r.outside(l, recipe, routing.Tasks)
 	return routing
+}
+
+// outside has the first work that is not begun wait for what comes from outside: the
+// deliveries of a lot and, if it is a mix, its approval.
+func (r *router) outside(l *Lot, recipe *Recipe, tasks []Activity) {
+	i := slices.IndexFunc(tasks, func(a Activity) bool { return a.Wait == nil && a.Fact == nil })
+	if i < 0 {
+		return
+	}
+	for _, g := range r.doc.Gates {
+		if slices.Contains(l.Gates, g.ID) || recipe.Kind == KindMix && slices.Contains(g.Mixes, recipe.ID) {
+			tasks[i].Gates = append(tasks[i].Gates, g.ID)
+		}
+	}
 }
 
 // activity is the task of the steps [first, past) of a lot.
@@ -68,9 +82,6 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 		entering = work.Entering(recipe, step.Key)
 	}
 	a := Activity{ID: TaskID(l.ID, step.Key), Step: step.Key, Pieces: recipe.Pieces(first, entering)}
-	if before == nil {
-		a.Gates = r.outside(l, recipe)
-	}
 	for i := first; i < past; i++ {
 		a.Gates = append(a.Gates, recipe.Steps[i].Gates...)
 		for _, h := range recipe.Steps[i].Holds {

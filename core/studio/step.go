@@ -165,6 +165,12 @@ func (r *Recipe) unit(step int) int64 {
 	return 1
 }
 
+// At is how many pieces, or units before the yield, take up inputs at a step.
+func (r *Recipe) At(step string, quantity int64) int64 {
+	_, i := r.Step(step)
+	return CeilDiv(quantity, r.unit(i))
+}
+
 // Step finds a step and its index by key.
 func (r *Recipe) Step(key string) (Step, int) {
 	i := slices.IndexFunc(r.Steps, func(s Step) bool { return s.Key == key })

@@ -105,6 +105,11 @@ func (c *checker) knownLots() map[studio.ID]*studio.Lot {
 				c.say(UnknownThing, "", "lot %q has no mix for %q", l.ID, slot)
 			}
 		}
+		for _, id := range l.Gates {
+			if !slices.ContainsFunc(c.doc.Gates, func(g studio.Gate) bool { return g.ID == id }) {
+				c.say(UnknownThing, "", "lot %q waits for unknown gate %q", l.ID, id)
+			}
+		}
 		begun := studio.WorkLot{Started: l.Started, Reached: l.Reached}
 		want := studio.Lot{Started: l.Started, Alive: l.Started, NextStep: begun.Progress(r).NextStep, From: l.From, Reached: l.Reached}
 		if w := work[l.ID]; w != nil {

@@ -536,6 +536,7 @@ export interface components {
             /** Format: int64 */
             due: number;
             from?: string;
+            gates?: string[];
             id: string;
             inWork?: boolean;
             key: string;
