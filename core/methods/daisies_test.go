@@ -96,9 +96,7 @@ func daisies() []method {
 				paste("fix", "icing", studio.Geometry{Shape: studio.ShapeWeighed, Mass: 900}), bought("fix", "pearls", 30, 1, "")),
 		}, []demand{
 			planned("kits for each cake", func(r run) bool { return r.started("small blossom") >= 60 && r.started("round") >= 16 }, "cake kit", func(r *studio.Recipe) { r.Parts = r.Parts[:1] }),
-			planned("several colours", func(r run) bool {
-				return len(r.lots("pale", "")) > 0 && len(r.lots("kelp", "")) > 0
-			}, "small blossom", func(r *studio.Recipe) { r.Pastes[0].Slot = "petal" }),
+			planned("several colours", func(r run) bool { return len(r.lots("pale", "")) > 0 && len(r.lots("kelp", "")) > 0 }, "small blossom", func(r *studio.Recipe) { r.Pastes[0].Slot = "petal" }),
 			said("icing and pearls", "cake kit", func(r *studio.Recipe) bool { return r.Pastes[0].Slot == "icing" && r.Materials[0].Amount == 30 }, func(r *studio.Recipe) { r.Materials[0].Amount = 1 }),
 			planned("many tiny units in one grip", func(r run) bool { t := r.task("small blossom", "cut"); return t.End-t.Start <= 3 }, "small blossom", func(r *studio.Recipe) { at(r, "cut").Work.Together = 0; at(r, "cut").Work.PerPiece = 200 }),
 		}},

@@ -31,9 +31,7 @@ func others() []method {
 			planned("a wait in which nothing may be handled", func(r run) bool {
 				return r.task("orchid", "do not touch").End-r.task("orchid", "do not touch").Start > 300 && r.task("orchid cake", "fix").Start >= r.task("orchid", "do not touch").End
 			}, "orchid", without("do not touch")),
-			{"a stand-in veiner", func(r run) bool {
-				return len(r.instance.Activities()[r.task("lip", "emboss").ID].Tools[0].AnyOf) == 2
-			}, func(d *studio.Document) { d.Tools[0].StandIns = nil }},
+			{"a stand-in veiner", func(r run) bool { return len(r.instance.Activities()[r.task("lip", "emboss").ID].Tools[0].AnyOf) == 2 }, func(d *studio.Document) { d.Tools[0].StandIns = nil }},
 			said("fixed with icing", "orchid cake", func(r *studio.Recipe) bool { return r.Parts[0].Join == studio.JoinIced && len(r.Pastes) == 1 }, func(r *studio.Recipe) { r.Parts[0].Join = "" }),
 		}},
 		{"M14", "lily-like flower", []studio.Recipe{

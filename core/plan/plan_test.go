@@ -124,56 +124,6 @@ func TestWhatCannotBePlacedSaysWhyAndSoDoesWhatNeedsIt(t *testing.T) {
 	}
 }
 
-// begin records that somebody began the first planned work step of the document.
-func begin(t testing.TB, doc *studio.Document, recipe, step string, record studio.TaskRecord) studio.ID {
-	p := made(t, doc)
-	task := taskOf(p, demo.ID(recipe), step)
-	require.NotNil(t, task)
-	for _, lot := range p.Lots {
-		if lot.ID == task.Lot {
-			record.Step = step
-			doc.Work = append(doc.Work, studio.WorkLot{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
-				Records: []studio.TaskRecord{record}})
-		}
-	}
-	return task.ID
-}
-
-func TestAStartedTaskKeepsItsPersonAndGoesOnFromNow(t *testing.T) {
-	doc := demo.Document()
-	id := begin(t, doc, "Magnolia outer petal", "cut", studio.TaskRecord{State: studio.TaskStarted, Person: demo.ID("Ishaan"), Start: doc.Now - 30, Good: 4, Broken: 1})
-	p := made(t, doc)
-	require.Empty(t, check.Plan(doc, p))
-	for _, task := range p.Tasks {
-		if task.ID == id {
-			assert.Equal(t, demo.ID("Ishaan"), task.Person)
-			assert.Equal(t, doc.Now-30, task.Start)
-			assert.GreaterOrEqual(t, task.Begin(), doc.Now)
-			assert.EqualValues(t, doc.Work[0].Started-5, task.Pieces, "what is not yet counted")
-			return
-		}
-	}
-	t.Fatal("the started task is gone")
-}
-
-func TestDoneTasksStayAndTheirFormersAreTaken(t *testing.T) {
-	doc := demo.Document()
-	id := begin(t, doc, "Ranunculus outer petal", "cut", studio.TaskRecord{State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 90, End: doc.Now - 20})
-	doc.Work[0].Records[0].Good = doc.Work[0].Started
-	p := made(t, doc)
-	require.Empty(t, check.Plan(doc, p))
-	for _, task := range p.Tasks {
-		if task.ID == id {
-			assert.Equal(t, studio.TaskDone, task.State)
-			assert.Equal(t, []studio.Minute{doc.Now - 90, doc.Now - 20}, []studio.Minute{task.Start, task.End})
-			require.Len(t, task.Holds, 1)
-			assert.Greater(t, task.Holds[0].To, doc.Now)
-		}
-	}
-	wait := taskOf(p, demo.ID("Ranunculus outer petal"), "set")
-	assert.Equal(t, doc.Now-20, wait.Start, "a wait begins when the work ended, not now")
-}
-
 // Flowers that were finished in time and still wait for their day are not late,
 // however long they wait.
 func TestWhatLiesFinishedIsReadySinceItWasMade(t *testing.T) {

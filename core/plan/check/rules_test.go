@@ -131,6 +131,19 @@ func together(p *studio.Plan) {
 
 func none(*studio.Document) {}
 
+// petals is the day with the petals alone.
+func petals(d *studio.Document) {
+	d.Direct.Lots, d.Direct.Links = d.Direct.Lots[:1], nil
+	d.Direct.Orders[0].Lots = []studio.ID{"petals"}
+}
+
+// later has the petals' wait and wiring come later, with what is held meanwhile.
+func later(p *studio.Plan, by studio.Minute) {
+	shift(at(p, "set"), by)
+	shift(at(p, "wire"), by)
+	at(p, "cut").Holds[0].To += by
+}
+
 // Each case takes a plan that holds and breaks one rule.
 var spoilt = []struct {
 	name  string
@@ -163,20 +176,12 @@ var spoilt = []struct {
 	}},
 	{"said to be done", check.FactChanged, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").State = studio.TaskDone }},
 	{"begun by another", check.FactChanged, func(d *studio.Document) {
+		petals(d)
 		activity(d, "cut").Fact = &studio.Fact{State: studio.TaskStarted, Person: "teun", Start: 470}
 	}, func(_ *studio.Document, p *studio.Plan) {
 		c := at(p, "cut")
 		c.Person, c.End = "odalys", *c.Resume+60
-		s, w := at(p, "set"), at(p, "wire")
-		s.Start, s.End = c.End, c.End+30
-		w.Start = max(w.Start, s.End)
-		w.End = w.Start + 36
-		c.Holds[0].To = w.End
-		r, l, b, u := at(p, "roll"), at(p, "load"), at(p, "bake"), at(p, "dust")
-		r.Person, l.Person, r.Start, r.End, l.Start, l.End, b.Start, b.End, u.Start, u.End = "odalys", "odalys", c.End, c.End+40, c.End+40, c.End+45, c.End+45, c.End+105, c.End+105, c.End+134
-		tape := at(p, "tape")
-		tape.Start, tape.End, tape.Pauses = 780, 930, nil
-		at(p, "shade").Start, at(p, "shade").End = 930, 959
+		later(p, 12)
 	}},
 	{"moved from its pin", check.PinMoved, func(d *studio.Document) {
 		start := studio.Minute(780)
@@ -189,21 +194,10 @@ var spoilt = []struct {
 		r := at(p, "roll")
 		r.Person, r.Start = "teun", r.End-32
 	}},
-	{"before now", check.BeforeNow, none, func(_ *studio.Document, p *studio.Plan) {
-		for _, id := range []studio.ID{"roll", "cut"} {
-			if c := at(p, id); c.Start == 480 {
-				shift(c, -1)
-				if len(c.Holds) > 0 {
-					c.Holds[0].From--
-				} else {
-					return
-				}
-				s := at(p, "set")
-				s.Start--
-				s.End--
-				return
-			}
-		}
+	{"before now", check.BeforeNow, petals, func(_ *studio.Document, p *studio.Plan) {
+		shift(at(p, "cut"), -1)
+		at(p, "cut").Holds[0].From--
+		shift(at(p, "set"), -1)
 	}},
 	{"before its gate opens", check.GateShut, none, func(d *studio.Document, p *studio.Plan) {
 		opens := at(p, "tape").Start + 1
