@@ -61,7 +61,11 @@ func sit(t *testing.T, studio *drive.Studio, name, path string) tab {
 
 func test(name string) string { return `[data-test="` + name + `"]` }
 
-func (p tab) click(name string) { p.MustElement(test(name)).MustClick() }
+// click waits until something takes the pointer: while a dialog opens, or an answer is
+// on its way, a button does not.
+func (p tab) click(name string) {
+	p.MustElement(test(name)).MustWait(`() => getComputedStyle(this).pointerEvents !== "none"`).MustClick()
+}
 
 func (p tab) text(name string) string { return p.MustElement(test(name)).MustText() }
 
