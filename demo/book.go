@@ -4,6 +4,8 @@ import "bractum/core/studio"
 
 const minute = 1000 // thousandths
 
+func ref[T any](value T) *T { return &value }
+
 func work(key, name, glyph, skill string, setup, perPiece float64, pause bool) studio.Step {
 	return studio.Step{Key: key, Name: name, Work: &studio.Work{Glyph: glyph, Skill: skill,
 		Setup: studio.Milliminutes(setup * minute), PerPiece: studio.Milliminutes(perPiece * minute), MayPause: pause}}
@@ -86,13 +88,22 @@ func mixes() []studio.Recipe {
 		paste("Ferry blush deep", "#d98f8a", 7, 3, of("Red gel colour", 700), of("Yellow gel colour", 250)),
 		shade("Ferry blush", "#ebbcb2", "Ferry blush deep", "Petal white", 1, 2),
 		paste("Slate leaf", "#7f9585", 8, 2, of("Green gel colour", 900), of("Blue gel colour", 400)),
+		paste("Rope charcoal", "#4a4148", 7, 3, of("Blue gel colour", 900), of("Brown gel colour", 1400)),
+		shade("Rope plum", "#6d5560", "Rope charcoal", "Petal white", 2, 1),
+		paste("Buoy orange", "#dd7a3c", 7, 3, of("Red gel colour", 700), of("Yellow gel colour", 1600)),
+		shade("Buoy apricot", "#eeb07f", "Buoy orange", "Petal white", 1, 1),
+		paste("Kelp green", "#6f7d4a", 7, 3, of("Green gel colour", 1300), of("Brown gel colour", 500)),
+		shade("Kelp pale", "#b9c09a", "Kelp green", "Petal white", 1, 2),
+		quickWhite(), icing(), pollen(), waferGlue(), laceMix(), berryMix(),
 		dusting("Ember dust", "#c8555c", "Rose dust"), dusting("Pebble dust", "#a9a59c", "Grey dust"), dusting("Leaf dust", "#6f8a63", "Green dust"),
 	}
 }
 
 func flowers() []studio.Recipe {
 	var book []studio.Recipe
-	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus()} {
+	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(),
+		gardenia(), dahlia(), camellia(), anemone(), cosmos(), hellebore(), lisianthus(), dogwood(),
+		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
 		book = append(book, flower...)
 	}
 	return book

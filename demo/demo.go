@@ -39,7 +39,7 @@ func Document() *studio.Document {
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
 		Settings: studio.DefaultSettings(), Climate: harbourAir(), Materials: materials(), DryingClasses: classes(), Places: places(),
-		People: people(), Recipes: append(mixes(), flowers()...), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Work: []studio.WorkLot{},
+		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: append(mixes(), flowers()...), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Work: []studio.WorkLot{},
 	}
 }
 
@@ -57,6 +57,9 @@ func materials() []studio.Material {
 	weighed := func(name string, grams int64) studio.Material {
 		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitMilligrams, OnHand: grams * 1000}
 	}
+	bought := func(name, form string, pieces int64) studio.Material {
+		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitPieces, OnHand: pieces, Form: form}
+	}
 	wire := func(name string, gauge studio.Gauge, cover string, diameter studio.Micrometres, onHand int64) studio.Material {
 		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitPieces, OnHand: onHand,
 			Wire: &studio.Wire{Gauge: gauge, Cover: cover, Length: 360_000, Diameter: diameter}}
@@ -65,10 +68,15 @@ func materials() []studio.Material {
 		weighed("Flower paste", 3200), weighed("Soft sugar paste", 1800), weighed("CMC powder", 90),
 		weighed("Red gel colour", 40), weighed("Yellow gel colour", 38), weighed("Blue gel colour", 25), weighed("Green gel colour", 30), weighed("Brown gel colour", 12),
 		weighed("Rose dust", 22), weighed("Grey dust", 18), weighed("Green dust", 26), weighed("Maize starch", 400),
+		weighed("Maize grits", 300), weighed("Yolk dust", 14), weighed("Icing sugar", 1500), weighed("Dried egg white", 120), weighed("Boiled water", 2000),
+		weighed("Lace powder", 250), weighed("Wafer scraps", 60), weighed("CMC glue", 80),
 		wire("18 green wire", 18, "green paper", 1220, 60), wire("20 green wire", 20, "green paper", 910, 55),
 		wire("24 white wire", 24, "white paper", 560, 120), wire("26 white wire", 26, "white paper", 460, 200), wire("28 green wire", 28, "green paper", 380, 140),
+		wire("22 green wire", 22, "green paper", 710, 80), wire("30 white wire", 30, "white paper", 320, 160),
 		{ID: ID("Half-width green tape"), Name: "Half-width green tape", Unit: studio.UnitMicrometres, OnHand: 54_000_000},
-		{ID: ID("Fine stamens"), Name: "Fine stamens", Unit: studio.UnitPieces, OnHand: 420},
+		{ID: ID("Fine stamens"), Name: "Fine stamens", Unit: studio.UnitPieces, OnHand: 420, Form: "stamens"},
+		bought("Long stamens", "stamens", 160), bought("Wafer sheet", "", 24), bought("Foam ball 25 mm", "foam", 30), bought("Paper strips", "", 400),
+		bought("Film squares", "", 300), bought("Foil square", "", 120), bought("Brush thread, metres", "thread", 90), bought("Sugar pearls", "pearl", 500),
 	}
 }
 
@@ -84,8 +92,36 @@ func places() []studio.Place {
 	place := func(name string, slots int64) studio.Place {
 		return studio.Place{ID: ID(name), Name: name, Slots: slots}
 	}
+	half := place("Half-sphere mould 90 mm", 12)
+	half.Size = 90_000
+	sleeve := place("Soft sleeve", 10)
+	sleeve.KeepsMinutes = 240
+	foil := place("Foil cup", 24)
+	foil.MadeBy = ID("Foil cup, shaped")
 	return []studio.Place{place("Spoon tray", 8), place("Half-sphere mould 60 mm", 36), place("Wavy foam", 6),
-		place("Foam block", 4), place("Hanging rail", 2)}
+		place("Foam block", 4), place("Hanging rail", 2), half, place("Cone former", 30), sleeve, place("Lace mat", 6), foil, place("Drying rack", 10)}
+}
+
+func methods() []studio.Method {
+	return []studio.Method{{ID: ID("Hanging"), Name: "Hanging", Factor: 950}, {ID: ID("On a rack"), Name: "On a rack", Factor: 850}, {ID: ID("Moving air"), Name: "Moving air", Factor: 650}}
+}
+
+func tools() []studio.Tool {
+	cutter := func(name string, size studio.Micrometres) studio.Tool {
+		return studio.Tool{ID: ID(name), Name: name, Number: 1, Size: size}
+	}
+	large := studio.Tool{ID: ID("Large two-sided veiner"), Name: "Large two-sided veiner", Number: 1, StandIns: []studio.ID{ID("Ribbed board")}}
+	return []studio.Tool{large, {ID: ID("Ribbed board"), Name: "Ribbed board", Number: 2}, {ID: ID("Steamer"), Name: "Steamer", Number: 1}, {ID: ID("Paper punch"), Name: "Paper punch", Number: 1},
+		cutter("Drop cutter 28 mm", 28_000), cutter("Drop cutter 36 mm", 36_000), cutter("Drop cutter 46 mm", 46_000), cutter("Drop cutter 58 mm", 58_000), cutter("Drop cutter 72 mm", 72_000)}
+}
+
+func machines() []studio.Machine {
+	return []studio.Machine{{ID: ID("Dehydrator"), Name: "Dehydrator", Slots: 6}, {ID: ID("Oven"), Name: "Oven", Slots: 2}}
+}
+
+func families() []studio.Family {
+	return []studio.Family{{ID: ID("Brushes"), Name: "Brushes and bench", FullMinutes: 8, Changes: []studio.Change{{From: ID("Pebble dust"), To: ID("Ember dust"), Minutes: 2},
+		{From: ID("Ember dust"), To: ID("Pebble dust"), Minutes: 10}}}}
 }
 
 func people() []studio.Person {
@@ -113,6 +149,9 @@ func colourways() []studio.Colourway {
 	return []studio.Colourway{
 		{ID: ID("Signal"), Name: "Signal", Slots: map[string]studio.ID{"petal": ID("Signal red"), "inner petal": ID("Signal deep red"), "dust": ID("Ember dust")}},
 		{ID: ID("Oyster"), Name: "Oyster", Slots: map[string]studio.ID{"petal": ID("Oyster ivory"), "inner petal": ID("Oyster shell"), "dust": ID("Pebble dust")}},
+		{ID: ID("Tarred rope"), Name: "Tarred rope", Slots: map[string]studio.ID{"petal": ID("Rope plum"), "inner petal": ID("Rope charcoal"), "dust": ID("Pebble dust")}},
+		{ID: ID("Buoy"), Name: "Buoy", Slots: map[string]studio.ID{"petal": ID("Buoy apricot"), "inner petal": ID("Buoy orange"), "dust": ID("Ember dust")}},
+		{ID: ID("Kelp"), Name: "Kelp", Slots: map[string]studio.ID{"petal": ID("Kelp pale"), "inner petal": ID("Kelp green"), "dust": ID("Leaf dust")}},
 		{ID: ID("Morning ferry"), Name: "Morning ferry", Slots: map[string]studio.ID{"petal": ID("Ferry blush"), "inner petal": ID("Ferry blush deep"), "dust": ID("Ember dust")}},
 	}
 }

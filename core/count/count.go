@@ -140,8 +140,7 @@ func (c *counter) promised() {
 // kept adds what is to be kept in stock as needs of no order, due at the horizon:
 // whatever an order needs comes before it.
 func (c *counter) kept() {
-	for i := range c.doc.Recipes {
-		r := &c.doc.Recipes[i]
+	for _, r := range c.doc.Current() {
 		if r.KeepInStock == 0 {
 			continue
 		}

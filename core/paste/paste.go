@@ -51,10 +51,12 @@ type Portion struct {
 	Weigh    studio.Milligrams `json:"weigh"`
 	Parts    int64             `json:"parts,omitempty"`
 	Per100g  studio.Milligrams `json:"per100g,omitempty"`
+	Drops    int64             `json:"drops,omitempty"`
 }
 
 // Weigh divides an amount of a mix among its ingredients: by parts, and
-// additives by what goes into each 100 g on top. Exact is rounded up to the
+// additives by what goes into each 100 g on top, in whole drops where they are
+// counted so. Exact is rounded up to the
 // milligram, Weigh to the step of the scale.
 func Weigh(mix *studio.Recipe, amount, step studio.Milligrams) []Portion {
 	var parts int64
@@ -64,11 +66,12 @@ func Weigh(mix *studio.Recipe, amount, step studio.Milligrams) []Portion {
 	portions := make([]Portion, 0, len(mix.Blend)+len(mix.Additives))
 	for _, in := range mix.Blend {
 		exact := studio.CeilDiv(amount*studio.Milligrams(in.Parts), studio.Milligrams(parts))
-		portions = append(portions, Portion{in.Material, in.Mix, exact, ToStep(exact, step), in.Parts, 0})
+		portions = append(portions, Portion{in.Material, in.Mix, exact, ToStep(exact, step), in.Parts, 0, 0})
 	}
 	for _, a := range mix.Additives {
-		exact := studio.CeilDiv(amount*a.Per100g, 100_000)
-		portions = append(portions, Portion{a.Material, "", exact, ToStep(exact, step), 0, a.Per100g})
+		exact := studio.CeilDiv(amount*a.Mass(), 100_000)
+		drops := studio.CeilDiv(int64(amount)*a.Drops, 100_000)
+		portions = append(portions, Portion{a.Material, "", exact, ToStep(exact, step), 0, a.Mass(), drops})
 	}
 	return portions
 }

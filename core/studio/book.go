@@ -10,14 +10,18 @@ import (
 // Book finds recipes by revision id and variant, and what their subtrees need.
 // Build it once per valid document; it is safe for concurrent use.
 type Book struct {
-	recipes map[Made]*Recipe
-	slots   map[Made]map[string]ID
-	level   map[Made]int
+	materials map[ID]*Material
+	recipes   map[Made]*Recipe
+	slots     map[Made]map[string]ID
+	level     map[Made]int
 }
 
 // NewBook indexes the recipes of a valid document.
 func NewBook(doc *Document) *Book {
-	b := &Book{map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made]int{}}
+	b := &Book{map[ID]*Material{}, map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made]int{}}
+	for i := range doc.Materials {
+		b.materials[doc.Materials[i].ID] = &doc.Materials[i]
+	}
 	var all []Made
 	for i := range doc.Recipes {
 		r := &doc.Recipes[i]
@@ -40,9 +44,57 @@ func NewBook(doc *Document) *Book {
 	return b
 }
 
+// Needs are the recipes that a recipe refers to, in any variant and school, each once.
+func (r *Recipe) Needs() []ID {
+	var all []ID
+	add := func(id ID) {
+		if id != "" && !slices.Contains(all, id) {
+			all = append(all, id)
+		}
+	}
+	parts := slices.Clone(r.Parts)
+	for _, v := range r.Changes() {
+		parts = append(parts, v.Parts...)
+	}
+	for _, p := range parts {
+		add(p.Recipe)
+	}
+	for _, in := range r.Blend {
+		add(in.Mix)
+	}
+	for _, slot := range slices.Sorted(maps.Keys(r.Defaults)) {
+		add(r.Defaults[slot])
+	}
+	return all
+}
+
+// Page is the id that all revisions of a recipe share.
+func (r *Recipe) Page() ID { return cmp.Or(r.Recipe, r.ID) }
+
+// Current are the latest revisions of the document's recipes, in its order: what the
+// flower book shows and what can be ordered anew.
+func (d *Document) Current() []*Recipe {
+	latest := map[ID]*Recipe{}
+	for i := range d.Recipes {
+		if r := &d.Recipes[i]; latest[r.Page()] == nil || latest[r.Page()].Revision < r.Revision {
+			latest[r.Page()] = r
+		}
+	}
+	var current []*Recipe
+	for i := range d.Recipes {
+		if r := &d.Recipes[i]; latest[r.Page()] == r {
+			current = append(current, r)
+		}
+	}
+	return current
+}
+
 // Recipe is the revision with this id, without any variant; nil when the
 // document has none.
 func (b *Book) Recipe(id ID) *Recipe { return b.recipes[Made{Recipe: id}] }
+
+// Material is the material with this id; nil when the document has none.
+func (b *Book) Material(id ID) *Material { return b.materials[id] }
 
 // Of is a recipe in a variant; nil when the document has none.
 func (b *Book) Of(m Made) *Recipe { return b.recipes[m] }

@@ -101,6 +101,8 @@ type Material struct {
 	Unit   Unit   `json:"unit"`
 	Wire   *Wire  `json:"wire,omitempty"`
 	OnHand int64  `json:"onHand"`
+	// Form is what a bought piece looks like: stamens, pearl, foam.
+	Form string `json:"form,omitempty"`
 }
 
 // Wire says what a wire material is: its gauge as sold, cover and full length.

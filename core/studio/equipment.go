@@ -3,23 +3,27 @@ package studio
 // Place is a kind of former, rack, rail, foam block, box or soft store with its
 // number of slots. What lies in a soft store keeps workable for KeepsMinutes;
 // 0 is no limit. In names the surroundings it stands in, the room if empty.
-// A homemade former is the product of a recipe.
+// A homemade former is the product of a recipe. Size is the width of its cups, where
+// that matters to what lies in them.
 type Place struct {
-	ID           ID     `json:"id"`
-	Name         string `json:"name"`
-	Slots        int64  `json:"slots"`
-	KeepsMinutes Minute `json:"keepsMinutes,omitempty"`
-	In           ID     `json:"in,omitempty"`
-	MadeBy       ID     `json:"madeBy,omitempty"`
+	ID           ID          `json:"id"`
+	Name         string      `json:"name"`
+	Slots        int64       `json:"slots"`
+	KeepsMinutes Minute      `json:"keepsMinutes,omitempty"`
+	In           ID          `json:"in,omitempty"`
+	MadeBy       ID          `json:"madeBy,omitempty"`
+	Size         Micrometres `json:"sizeMicrometres,omitempty"`
 }
 
 // Tool is a kind of cutter, veiner, mould, roller or steamer, how many there
 // are, and which other kinds stand in for it. Each is with one person at a time.
+// Size is the length that a cutter cuts.
 type Tool struct {
-	ID       ID     `json:"id"`
-	Name     string `json:"name"`
-	Number   int64  `json:"number"`
-	StandIns []ID   `json:"standIns,omitempty"`
+	ID       ID          `json:"id"`
+	Name     string      `json:"name"`
+	Number   int64       `json:"number"`
+	StandIns []ID        `json:"standIns,omitempty"`
+	Size     Micrometres `json:"sizeMicrometres,omitempty"`
 }
 
 // Machine is one dehydrator or oven: it runs one load at a time, of at most so

@@ -35,12 +35,8 @@ func (ps Problems) Error() string {
 // of earlier versions are lifted to this one; later ones are refused. The error
 // is Problems when the JSON was readable.
 func Read(r io.Reader) (*Document, error) {
-	data, err := readAll(r)
-	if err != nil {
-		return nil, err
-	}
 	doc := Document{Settings: DefaultSettings()}
-	if err := readStrictly(data, &doc); err != nil {
+	if err := Decode(r, MostBytes, &doc); err != nil {
 		return nil, err
 	}
 	doc.lift()
@@ -53,11 +49,7 @@ func Read(r io.Reader) (*Document, error) {
 // ReadPlan reads a plan file. Whether the plan holds is the checker's question.
 func ReadPlan(r io.Reader) (*Plan, error) {
 	var plan Plan
-	data, err := readAll(r)
-	if err != nil {
-		return nil, err
-	}
-	if err := readStrictly(data, &plan); err != nil {
+	if err := Decode(r, MostBytes, &plan); err != nil {
 		return nil, err
 	}
 	if plan.Format != PlanFormat || plan.Version != Version {
@@ -67,19 +59,16 @@ func ReadPlan(r io.Reader) (*Plan, error) {
 	return &plan, nil
 }
 
-func readAll(r io.Reader) ([]byte, error) {
-	data, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
+// Decode reads exactly one JSON value of at most so many bytes; unknown fields are
+// errors, which give line and column.
+func Decode(r io.Reader, most int64, into any) error {
+	data, err := io.ReadAll(io.LimitReader(r, most+1))
 	if err != nil {
-		return nil, fmt.Errorf("reading: %w", err)
+		return fmt.Errorf("reading: %w", err)
 	}
-	if len(data) > MostBytes {
-		return nil, fmt.Errorf("larger than %d MiB", MostBytes>>20)
+	if int64(len(data)) > most {
+		return fmt.Errorf("larger than %d MiB", most>>20)
 	}
-	return data, nil
-}
-
-// readStrictly decodes exactly one JSON value; unknown fields are errors.
-func readStrictly(data []byte, into any) error {
 	decoder := json.NewDecoder(bytes.NewReader(data))
 	decoder.DisallowUnknownFields()
 	if err := decoder.Decode(into); err != nil {

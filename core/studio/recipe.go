@@ -29,8 +29,9 @@ type Recipe struct {
 	// Defaults give a slot its mix where the colourway is silent.
 	Defaults map[string]ID `json:"defaults,omitempty"`
 
-	// Of a mix: its blend by parts, additives per 100 g, swatch and life.
+	// Of a mix: its blend by parts or by per cent, additives per 100 g, swatch and life.
 	Blend       []Ingredient `json:"blend,omitempty"`
+	ByPercent   bool         `json:"byPercent,omitempty"` // the parts of its blend are per cent
 	Additives   []Additive   `json:"additives,omitempty"`
 	Colour      string       `json:"colour,omitempty"`
 	LifeMinutes Minute       `json:"lifeMinutes,omitempty"`
@@ -56,6 +57,24 @@ type Recipe struct {
 	// Build is the direction in which rows are joined.
 	Build    Build     `json:"build,omitempty"`
 	Variants []Variant `json:"variants,omitempty"`
+	// Techniques are the questions that makers answer in different ways; Silenced
+	// the warnings of proportion that the studio has looked at and let stand;
+	// Pictures the photos and drawings kept with it.
+	Techniques []Technique `json:"techniques,omitempty"`
+	Silenced   []Silence   `json:"silenced,omitempty"`
+	Pictures   []Picture   `json:"pictures,omitempty"`
+}
+
+// Silence lets one warning of proportion stand, with the reason.
+type Silence struct {
+	Rule   string `json:"rule"`
+	Reason string `json:"reason"`
+}
+
+// Picture names a photo or drawing; what it shows is stored beside the recipes.
+type Picture struct {
+	ID   ID     `json:"id"`
+	Name string `json:"name"`
 }
 
 // Build is a school of assembly: rows from the inside out (the default), or the
@@ -96,6 +115,8 @@ type PartInput struct {
 	Form    string `json:"form,omitempty"`
 	Count   int64  `json:"count"`
 	Least   *int64 `json:"least,omitempty"`
+	// Between is the range that the studio makes it in; Count is chosen from it.
+	Between *Between `json:"between,omitempty"`
 	// Window limits the time between the end of the input and this step. An
 	// input with an upper limit cannot come from stock.
 	Window *Window `json:"window,omitempty"`
@@ -113,6 +134,12 @@ type PartInput struct {
 	Reversed bool          `json:"reversed,omitempty"`
 	Sequence []int64       `json:"sequence,omitempty"`
 	At       []Micrometres `json:"atMicrometres,omitempty"`
+}
+
+// Between is a range of counts: from five to seven petals.
+type Between struct {
+	Least int64 `json:"least"`
+	Most  int64 `json:"most"`
 }
 
 // Set is how a row stands against the one before it.
@@ -221,11 +248,17 @@ type Ingredient struct {
 	Parts    int64 `json:"parts"`
 }
 
-// Additive is an amount of a material kneaded into each 100 g of a mix.
+// Additive is an amount of a material kneaded into each 100 g of a mix: weighed, or
+// so many drops of so much each.
 type Additive struct {
 	Material ID         `json:"material"`
-	Per100g  Milligrams `json:"milligramsPer100g"`
+	Per100g  Milligrams `json:"milligramsPer100g,omitempty"`
+	Drops    int64      `json:"dropsPer100g,omitempty"`
+	Drop     Milligrams `json:"dropMilligrams,omitempty"`
 }
+
+// Mass is what goes into each 100 g.
+func (a Additive) Mass() Milligrams { return a.Per100g + Milligrams(a.Drops)*a.Drop }
 
 // Spares says how many more than needed are started.
 type Spares struct {

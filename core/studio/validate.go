@@ -12,9 +12,7 @@ import (
 // Validate lists everything wrong with a document; the core trusts a document
 // for which it is empty.
 func (d *Document) Validate() Problems {
-	v := &validator{doc: d, materials: map[ID]*Material{}, recipes: map[ID]*Recipe{}, classes: map[ID]bool{}, air: map[ID]bool{}, methods: map[ID]bool{},
-		places: map[ID]*Place{}, tools: map[ID]bool{}, machines: map[ID]*Machine{}, gates: map[ID]bool{}, families: map[ID]bool{},
-		people: map[ID]*Person{}, colourways: map[ID]*Colourway{}, lines: map[ID]bool{}}
+	v := newValidator(d)
 	if d.Format != Format || d.Version != Version {
 		v.say("format", "is %q version %d; this program reads %q version %d", d.Format, d.Version, Format, Version)
 		return v.problems
@@ -43,7 +41,7 @@ func (d *Document) Validate() Problems {
 // the document's recipes and colourways, and against now. Places begin at the
 // order.
 func (d *Document) CheckOrder(o Order) Problems {
-	v := &validator{doc: d, recipes: map[ID]*Recipe{}, colourways: map[ID]*Colourway{}, lines: map[ID]bool{}}
+	v := newValidator(d)
 	for i := range d.Recipes {
 		v.recipes[d.Recipes[i].ID] = &d.Recipes[i]
 	}
@@ -56,6 +54,12 @@ func (d *Document) CheckOrder(o Order) Problems {
 		v.say("leaves", "is %s; now is %s, and an order leaves after now", o.Leaves, calendar.Wall(d.Now))
 	}
 	return v.problems
+}
+
+func newValidator(d *Document) *validator {
+	return &validator{doc: d, materials: map[ID]*Material{}, recipes: map[ID]*Recipe{}, classes: map[ID]bool{}, air: map[ID]bool{}, methods: map[ID]bool{},
+		places: map[ID]*Place{}, tools: map[ID]bool{}, machines: map[ID]*Machine{}, gates: map[ID]bool{}, families: map[ID]bool{},
+		people: map[ID]*Person{}, colourways: map[ID]*Colourway{}, lines: map[ID]bool{}}
 }
 
 type validator struct {

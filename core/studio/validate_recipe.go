@@ -3,6 +3,7 @@ package studio
 import (
 	"fmt"
 	"maps"
+	"reflect"
 	"regexp"
 	"slices"
 	"strings"
@@ -20,8 +21,7 @@ func (v *validator) recipeList() {
 	for i := range v.doc.Recipes {
 		r := &v.doc.Recipes[i]
 		place := fmt.Sprintf("recipes[%d] %q", i, r.Name)
-		v.recipe(place, r)
-		v.variants(place, r)
+		v.page(place, r)
 	}
 	if len(v.problems) == 0 {
 		v.cycles()
@@ -29,6 +29,56 @@ func (v *validator) recipeList() {
 	if len(v.problems) == 0 {
 		v.defaults()
 	}
+}
+
+// page checks a recipe with its variants and techniques.
+func (v *validator) page(place string, r *Recipe) {
+	v.recipe(place, r)
+	v.variants(place, r)
+	v.techniques(place, r)
+}
+
+// CheckRecipes lists, by recipe, what is wrong with recipes as somebody writes them:
+// each as if it stood in the document in place of the revision of its id. Places begin
+// at the recipe. What they make wrong together, a cycle or two mixes of one slot, is
+// said of the first; only asked once each is right by itself.
+func (d *Document) CheckRecipes(written []Recipe) map[ID]Problems {
+	changed := *d
+	changed.Recipes = slices.Clone(d.Recipes)
+	for _, r := range written {
+		if i := slices.IndexFunc(changed.Recipes, func(o Recipe) bool { return o.ID == r.ID }); i >= 0 {
+			changed.Recipes[i] = r
+		} else {
+			changed.Recipes = append(changed.Recipes, r)
+		}
+	}
+	v := newValidator(&changed)
+	v.equipment()
+	v.supplies()
+	v.climate()
+	for i := range changed.Recipes {
+		v.recipes[changed.Recipes[i].ID] = &changed.Recipes[i]
+	}
+	v.problems = nil // of what the recipes stand on, the document is judged elsewhere
+	found := map[ID]Problems{}
+	for i := range written {
+		r := &written[i]
+		v.ranges(reflect.ValueOf(r), "")
+		v.named("", r.ID, r.Name)
+		v.page("", r)
+		if len(v.problems) > 0 {
+			found[r.ID], v.problems = v.problems, nil
+		}
+	}
+	if len(found) == 0 && len(written) > 0 {
+		if v.cycles(); len(v.problems) == 0 {
+			v.defaults()
+		}
+		if len(v.problems) > 0 {
+			found[written[0].ID] = v.problems
+		}
+	}
+	return found
 }
 
 // defaults refuses a subtree in which one slot has two default mixes: a slot
@@ -76,8 +126,8 @@ func (v *validator) cycles() {
 		}
 		state[id] = open
 		parts := slices.Clone(r.Parts)
-		for _, variant := range r.Variants {
-			parts = append(parts, variant.Parts...)
+		for _, change := range r.Changes() {
+			parts = append(parts, change.Parts...)
 		}
 		for _, p := range parts {
 			if visit(p.Recipe) {
@@ -196,6 +246,13 @@ func (v *validator) blend(place string, r *Recipe) {
 	if !swatch.MatchString(r.Colour) {
 		v.say(place+".colour", "%q is not a colour such as \"#e8d9c5\"", r.Colour)
 	}
+	var parts int64
+	for _, in := range r.Blend {
+		parts += in.Parts
+	}
+	if r.ByPercent && len(r.Blend) > 0 && parts != 100 {
+		v.say(place+".blend", "adds up to %d per cent; 100 would be right", parts)
+	}
 	within(v, place+".lifeMinutes", r.LifeMinutes, 1, 400*1440)
 	if len(r.Parts)+len(r.Pastes)+len(r.Wires)+len(r.Materials) > 0 {
 		v.say(place, "is a mix: it has a blend and additives, no parts, pastes, wires or materials")
@@ -216,7 +273,11 @@ func (v *validator) blend(place string, r *Recipe) {
 	for i, a := range r.Additives {
 		here := fmt.Sprintf("%s.additives[%d]", place, i)
 		v.weighed(here+".material", a.Material)
-		within(v, here+".milligramsPer100g", a.Per100g, 1, 100_000)
+		if a.Per100g > 0 && a.Drops > 0 {
+			v.say(here, "is weighed and in drops; one of the two would be right")
+		}
+		within(v, here+".dropsPer100g", a.Drops, 0, 10_000)
+		within(v, here+".milligramsPer100g", a.Mass(), 1, 100_000)
 	}
 }
 
@@ -272,28 +333,76 @@ func (v *validator) variants(place string, r *Recipe) {
 			continue
 		}
 		names[variant.Name] = true
-		known := func(key, list string) {
-			_, own := r.Step(key)
-			if own < 0 && !slices.ContainsFunc(variant.Steps, func(s StepChange) bool { return s.Key == key }) {
-				v.say(at+"."+list, "%q is not a step of this recipe", key)
-			}
-		}
-		for _, key := range slices.Concat(variant.Without, variant.Order) {
-			known(key, "without, order")
-		}
-		if variant.StopAfter != "" {
-			known(variant.StopAfter, "stopAfter")
-		}
-		for _, s := range variant.Steps {
-			if _, own := r.Step(s.Key); own < 0 && s.After != "" {
-				known(s.After, "steps.after")
-			}
-		}
+		v.changes(at, r, variant)
 		made, _ := r.As(variant.Name)
 		if len(variant.Order) > 0 && len(variant.Order) != len(made.Steps) {
 			v.say(at+".order", "names %d steps, the variant has %d", len(variant.Order), len(made.Steps))
 		}
 		v.recipe(at, made)
+	}
+}
+
+// techniques checks every school as the recipe that it makes, the others being as
+// chosen.
+func (v *validator) techniques(place string, r *Recipe) {
+	for i, t := range r.Techniques {
+		at := fmt.Sprintf("%s.techniques[%d] %q", place, i, t.Question)
+		if t.Question == "" || slices.ContainsFunc(r.Techniques[:i], func(o Technique) bool { return o.Question == t.Question }) {
+			v.say(at+".question", "%q is empty or asked twice in this recipe", t.Question)
+			continue
+		}
+		if t.As == "" {
+			v.say(at+".as", "is empty; name the way this recipe does it")
+		}
+		if t.Chosen != "" && named(t.Schools, t.Chosen) < 0 {
+			v.say(at+".chosen", "%q is not one of its schools", t.Chosen)
+		}
+		names := map[string]bool{"": true, t.As: true}
+		for j, school := range t.Schools {
+			here := fmt.Sprintf("%s.schools[%d] %q", at, j, school.Name)
+			if names[school.Name] {
+				v.say(here+".name", "%q is empty or used twice", school.Name)
+				continue
+			}
+			names[school.Name] = true
+			v.changes(here, r, school)
+			made, _ := r.In(t.Question, school.Name).As("")
+			v.recipe(here, made)
+		}
+	}
+	for i, s := range r.Silenced {
+		if s.Rule == "" || strings.TrimSpace(s.Reason) == "" {
+			v.say(fmt.Sprintf("%s.silenced[%d]", place, i), "needs a rule and a reason")
+		}
+	}
+	for i, p := range r.Pictures {
+		if p.ID == "" || strings.TrimSpace(p.Name) == "" {
+			v.say(fmt.Sprintf("%s.pictures[%d]", place, i), "needs an id and a name")
+		}
+	}
+}
+
+// changes checks that a named change speaks of steps that there are: the recipe's, its
+// own, or those of the schools chosen.
+func (v *validator) changes(at string, r *Recipe, change Variant) {
+	base, _ := r.As("")
+	known := func(key, list string) {
+		_, own := r.Step(key)
+		_, chosen := base.Step(key)
+		if own < 0 && chosen < 0 && !slices.ContainsFunc(change.Steps, func(s StepChange) bool { return s.Key == key }) {
+			v.say(at+"."+list, "%q is not a step of this recipe", key)
+		}
+	}
+	for _, key := range slices.Concat(change.Without, change.Order) {
+		known(key, "without, order")
+	}
+	if change.StopAfter != "" {
+		known(change.StopAfter, "stopAfter")
+	}
+	for _, s := range change.Steps {
+		if _, own := r.Step(s.Key); own < 0 && s.After != "" {
+			known(s.After, "steps.after")
+		}
 	}
 }
 
@@ -352,6 +461,10 @@ func (v *validator) part(place string, p PartInput) {
 	within(v, place+".count", p.Count, 1, 10_000)
 	if p.Least != nil {
 		within(v, place+".least", *p.Least, 0, p.Count)
+	}
+	if b := p.Between; b != nil {
+		within(v, place+".between.most", b.Most, b.Least, 10_000)
+		within(v, place+".count", p.Count, b.Least, b.Most)
 	}
 	if p.Window != nil {
 		v.window(place+".window", made, len(made.Steps), *p.Window)

@@ -9,6 +9,8 @@ import (
 // oven. Steps replace those of the same key or come in after another; inputs
 // replace those of the same step and thing, and a count of nothing takes one
 // away. StopAfter ends the recipe early: a bud is a rose stopped after its core.
+//
+// A school of a technique is such a change as well.
 type Variant struct {
 	Name      string          `json:"name"`
 	StopAfter string          `json:"stopAfter,omitempty"`
@@ -19,6 +21,18 @@ type Variant struct {
 	Pastes    []PasteInput    `json:"pastes,omitempty"`
 	Materials []MaterialInput `json:"materials,omitempty"`
 	Wires     []WireInput     `json:"wires,omitempty"`
+	Spares    *Spares         `json:"spares,omitempty"`
+}
+
+// Technique is a question that makers answer in different ways: which hook, when to
+// vein, how to dry. As names the answer that the recipe itself gives, Schools the
+// others, each with what it changes; Chosen is the one in force, the recipe's own if
+// empty.
+type Technique struct {
+	Question string    `json:"question"`
+	As       string    `json:"as"`
+	Schools  []Variant `json:"schools"`
+	Chosen   string    `json:"chosen,omitempty"`
 }
 
 // StepChange is a step that replaces the one of its key, or comes after another.
@@ -27,22 +41,61 @@ type StepChange struct {
 	Step
 }
 
-// As is the recipe in one of its variants; false when it has no such variant.
-// The empty name is the recipe itself. What hung on a step that is gone ends
-// with the step before it.
+// As is the recipe in one of its variants, by the schools chosen; false when it has
+// no such variant. The empty name is the recipe itself. What hung on a step that is
+// gone ends with the step before it.
 func (r *Recipe) As(variant string) (*Recipe, bool) {
 	made := *r
-	made.Variants = nil
+	made.Variants, made.Techniques = nil, nil
+	for _, t := range r.Techniques {
+		if i := named(t.Schools, t.Chosen); t.Chosen != "" && i >= 0 {
+			made = *made.with(t.Schools[i])
+		}
+	}
 	if variant == "" {
 		return &made, true
 	}
-	i := slices.IndexFunc(r.Variants, func(v Variant) bool { return v.Name == variant })
+	i := named(r.Variants, variant)
 	if i < 0 {
 		return nil, false
 	}
-	v := r.Variants[i]
-	made.Name += ", " + v.Name
+	made.Name += ", " + variant
+	return made.with(r.Variants[i]), true
+}
+
+// In is the recipe with one school of a technique chosen; the empty name is the
+// recipe's own.
+func (r *Recipe) In(question, school string) *Recipe {
+	chosen := *r
+	chosen.Techniques = slices.Clone(r.Techniques)
+	for i := range chosen.Techniques {
+		if chosen.Techniques[i].Question == question {
+			chosen.Techniques[i].Chosen = school
+		}
+	}
+	return &chosen
+}
+
+// Changes are the variants of a recipe and the schools of its techniques.
+func (r *Recipe) Changes() []Variant {
+	all := slices.Clone(r.Variants)
+	for _, t := range r.Techniques {
+		all = append(all, t.Schools...)
+	}
+	return all
+}
+
+func named(all []Variant, name string) int {
+	return slices.IndexFunc(all, func(v Variant) bool { return v.Name == name })
+}
+
+// with is the recipe under one named change.
+func (r *Recipe) with(v Variant) *Recipe {
+	made := *r
 	made.Steps = v.changed(r.Steps)
+	if v.Spares != nil {
+		made.Spares = *v.Spares
+	}
 	made.Parts = replaced(r.Parts, v.Parts, func(a, b PartInput) bool { return a.Step == b.Step && a.Recipe == b.Recipe && a.Form == b.Form },
 		func(p PartInput) bool { return p.Count > 0 })
 	made.Materials = replaced(r.Materials, v.Materials, func(a, b MaterialInput) bool { return a.Step == b.Step && a.Material == b.Material },
@@ -52,7 +105,7 @@ func (r *Recipe) As(variant string) (*Recipe, bool) {
 	made.Pastes = replaced(r.Pastes, v.Pastes, func(a, b PasteInput) bool { return a.Step == b.Step && a.Slot == b.Slot },
 		func(p PasteInput) bool { return p.Shape.Shape != "" })
 	made.forget(r.Steps)
-	return &made, true
+	return &made
 }
 
 // changed lays a variant's changes over the steps.

@@ -4,6 +4,7 @@
 package wire
 
 import (
+	"math"
 	"slices"
 	"sort"
 
@@ -19,6 +20,33 @@ type Piece struct {
 
 // Length of one cut wire: depth in the paste + free stem + allowance.
 func Length(w studio.WireInput) studio.Micrometres { return w.Depth + w.Stem + w.Allowance }
+
+// Steel of sugar-flower wire: density in mg/mm³, elastic modulus and the stress at
+// which soft wire bends for good, in N/mm². The last is an assumption.
+const (
+	density = 7.85
+	modulus = 200_000.0
+	yields  = 250.0
+	gravity = 9.81
+)
+
+// Mass of a wire, π/4·d²·length, without its paper.
+func Mass(diameter, length studio.Micrometres) studio.Milligrams {
+	d, l := float64(diameter)/1000, float64(length)/1000
+	return studio.Milligrams(math.Ceil(math.Pi / 4 * d * d * l * density))
+}
+
+// Sag is how far a stem of n wires nods, in degrees, when it is held level with a
+// head at its free end, θ = m·g·ℓ²/(2·E·n·I) with I = π·d⁴/64; and whether it bends
+// for good, m·g·ℓ > n·σ·d³/6. Up to 10° it holds, to 25° it nods, above it hangs. An
+// estimate: paper and tape stiffen it, a kink weakens it.
+func Sag(diameter, free studio.Micrometres, n int64, head studio.Milligrams) (degrees float64, bends bool) {
+	d, l := float64(diameter)/1000, float64(free)/1000
+	force := float64(head) / 1e6 * gravity // N
+	inertia := math.Pi * math.Pow(d, 4) / 64
+	degrees = force * l * l / (2 * modulus * float64(n) * inertia) * 180 / math.Pi
+	return degrees, force*l > float64(n)*yields*math.Pow(d, 3)/6
+}
 
 // Pattern is a way of cutting one full wire, and how many are cut that way.
 type Pattern struct {

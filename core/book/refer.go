@@ -1,0 +1,95 @@
+package book
+
+import (
+	"encoding/json"
+	"reflect"
+
+	"bractum/core/studio"
+)
+
+// refers are the fields that name a thing, and the kind of thing they name: ids are
+// unique among their kind only.
+var refers = map[string]string{"Recipe": "recipe", "Mix": "recipe", "Mixes": "recipe", "Defaults": "recipe", "Slots": "recipe", "From": "recipe", "To": "recipe", "MadeBy": "recipe",
+	"Material": "material", "Class": "class", "Method": "method", "Place": "place", "Tool": "tool", "StandIns": "tool", "Machines": "machine", "Family": "family", "Gates": "gate"}
+
+// reference is an id of a kind.
+type reference struct {
+	kind string
+	id   studio.ID
+}
+
+// rewrite replaces every id that a value, given by pointer or as a list, refers to. Ids
+// of things themselves, and the page of a recipe, stay.
+func rewrite(value any, to func(reference) studio.ID) { rewritten(reflect.ValueOf(value), "", to) }
+
+func rewritten(value reflect.Value, kind string, to func(reference) studio.ID) {
+	id := reflect.TypeFor[studio.ID]()
+	switch value.Kind() {
+	case reflect.Pointer:
+		if !value.IsNil() {
+			rewritten(value.Elem(), kind, to)
+		}
+	case reflect.Struct:
+		for i := range value.NumField() {
+			field := value.Type().Field(i)
+			if field.IsExported() && (value.Type() != reflect.TypeFor[studio.Recipe]() || field.Name != "Recipe") {
+				rewritten(value.Field(i), refers[field.Name], to)
+			}
+		}
+	case reflect.Slice:
+		for i := range value.Len() {
+			rewritten(value.Index(i), kind, to)
+		}
+	case reflect.Map:
+		if value.Type().Elem() == id {
+			for _, key := range value.MapKeys() {
+				value.SetMapIndex(key, reflect.ValueOf(to(reference{kind, value.MapIndex(key).Interface().(studio.ID)})))
+			}
+		}
+	default:
+		if value.Type() == id && kind != "" {
+			value.Set(reflect.ValueOf(to(reference{kind, value.Interface().(studio.ID)})))
+		}
+	}
+}
+
+// refersTo is everything that recipes name, and the recipes themselves.
+func refersTo(recipes []studio.Recipe) map[reference]bool {
+	used := map[reference]bool{}
+	for _, r := range recipes {
+		used[reference{"recipe", r.ID}] = true
+		r = copied(r)
+		rewrite(&r, func(of reference) studio.ID {
+			used[of] = true
+			return of.id
+		})
+	}
+	return used
+}
+
+// copied is a value that shares nothing with another.
+func copied[T any](value T) T {
+	data, err := json.Marshal(value)
+	if err != nil {
+		panic(err) // our own plain types always marshal
+	}
+	var twin T
+	if err := json.Unmarshal(data, &twin); err != nil {
+		panic(err)
+	}
+	return twin
+}
+
+// content is what a recipe says, whichever revision it is.
+func content(r studio.Recipe) string {
+	r.ID, r.Recipe, r.Revision = "", "", 0
+	return written(r)
+}
+
+func written(value any) string {
+	data, err := json.Marshal(value)
+	if err != nil {
+		panic(err)
+	}
+	return string(data)
+}

@@ -1,0 +1,318 @@
+package book
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"bractum/core/studio"
+)
+
+// State is how a thing of a file stands to the studio's own.
+type State string
+
+// States: not here yet, here and otherwise, here just so, here under the same name but
+// another thing. What a studio has of equipment and materials stays as it has it.
+const (
+	New      State = "new"
+	Changed  State = "changed"
+	Same     State = "same"
+	Kept     State = "kept"
+	Conflict State = "conflict"
+)
+
+// Choice is what is done with a thing that is changed or in conflict.
+type Choice string
+
+// Choices: ours stays and serves what refers to it; theirs becomes the latest revision
+// of ours; theirs comes in beside ours under another name.
+const (
+	Keep   Choice = "keep"
+	Take   Choice = "take"
+	Beside Choice = "beside"
+)
+
+// Thing is one thing of a file as it would be taken in.
+type Thing struct {
+	ID      studio.ID `json:"id"` // in the file
+	Kind    string    `json:"kind"`
+	Name    string    `json:"name"`
+	State   State     `json:"state"`
+	Choice  Choice    `json:"choice,omitempty"`
+	Says    string    `json:"says,omitempty"`
+	Changes []Change  `json:"changes"`
+}
+
+// Intake is what a file would do to a studio's book.
+type Intake struct {
+	Things []Thing `json:"things"`
+	// Open is how many conflicts nobody has decided; nothing is taken while there are any.
+	Open int `json:"open"`
+	// Adds is what is written: new things, and new revisions of recipes, those of ours
+	// that use them included.
+	Adds Bundle `json:"adds"`
+}
+
+// Examine says what taking in a bundle would do to a document, with what was chosen for
+// its things by their ids in the file, and makes what is to be written. Things are the
+// same if they share their id or, where the file names them by words or has them of
+// another studio, their name. The document is not changed. It takes O(n·m) in the
+// things of both.
+func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newID func() studio.ID) (*Intake, error) {
+	if err := b.Check(); err != nil {
+		return nil, err
+	}
+	in := &intake{doc: doc, bundle: copied(*b), choices: choices, newID: newID, to: map[reference]studio.ID{}, Intake: Intake{Things: []Thing{}}}
+	in.equipment()
+	in.recipes()
+	if in.Open > 0 {
+		return &in.Intake, nil
+	}
+	in.colourways()
+	return &in.Intake, in.settle()
+}
+
+type intake struct {
+	doc     *studio.Document
+	bundle  Bundle
+	choices map[studio.ID]Choice
+	newID   func() studio.ID
+	to      map[reference]studio.ID // ids of the file to those of the studio
+	written []studio.Recipe         // as Revise wants them
+	Intake
+}
+
+// ours is what an id of the file is here.
+func (in *intake) ours(of reference) studio.ID { return cmp.Or(in.to[of], of.id) }
+
+// stored is true of an id that some store gave: it names one thing everywhere.
+func stored(id studio.ID) bool { return len(id) == 36 && strings.Count(string(id), "-") == 4 }
+
+// equipment matches everything that is not a recipe or a colourway. What is here stays
+// as it is here; another material of the same name is a conflict.
+func (in *intake) equipment() {
+	b, doc := &in.bundle, in.doc
+	in.Adds.Gates = matched(in, "gate", "gate", doc.Gates, b.Gates, func(g *studio.Gate) (*studio.ID, *string) { return &g.ID, &g.Name }, nil)
+	in.Adds.Materials = matched(in, "material", "material", doc.Materials, b.Materials, func(m *studio.Material) (*studio.ID, *string) { return &m.ID, &m.Name }, func(ours, theirs studio.Material) string {
+		switch {
+		case ours.Unit != theirs.Unit:
+			return fmt.Sprintf("here it is counted in %s, there in %s", ours.Unit, theirs.Unit)
+		case (ours.Wire == nil) != (theirs.Wire == nil) || ours.Wire != nil && ours.Wire.Gauge != theirs.Wire.Gauge:
+			return "here it is another wire than there"
+		}
+		return ""
+	})
+	for i := range in.Adds.Materials {
+		in.Adds.Materials[i].OnHand = 0
+	}
+	in.Adds.DryingClasses = matched(in, "class", "drying class", doc.DryingClasses, b.DryingClasses, func(c *studio.DryingClass) (*studio.ID, *string) { return &c.ID, &c.Name }, nil)
+	in.Adds.Methods = matched(in, "method", "way of drying", doc.Methods, b.Methods, func(m *studio.Method) (*studio.ID, *string) { return &m.ID, &m.Name }, nil)
+	in.Adds.Tools = matched(in, "tool", "tool", doc.Tools, b.Tools, func(t *studio.Tool) (*studio.ID, *string) { return &t.ID, &t.Name }, nil)
+	in.Adds.Machines = matched(in, "machine", "machine", doc.Machines, b.Machines, func(m *studio.Machine) (*studio.ID, *string) { return &m.ID, &m.Name }, nil)
+	in.Adds.Families = matched(in, "family", "setup family", doc.Families, b.Families, func(f *studio.Family) (*studio.ID, *string) { return &f.ID, &f.Name }, nil)
+	in.Adds.Places = matched(in, "place", "place", doc.Places, b.Places, func(p *studio.Place) (*studio.ID, *string) { return &p.ID, &p.Name }, nil)
+}
+
+// matched finds each thing of a file among ours, says how it stands, and lists those
+// that are to be added. Clash says in words why two of one name cannot be one thing.
+func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*T) (*studio.ID, *string), clash func(ours, theirs T) string) (adds []T) {
+	for _, x := range theirs {
+		id, name := naming(&x)
+		thing := Thing{ID: *id, Kind: kind, Name: *name, State: New, Changes: []Change{}}
+		at := slices.IndexFunc(ours, func(y T) bool { own, _ := naming(&y); return *own == *id })
+		if at < 0 {
+			at = slices.IndexFunc(ours, func(y T) bool { _, own := naming(&y); return *own == *name })
+		}
+		if at >= 0 {
+			own, _ := naming(&ours[at])
+			thing.State = Same
+			if clash != nil && clash(ours[at], x) != "" {
+				thing.State, thing.Says, thing.Choice = Conflict, clash(ours[at], x), in.choices[*id]
+			} else if thing.Changes = withoutIDs(compared(ours[at], x)); len(thing.Changes) > 0 {
+				thing.State, thing.Says = Kept, "yours stays as you have it"
+			}
+			in.to[reference{of, *id}] = *own
+		}
+		if thing.State == Conflict && thing.Choice != Keep && thing.Choice != Beside {
+			in.Open++
+		}
+		if thing.State == New || thing.Choice == Beside {
+			if thing.Choice == Beside {
+				*name = in.free(*name, func(n string) bool {
+					return slices.ContainsFunc(ours, func(y T) bool { _, own := naming(&y); return *own == n })
+				})
+			}
+			given := in.idFor(*id, thing.Choice == Beside)
+			in.to[reference{of, *id}] = given
+			*id = given
+			adds = append(adds, x)
+		}
+		in.Things = append(in.Things, thing)
+	}
+	return adds
+}
+
+// withoutIDs leaves out what is not a difference between two studios.
+func withoutIDs(all []Change) []Change {
+	return slices.DeleteFunc(all, func(c Change) bool {
+		return slices.Contains([]string{"id", "onHand", "opens", "madeBy", "in"}, c.Place) || strings.HasPrefix(c.Place, "changes")
+	})
+}
+
+func (in *intake) idFor(id studio.ID, another bool) studio.ID {
+	if stored(id) && !another {
+		return id
+	}
+	return in.newID()
+}
+
+// free is the first of "name 2", "name 3", … that is not taken.
+func (in *intake) free(name string, taken func(string) bool) string {
+	for n := 2; ; n++ {
+		if other := fmt.Sprintf("%s %d", name, n); !taken(other) {
+			return other
+		}
+	}
+}
+
+// recipes matches the recipes of a file, what is needed first, so that each is compared
+// with ours in our own terms.
+func (in *intake) recipes() {
+	things := make([]Thing, len(in.bundle.Recipes))
+	done := map[studio.ID]bool{}
+	var visit func(id studio.ID)
+	visit = func(id studio.ID) {
+		i := slices.IndexFunc(in.bundle.Recipes, func(r studio.Recipe) bool { return r.ID == id })
+		if i < 0 || done[id] {
+			return
+		}
+		done[id] = true
+		for _, below := range in.bundle.Recipes[i].Needs() {
+			visit(below)
+		}
+		things[i] = in.recipe(in.bundle.Recipes[i])
+	}
+	for _, r := range in.bundle.Recipes {
+		visit(r.ID)
+	}
+	in.Things = append(in.Things, things...)
+}
+
+func (in *intake) recipe(r studio.Recipe) Thing {
+	file, page := r.ID, r.Page()
+	thing := Thing{ID: file, Kind: string(r.Kind), Name: r.Name, State: New, Changes: []Change{}}
+	rewrite(&r, in.ours)
+	current := in.doc.Current()
+	at := slices.IndexFunc(current, func(o *studio.Recipe) bool { return o.Page() == page })
+	byName := at < 0
+	if byName {
+		at = slices.IndexFunc(current, func(o *studio.Recipe) bool { return o.Name == r.Name })
+	}
+	if at < 0 {
+		r.ID, r.Recipe, r.Revision = in.idFor(file, false), in.idFor(page, false), 0
+		if slices.ContainsFunc(in.doc.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID }) {
+			r.ID = in.newID()
+		}
+		in.to[reference{"recipe", file}], in.written = r.ID, append(in.written, r)
+		return thing
+	}
+	ours := current[at]
+	in.to[reference{"recipe", file}] = ours.ID
+	if content(r) == content(*ours) {
+		thing.State = Same
+		return thing
+	}
+	thing.State, thing.Choice, thing.Changes = Changed, cmp.Or(in.choices[file], Take), Changes(*ours, r)
+	if byName && stored(page) {
+		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], "another recipe has this name"
+	} else if ours.Revision > r.Revision && r.Revision > 0 {
+		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], fmt.Sprintf("yours was revised since: it stands at %d, the file's is %d", ours.Revision, r.Revision)
+	}
+	switch thing.Choice {
+	case Take:
+		r.ID, r.Recipe = ours.ID, ours.Page()
+		in.written = append(in.written, r)
+	case Beside:
+		r.Name = in.free(r.Name, func(n string) bool {
+			return slices.ContainsFunc(current, func(o *studio.Recipe) bool { return o.Name == n })
+		})
+		r.ID, r.Recipe, r.Revision = in.newID(), in.newID(), 0
+		in.to[reference{"recipe", file}], in.written = r.ID, append(in.written, r)
+	case Keep:
+	default:
+		in.Open++
+	}
+	return thing
+}
+
+// colourways come in where they are new; ours stay.
+func (in *intake) colourways() {
+	for i := range in.bundle.Colourways {
+		rewrite(&in.bundle.Colourways[i], in.ours)
+	}
+	in.Adds.Colourways = matched(in, "", "colourway", in.doc.Colourways, in.bundle.Colourways, func(c *studio.Colourway) (*studio.ID, *string) { return &c.ID, &c.Name }, nil)
+}
+
+// settle makes the new revisions, and has everything added refer to them.
+func (in *intake) settle() error {
+	in.Adds.Format, in.Adds.Version = Format, Version
+	for _, list := range []any{in.Adds.Gates, in.Adds.Families, in.Adds.Tools} {
+		rewrite(list, in.ours)
+	}
+	with := *in.doc
+	places, families, colourways := in.Adds.Places, in.Adds.Families, in.Adds.Colourways
+	in.Adds.Places, in.Adds.Families, in.Adds.Colourways = plainPlaces(places), plainFamilies(families), nil
+	in.Adds.into(&with)
+	revised, err := Revise(&with, in.written, in.newID)
+	if err != nil {
+		return err
+	}
+	in.Adds.Recipes = revised
+	latest := map[studio.ID]studio.ID{} // of a page, its new revision
+	pages := map[studio.ID]studio.ID{}  // of a revision as it was written, its page
+	for _, r := range revised {
+		latest[r.Recipe] = r.ID
+	}
+	for _, r := range slices.Concat(in.written, in.doc.Recipes) {
+		pages[r.ID] = cmp.Or(r.Recipe, r.ID)
+	}
+	now := func(of reference) studio.ID {
+		id := in.ours(of)
+		return cmp.Or(latest[pages[id]], id)
+	}
+	in.Adds.Places, in.Adds.Families, in.Adds.Colourways = places, families, colourways
+	for i := range places {
+		places[i].MadeBy = now(reference{"recipe", places[i].MadeBy})
+	}
+	rewrite(families, now)
+	rewrite(colourways, now)
+	in.Adds.Pictures = in.bundle.Pictures
+	with = *in.doc
+	in.Adds.into(&with)
+	if problems := with.Validate(); len(problems) > 0 {
+		return problems
+	}
+	return nil
+}
+
+// plainPlaces are places before what makes them is there.
+func plainPlaces(places []studio.Place) []studio.Place {
+	places = slices.Clone(places)
+	for i := range places {
+		places[i].MadeBy = ""
+	}
+	return places
+}
+
+// plainFamilies are families before the mixes between which they cost are there.
+func plainFamilies(families []studio.Family) []studio.Family {
+	families = slices.Clone(families)
+	for i := range families {
+		families[i].Changes = nil
+	}
+	return families
+}
+
+// Into adds what is to be written to a document.
+func (in *Intake) Into(doc *studio.Document) { in.Adds.into(doc) }

@@ -1,0 +1,122 @@
+package flower
+
+import (
+	"slices"
+
+	"bractum/core/count"
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// Lane is one recipe's steps along time.
+type Lane struct {
+	Recipe  studio.ID   `json:"recipe"`
+	Variant string      `json:"variant,omitempty"`
+	Name    string      `json:"name"`
+	Form    string      `json:"form"`
+	Kind    studio.Kind `json:"kind"`
+	Colour  string      `json:"colour"`
+	Count   int64       `json:"count"`
+	Spans   []Span      `json:"spans"`
+}
+
+// Span is one task or wait, in minutes from the first cut.
+type Span struct {
+	Step  string        `json:"step"`
+	Name  string        `json:"name"`
+	Glyph string        `json:"glyph,omitempty"`
+	Wait  bool          `json:"wait,omitempty"`
+	State studio.State  `json:"state,omitempty"` // what it dries to
+	From  studio.Minute `json:"from"`
+	To    studio.Minute `json:"to"`
+}
+
+// alongTime lays every task as late as it may be for the last to end when it does,
+// hands being always free: one backward pass over the routing, in O(tasks + links).
+func (s *Sheet) alongTime(doc *studio.Document, book *studio.Book, counted *count.Result) {
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	if err != nil {
+		return // a valid document has a calendar
+	}
+	room := drying.NewRoom(doc, calendar)
+	lasting := func(l studio.Length) studio.Minute { return studio.Minute(studio.CeilDiv(room.Need(l), 1000)) }
+	instance := studio.Route(doc, book, counted.Lots, counted.Links, counted.Pegs)
+	pace := studio.Person{}
+	length := func(a *studio.Activity) (sum studio.Minute) {
+		if a.Wait != nil && a.Wait.Wished != nil {
+			return max(lasting(a.Wait.Least), lasting(*a.Wait.Wished))
+		}
+		if a.Wait != nil {
+			return lasting(a.Wait.Least)
+		}
+		for _, run := range a.Runs(&pace, 0) {
+			sum += run
+		}
+		return sum
+	}
+	before := map[studio.ID][]studio.Lag{} // by the task they limit
+	for _, lot := range instance.Lots {
+		for i := 1; i < len(lot.Tasks); i++ {
+			before[lot.Tasks[i].ID] = append(before[lot.Tasks[i].ID], studio.Lag{From: lot.Tasks[i-1].ID, To: lot.Tasks[i].ID})
+		}
+	}
+	waitsFor := map[studio.ID]int{}
+	for _, k := range instance.Links {
+		before[k.To] = append(before[k.To], k)
+	}
+	for _, lags := range before {
+		for _, k := range lags {
+			waitsFor[k.From]++
+		}
+	}
+	all := instance.Activities()
+	toGo := map[studio.ID]studio.Minute{} // from the start of a task to the end of all
+	tail := map[studio.ID]studio.Minute{} // from the end of a task to the end of all
+	var open []studio.ID
+	for id := range all {
+		if waitsFor[id] == 0 {
+			open = append(open, id)
+		}
+	}
+	for len(open) > 0 {
+		id := open[len(open)-1]
+		open = open[:len(open)-1]
+		toGo[id] = tail[id] + length(all[id])
+		s.Elapsed = max(s.Elapsed, toGo[id])
+		for _, k := range before[id] {
+			rest := toGo[id]
+			if k.Least != nil {
+				rest += lasting(*k.Least)
+			}
+			tail[k.From] = max(tail[k.From], rest)
+			if waitsFor[k.From]--; waitsFor[k.From] == 0 {
+				open = append(open, k.From)
+			}
+		}
+	}
+	s.lanes(book, counted, instance, toGo, tail)
+}
+
+func (s *Sheet) lanes(book *studio.Book, counted *count.Result, instance *studio.Instance, toGo, tail map[studio.ID]studio.Minute) {
+	s.Lanes = []Lane{}
+	for i := range counted.Lots {
+		l := &counted.Lots[i]
+		r := book.Of(l.Made())
+		if r.ID == unchosen {
+			continue
+		}
+		lane := Lane{l.Recipe, l.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, l.Mixes), l.Started, []Span{}}
+		for _, a := range instance.Lots[i].Tasks {
+			step, _, _, _ := r.TaskOf(a.Step)
+			span := Span{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}
+			if step.Work != nil {
+				span.Glyph = step.Work.Glyph
+			} else {
+				span.Wait, span.State = true, step.Wait.State
+			}
+			lane.Spans = append(lane.Spans, span)
+		}
+		s.Lanes = append(s.Lanes, lane)
+	}
+	slices.SortStableFunc(s.Lanes, func(a, b Lane) int { return int(a.Spans[0].From - b.Spans[0].From) })
+}

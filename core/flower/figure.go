@@ -1,0 +1,120 @@
+package flower
+
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// Figure is what something looks like, as data to draw it from: its shape and
+// colour, and what it is built of from the first row to the last.
+type Figure struct {
+	Recipe  studio.ID        `json:"recipe"`
+	Variant string           `json:"variant,omitempty"`
+	Name    string           `json:"name"`
+	Form    string           `json:"form"`
+	Kind    studio.Kind      `json:"kind"`
+	Colour  string           `json:"colour"`
+	Mix     string           `json:"mix"`
+	Shape   *studio.Geometry `json:"shape,omitempty"`
+	// Stem is the free length of its wire; Build which row is joined first.
+	Stem  studio.Micrometres `json:"stemMicrometres,omitempty"`
+	Build studio.Build       `json:"build,omitempty"`
+	Rings []Ring             `json:"rings"`
+	Bits  []Bit              `json:"bits"`
+	// Shares are what a mix is blended of, with the colours of mixes.
+	Shares []Share `json:"shares,omitempty"`
+}
+
+// Ring is one input: so many of a thing, in rows or along a stem. Input is its index
+// among the parts of the recipe as it is made.
+type Ring struct {
+	Input    int                  `json:"input"`
+	Of       Figure               `json:"of"`
+	Count    int64                `json:"count"`
+	Least    *int64               `json:"least,omitempty"`
+	Rows     []int64              `json:"rows"`
+	Set      studio.Set           `json:"set,omitempty"`
+	Join     studio.Join          `json:"join,omitempty"`
+	Reversed bool                 `json:"reversed,omitempty"`
+	At       []studio.Micrometres `json:"atMicrometres"`
+}
+
+// Bit is a bought thing that stays in it.
+type Bit struct {
+	Name   string `json:"name"`
+	Form   string `json:"form"`
+	Amount int64  `json:"amount"`
+}
+
+// Share is one ingredient of a mix.
+type Share struct {
+	Name   string `json:"name"`
+	Colour string `json:"colour,omitempty"`
+	Parts  int64  `json:"parts"`
+}
+
+// FigureOf draws up something in its mixes.
+func FigureOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Figure {
+	r := book.Of(made)
+	f := Figure{Recipe: made.Recipe, Variant: made.Variant, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: colourOf(book, r, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
+	if mix := book.Recipe(mixes[mainSlot(r)]); mix != nil {
+		f.Mix = mix.Name
+	}
+	if len(r.Pastes) > 0 {
+		f.Shape = &r.Pastes[0].Shape
+	}
+	for _, w := range r.Wires {
+		f.Stem = max(f.Stem, w.Stem)
+	}
+	for i, p := range r.Parts {
+		ring := Ring{i, FigureOf(book, p.Made(), book.Input(p, mixes)), p.Count, p.Least, p.Rows, p.Set, p.Join, p.Reversed, append([]studio.Micrometres{}, p.At...)}
+		if len(ring.Rows) == 0 {
+			ring.Rows = []int64{p.Count}
+		}
+		f.Rings = append(f.Rings, ring)
+	}
+	for _, m := range r.Materials {
+		if bought := book.Material(m.Material); bought != nil && m.OutAt == "" && bought.Form != "" {
+			f.Bits = append(f.Bits, Bit{bought.Name, bought.Form, studio.CeilDiv(m.Amount, max(1, m.Per))})
+		}
+	}
+	for _, in := range r.Blend {
+		share := Share{Parts: in.Parts}
+		if mix := book.Recipe(in.Mix); mix != nil {
+			share.Name, share.Colour = mix.Name, mix.Colour
+		} else if m := book.Material(in.Material); m != nil {
+			share.Name = m.Name
+		}
+		f.Shares = append(f.Shares, share)
+	}
+	return f
+}
+
+// mainSlot is the colour slot that gives a part its look: its first paste.
+func mainSlot(r *studio.Recipe) string {
+	if len(r.Pastes) > 0 {
+		return r.Pastes[0].Slot
+	}
+	return ""
+}
+
+// colourOf is the colour to draw something in: its own, or of what shows outermost.
+func colourOf(book *studio.Book, r *studio.Recipe, mixes map[string]studio.ID) string {
+	if r.Kind == studio.KindMix {
+		return r.Colour
+	}
+	if r.Kind != studio.KindPart {
+		for _, p := range slices.Backward(r.Parts) {
+			if colour := colourOf(book, book.Of(p.Made()), book.Input(p, mixes)); colour != "" {
+				return colour
+			}
+		}
+	}
+	for _, p := range r.Pastes {
+		if mix := book.Recipe(mixes[p.Slot]); mix != nil {
+			return mix.Colour
+		}
+	}
+	return ""
+}

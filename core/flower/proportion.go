@@ -1,0 +1,255 @@
+package flower
+
+import (
+	"math"
+	"slices"
+	"strings"
+
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/core/wire"
+)
+
+// Rule is a rule of proportion. All of them warn, none of them blocks.
+type Rule string
+
+// Rules of proportion: a cone against the petals that close over it, a wire against
+// the head that it carries, a former against what lies in it, a cutter against the
+// size wanted once dry.
+const (
+	RuleCone   Rule = "cone"
+	RuleWire   Rule = "wire"
+	RuleFormer Rule = "former"
+	RuleCutter Rule = "cutter"
+)
+
+// Warning is a proportion that is out of the usual. Reason is why it is let stand.
+type Warning struct {
+	Recipe  studio.ID      `json:"recipe"`
+	Rule    Rule           `json:"rule"`
+	Says    string         `json:"says"`
+	Working studio.Working `json:"working"`
+	Reason  string         `json:"reason,omitempty"`
+}
+
+// Proportions judges recipes by the rules, as their books make them. Thresholds are
+// the trade's rules of thumb: a cone is about three quarters as high as its petal
+// (taken as 60 to 90 %), a stem nods no more than 10°, what lies in a former is half
+// to one and a fifth times as wide as its cup, a cut piece dries to within 5 % of the
+// size wanted.
+func Proportions(doc *studio.Document, book *studio.Book, recipes []studio.Recipe) []Warning {
+	j := &judge{doc: doc, book: book, warnings: []Warning{}}
+	for i := range recipes {
+		made := studio.Made{Recipe: recipes[i].ID}
+		r := book.Of(made)
+		if r == nil || r.Kind == studio.KindMix {
+			continue
+		}
+		j.cone(r)
+		j.stem(made, r)
+		j.former(r)
+		j.cutter(r)
+	}
+	return j.warnings
+}
+
+type judge struct {
+	doc      *studio.Document
+	book     *studio.Book
+	warnings []Warning
+}
+
+func (j *judge) warn(r *studio.Recipe, rule Rule, says string, result studio.Figure, inputs ...studio.Figure) {
+	w := Warning{Recipe: r.ID, Rule: rule, Says: says, Working: studio.Working{Rule: "proportion " + string(rule), Inputs: inputs, Result: result}}
+	if i := slices.IndexFunc(r.Silenced, func(s studio.Silence) bool { return s.Rule == string(rule) }); i >= 0 {
+		w.Reason = r.Silenced[i].Reason
+	}
+	j.warnings = append(j.warnings, w)
+}
+
+func millimetres[T ~int64](name string, l T) studio.Figure {
+	return studio.NewFigure(name, float64(l)/1000, "mm")
+}
+
+// height is how tall a piece stands: a rope's or a cut's length, a ball's diameter.
+func height(r *studio.Recipe) studio.Micrometres {
+	if len(r.Pastes) == 0 {
+		return 0
+	}
+	g := r.Pastes[0].Shape
+	if g.Shape == studio.ShapeBall {
+		return g.Diameter
+	}
+	return g.Length
+}
+
+// cone holds a cone against the first petals that are joined to it.
+func (j *judge) cone(r *studio.Recipe) {
+	for i, in := range r.Parts {
+		core := j.book.Of(in.Made())
+		if core == nil || core.Form != "cone" || height(core) == 0 {
+			continue
+		}
+		for _, next := range slices.Concat(r.Parts[i+1:], r.Parts[:i]) {
+			petal := j.book.Of(next.Made())
+			if petal == nil || !strings.Contains(petal.Form, "petal") || height(petal) == 0 {
+				continue
+			}
+			if share := 100 * float64(height(core)) / float64(height(petal)); share < 60 || share > 90 {
+				says := "The cone is low for its first petals: they close over nothing."
+				if share > 90 {
+					says = "The cone is tall for its first petals: they will not close over it."
+				}
+				j.warn(r, RuleCone, says, studio.NewFigure("cone of petal", math.Round(share), "%, about 75 is usual"),
+					millimetres("height of the cone", height(core)), millimetres("height of "+petal.Name, height(petal)))
+			}
+			break
+		}
+	}
+}
+
+// mass is that of the paste of one piece and all that goes into it.
+func (j *judge) mass(made studio.Made) (sum studio.Milligrams) {
+	r := j.book.Of(made)
+	if r == nil {
+		return 0
+	}
+	for _, p := range r.Pastes {
+		sum += paste.Mass(p.Shape, j.doc.Settings.DensityMgPerMl)
+	}
+	for _, in := range r.Parts {
+		sum += j.mass(in.Made()) * studio.Milligrams(in.Count)
+	}
+	return sum
+}
+
+// stem holds the wires that carry a flower, its own or its centre's, against its head.
+func (j *judge) stem(made studio.Made, r *studio.Recipe) {
+	if r.Kind == studio.KindSpray {
+		return
+	}
+	wires := slices.Clone(r.Wires)
+	if r.Kind == studio.KindFlower && len(wires) == 0 {
+		for _, in := range r.Parts {
+			if in.Count == 1 {
+				wires = append(wires, j.book.Of(in.Made()).Wires...)
+			}
+		}
+	}
+	var carries *studio.WireInput
+	var of *studio.Wire
+	for i, w := range wires {
+		m := j.book.Material(w.Material)
+		if m != nil && m.Wire != nil && w.Stem > 0 && m.Wire.Diameter > 0 && (of == nil || m.Wire.Diameter > of.Diameter) {
+			carries, of = &wires[i], m.Wire
+		}
+	}
+	if carries == nil {
+		return
+	}
+	head := j.mass(made)
+	sag, bends := wire.Sag(of.Diameter, carries.Stem, carries.Number, head)
+	if sag <= 10 && !bends {
+		return
+	}
+	says := "Held level, the head nods on this wire."
+	switch {
+	case bends:
+		says = "Held level, the head bends this wire for good."
+	case sag > 25:
+		says = "Held level, the head hangs on this wire."
+	}
+	inputs := []studio.Figure{studio.NewFigure("head", float64(head), "mg"), millimetres("free stem", carries.Stem), millimetres("wire, thick", of.Diameter), studio.NewFigure("wires", carries.Number, "")}
+	if thick, number := j.holds(head, carries.Stem, of.Cover); thick != nil {
+		inputs = append(inputs, studio.NewFigure("would hold: gauge", int64(thick.Gauge), ""), studio.NewFigure("would hold: wires", number, ""))
+	}
+	j.warn(r, RuleWire, says, studio.NewFigure("sag", math.Round(sag), "°, up to 10 holds"), inputs...)
+}
+
+// holds is the thinnest wire of the studio, singly or up to three together, that
+// carries a head.
+func (j *judge) holds(head studio.Milligrams, free studio.Micrometres, cover string) (*studio.Wire, int64) {
+	var best *studio.Wire
+	var number int64
+	for n := int64(1); n <= 3 && best == nil; n++ {
+		for _, m := range j.doc.Materials {
+			if m.Wire == nil || m.Wire.Diameter == 0 || best != nil && (m.Wire.Diameter > best.Diameter || m.Wire.Diameter == best.Diameter && m.Wire.Cover != cover) {
+				continue
+			}
+			if sag, bends := wire.Sag(m.Wire.Diameter, free, n, head); sag <= 10 && !bends {
+				best, number = m.Wire, n
+			}
+		}
+	}
+	return best, number
+}
+
+// former holds the cups that pieces lie in against their size. A flower is as wide as
+// two of its longest petals, or as its widest ring of them.
+func (j *judge) former(r *studio.Recipe) {
+	size := height(r)
+	for _, in := range r.Parts {
+		if p := j.book.Of(in.Made()); p != nil && r.Kind == studio.KindFlower {
+			if width := height(p); p.Form == "daisy" {
+				size = max(size, width)
+			} else {
+				size = max(size, 2*width)
+			}
+		}
+	}
+	for _, s := range r.Steps {
+		for _, h := range s.Holds {
+			i := slices.IndexFunc(j.doc.Places, func(p studio.Place) bool { return p.ID == h.Place })
+			if i < 0 || j.doc.Places[i].Size == 0 || size == 0 || h.PerSlot > 1 {
+				continue
+			}
+			cup := j.doc.Places[i]
+			if share := 100 * float64(size) / float64(cup.Size); share < 50 || share > 120 {
+				says := "It is small for its former and will lie flat in it."
+				if share > 120 {
+					says = "It is large for its former and will stand out over the rim."
+				}
+				j.warn(r, RuleFormer, says, studio.NewFigure("of the cup's width", math.Round(share), "%, 50 to 120 is usual"),
+					millimetres("across", size), millimetres(cup.Name, cup.Size))
+			}
+		}
+	}
+}
+
+// cutter holds a cut against the size wanted once dry: dried = cut × (1 − shrinkage).
+func (j *judge) cutter(r *studio.Recipe) {
+	for _, p := range r.Pastes {
+		g := p.Shape
+		if g.Shape != studio.ShapeCut || g.Dried == 0 {
+			continue
+		}
+		shrinks := j.doc.Settings.ShrinkagePerMille
+		dries := g.Length * studio.Micrometres(1000-shrinks) / 1000
+		if off := math.Abs(float64(dries-g.Dried)) / float64(g.Dried); off <= 0.05 {
+			continue
+		}
+		inputs := []studio.Figure{millimetres("cut", g.Length), studio.NewFigure("shrinks by", float64(shrinks)/10, "%"), millimetres("wanted dry", g.Dried),
+			millimetres("to cut", CutFor(g.Dried, shrinks))}
+		if t := CutterFor(j.doc.Tools, g.Dried, shrinks); t != nil {
+			inputs = append(inputs, millimetres("cutter to take: "+t.Name, t.Size))
+		}
+		j.warn(r, RuleCutter, "Cut so, it dries to another size than wanted.", millimetres("dries to", dries), inputs...)
+	}
+}
+
+// CutFor is the size to cut for one wanted once dry, rounded up to the micrometre.
+func CutFor(dried studio.Micrometres, shrinks studio.PerMille) studio.Micrometres {
+	return studio.CeilDiv(dried*1000, studio.Micrometres(1000-shrinks))
+}
+
+// CutterFor is the smallest cutter that cuts at least as much as that; nil where none
+// is large enough.
+func CutterFor(tools []studio.Tool, dried studio.Micrometres, shrinks studio.PerMille) *studio.Tool {
+	var best *studio.Tool
+	for i := range tools {
+		if t := &tools[i]; t.Size >= CutFor(dried, shrinks) && (best == nil || t.Size < best.Size) {
+			best = t
+		}
+	}
+	return best
+}
