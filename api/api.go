@@ -71,6 +71,7 @@ func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64)) *S
 	service.registerQuantities(to)
 	service.registerPlan(to)
 	service.registerBench(to)
+	service.registerBook(to)
 	service.registerJournal(to)
 	return service
 }

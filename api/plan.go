@@ -26,7 +26,7 @@ type PlanView struct {
 	Now       studio.Minute     `json:"now"`
 	Cards     []TaskCard        `json:"cards"`
 	People    []PersonLane      `json:"people"`
-	Places    []studio.Place    `json:"places"`
+	Places    []studio.Place    `json:"places" doc:"those that the plan uses"`
 	Open      studio.Hours      `json:"open" doc:"when anybody is at work"`
 	Unplaced  []studio.Unplaced `json:"unplaced"`
 	Orders    []OrderView       `json:"orders"`
@@ -57,10 +57,19 @@ func (s *Service) registerPlan(to huma.API) {
 		}
 		a := &at.inForce
 		v := PlanView{N: at.n, Version: at.version, Now: at.now, Cards: a.cards(func(studio.Task) bool { return true }), People: []PersonLane{},
-			Places: a.doc.Places, Unplaced: a.plan.Unplaced, Orders: []OrderView{}, Lateness: a.plan.Objective.Lateness, HasWishes: at.wished != nil}
+			Places: []studio.Place{}, Unplaced: a.plan.Unplaced, Orders: []OrderView{}, Lateness: a.plan.Objective.Lateness, HasWishes: at.wished != nil}
 		until := at.now + 1440
+		used := map[studio.ID]bool{}
 		for _, t := range a.plan.Tasks {
 			until = max(until, t.End)
+			for _, h := range t.Holds {
+				used[h.Place] = true
+			}
+		}
+		for _, p := range a.doc.Places {
+			if used[p.ID] {
+				v.Places = append(v.Places, p)
+			}
 		}
 		var all []studio.Hours
 		for _, p := range a.doc.People {

@@ -37,11 +37,16 @@ type Named struct {
 // Flower is something that can be ordered, with its swatch in each colourway.
 type Flower struct {
 	Named
-	Colours map[studio.ID]string `json:"colours"`
+	Colours  map[studio.ID]string `json:"colours"`
+	Variants []string             `json:"variants"`
+	Latest   bool                 `json:"latest" doc:"false of an earlier revision, which orders may keep but not begin with"`
 }
 
-func (a *answer) flower(r studio.Recipe) Flower {
-	f := Flower{Named{r.ID, r.Name, r.Form}, map[studio.ID]string{}}
+func (a *answer) flower(r studio.Recipe, latest bool) Flower {
+	f := Flower{Named{r.ID, r.Name, r.Form}, map[studio.ID]string{}, []string{}, latest}
+	for _, v := range r.Variants {
+		f.Variants = append(f.Variants, v.Name)
+	}
 	for _, c := range a.doc.Colourways {
 		mixes, _ := a.book.Resolve(studio.Made{Recipe: r.ID}, c.Slots)
 		f.Colours[c.ID], _ = a.swatch(studio.Made{Recipe: r.ID}, mixes)
@@ -67,9 +72,13 @@ func (s *Service) registerStudio(to huma.API) {
 		for _, p := range doc.People {
 			v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
 		}
+		latest := map[studio.ID]bool{}
+		for _, r := range doc.Current() {
+			latest[r.ID] = true
+		}
 		for _, r := range doc.Recipes {
 			if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
-				v.Flowers = append(v.Flowers, at.inForce.flower(r))
+				v.Flowers = append(v.Flowers, at.inForce.flower(r, latest[r.ID]))
 			}
 		}
 		for _, c := range doc.Colourways {

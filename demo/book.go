@@ -52,25 +52,30 @@ const (
 	steam   = "Steam burns: hands clear, and no alcohol nearby."
 )
 
+// paste is a petal paste of strong and soft paste, with its colour.
+func paste(name, colour string, flower, soft int64, additives ...studio.Additive) studio.Recipe {
+	r := recipe(name, studio.KindMix, "paste", stepper{work("knead", "Weigh and knead", "mix", "mixing", 8, 4, true)}.
+		look("One even colour, smooth, no cracks, the right stretch.").caution("Clean hands, tied hair, clean board."),
+		stepper{studio.Step{Key: "rest", Name: "Rest wrapped", Wait: &studio.Wait{Minutes: 30}}})
+	r.Colour, r.LifeMinutes, r.Spares = colour, 14*1440, studio.Spares{Rule: studio.SparesNone}
+	r.Blend = []studio.Ingredient{{Material: ID("Flower paste"), Parts: flower}, {Material: ID("Soft sugar paste"), Parts: soft}}
+	r.Additives = additives
+	return r
+}
+
+func per100g(material string, milligrams studio.Milligrams) studio.Additive {
+	return studio.Additive{Material: ID(material), Per100g: milligrams}
+}
+
+// thinned is a deep paste let down with white: one step of a ladder of shades.
+func thinned(name, colour, deep, white string, deepParts, whiteParts int64) studio.Recipe {
+	r := paste(name, colour, 1, 1)
+	r.Blend = []studio.Ingredient{{Mix: ID(deep), Parts: deepParts}, {Mix: ID(white), Parts: whiteParts}}
+	return r
+}
+
 // mixes of the demo: pastes by colour, and dusts let down with starch.
 func mixes() []studio.Recipe {
-	paste := func(name, colour string, flower, soft int64, additives ...studio.Additive) studio.Recipe {
-		r := recipe(name, studio.KindMix, "paste", stepper{work("knead", "Weigh and knead", "mix", "mixing", 8, 4, true)}.
-			look("One even colour, smooth, no cracks, the right stretch.").caution("Clean hands, tied hair, clean board."),
-			stepper{studio.Step{Key: "rest", Name: "Rest wrapped", Wait: &studio.Wait{Minutes: 30}}})
-		r.Colour, r.LifeMinutes, r.Spares = colour, 14*1440, studio.Spares{Rule: studio.SparesNone}
-		r.Blend = []studio.Ingredient{{Material: ID("Flower paste"), Parts: flower}, {Material: ID("Soft sugar paste"), Parts: soft}}
-		r.Additives = additives
-		return r
-	}
-	of := func(material string, milligrams studio.Milligrams) studio.Additive {
-		return studio.Additive{Material: ID(material), Per100g: milligrams}
-	}
-	shade := func(name, colour, deep, white string, deepParts, whiteParts int64) studio.Recipe {
-		r := paste(name, colour, 1, 1)
-		r.Blend = []studio.Ingredient{{Mix: ID(deep), Parts: deepParts}, {Mix: ID(white), Parts: whiteParts}}
-		return r
-	}
 	dusting := func(name, colour, pigment string) studio.Recipe {
 		r := recipe(name, studio.KindMix, "dust", stepper{work("blend", "Weigh and blend", "mix", "mixing", 6, 2, true)}.
 			look("No streaks of starch.").caution(dust))
@@ -79,29 +84,35 @@ func mixes() []studio.Recipe {
 		return r
 	}
 	return []studio.Recipe{
-		paste("Centre white", "#f6f2e8", 9, 1, of("CMC powder", 1500)),
+		paste("Centre white", "#f6f2e8", 9, 1, per100g("CMC powder", 1500)),
 		paste("Petal white", "#f4efe6", 7, 3),
-		paste("Signal deep red", "#8e1f2b", 7, 3, of("Red gel colour", 2600), of("Brown gel colour", 300)),
-		shade("Signal red", "#b8343a", "Signal deep red", "Petal white", 3, 1),
-		paste("Oyster shell", "#d9cfc0", 7, 3, of("Yellow gel colour", 250), of("Brown gel colour", 120)),
-		shade("Oyster ivory", "#ebe3d4", "Oyster shell", "Petal white", 1, 1),
-		paste("Ferry blush deep", "#d98f8a", 7, 3, of("Red gel colour", 700), of("Yellow gel colour", 250)),
-		shade("Ferry blush", "#ebbcb2", "Ferry blush deep", "Petal white", 1, 2),
-		paste("Slate leaf", "#7f9585", 8, 2, of("Green gel colour", 900), of("Blue gel colour", 400)),
-		paste("Rope charcoal", "#4a4148", 7, 3, of("Blue gel colour", 900), of("Brown gel colour", 1400)),
-		shade("Rope plum", "#6d5560", "Rope charcoal", "Petal white", 2, 1),
-		paste("Buoy orange", "#dd7a3c", 7, 3, of("Red gel colour", 700), of("Yellow gel colour", 1600)),
-		shade("Buoy apricot", "#eeb07f", "Buoy orange", "Petal white", 1, 1),
-		paste("Kelp green", "#6f7d4a", 7, 3, of("Green gel colour", 1300), of("Brown gel colour", 500)),
-		shade("Kelp pale", "#b9c09a", "Kelp green", "Petal white", 1, 2),
-		quickWhite(), icing(), pollen(), waferGlue(), laceMix(), berryMix(),
+		paste("Signal deep red", "#8e1f2b", 7, 3, per100g("Red gel colour", 2600), per100g("Brown gel colour", 300)),
+		thinned("Signal red", "#b8343a", "Signal deep red", "Petal white", 3, 1),
+		paste("Oyster shell", "#d9cfc0", 7, 3, per100g("Yellow gel colour", 250), per100g("Brown gel colour", 120)),
+		thinned("Oyster ivory", "#ebe3d4", "Oyster shell", "Petal white", 1, 1),
+		paste("Ferry blush deep", "#d98f8a", 7, 3, per100g("Red gel colour", 700), per100g("Yellow gel colour", 250)),
+		thinned("Ferry blush", "#ebbcb2", "Ferry blush deep", "Petal white", 1, 2),
+		paste("Slate leaf", "#7f9585", 8, 2, per100g("Green gel colour", 900), per100g("Blue gel colour", 400)),
 		dusting("Ember dust", "#c8555c", "Rose dust"), dusting("Pebble dust", "#a9a59c", "Grey dust"), dusting("Leaf dust", "#6f8a63", "Green dust"),
+	}
+}
+
+// moreMixes are the harbour's other colours, and what is no paste.
+func moreMixes() []studio.Recipe {
+	return []studio.Recipe{
+		paste("Rope charcoal", "#4a4148", 7, 3, per100g("Blue gel colour", 900), per100g("Brown gel colour", 1400)),
+		thinned("Rope plum", "#6d5560", "Rope charcoal", "Petal white", 2, 1),
+		paste("Buoy orange", "#dd7a3c", 7, 3, per100g("Red gel colour", 700), per100g("Yellow gel colour", 1600)),
+		thinned("Buoy apricot", "#eeb07f", "Buoy orange", "Petal white", 1, 1),
+		paste("Kelp green", "#6f7d4a", 7, 3, per100g("Green gel colour", 1300), per100g("Brown gel colour", 500)),
+		thinned("Kelp pale", "#b9c09a", "Kelp green", "Petal white", 1, 2),
+		quickWhite(), icing(), pollen(), waferGlue(), laceMix(), berryMix(),
 	}
 }
 
 func flowers() []studio.Recipe {
 	var book []studio.Recipe
-	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(),
+	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(), moreMixes(),
 		gardenia(), dahlia(), camellia(), anemone(), cosmos(), hellebore(), lisianthus(), dogwood(),
 		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
 		book = append(book, flower...)

@@ -68,13 +68,13 @@ func materials() []studio.Material {
 		weighed("Flower paste", 3200), weighed("Soft sugar paste", 1800), weighed("CMC powder", 90),
 		weighed("Red gel colour", 40), weighed("Yellow gel colour", 38), weighed("Blue gel colour", 25), weighed("Green gel colour", 30), weighed("Brown gel colour", 12),
 		weighed("Rose dust", 22), weighed("Grey dust", 18), weighed("Green dust", 26), weighed("Maize starch", 400),
-		weighed("Maize grits", 300), weighed("Yolk dust", 14), weighed("Icing sugar", 1500), weighed("Dried egg white", 120), weighed("Boiled water", 2000),
-		weighed("Lace powder", 250), weighed("Wafer scraps", 60), weighed("CMC glue", 80),
 		wire("18 green wire", 18, "green paper", 1220, 60), wire("20 green wire", 20, "green paper", 910, 55),
 		wire("24 white wire", 24, "white paper", 560, 120), wire("26 white wire", 26, "white paper", 460, 200), wire("28 green wire", 28, "green paper", 380, 140),
-		wire("22 green wire", 22, "green paper", 710, 80), wire("30 white wire", 30, "white paper", 320, 160),
 		{ID: ID("Half-width green tape"), Name: "Half-width green tape", Unit: studio.UnitMicrometres, OnHand: 54_000_000},
 		{ID: ID("Fine stamens"), Name: "Fine stamens", Unit: studio.UnitPieces, OnHand: 420, Form: "stamens"},
+		wire("22 green wire", 22, "green paper", 710, 80), wire("30 white wire", 30, "white paper", 320, 160),
+		weighed("Maize grits", 300), weighed("Yolk dust", 14), weighed("Icing sugar", 1500), weighed("Dried egg white", 120), weighed("Boiled water", 2000),
+		weighed("Lace powder", 250), weighed("Wafer scraps", 60), weighed("CMC glue", 80),
 		bought("Long stamens", "stamens", 160), bought("Wafer sheet", "", 24), bought("Foam ball 25 mm", "foam", 30), bought("Paper strips", "", 400),
 		bought("Film squares", "", 300), bought("Foil square", "", 120), bought("Brush thread, metres", "thread", 90), bought("Sugar pearls", "pearl", 500),
 	}
@@ -149,10 +149,10 @@ func colourways() []studio.Colourway {
 	return []studio.Colourway{
 		{ID: ID("Signal"), Name: "Signal", Slots: map[string]studio.ID{"petal": ID("Signal red"), "inner petal": ID("Signal deep red"), "dust": ID("Ember dust")}},
 		{ID: ID("Oyster"), Name: "Oyster", Slots: map[string]studio.ID{"petal": ID("Oyster ivory"), "inner petal": ID("Oyster shell"), "dust": ID("Pebble dust")}},
+		{ID: ID("Morning ferry"), Name: "Morning ferry", Slots: map[string]studio.ID{"petal": ID("Ferry blush"), "inner petal": ID("Ferry blush deep"), "dust": ID("Ember dust")}},
 		{ID: ID("Tarred rope"), Name: "Tarred rope", Slots: map[string]studio.ID{"petal": ID("Rope plum"), "inner petal": ID("Rope charcoal"), "dust": ID("Pebble dust")}},
 		{ID: ID("Buoy"), Name: "Buoy", Slots: map[string]studio.ID{"petal": ID("Buoy apricot"), "inner petal": ID("Buoy orange"), "dust": ID("Ember dust")}},
 		{ID: ID("Kelp"), Name: "Kelp", Slots: map[string]studio.ID{"petal": ID("Kelp pale"), "inner petal": ID("Kelp green"), "dust": ID("Leaf dust")}},
-		{ID: ID("Morning ferry"), Name: "Morning ferry", Slots: map[string]studio.ID{"petal": ID("Ferry blush"), "inner petal": ID("Ferry blush deep"), "dust": ID("Ember dust")}},
 	}
 }
 

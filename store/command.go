@@ -233,6 +233,9 @@ func (s *Store) Undo(ctx context.Context, c Command, n int64) (Done, error) {
 				return nil, err
 			}
 		}
+		if err := t.standsAlone(touches); err != nil {
+			return nil, err
+		}
 		t.Summary = "Undone: " + entry.Summary
 		return map[string]int64{"undone": n}, t.q.ReverseMovements(ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n})
 	})
@@ -253,6 +256,9 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		}
 		now, err := t.records(touched.ID)
 		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
+	}
+	if touched.Thing != "clock" {
+		return t.restoreBook(touched)
 	}
 	return CannotUndo{"the clock is not moved back"}
 }

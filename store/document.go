@@ -158,7 +158,7 @@ func (a *assembler) supplies() {
 		d.Climate = append(d.Climate, studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)})
 	}
 	for _, r := range rows(a, a.q.Materials) {
-		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand}
+		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand, Form: r.Form}
 		a.decode(r.Wire, &m.Wire)
 		d.Materials = append(d.Materials, m)
 	}
@@ -169,7 +169,7 @@ func (a *assembler) supplies() {
 	}
 	for _, r := range rows(a, a.q.Places) {
 		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes),
-			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy)})
+			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)})
 	}
 }
 

@@ -29,9 +29,12 @@ func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) e
 	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
 	w := &seeder{ctx: ctx, q: sqlcgen.New(tx), doc: doc}
 	w.studio(standing)
-	w.supplies()
 	w.people()
-	w.book()
+	b := binder{ctx: ctx, q: w.q}
+	b.supplies(doc.Materials, doc.DryingClasses, doc.Places)
+	b.recipes(doc.Recipes)
+	b.colourways(doc.Colourways)
+	w.try(b.err)
 	w.try(w.q.AddEntry(ctx, sqlcgen.AddEntryParams{N: 1, AtMinute: int64(doc.Now), CommandID: uuid.NewString(), Kind: "opened",
 		Summary: doc.Name + " opened", Answer: "{}"}))
 	w.facts()
@@ -99,21 +102,6 @@ func (w *seeder) studio(standing bool) {
 	}
 }
 
-func (w *seeder) supplies() {
-	for i, m := range w.doc.Materials {
-		w.try(w.q.AddMaterial(w.ctx, sqlcgen.AddMaterialParams{ID: string(m.ID), Position: int64(i), Name: m.Name, Unit: string(m.Unit), Wire: asJSON(m.Wire)}))
-	}
-	for i, c := range w.doc.DryingClasses {
-		w.try(w.q.AddDryingClass(w.ctx, sqlcgen.AddDryingClassParams{ID: string(c.ID), Position: int64(i), Name: c.Name, FirmMinutes: c.FirmMinutes,
-			DryMinutes: c.DryMinutes, ThicknessUm: int64(c.Thickness), SpreadPerMille: int64(c.Spread), StallHumidityPerMille: int64(c.StallHumidity),
-			StiffMinutes: c.StiffMinutes, SoftensMinutes: int64(c.SoftensMinutes), Percentile: c.Percentile}))
-	}
-	for i, p := range w.doc.Places {
-		w.try(w.q.AddPlace(w.ctx, sqlcgen.AddPlaceParams{ID: string(p.ID), Position: int64(i), Name: p.Name, Slots: p.Slots,
-			KeepsMinutes: int64(p.KeepsMinutes), Surroundings: string(p.In), MadeBy: string(p.MadeBy)}))
-	}
-}
-
 func (w *seeder) people() {
 	for i, p := range w.doc.People {
 		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name,
@@ -134,19 +122,6 @@ func (w *seeder) people() {
 		}
 		for _, day := range p.Away {
 			w.try(w.q.AddAway(w.ctx, sqlcgen.AddAwayParams{PersonID: string(p.ID), Day: string(day)}))
-		}
-	}
-}
-
-func (w *seeder) book() {
-	for i, r := range w.doc.Recipes {
-		w.try(w.q.AddRecipe(w.ctx, sqlcgen.AddRecipeParams{ID: string(r.ID), Position: int64(i), RecipeID: string(r.Recipe), Revision: int64(r.Revision),
-			Kind: string(r.Kind), Name: r.Name, Body: asJSON(r)}))
-	}
-	for i, c := range w.doc.Colourways {
-		w.try(w.q.AddColourway(w.ctx, sqlcgen.AddColourwayParams{ID: string(c.ID), Position: int64(i), Name: c.Name}))
-		for slot, mix := range c.Slots {
-			w.try(w.q.AddColourwaySlot(w.ctx, sqlcgen.AddColourwaySlotParams{ColourwayID: string(c.ID), Slot: slot, MixID: string(mix)}))
 		}
 	}
 }

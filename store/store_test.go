@@ -341,11 +341,11 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 	id := demo.ID
 	doc.Surroundings = []studio.Surroundings{{ID: id("cupboard"), Name: "Dry cupboard", Hours: doc.Climate, Closed: true}}
 	doc.Readings = []studio.Reading{{Hour: 500, In: id("cupboard"), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 480}}}
-	doc.Methods = []studio.Method{{ID: id("hanging"), Name: "Hanging", Factor: 800}}
-	doc.Tools = []studio.Tool{{ID: id("veiner"), Name: "Large veiner", Number: 1}, {ID: id("roller"), Name: "Roller", Number: 2, StandIns: []studio.ID{id("veiner")}}}
-	doc.Machines = []studio.Machine{{ID: id("dehydrator"), Name: "Dehydrator", Slots: 6}}
+	doc.Methods = append(doc.Methods, []studio.Method{{ID: id("hanging"), Name: "Hanging", Factor: 800}}...)
+	doc.Tools = append(doc.Tools, []studio.Tool{{ID: id("veiner"), Name: "Large veiner", Number: 1}, {ID: id("roller"), Name: "Roller", Number: 2, StandIns: []studio.ID{id("veiner")}}}...)
+	doc.Machines = append(doc.Machines, []studio.Machine{{ID: id("dehydrator"), Name: "Dehydrator", Slots: 6}}...)
 	doc.Gates = []studio.Gate{{ID: id("delivery"), Name: "Tape", Opens: &opens, Material: doc.Materials[0].ID, Amount: 5}}
-	doc.Families = []studio.Family{{ID: id("brushes"), Name: "Brushes", FullMinutes: 9, Reset: studio.ResetNight, Changes: []studio.Change{{From: id("Leaf dust"), To: id("Ember dust"), Minutes: 4}}}}
+	doc.Families = append(doc.Families, []studio.Family{{ID: id("brushes"), Name: "Brushes", FullMinutes: 9, Reset: studio.ResetNight, Changes: []studio.Change{{From: id("Leaf dust"), To: id("Ember dust"), Minutes: 4}}}}...)
 	doc.Pins = []studio.Pin{{Task: "lot-1.cut", Person: id("Teun"), Start: &opens}}
 	doc.Seen = []studio.Seen{{Task: "lot-1.cut", Person: id("Teun"), Start: opens}}
 	doc.Places[0].KeepsMinutes, doc.Places[0].In, doc.Places[0].MadeBy = 90, id("cupboard"), id("Magnolia cone")

@@ -36,8 +36,8 @@ func TestTheStudioTellsItsClockPeopleAndFlowers(t *testing.T) {
 	assert.Equal(t, "Europe/Dublin", v["zone"])
 	assert.Equal(t, true, v["standing"])
 	assert.Len(t, v["people"], 5)
-	assert.Len(t, v["flowers"], 4)
-	assert.Len(t, v["colourways"], 3)
+	assert.Len(t, v["flowers"], 19)
+	assert.Len(t, v["colourways"], 6)
 	sprig := find(t, v["flowers"], "name", "Eucalyptus sprig")
 	for _, colour := range sprig["colours"].(object) {
 		assert.Equal(t, "#7f9585", colour, "a leaf is green in every colourway")

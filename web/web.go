@@ -11,6 +11,7 @@ import (
 	"net"
 	"net/http"
 	"path"
+	"reflect"
 	"strings"
 	"time"
 
@@ -25,7 +26,7 @@ import (
 //go:embed all:site
 var site embed.FS
 
-const mostBody = 4 << 20 // bytes of one request
+
 
 // Application is the running web application of one studio file.
 type Application struct {
@@ -39,19 +40,35 @@ type Application struct {
 func New(s *store.Store, clock api.Clock) *Application {
 	huma.DefaultArrayNullable = false // our answers write empty lists, never null
 	a := &Application{events: newHub()}
-	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: mostBody, ErrorHandler: failed})
+	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed})
 	a.app.Use(recover.New(), guard)
 	config := huma.DefaultConfig("Bractum", "0")
 	config.DocsPath = ""
 	config.OpenAPIPath = "/api/openapi"
 	config.SchemasPath = ""
 	config.CreateHooks = nil // no links to schemas in answers
+	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", namer())
 	a.API = huma.NewAPI(config, adapter{a.app})
 	api.Register(a.API, s, clock, a.events.tell)
 	a.app.Get("/api/events", func(c fiber.Ctx) error { return a.events.stream(c, s) })
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
 	a.app.Get("/*", page)
 	return a
+}
+
+// namer names schemas by their types; of two that share a name the second is named with
+// its package as well.
+func namer() func(reflect.Type, string) string {
+	taken := map[string]reflect.Type{}
+	return func(t reflect.Type, hint string) string {
+		name := huma.DefaultSchemaNamer(t, hint)
+		if other, known := taken[name]; known && other != t && t.Name() != "" {
+			of := path.Base(t.PkgPath())
+			return strings.ToUpper(of[:1]) + of[1:] + name
+		}
+		taken[name] = t
+		return name
+	}
 }
 
 // Serve answers on a listener until the context ends.

@@ -22,6 +22,8 @@ type commands struct {
 	Count    countCommand    `cmd:"" help:"Count up a studio document: lots, links and workings as JSON."`
 	Plan     planCommand     `cmd:"" help:"Plan a studio document: who does what when, as JSON."`
 	Check    checkCommand    `cmd:"" help:"Check a plan against its document; names every breach."`
+	Export   exportCommand   `cmd:"" help:"Write recipes with all they need as a file, or the parts table of one as CSV."`
+	Import   importCommand   `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`
 	Serve    serveCommand    `cmd:"" help:"Serve a studio's application on 127.0.0.1."`
 	Demo     demoCommand     `cmd:"" help:"Serve the demo studio, Pellowen Yard."`
 	OpenAPI  openAPICommand  `cmd:"" name:"openapi" help:"Write the description of the HTTP interface."`

@@ -1,5 +1,5 @@
-// Schema writes the JSON Schemas of the studio document and of the plan, from the
-// types of core/studio and their comments, into a folder. Run it from the top of the
+// Schema writes the JSON Schemas of the studio document, of the plan and of files of
+// recipes, from the types of core/studio and core/book and their comments, into a folder. Run it from the top of the
 // source tree: make generate does.
 package main
 
@@ -14,6 +14,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"bractum/core/book"
 	"bractum/core/studio"
 )
 
@@ -27,7 +28,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[studio.Build]():      {studio.InsideOut, studio.OutsideIn},
 	reflect.TypeFor[studio.Set]():        {studio.SetOverGaps, studio.SetLevel, studio.SetAlternating},
 	reflect.TypeFor[studio.Join]():       {studio.JoinTaped, studio.JoinGlued, studio.JoinWet, studio.JoinSlotted, studio.JoinThreaded, studio.JoinIced},
-	reflect.TypeFor[studio.Shape]():      {studio.ShapeCut, studio.ShapeBall, studio.ShapeRope, studio.ShapeWeighed},
+	reflect.TypeFor[studio.Shape]():      {studio.Shape(""), studio.ShapeCut, studio.ShapeBall, studio.ShapeRope, studio.ShapeWeighed},
 	reflect.TypeFor[studio.Hook]():       {studio.HookOpen, studio.HookClosed, studio.HookTapeWound, studio.HookStraight},
 	reflect.TypeFor[studio.SpareRule]():  {studio.SparesByBreakage, studio.SparesByNumber, studio.SparesByPercent, studio.SparesNone},
 	reflect.TypeFor[studio.State]():      {studio.Firm, studio.Stiff, studio.Dry},
@@ -52,6 +53,7 @@ var required = map[string]string{
 	"Recipe": "id name kind steps spares", "Step": "key name", "Work": "skill", "Hold": "place perSlot", "PartInput": "step recipe count", "PasteInput": "step slot shape",
 	"MaterialInput": "step material amount", "WireInput": "step material number", "Geometry": "shape", "Spares": "rule", "Yield": "step gives", "Form": "name sharePerMille", "Variant": "name",
 	"Order": "id name leaves importance state lines", "OrderLine": "id recipe colourway quantity serviceLevelPerMille", "ShelfLot": "id recipe amount quality madeOn",
+	"Technique": "question as schools", "Silence": "rule reason", "Picture": "id name", "Between": "least most", "Bundle": "format version recipes", "Image": "id media data",
 	"WorkLot": "id recipe ordinal need started records", "TaskRecord": "step state start", "Colourway": "id name slots",
 	"Instance": "lots orders", "Routing": "id tasks", "Activity": "id", "Effort": "skill", "Stay": "least", "MachineUse": "anyOf setting slots", "ToolUse": "anyOf number",
 	"Occupation": "place slots until", "ColourUse": "family mix", "Fact": "state start", "Lag": "from to", "Want": "id readyBy importance lots", "Pin": "task", "Seen": "task start",
@@ -64,7 +66,7 @@ func main() {
 		fmt.Fprintln(os.Stderr, "schema FOLDER")
 		os.Exit(2)
 	}
-	for name, of := range map[string]any{"studio.schema.json": &studio.Document{}, "plan.schema.json": &studio.Plan{}} {
+	for name, of := range map[string]any{"studio.schema.json": &studio.Document{}, "plan.schema.json": &studio.Plan{}, "recipes.schema.json": &book.Bundle{}} {
 		data, err := schemaOf(of, ".")
 		if err == nil {
 			err = os.WriteFile(filepath.Join(os.Args[1], name), data, 0o644)
@@ -79,11 +81,15 @@ func main() {
 // schemaOf is the schema of a type, described by the comments of the source tree.
 func schemaOf(value any, source string) ([]byte, error) {
 	r := jsonschema.Reflector{Anonymous: true, RequiredFromJSONSchemaTags: true, Mapper: small}
-	if err := r.AddGoComments("bractum", filepath.Join(source, "core/studio"), jsonschema.WithFullComment()); err != nil {
-		return nil, err
-	}
-	for at, comment := range r.CommentMap { // keyed by the folder, whatever the source tree is called
-		r.CommentMap["bractum/core/studio"+at[strings.LastIndex(at, "/studio")+len("/studio"):]] = strings.Join(strings.Fields(comment), " ")
+	for _, of := range []string{"/studio", "/book"} {
+		if err := r.AddGoComments("bractum", filepath.Join(source, "core"+of), jsonschema.WithFullComment()); err != nil {
+			return nil, err
+		}
+		for at, comment := range r.CommentMap { // keyed by the folder, whatever the source tree is called
+			if i := strings.LastIndex(at, of); i >= 0 {
+				r.CommentMap["bractum/core"+of+at[i+len(of):]] = strings.Join(strings.Fields(comment), " ")
+			}
+		}
 	}
 	s := r.Reflect(value)
 	for name, definition := range s.Definitions {

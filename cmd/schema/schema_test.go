@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/book"
 	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/studio"
@@ -21,7 +22,7 @@ import (
 const formats = "../../docs/formats/"
 
 func TestTheSchemasBesideTheFormatPageAreUpToDate(t *testing.T) {
-	for name, of := range map[string]any{"studio.schema.json": &studio.Document{}, "plan.schema.json": &studio.Plan{}} {
+	for name, of := range map[string]any{"studio.schema.json": &studio.Document{}, "plan.schema.json": &studio.Plan{}, "recipes.schema.json": &book.Bundle{}} {
 		want, err := schemaOf(of, "../..")
 		require.NoError(t, err)
 		got, err := os.ReadFile(formats + name)
@@ -50,6 +51,9 @@ func TestWhatTheProgramReadsAndWritesFitsTheSchemas(t *testing.T) {
 	data, err := json.Marshal(p)
 	require.NoError(t, err)
 	assert.NoError(t, faults(t, "plan.schema.json", data))
+	recipes, err := json.Marshal(book.Export(demo.Document()))
+	require.NoError(t, err)
+	assert.NoError(t, faults(t, "recipes.schema.json", recipes))
 	files, err := filepath.Glob(formats + "instances/*.json")
 	require.NoError(t, err)
 	require.NotEmpty(t, files)

@@ -310,7 +310,7 @@ func TestHalfMadePiecesLeaveTheShelfAsTheyAreFinished(t *testing.T) {
 
 func TestAMachineIsSetOffAndRunsToItsEnd(t *testing.T) {
 	doc := stems()
-	doc.Machines = []studio.Machine{{ID: demo.ID("dehydrator"), Name: "Dehydrator", Slots: 9}}
+	doc.Machines = append(doc.Machines, studio.Machine{ID: demo.ID("dehydrator"), Name: "Second dehydrator", Slots: 9})
 	for i := range doc.Recipes {
 		if doc.Recipes[i].ID == demo.ID("Waxflower stem") {
 			doc.Recipes[i].Steps = append(doc.Recipes[i].Steps[:1:1], studio.Step{Key: "warm", Name: "Warm through", Wait: &studio.Wait{Minutes: 40,

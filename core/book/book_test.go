@@ -92,7 +92,7 @@ func TestAChangeComesInAsANewRevision(t *testing.T) {
 	in, err := book.Examine(doc, through(t, file), nil, ids())
 	require.NoError(t, err)
 	i := slices.IndexFunc(in.Things, func(x book.Thing) bool { return x.State == book.Changed })
-	assert.Equal(t, []book.Change{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "78000", Is: "80000"}}, in.Things[i].Changes)
+	assert.Equal(t, []book.Edit{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "78000", Is: "80000"}}, in.Things[i].Changes)
 	in.Into(doc)
 	require.Empty(t, doc.Validate())
 	assert.Equal(t, 2, recipe(doc, "Magnolia").Revision)
@@ -225,7 +225,7 @@ func TestAChangeIsFoundFromWhatItMakes(t *testing.T) {
 			require.NoError(t, err, "%s, %s", r.Name, v.Name)
 			base.Variants = []studio.Variant{found}
 			again, _ := base.As(v.Name)
-			assert.Empty(t, book.Changes(*made, *again), "%s, %s", r.Name, v.Name)
+			assert.Empty(t, book.Changes(nil, *made, *again), "%s, %s", r.Name, v.Name)
 			tried++
 		}
 	}
@@ -246,7 +246,7 @@ func TestThePartsTableGoesOutAndComesIn(t *testing.T) {
 	same, err := book.WithPartsCSV(doc, index, dahlia, strings.NewReader(table), ids())
 	require.NoError(t, err)
 	require.Len(t, same, 1)
-	assert.Empty(t, book.Changes(dahlia, same[0]))
+	assert.Empty(t, book.Changes(nil, dahlia, same[0]))
 
 	table = strings.ReplaceAll(table, `cut,58,24,0.65`, `cut,60.5,24,0.65`)
 	table += `"Dahlia petal, giant",,cupped,outer,14,7+7,over-gaps,glued,cut,72,30,0.7,,,,,,,` + "\n"

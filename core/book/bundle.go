@@ -38,11 +38,11 @@ type Bundle struct {
 	Families      []studio.Family      `json:"setupFamilies,omitempty"`
 	Recipes       []studio.Recipe      `json:"recipes"`
 	Colourways    []studio.Colourway   `json:"colourways,omitempty"`
-	Pictures      []Picture            `json:"pictures,omitempty"`
+	Pictures      []Image              `json:"pictures,omitempty"`
 }
 
-// Picture is a photo or drawing that recipes name.
-type Picture struct {
+// Image is a photo or drawing that recipes name.
+type Image struct {
 	ID    studio.ID `json:"id"`
 	Media string    `json:"media"`
 	Data  []byte    `json:"data"` // base64 in the file

@@ -9,28 +9,75 @@ import (
 	"bractum/core/studio"
 )
 
-// Change is one thing that two versions say differently; an empty text is nothing.
-type Change struct {
+// Edit is one thing that two versions say differently; an empty text is nothing.
+type Edit struct {
 	Place string `json:"place"`
 	Was   string `json:"was"`
 	Is    string `json:"is"`
 }
 
-// Changes lists what two recipes say differently, place by place; entries of lists are
-// told apart by what they are of, not by where they stand.
-func Changes(was, is studio.Recipe) []Change {
-	was.ID, was.Recipe, was.Revision = "", "", 0
-	is.ID, is.Recipe, is.Revision = "", "", 0
+// Changes lists what two recipes say differently, place by place, with the names of
+// what they refer to; entries of lists are told apart by what they are of, not by where
+// they stand. That something it uses was revised is no change of a recipe's own.
+func Changes(names Names, was, is studio.Recipe) []Edit {
+	was, is = copied(was), copied(is)
+	for _, r := range []*studio.Recipe{&was, &is} {
+		r.ID, r.Recipe, r.Revision = "", "", 0
+		rewrite(r, names.of)
+	}
 	return compared(was, is)
 }
 
-func compared(was, is any) []Change {
-	c := &comparison{all: []Change{}}
+// Names are what the things of a document are called.
+type Names map[reference]string
+
+// NamesIn are the names of everything that recipes of a document refer to.
+func NamesIn(doc *studio.Document) Names {
+	n := Names{}
+	for _, r := range doc.Recipes {
+		n[reference{"recipe", r.ID}] = r.Name
+	}
+	for _, m := range doc.Materials {
+		n[reference{"material", m.ID}] = m.Name
+	}
+	for _, c := range doc.DryingClasses {
+		n[reference{"class", c.ID}] = c.Name
+	}
+	for _, m := range doc.Methods {
+		n[reference{"method", m.ID}] = m.Name
+	}
+	for _, p := range doc.Places {
+		n[reference{"place", p.ID}] = p.Name
+	}
+	for _, t := range doc.Tools {
+		n[reference{"tool", t.ID}] = t.Name
+	}
+	for _, m := range doc.Machines {
+		n[reference{"machine", m.ID}] = m.Name
+	}
+	for _, f := range doc.Families {
+		n[reference{"family", f.ID}] = f.Name
+	}
+	for _, g := range doc.Gates {
+		n[reference{"gate", g.ID}] = g.Name
+	}
+	return n
+}
+
+func (n Names) of(r reference) studio.ID {
+	if name, known := n[r]; known {
+		return studio.ID(name)
+	}
+	return r.id
+}
+
+func compared(was, is any) []Edit {
+	c := &comparison{all: []Edit{}}
 	c.values("", reflect.ValueOf(was), reflect.ValueOf(is))
 	return c.all
 }
 
-type comparison struct{ all []Change }
+type comparison struct{ all []Edit }
 
 func (c *comparison) values(place string, was, is reflect.Value) {
 	if reflect.DeepEqual(was.Interface(), is.Interface()) {
@@ -59,7 +106,7 @@ func (c *comparison) values(place string, was, is reflect.Value) {
 			return
 		}
 	}
-	c.all = append(c.all, Change{strings.TrimPrefix(place, "."), text(was), text(is)})
+	c.all = append(c.all, Edit{strings.TrimPrefix(place, "."), text(was), text(is)})
 }
 
 func (c *comparison) lists(place string, was, is reflect.Value) {
@@ -77,12 +124,12 @@ func (c *comparison) lists(place string, was, is reflect.Value) {
 		if j := find(is, of); j >= 0 {
 			c.values(at, was.Index(i), is.Index(j))
 		} else {
-			c.all = append(c.all, Change{strings.TrimPrefix(at, "."), "there", ""})
+			c.all = append(c.all, Edit{strings.TrimPrefix(at, "."), "there", ""})
 		}
 	}
 	for j := range is.Len() {
 		if of := called(is, j); find(was, of) < 0 {
-			c.all = append(c.all, Change{strings.TrimPrefix(fmt.Sprintf("%s %q", place, of), "."), "", "there"})
+			c.all = append(c.all, Edit{strings.TrimPrefix(fmt.Sprintf("%s %q", place, of), "."), "", "there"})
 		}
 	}
 }
@@ -190,7 +237,7 @@ func Vary(base, made *studio.Recipe, name string) (studio.Variant, error) {
 	want.Variants, want.Techniques = nil, nil
 	if content(ordered(got)) != content(ordered(want)) {
 		places := []string{}
-		for _, c := range Changes(got, want) {
+		for _, c := range Changes(nil, got, want) {
 			places = append(places, c.Place)
 		}
 		return v, fmt.Errorf("a variant changes steps, inputs and spares of the recipe, one input of a thing at a step; it cannot change %s", strings.Join(places, ", "))

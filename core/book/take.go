@@ -41,7 +41,7 @@ type Thing struct {
 	State   State     `json:"state"`
 	Choice  Choice    `json:"choice,omitempty"`
 	Says    string    `json:"says,omitempty"`
-	Changes []Change  `json:"changes"`
+	Changes []Edit    `json:"changes"`
 }
 
 // Intake is what a file would do to a studio's book.
@@ -63,7 +63,7 @@ func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newI
 	if err := b.Check(); err != nil {
 		return nil, err
 	}
-	in := &intake{doc: doc, bundle: copied(*b), choices: choices, newID: newID, to: map[reference]studio.ID{}, Intake: Intake{Things: []Thing{}}}
+	in := &intake{doc: doc, bundle: copied(*b), choices: choices, newID: newID, names: NamesIn(doc), to: map[reference]studio.ID{}, Intake: Intake{Things: []Thing{}}}
 	in.equipment()
 	in.recipes()
 	if in.Open > 0 {
@@ -78,6 +78,7 @@ type intake struct {
 	bundle  Bundle
 	choices map[studio.ID]Choice
 	newID   func() studio.ID
+	names   Names
 	to      map[reference]studio.ID // ids of the file to those of the studio
 	written []studio.Recipe         // as Revise wants them
 	Intake
@@ -119,7 +120,7 @@ func (in *intake) equipment() {
 func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*T) (*studio.ID, *string), clash func(ours, theirs T) string) (adds []T) {
 	for _, x := range theirs {
 		id, name := naming(&x)
-		thing := Thing{ID: *id, Kind: kind, Name: *name, State: New, Changes: []Change{}}
+		thing := Thing{ID: *id, Kind: kind, Name: *name, State: New, Changes: []Edit{}}
 		at := slices.IndexFunc(ours, func(y T) bool { own, _ := naming(&y); return *own == *id })
 		if at < 0 {
 			at = slices.IndexFunc(ours, func(y T) bool { _, own := naming(&y); return *own == *name })
@@ -145,6 +146,7 @@ func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*
 			}
 			given := in.idFor(*id, thing.Choice == Beside)
 			in.to[reference{of, *id}] = given
+			in.names[reference{of, given}] = *name
 			*id = given
 			adds = append(adds, x)
 		}
@@ -154,8 +156,8 @@ func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*
 }
 
 // withoutIDs leaves out what is not a difference between two studios.
-func withoutIDs(all []Change) []Change {
-	return slices.DeleteFunc(all, func(c Change) bool {
+func withoutIDs(all []Edit) []Edit {
+	return slices.DeleteFunc(all, func(c Edit) bool {
 		return slices.Contains([]string{"id", "onHand", "opens", "madeBy", "in"}, c.Place) || strings.HasPrefix(c.Place, "changes")
 	})
 }
@@ -201,7 +203,7 @@ func (in *intake) recipes() {
 
 func (in *intake) recipe(r studio.Recipe) Thing {
 	file, page := r.ID, r.Page()
-	thing := Thing{ID: file, Kind: string(r.Kind), Name: r.Name, State: New, Changes: []Change{}}
+	thing := Thing{ID: file, Kind: string(r.Kind), Name: r.Name, State: New, Changes: []Edit{}}
 	rewrite(&r, in.ours)
 	current := in.doc.Current()
 	at := slices.IndexFunc(current, func(o *studio.Recipe) bool { return o.Page() == page })
@@ -215,6 +217,7 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 			r.ID = in.newID()
 		}
 		in.to[reference{"recipe", file}], in.written = r.ID, append(in.written, r)
+		in.names[reference{"recipe", r.ID}] = r.Name
 		return thing
 	}
 	ours := current[at]
@@ -223,7 +226,7 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		thing.State = Same
 		return thing
 	}
-	thing.State, thing.Choice, thing.Changes = Changed, cmp.Or(in.choices[file], Take), Changes(*ours, r)
+	thing.State, thing.Choice, thing.Changes = Changed, cmp.Or(in.choices[file], Take), Changes(in.names, *ours, r)
 	if byName && stored(page) {
 		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], "another recipe has this name"
 	} else if ours.Revision > r.Revision && r.Revision > 0 {
@@ -239,6 +242,7 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		})
 		r.ID, r.Recipe, r.Revision = in.newID(), in.newID(), 0
 		in.to[reference{"recipe", file}], in.written = r.ID, append(in.written, r)
+		in.names[reference{"recipe", r.ID}] = r.Name
 	case Keep:
 	default:
 		in.Open++

@@ -17,11 +17,11 @@ type Lane struct {
 	Kind    studio.Kind `json:"kind"`
 	Colour  string      `json:"colour"`
 	Count   int64       `json:"count"`
-	Spans   []Span      `json:"spans"`
+	Spans   []Stretch   `json:"spans"`
 }
 
-// Span is one task or wait, in minutes from the first cut.
-type Span struct {
+// Stretch is one task or wait, in minutes from the first cut.
+type Stretch struct {
 	Step  string        `json:"step"`
 	Name  string        `json:"name"`
 	Glyph string        `json:"glyph,omitempty"`
@@ -105,10 +105,10 @@ func (s *Sheet) lanes(book *studio.Book, counted *count.Result, instance *studio
 		if r.ID == unchosen {
 			continue
 		}
-		lane := Lane{l.Recipe, l.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, l.Mixes), l.Started, []Span{}}
+		lane := Lane{l.Recipe, l.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, l.Mixes), l.Started, []Stretch{}}
 		for _, a := range instance.Lots[i].Tasks {
 			step, _, _, _ := r.TaskOf(a.Step)
-			span := Span{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}
+			span := Stretch{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}
 			if step.Work != nil {
 				span.Glyph = step.Work.Glyph
 			} else {

@@ -42,9 +42,9 @@ type Sheet struct {
 	// standard air, each wait as long as the planner waits.
 	Elapsed studio.Minute `json:"elapsedMinutes"`
 	// Mass is that of the paste and the wire of one.
-	Mass   studio.Milligrams `json:"massMilligrams"`
-	Lanes  []Lane            `json:"lanes"`
-	Figure Figure            `json:"figure"`
+	Mass     studio.Milligrams `json:"massMilligrams"`
+	Lanes    []Lane            `json:"lanes"`
+	Portrait Portrait          `json:"portrait"`
 }
 
 // Pieces is how many of a recipe are made.
@@ -108,7 +108,7 @@ func Reckon(doc *studio.Document, w Wanted) (*Sheet, error) {
 	book = studio.NewBook(alone)
 	s.amounts(alone, book, counted)
 	s.alongTime(alone, book, counted)
-	s.Figure = FigureOf(book, w.Made, mixes)
+	s.Portrait = PortraitOf(book, w.Made, mixes)
 	return s, nil
 }
 
@@ -247,10 +247,10 @@ func mixed(doc *studio.Document, book *studio.Book, r *studio.Recipe) *Sheet {
 			}
 		}
 	}
-	s.Figure = FigureOf(book, studio.Made{Recipe: r.ID}, nil)
-	lane := Lane{Recipe: r.ID, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: r.Colour, Count: 1, Spans: []Span{}}
+	s.Portrait = PortraitOf(book, studio.Made{Recipe: r.ID}, nil)
+	lane := Lane{Recipe: r.ID, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: r.Colour, Count: 1, Spans: []Stretch{}}
 	for i, step := range r.Steps {
-		span := Span{Step: step.Key, Name: step.Name, From: s.Elapsed}
+		span := Stretch{Step: step.Key, Name: step.Name, From: s.Elapsed}
 		if step.Work != nil {
 			span.Glyph = step.Work.Glyph
 			effort := r.Effort(step.Work, true, r.Pieces(i, 100_000))

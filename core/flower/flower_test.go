@@ -40,8 +40,8 @@ func TestTheTotalsOfAMagnolia(t *testing.T) {
 	// Setup: cone 10, twice 8+5+4+6, flower 10+5. Pieces: cone 2.2, nine petals 3.6 each, flower 14.4.
 	assert.EqualValues(t, 71_000, s.Setup)
 	assert.EqualValues(t, 2_200+9*3_600+14_400, s.Attended)
-	assert.Equal(t, "Signal red", s.Figure.Rings[2].Of.Mix)
-	assert.Equal(t, []int64{6}, s.Figure.Rings[2].Rows)
+	assert.Equal(t, "Signal red", s.Portrait.Rings[2].Of.Mix)
+	assert.Equal(t, []int64{6}, s.Portrait.Rings[2].Rows)
 }
 
 // The cone sets the time of one magnolia: knead 12 min and rest 30, form 13, dry by its

@@ -10,8 +10,8 @@ import (
 	"bractum/core/studio"
 )
 
-// Pattern is a method of making, in a word and a sentence.
-type Pattern struct {
+// Beginning is a method of making, in a word and a sentence.
+type Beginning struct {
 	Key  string `json:"key"`
 	Name string `json:"name"`
 	Says string `json:"says"`
@@ -19,12 +19,12 @@ type Pattern struct {
 }
 
 // All patterns, in the order in which they are offered.
-func All() []Pattern { return patterns }
+func All() []Beginning { return patterns }
 
 // Begin lays a pattern out under a name, the flower first, then its parts. Ids are
 // made as they are needed; references go by them. False when there is no such pattern.
 func Begin(doc *studio.Document, key, name string, newID func() studio.ID) ([]studio.Recipe, bool) {
-	i := slices.IndexFunc(patterns, func(p Pattern) bool { return p.Key == key })
+	i := slices.IndexFunc(patterns, func(p Beginning) bool { return p.Key == key })
 	if i < 0 {
 		return nil, false
 	}

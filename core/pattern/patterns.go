@@ -9,7 +9,7 @@ const (
 	hot     = "Ovens burn. No foam, no plastic and no glued core goes in."
 )
 
-var patterns = []Pattern{
+var patterns = []Beginning{
 	{"moulded", "Moulded on a wire", "a moulded centre on a hooked wire, one-piece petal layers threaded on it, a calyx on the dry flower", moulded},
 	{"wired", "Wired petals", "each petal on a wire of its own, dried in a former, dusted, taped around a centre", wired},
 	{"layered", "Layered on a ball", "petals glued in layers on a foam ball, hanging between layers", layered},

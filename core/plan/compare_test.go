@@ -116,6 +116,8 @@ func TestAScarcePlaceIsNeverOverfilledButUsedToTheFull(t *testing.T) {
 	}
 	for _, place := range doc.Places {
 		assert.LessOrEqual(t, most[place.ID], place.Slots)
-		assert.Positive(t, most[place.ID], "%s is used by the demo", place.Name)
+	}
+	for _, place := range doc.Places[:5] {
+		assert.Positive(t, most[place.ID], "%s is used by what is ordered", place.Name)
 	}
 }

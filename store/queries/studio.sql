@@ -9,11 +9,11 @@ SELECT * FROM climate_hour ORDER BY hour;
 -- name: AddClimateHour :exec
 INSERT INTO climate_hour (hour, tenths_celsius, humidity_per_mille) VALUES (?, ?, ?);
 -- name: Materials :many
-SELECT material.id, material.name, material.unit, material.wire,
+SELECT material.id, material.name, material.unit, material.wire, material.form,
     CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id), 0) AS INTEGER) AS on_hand
 FROM material ORDER BY material.position;
 -- name: AddMaterial :exec
-INSERT INTO material (id, position, name, unit, wire) VALUES (?, ?, ?, ?, ?);
+INSERT INTO material (id, position, name, unit, wire, form) VALUES (?, ?, ?, ?, ?, ?);
 -- name: DryingClasses :many
 SELECT * FROM drying_class ORDER BY position;
 -- name: AddDryingClass :exec
@@ -22,7 +22,7 @@ INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickne
 -- name: Places :many
 SELECT * FROM place ORDER BY position;
 -- name: AddPlace :exec
-INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by) VALUES (?, ?, ?, ?, ?, ?, ?);
+INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by, size_um) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 -- name: People :many
 SELECT * FROM person ORDER BY position;
 -- name: AddPerson :exec

@@ -18,6 +18,7 @@ type Colourway struct {
 	ID       string
 	Position int64
 	Name     string
+	Version  int64
 }
 
 type ColourwaySlot struct {
@@ -93,6 +94,7 @@ type Material struct {
 	Name     string
 	Unit     string
 	Wire     string
+	Form     string
 }
 
 type OrderLine struct {
@@ -146,6 +148,12 @@ type PersonSkill struct {
 	PaceHundredths int64
 }
 
+type Picture struct {
+	ID    string
+	Media string
+	Body  []byte
+}
+
 type Place struct {
 	ID           string
 	Position     int64
@@ -154,12 +162,20 @@ type Place struct {
 	KeepsMinutes int64
 	Surroundings string
 	MadeBy       string
+	SizeUm       int64
 }
 
 type PlanVersion struct {
 	Version int64
 	Base    int64
 	Body    []byte
+}
+
+type RecipeDraft struct {
+	ID      string
+	Version int64
+	Name    string
+	Body    string
 }
 
 type RecipeRevision struct {

@@ -129,7 +129,7 @@ func (q *Queries) AddHours(ctx context.Context, arg AddHoursParams) error {
 }
 
 const addMaterial = `-- name: AddMaterial :exec
-INSERT INTO material (id, position, name, unit, wire) VALUES (?, ?, ?, ?, ?)
+INSERT INTO material (id, position, name, unit, wire, form) VALUES (?, ?, ?, ?, ?, ?)
 `
 
 type AddMaterialParams struct {
@@ -138,6 +138,7 @@ type AddMaterialParams struct {
 	Name     string
 	Unit     string
 	Wire     string
+	Form     string
 }
 
 func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error {
@@ -147,6 +148,7 @@ func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error 
 		arg.Name,
 		arg.Unit,
 		arg.Wire,
+		arg.Form,
 	)
 	return err
 }
@@ -173,7 +175,7 @@ func (q *Queries) AddPerson(ctx context.Context, arg AddPersonParams) error {
 }
 
 const addPlace = `-- name: AddPlace :exec
-INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by, size_um) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddPlaceParams struct {
@@ -184,6 +186,7 @@ type AddPlaceParams struct {
 	KeepsMinutes int64
 	Surroundings string
 	MadeBy       string
+	SizeUm       int64
 }
 
 func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
@@ -195,6 +198,7 @@ func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
 		arg.KeepsMinutes,
 		arg.Surroundings,
 		arg.MadeBy,
+		arg.SizeUm,
 	)
 	return err
 }
@@ -354,7 +358,7 @@ func (q *Queries) ColourwaySlots(ctx context.Context) ([]ColourwaySlot, error) {
 }
 
 const colourways = `-- name: Colourways :many
-SELECT id, position, name FROM colourway ORDER BY position
+SELECT id, position, name, version FROM colourway ORDER BY position
 `
 
 func (q *Queries) Colourways(ctx context.Context) ([]Colourway, error) {
@@ -366,7 +370,12 @@ func (q *Queries) Colourways(ctx context.Context) ([]Colourway, error) {
 	var items []Colourway
 	for rows.Next() {
 		var i Colourway
-		if err := rows.Scan(&i.ID, &i.Position, &i.Name); err != nil {
+		if err := rows.Scan(
+			&i.ID,
+			&i.Position,
+			&i.Name,
+			&i.Version,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -453,7 +462,7 @@ func (q *Queries) Hours(ctx context.Context) ([]PersonHour, error) {
 }
 
 const materials = `-- name: Materials :many
-SELECT material.id, material.name, material.unit, material.wire,
+SELECT material.id, material.name, material.unit, material.wire, material.form,
     CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id), 0) AS INTEGER) AS on_hand
 FROM material ORDER BY material.position
 `
@@ -463,6 +472,7 @@ type MaterialsRow struct {
 	Name   string
 	Unit   string
 	Wire   string
+	Form   string
 	OnHand int64
 }
 
@@ -480,6 +490,7 @@ func (q *Queries) Materials(ctx context.Context) ([]MaterialsRow, error) {
 			&i.Name,
 			&i.Unit,
 			&i.Wire,
+			&i.Form,
 			&i.OnHand,
 		); err != nil {
 			return nil, err
@@ -528,7 +539,7 @@ func (q *Queries) People(ctx context.Context) ([]Person, error) {
 }
 
 const places = `-- name: Places :many
-SELECT id, position, name, slots, keeps_minutes, surroundings, made_by FROM place ORDER BY position
+SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um FROM place ORDER BY position
 `
 
 func (q *Queries) Places(ctx context.Context) ([]Place, error) {
@@ -548,6 +559,7 @@ func (q *Queries) Places(ctx context.Context) ([]Place, error) {
 			&i.KeepsMinutes,
 			&i.Surroundings,
 			&i.MadeBy,
+			&i.SizeUm,
 		); err != nil {
 			return nil, err
 		}

@@ -21,6 +21,347 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The flower book at a glance */
+        get: operations["get-book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay out a new recipe from a pattern of its method; nothing is kept */
+        post: operations["begin-recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/colourways/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write a colourway whose version was seen */
+        put: operations["write-colourway"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/colourways/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a changed colourway would do; nothing is written */
+        post: operations["preview-colourway"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/drafts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Recipes that somebody is writing */
+        get: operations["open-draft"];
+        /** Keep recipes to be finished later; they need not hold together yet */
+        put: operations["keep-draft"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/drafts/{id}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Throw a draft away */
+        post: operations["drop-draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/examine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reckon recipes as they are being written; nothing is kept */
+        post: operations["examine-recipes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Recipes with all they need, as a file */
+        get: operations["export-book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in a file of recipes, all of it or nothing */
+        post: operations["import-recipes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/import/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file of recipes would bring; nothing is written */
+        post: operations["preview-import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pages/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A recipe with all that goes into it */
+        get: operations["open-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pages/{page}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move order lines to the latest revision; the plan that makes awaits acceptance */
+        post: operations["move-lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pages/{page}/move/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What moving order lines to the latest revision would do; nothing is written */
+        post: operations["preview-move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pages/{page}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts table of a flower, as CSV */
+        get: operations["export-parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A flower as a parts table in CSV has it; nothing is kept */
+        post: operations["read-parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photo or drawing, encoded anew */
+        post: operations["keep-picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/pictures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept picture */
+        get: operations["get-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put recipes into the book as new revisions; orders keep the ones they have */
+        post: operations["publish-recipes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a material, place, tool or drying class that a recipe needs */
+        post: operations["add-thing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/vary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the named change that makes one recipe of another; nothing is kept */
+        post: operations["vary-recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clock": {
         parameters: {
             query?: never;
@@ -322,22 +663,197 @@ export interface components {
              */
             n: number;
         };
+        Addition: {
+            dryingClass?: components["schemas"]["DryingClass"];
+            machine?: components["schemas"]["Machine"];
+            material?: components["schemas"]["Material"];
+            place?: components["schemas"]["Place"];
+            tool?: components["schemas"]["Tool"];
+        };
+        Additive: {
+            /** Format: int64 */
+            dropMilligrams?: number;
+            /** Format: int64 */
+            dropsPer100g?: number;
+            material: string;
+            /** Format: int64 */
+            milligramsPer100g?: number;
+        };
+        Amount: {
+            /** Format: int64 */
+            amount: number;
+            material: string;
+            name: string;
+            unit: string;
+        };
+        ApiTaskCard: {
+            cause?: string;
+            causedBy?: string;
+            cautions: string[];
+            /** @description swatch of the mix */
+            colour: string;
+            /** Format: int64 */
+            counted: number;
+            drying?: components["schemas"]["Wait"];
+            /** Format: int64 */
+            due: number;
+            /** Format: int64 */
+            end: number;
+            form: string;
+            glyph: string;
+            holds?: components["schemas"]["Held"][];
+            id: string;
+            /** @enum {string} */
+            kind: "work" | "wait";
+            /** Format: int64 */
+            latestStart: number;
+            load?: components["schemas"]["Share"];
+            look?: string;
+            lot: string;
+            making: string;
+            mix: string;
+            name: string;
+            narrowWindow?: boolean;
+            /**
+             * Format: int64
+             * @description what the lot must yield
+             */
+            need: number;
+            /** @description the name of what is made */
+            of: string;
+            orders: string[];
+            overtime?: boolean;
+            pauses?: components["schemas"]["Span"][];
+            person?: string;
+            /** Format: int64 */
+            pieces: number;
+            /**
+             * Format: int64
+             * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
+             */
+            quantity: number;
+            recipe: string;
+            /** Format: int64 */
+            resume?: number;
+            /** Format: int64 */
+            setup?: number;
+            /** Format: int64 */
+            start: number;
+            state: string;
+            step: string;
+            takes: components["schemas"]["Taken"][];
+            tool?: string;
+            tools?: string[];
+            /** @description how its length was worked out */
+            working?: components["schemas"]["Working"];
+        };
+        BeginBody: {
+            name: string;
+            pattern: string;
+        };
+        Beginning: {
+            key: string;
+            name: string;
+            says: string;
+        };
+        Behind: {
+            line: string;
+            name: string;
+            order: string;
+            /** Format: int64 */
+            quantity: number;
+            /** Format: int64 */
+            revision: number;
+            /** Format: int64 */
+            version: number;
+        };
         BenchView: {
             /** @description what becomes ready soon */
-            drying: components["schemas"]["TaskCard"][];
+            drying: components["schemas"]["ApiTaskCard"][];
             /** Format: int64 */
             n: number;
-            next: components["schemas"]["TaskCard"][];
+            next: components["schemas"]["ApiTaskCard"][];
             /** Format: int64 */
             now: number;
             /** @description the task that is going on, or the next */
             task?: components["schemas"]["TaskCard"];
+        };
+        Between: {
+            /** Format: int64 */
+            least: number;
+            /** Format: int64 */
+            most: number;
+        };
+        Bit: {
+            /** Format: int64 */
+            amount: number;
+            form: string;
+            name: string;
+        };
+        BlendPart: {
+            colour?: string;
+            name: string;
+            /** Format: int64 */
+            parts: number;
+        };
+        BookView: {
+            colourways: components["schemas"]["ColourwayState"][];
+            drafts: components["schemas"]["DraftLine"][];
+            /** Format: int64 */
+            n: number;
+            pages: components["schemas"]["Page"][];
+            patterns: components["schemas"]["Beginning"][];
+            words: components["schemas"]["Words"];
+        };
+        Bundle: {
+            colourways?: components["schemas"]["StudioColourway"][];
+            dryingClasses?: components["schemas"]["DryingClass"][];
+            dryingMethods?: components["schemas"]["Method"][];
+            format: string;
+            gates?: components["schemas"]["Gate"][];
+            machines?: components["schemas"]["Machine"][];
+            materials?: components["schemas"]["Material"][];
+            name?: string;
+            pictures?: components["schemas"]["Image"][];
+            places?: components["schemas"]["Place"][];
+            recipes: components["schemas"]["StudioRecipe"][];
+            setupFamilies?: components["schemas"]["Family"][];
+            tools?: components["schemas"]["Tool"][];
+            /** Format: int64 */
+            version: number;
+        };
+        Byproduct: {
+            /** Format: int64 */
+            amount: number;
+            material: string;
+        };
+        Change: {
+            from: string;
+            /** Format: int64 */
+            minutes: number;
+            to: string;
         };
         Colourway: {
             form?: string;
             id: string;
             name: string;
             swatches: string[];
+        };
+        ColourwayBody: {
+            name: string;
+            /** @description the mix of each colour slot */
+            slots: {
+                [key: string]: string;
+            };
+        };
+        ColourwayState: {
+            id: string;
+            name: string;
+            slots: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            version: number;
         };
         Consequence: {
             /** Format: int64 */
@@ -380,7 +896,7 @@ export interface components {
             /** Format: int64 */
             started: number;
             variant?: string;
-            workings: components["schemas"]["Working"][];
+            workings: components["schemas"]["StudioWorking"][];
         };
         CountView: {
             cells: components["schemas"]["CountCell"][];
@@ -407,11 +923,65 @@ export interface components {
             lowerBound: number;
             patterns: components["schemas"]["Pattern"][];
         };
+        Difference: {
+            /** Format: int64 */
+            is: number;
+            unit: string;
+            /** Format: int64 */
+            was: number;
+            what: string;
+        };
         Differences: {
             added: string[];
             gone: string[];
             moved: components["schemas"]["Move"][];
             orders: components["schemas"]["OrderChange"][];
+        };
+        Draft: {
+            id: string;
+            name: string;
+            recipes: components["schemas"]["StudioRecipe"][];
+            /** Format: int64 */
+            version: number;
+        };
+        DraftLine: {
+            form: string;
+            id: string;
+            kind: string;
+            name: string;
+            /** Format: int64 */
+            version: number;
+        };
+        DryingClass: {
+            /** Format: int64 */
+            dryMinutes: number;
+            /** Format: int64 */
+            firmMinutes: number;
+            id: string;
+            name: string;
+            /** Format: int64 */
+            percentile?: number;
+            /** Format: int64 */
+            softensMinutes?: number;
+            /** Format: int64 */
+            spreadPerMille: number;
+            /** Format: int64 */
+            stallHumidityPerMille: number;
+            /** Format: int64 */
+            stiffMinutes: number;
+            /** Format: int64 */
+            thicknessMicrometres: number;
+        };
+        Edit: {
+            is: string;
+            place: string;
+            was: string;
+        };
+        Effect: {
+            differences: components["schemas"]["Differences"];
+            /** @description what changes for one flower */
+            each: components["schemas"]["Difference"][];
+            orders: components["schemas"]["OrderEffect"][];
         };
         Entered: {
             id: string;
@@ -473,11 +1043,46 @@ export interface components {
              */
             type: string;
         };
+        Examination: {
+            colourway?: string;
+            /** Format: int64 */
+            quantity?: number;
+            /** @description a technique */
+            question?: string;
+            recipe: string;
+            recipes: components["schemas"]["Recipe"][];
+            /** @description one of its schools, as if it were chosen */
+            school?: string;
+            variant?: string;
+        };
+        Examined: {
+            against: components["schemas"]["Difference"][];
+            made?: components["schemas"]["Recipe"];
+            problems: components["schemas"]["Flaw"][];
+            sheet?: components["schemas"]["Sheet"];
+            /** @description colour slots of all that goes into it */
+            slots: string[];
+            warnings: components["schemas"]["Warning"][];
+        };
+        Family: {
+            changes?: components["schemas"]["Change"][];
+            /** Format: int64 */
+            fullMinutes: number;
+            id: string;
+            name: string;
+            reset?: string;
+        };
         Figure: {
             name: string;
             unit: string;
             /** Format: double */
             value: number;
+        };
+        Flaw: {
+            message: string;
+            name: string;
+            place: string;
+            recipe: string;
         };
         Flower: {
             colours: {
@@ -485,7 +1090,25 @@ export interface components {
             };
             form?: string;
             id: string;
+            /** @description false of an earlier revision, which orders may keep but not begin with */
+            latest: boolean;
             name: string;
+            variants: string[];
+        };
+        Form: {
+            name: string;
+            /** Format: int64 */
+            sharePerMille: number;
+        };
+        Gate: {
+            /** Format: int64 */
+            amount?: number;
+            id: string;
+            material?: string;
+            mixes?: string[];
+            name: string;
+            /** Format: int64 */
+            opens?: number;
         };
         Geometry: {
             /** Format: int64 */
@@ -513,6 +1136,20 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Hold: {
+            /** Format: int64 */
+            perSlot: number;
+            place: string;
+            /** Format: int64 */
+            sharePerMille?: number;
+            until?: string;
+            untilNext?: string;
+        };
+        Image: {
+            data: string;
+            id: string;
+            media: string;
+        };
         Ingredient: {
             colour?: string;
             /** Format: int64 */
@@ -523,6 +1160,23 @@ export interface components {
             share: number;
             /** Format: int64 */
             weighMilligrams: number;
+        };
+        Intake: {
+            adds: components["schemas"]["Bundle"];
+            /** Format: int64 */
+            open: number;
+            things: components["schemas"]["Thing"][];
+        };
+        Lane: {
+            colour: string;
+            /** Format: int64 */
+            count: number;
+            form: string;
+            kind: string;
+            name: string;
+            recipe: string;
+            spans: components["schemas"]["Stretch"][];
+            variant?: string;
         };
         Load: {
             machines: string[];
@@ -558,6 +1212,30 @@ export interface components {
             started: number;
             variant?: string;
         };
+        Machine: {
+            id: string;
+            name: string;
+            /** Format: int64 */
+            slots: number;
+        };
+        Material: {
+            form?: string;
+            id: string;
+            name: string;
+            /** Format: int64 */
+            onHand: number;
+            unit: string;
+            wire?: components["schemas"]["Wire"];
+        };
+        MaterialInput: {
+            /** Format: int64 */
+            amount: number;
+            material: string;
+            outAtStep?: string;
+            /** Format: int64 */
+            perPieces?: number;
+            step: string;
+        };
         MaterialLine: {
             material: string;
             name: string;
@@ -566,6 +1244,12 @@ export interface components {
             /** Format: int64 */
             onHand: number;
             unit: string;
+        };
+        Method: {
+            /** Format: int64 */
+            factorPerMille: number;
+            id: string;
+            name: string;
         };
         MixCard: {
             colour: string;
@@ -583,7 +1267,7 @@ export interface components {
             usedMilligrams: number;
             uses: components["schemas"]["Use"][];
             weigh: components["schemas"]["Ingredient"][];
-            workings: components["schemas"]["Working"][];
+            workings: components["schemas"]["StudioWorking"][];
         };
         MixUse: {
             /** Format: int64 */
@@ -619,12 +1303,20 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        MoveBody: {
+            /** @description order lines that keep an earlier revision */
+            lines: string[];
+        };
         MoveClockBody: {
             /**
              * @description 15 minutes, an hour, to the next thing that happens, to tomorrow morning
              * @enum {string}
              */
             by: "quarter" | "hour" | "next" | "morning";
+        };
+        MoveNowBody: {
+            /** @description order lines that keep an earlier revision */
+            lines: string[];
         };
         Moved: {
             /** Format: int64 */
@@ -640,6 +1332,14 @@ export interface components {
             orders: string[];
             recipe: string;
             rule: string;
+        };
+        Opened: {
+            /** @description open order lines that keep an earlier revision */
+            lines: components["schemas"]["Behind"][];
+            recipes: components["schemas"]["Recipe"][];
+            /** @description latest first */
+            revisions: components["schemas"]["Revision"][];
+            usedIn: components["schemas"]["Named"][];
         };
         Order: {
             allergies: string[];
@@ -676,6 +1376,11 @@ export interface components {
             after?: components["schemas"]["Outcome"];
             before?: components["schemas"]["Outcome"];
             order: string;
+        };
+        OrderEffect: {
+            is?: components["schemas"]["Outcome"];
+            name: string;
+            was?: components["schemas"]["Outcome"];
         };
         OrderLine: {
             colourway: string;
@@ -728,6 +1433,81 @@ export interface components {
             /** Format: int64 */
             slack?: number;
         };
+        Page: {
+            /**
+             * Format: int64
+             * @description open order lines that keep an earlier revision
+             */
+            behind: number;
+            /** @description in the first colourway */
+            colour: string;
+            form: string;
+            kind: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description pieces on open orders, in any revision
+             */
+            ordered: number;
+            /** @description the id that all its revisions share */
+            page: string;
+            /** @description names of what goes into it, to find it by */
+            parts: string[];
+            /** @description its latest revision */
+            recipe: string;
+            /** Format: int64 */
+            revision: number;
+            variants: string[];
+        };
+        PartChanges: {
+            changes: components["schemas"]["Edit"][];
+            name: string;
+            state: string;
+        };
+        PartInput: {
+            atMicrometres?: number[];
+            between?: components["schemas"]["Between"];
+            /** Format: int64 */
+            count: number;
+            form?: string;
+            join?: string;
+            /** Format: int64 */
+            least?: number;
+            recipe: string;
+            reversed?: boolean;
+            rows?: number[];
+            sequence?: number[];
+            set?: string;
+            slots?: {
+                [key: string]: string;
+            };
+            step: string;
+            variant?: string;
+            window?: components["schemas"]["Window"];
+        };
+        PartsBody: {
+            file: string;
+            /** @description as they are being written, the flower first */
+            recipes: components["schemas"]["StudioRecipe"][];
+        };
+        PartsRead: {
+            changes: components["schemas"]["PartChanges"][];
+            recipes: components["schemas"]["StudioRecipe"][];
+        };
+        Paste: {
+            colour: string;
+            /** Format: int64 */
+            massMilligrams: number;
+            mix: string;
+            name: string;
+        };
+        PasteInput: {
+            /** Format: int64 */
+            run?: number;
+            shape: components["schemas"]["StudioGeometry"];
+            slot: string;
+            step: string;
+        };
         Pattern: {
             cuts: number[];
             kept: boolean;
@@ -749,12 +1529,26 @@ export interface components {
             id: string;
             name: string;
         };
+        Picture: {
+            id: string;
+            name: string;
+        };
         Piece: {
             /** Format: int64 */
             lengthMicrometres: number;
             lot: string;
             /** Format: int64 */
             number: number;
+        };
+        Pieces: {
+            colour: string;
+            /** Format: int64 */
+            count: number;
+            form: string;
+            kind: string;
+            name: string;
+            recipe: string;
+            variant?: string;
         };
         Place: {
             id: string;
@@ -764,10 +1558,12 @@ export interface components {
             madeBy?: string;
             name: string;
             /** Format: int64 */
+            sizeMicrometres?: number;
+            /** Format: int64 */
             slots: number;
         };
         PlanView: {
-            cards: components["schemas"]["TaskCard"][];
+            cards: components["schemas"]["ApiTaskCard"][];
             /** @description true when a proposal awaits acceptance */
             hasWishes: boolean;
             /** Format: int64 */
@@ -778,6 +1574,7 @@ export interface components {
             open: components["schemas"]["Span"][];
             orders: components["schemas"]["OrderView"][];
             people: components["schemas"]["PersonLane"][];
+            /** @description those that the plan uses */
             places: components["schemas"]["Place"][];
             unplaced: components["schemas"]["Unplaced"][];
             /** Format: int64 */
@@ -786,6 +1583,8 @@ export interface components {
             weightedLateness: number;
         };
         Portion: {
+            /** Format: int64 */
+            drops?: number;
             /** Format: int64 */
             exact: number;
             material?: string;
@@ -797,9 +1596,25 @@ export interface components {
             /** Format: int64 */
             weigh: number;
         };
+        Portrait: {
+            bits: components["schemas"]["Bit"][];
+            build?: string;
+            colour: string;
+            form: string;
+            kind: string;
+            mix: string;
+            name: string;
+            recipe: string;
+            rings: components["schemas"]["Ring"][];
+            shape?: components["schemas"]["Geometry"];
+            shares?: components["schemas"]["BlendPart"][];
+            /** Format: int64 */
+            stemMicrometres?: number;
+            variant?: string;
+        };
         Proposal: {
             /** @description the tasks that the differences name */
-            cards: components["schemas"]["TaskCard"][];
+            cards: components["schemas"]["ApiTaskCard"][];
             differences: components["schemas"]["Differences"];
             /**
              * Format: int64
@@ -807,6 +1622,67 @@ export interface components {
              */
             n: number;
             pending: components["schemas"]["OrderView"][];
+        };
+        PublishBody: {
+            /** @description the draft that this finishes */
+            draft?: string;
+            /** Format: int64 */
+            draftVersion?: number;
+            /** @description each over the revision of its id; the first is what they are about */
+            recipes: components["schemas"]["StudioRecipe"][];
+        };
+        Published: {
+            /** Format: int64 */
+            n: number;
+            page: string;
+            revised: components["schemas"]["Named"][];
+        };
+        PutBody: {
+            name: string;
+            recipes: components["schemas"]["StudioRecipe"][];
+        };
+        Recipe: {
+            additives?: components["schemas"]["Additive"][];
+            blend?: components["schemas"]["StudioIngredient"][];
+            build?: string;
+            byPercent?: boolean;
+            byproducts?: components["schemas"]["Byproduct"][];
+            colour?: string;
+            defaults?: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            dryingPerMille?: number;
+            form?: string;
+            forms?: components["schemas"]["Form"][];
+            id: string;
+            /** Format: int64 */
+            keepInStock?: number;
+            kind: string;
+            /** Format: int64 */
+            leastPerLot?: number;
+            /** Format: int64 */
+            lifeColdMinutes?: number;
+            /** Format: int64 */
+            lifeMinutes?: number;
+            materials?: components["schemas"]["MaterialInput"][];
+            /** Format: int64 */
+            mostPerLot?: number;
+            name: string;
+            parts?: components["schemas"]["PartInput"][];
+            pastes?: components["schemas"]["PasteInput"][];
+            pictures?: components["schemas"]["Picture"][];
+            recipe: string;
+            /** Format: int64 */
+            revision: number;
+            secondsServe?: boolean;
+            silenced?: components["schemas"]["Silence"][];
+            spares: components["schemas"]["Spares"];
+            steps: components["schemas"]["Step"][];
+            techniques?: components["schemas"]["Technique"][];
+            variants?: components["schemas"]["Variant"][];
+            wires?: components["schemas"]["WireInput"][];
+            yield?: components["schemas"]["Yield"];
         };
         Recorded: {
             after: components["schemas"]["Consequence"];
@@ -820,11 +1696,54 @@ export interface components {
             of: string;
             task: string;
         };
+        Revision: {
+            changes: components["schemas"]["Edit"][];
+            recipe: string;
+            /** Format: int64 */
+            revision: number;
+        };
+        Ring: {
+            atMicrometres: number[];
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            input: number;
+            join?: string;
+            /** Format: int64 */
+            least?: number;
+            of: components["schemas"]["Portrait"];
+            reversed?: boolean;
+            rows: number[];
+            set?: string;
+        };
         Share: {
             machine: string;
             setting: string;
             /** Format: int64 */
             slots: number;
+        };
+        Sheet: {
+            /** Format: int64 */
+            attendedMilliminutes: number;
+            /** Format: int64 */
+            elapsedMinutes: number;
+            lanes: components["schemas"]["Lane"][];
+            /** Format: int64 */
+            massMilligrams: number;
+            materials: components["schemas"]["Amount"][];
+            missing: string[];
+            pastes: components["schemas"]["Paste"][];
+            pieces: components["schemas"]["Pieces"][];
+            portrait: components["schemas"]["Portrait"];
+            /** Format: int64 */
+            quantity: number;
+            /** Format: int64 */
+            setupMilliminutes: number;
+            wires: components["schemas"]["Wires"][];
+        };
+        Silence: {
+            reason: string;
+            rule: string;
         };
         Span: {
             /** Format: int64 */
@@ -832,9 +1751,144 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Spares: {
+            /** Format: int64 */
+            breakagePerMille?: number;
+            /** Format: int64 */
+            brokenSoFar?: number;
+            /** Format: int64 */
+            goodSoFar?: number;
+            /** Format: int64 */
+            number?: number;
+            /** Format: int64 */
+            percent?: number;
+            rule: string;
+        };
         StartBody: {
             /** @description the maker has touched the pieces and found them ready */
             foundReady?: boolean;
+        };
+        Step: {
+            cautions?: string[];
+            gates?: string[];
+            holds?: components["schemas"]["Hold"][];
+            key: string;
+            look?: string;
+            mend?: components["schemas"]["Work"];
+            name: string;
+            wait?: components["schemas"]["Wait"];
+            windows?: components["schemas"]["StudioWindow"][];
+            work?: components["schemas"]["Work"];
+        };
+        StepChange: {
+            after?: string;
+            cautions?: string[];
+            gates?: string[];
+            holds?: components["schemas"]["Hold"][];
+            key: string;
+            look?: string;
+            mend?: components["schemas"]["Work"];
+            name: string;
+            wait?: components["schemas"]["Wait"];
+            windows?: components["schemas"]["StudioWindow"][];
+            work?: components["schemas"]["Work"];
+        };
+        Stretch: {
+            /** Format: int64 */
+            from: number;
+            glyph?: string;
+            name: string;
+            state?: string;
+            step: string;
+            /** Format: int64 */
+            to: number;
+            wait?: boolean;
+        };
+        StudioColourway: {
+            id: string;
+            name: string;
+            slots: {
+                [key: string]: string;
+            };
+        };
+        StudioGeometry: {
+            /** Format: int64 */
+            diameterMicrometres?: number;
+            /** Format: int64 */
+            driedMicrometres?: number;
+            /** Format: int64 */
+            factorPerMille?: number;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            /** Format: int64 */
+            massMilligrams?: number;
+            shape: string;
+            /** Format: int64 */
+            thicknessMicrometres?: number;
+            /** Format: int64 */
+            widthMicrometres?: number;
+        };
+        StudioIngredient: {
+            material?: string;
+            mix?: string;
+            /** Format: int64 */
+            parts: number;
+        };
+        StudioRecipe: {
+            additives?: components["schemas"]["Additive"][];
+            blend?: components["schemas"]["StudioIngredient"][];
+            build?: string;
+            byPercent?: boolean;
+            byproducts?: components["schemas"]["Byproduct"][];
+            colour?: string;
+            defaults?: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            dryingPerMille?: number;
+            form?: string;
+            forms?: components["schemas"]["Form"][];
+            id: string;
+            /** Format: int64 */
+            keepInStock?: number;
+            kind: string;
+            /** Format: int64 */
+            leastPerLot?: number;
+            /** Format: int64 */
+            lifeColdMinutes?: number;
+            /** Format: int64 */
+            lifeMinutes?: number;
+            materials?: components["schemas"]["MaterialInput"][];
+            /** Format: int64 */
+            mostPerLot?: number;
+            name: string;
+            parts?: components["schemas"]["PartInput"][];
+            pastes?: components["schemas"]["PasteInput"][];
+            pictures?: components["schemas"]["Picture"][];
+            recipe: string;
+            /** Format: int64 */
+            revision: number;
+            secondsServe?: boolean;
+            silenced?: components["schemas"]["Silence"][];
+            spares: components["schemas"]["StudioSpares"];
+            steps: components["schemas"]["Step"][];
+            techniques?: components["schemas"]["Technique"][];
+            variants?: components["schemas"]["Variant"][];
+            wires?: components["schemas"]["WireInput"][];
+            yield?: components["schemas"]["Yield"];
+        };
+        StudioSpares: {
+            /** Format: int64 */
+            breakagePerMille?: number;
+            /** Format: int64 */
+            brokenSoFar?: number;
+            /** Format: int64 */
+            goodSoFar?: number;
+            /** Format: int64 */
+            number?: number;
+            /** Format: int64 */
+            percent?: number;
+            rule: string;
         };
         StudioView: {
             colourways: components["schemas"]["Colourway"][];
@@ -861,6 +1915,27 @@ export interface components {
             /** @description IANA time zone */
             zone: string;
         };
+        StudioWindow: {
+            after?: string;
+            /** Format: int64 */
+            atLeastMinutes?: number;
+            /** Format: int64 */
+            atMostMinutes?: number;
+            before?: string;
+            class?: string;
+            from?: string;
+            method?: string;
+            slot?: string;
+            /** Format: int64 */
+            thicknessMicrometres?: number;
+        };
+        StudioWorking: {
+            inputs: components["schemas"]["Figure"][];
+            lots?: string[];
+            result: components["schemas"]["Figure"];
+            rounding?: string;
+            rule: string;
+        };
         Taken: {
             /** Format: int64 */
             amount: number;
@@ -868,6 +1943,14 @@ export interface components {
             detail?: string;
             unit: string;
             what: string;
+        };
+        Taking: {
+            /** @description by the ids in the file: keep, take or beside */
+            choices?: {
+                [key: string]: string;
+            };
+            /** @description the file as it is */
+            file: string;
         };
         TaskCard: {
             cause?: string;
@@ -930,6 +2013,35 @@ export interface components {
             /** @description how its length was worked out */
             working?: components["schemas"]["Working"];
         };
+        Technique: {
+            as: string;
+            chosen?: string;
+            question: string;
+            schools: components["schemas"]["Variant"][];
+        };
+        Thing: {
+            changes: components["schemas"]["Edit"][];
+            choice?: string;
+            id: string;
+            kind: string;
+            name: string;
+            says?: string;
+            state: string;
+        };
+        Tool: {
+            id: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            sizeMicrometres?: number;
+            standIns?: string[];
+        };
+        ToolNeed: {
+            /** Format: int64 */
+            number?: number;
+            tool: string;
+        };
         Unplaced: {
             detail: string;
             lot: string;
@@ -955,6 +2067,25 @@ export interface components {
             recipe: string;
             variant?: string;
         };
+        Variant: {
+            materials?: components["schemas"]["MaterialInput"][];
+            name: string;
+            order?: string[];
+            parts?: components["schemas"]["PartInput"][];
+            pastes?: components["schemas"]["PasteInput"][];
+            spares?: components["schemas"]["Spares"];
+            steps?: components["schemas"]["StepChange"][];
+            stopAfter?: string;
+            wires?: components["schemas"]["WireInput"][];
+            without?: string[];
+        };
+        VaryBody: {
+            /** @description the recipe as the variant, or the school, makes it */
+            made: components["schemas"]["StudioRecipe"];
+            name: string;
+            /** @description the recipe itself */
+            recipe: components["schemas"]["StudioRecipe"];
+        };
         Wait: {
             class?: string;
             continues?: string;
@@ -968,6 +2099,27 @@ export interface components {
             thicknessMicrometres?: number;
             wished?: components["schemas"]["Wish"];
         };
+        Warning: {
+            reason?: string;
+            recipe: string;
+            rule: string;
+            says: string;
+            working: components["schemas"]["StudioWorking"];
+        };
+        Window: {
+            after?: string;
+            /** Format: int64 */
+            atLeastMinutes?: number;
+            /** Format: int64 */
+            atMostMinutes?: number;
+            before?: string;
+            class?: string;
+            from?: string;
+            method?: string;
+            slot?: string;
+            /** Format: int64 */
+            thicknessMicrometres?: number;
+        };
         Wire: {
             cover: string;
             /** Format: int64 */
@@ -976,6 +2128,21 @@ export interface components {
             gauge: number;
             /** Format: int64 */
             lengthMicrometres: number;
+        };
+        WireInput: {
+            /** Format: int64 */
+            allowanceMicrometres: number;
+            /** Format: int64 */
+            depthMicrometres: number;
+            hook?: string;
+            material: string;
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            stemMicrometres: number;
+            step: string;
+            /** Format: int64 */
+            turns?: number;
         };
         WirePart: {
             colour: string;
@@ -998,6 +2165,14 @@ export interface components {
             pieces: components["schemas"]["Piece"][];
             wire: components["schemas"]["Wire"];
         };
+        Wires: {
+            /** Format: int64 */
+            lengthMicrometres: number;
+            material: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
+        };
         WiresView: {
             /** Format: int64 */
             keepOffcutMicrometres: number;
@@ -1012,12 +2187,52 @@ export interface components {
             minutes?: number;
             state?: string;
         };
+        Words: {
+            dryingClasses: components["schemas"]["DryingClass"][];
+            dryingMethods: components["schemas"]["Method"][];
+            gates: components["schemas"]["Gate"][];
+            machines: components["schemas"]["Machine"][];
+            materials: components["schemas"]["Material"][];
+            places: components["schemas"]["Place"][];
+            setupFamilies: components["schemas"]["Family"][];
+            /** Format: int64 */
+            shrinkagePerMille: number;
+            skills: string[];
+            tools: components["schemas"]["Tool"][];
+        };
+        Work: {
+            alsoSkills?: string[];
+            form?: string;
+            glyph: string;
+            mayPause: boolean;
+            /** Format: int64 */
+            pieceMilliminutes: number;
+            /** Format: int64 */
+            run?: number;
+            setupFamily?: string;
+            /** Format: int64 */
+            setupMilliminutes: number;
+            setupSlot?: string;
+            /** Format: int64 */
+            sharePerMille?: number;
+            skill: string;
+            stint?: string;
+            /** Format: int64 */
+            together?: number;
+            tool?: string;
+            tools?: components["schemas"]["ToolNeed"][];
+        };
         Working: {
             inputs: components["schemas"]["Figure"][];
             lots?: string[];
             result: components["schemas"]["Figure"];
             rounding?: string;
             rule: string;
+        };
+        Yield: {
+            /** Format: int64 */
+            gives: number;
+            step: string;
         };
     };
     responses: never;
@@ -1050,6 +2265,1389 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "begin-recipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioRecipe"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "write-colourway": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen, 0 for a new colourway */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourwayBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-colourway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourwayBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effect"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Draft"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-draft": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen, 0 for a new draft */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-draft": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "examine-recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Examination"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Examined"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-book": {
+        parameters: {
+            query?: {
+                /** @description the whole book if none is named */
+                page?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-recipes": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Intake"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Intake"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-page": {
+        parameters: {
+            query?: {
+                /** @description the latest if left out */
+                revision?: number;
+            };
+            header?: never;
+            path: {
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "move-lines": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveNowBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effect"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsRead"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-picture": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the picture */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                    "image/png": unknown;
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "publish-recipes": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Published"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-thing": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Addition"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "vary-recipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VaryBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Variant"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,9 +6,9 @@ import (
 	"bractum/core/studio"
 )
 
-// Figure is what something looks like, as data to draw it from: its shape and
+// Portrait is what something looks like, as data to draw it from: its shape and
 // colour, and what it is built of from the first row to the last.
-type Figure struct {
+type Portrait struct {
 	Recipe  studio.ID        `json:"recipe"`
 	Variant string           `json:"variant,omitempty"`
 	Name    string           `json:"name"`
@@ -23,14 +23,14 @@ type Figure struct {
 	Rings []Ring             `json:"rings"`
 	Bits  []Bit              `json:"bits"`
 	// Shares are what a mix is blended of, with the colours of mixes.
-	Shares []Share `json:"shares,omitempty"`
+	Shares []BlendPart `json:"shares,omitempty"`
 }
 
 // Ring is one input: so many of a thing, in rows or along a stem. Input is its index
 // among the parts of the recipe as it is made.
 type Ring struct {
 	Input    int                  `json:"input"`
-	Of       Figure               `json:"of"`
+	Of       Portrait             `json:"of"`
 	Count    int64                `json:"count"`
 	Least    *int64               `json:"least,omitempty"`
 	Rows     []int64              `json:"rows"`
@@ -47,17 +47,17 @@ type Bit struct {
 	Amount int64  `json:"amount"`
 }
 
-// Share is one ingredient of a mix.
-type Share struct {
+// BlendPart is one ingredient of a mix.
+type BlendPart struct {
 	Name   string `json:"name"`
 	Colour string `json:"colour,omitempty"`
 	Parts  int64  `json:"parts"`
 }
 
-// FigureOf draws up something in its mixes.
-func FigureOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Figure {
+// PortraitOf draws up something in its mixes.
+func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Portrait {
 	r := book.Of(made)
-	f := Figure{Recipe: made.Recipe, Variant: made.Variant, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: colourOf(book, r, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
+	f := Portrait{Recipe: made.Recipe, Variant: made.Variant, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: colourOf(book, r, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
 	if mix := book.Recipe(mixes[mainSlot(r)]); mix != nil {
 		f.Mix = mix.Name
 	}
@@ -68,7 +68,7 @@ func FigureOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) F
 		f.Stem = max(f.Stem, w.Stem)
 	}
 	for i, p := range r.Parts {
-		ring := Ring{i, FigureOf(book, p.Made(), book.Input(p, mixes)), p.Count, p.Least, p.Rows, p.Set, p.Join, p.Reversed, append([]studio.Micrometres{}, p.At...)}
+		ring := Ring{i, PortraitOf(book, p.Made(), book.Input(p, mixes)), p.Count, p.Least, p.Rows, p.Set, p.Join, p.Reversed, append([]studio.Micrometres{}, p.At...)}
 		if len(ring.Rows) == 0 {
 			ring.Rows = []int64{p.Count}
 		}
@@ -80,7 +80,7 @@ func FigureOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) F
 		}
 	}
 	for _, in := range r.Blend {
-		share := Share{Parts: in.Parts}
+		share := BlendPart{Parts: in.Parts}
 		if mix := book.Recipe(in.Mix); mix != nil {
 			share.Name, share.Colour = mix.Name, mix.Colour
 		} else if m := book.Material(in.Material); m != nil {

@@ -1,0 +1,391 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/book"
+	"bractum/core/flower"
+	"bractum/core/pattern"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+// BookView is the flower book at a glance, and the words to write recipes in.
+type BookView struct {
+	N          int64                  `json:"n"`
+	Pages      []Page                 `json:"pages"`
+	Drafts     []DraftLine            `json:"drafts"`
+	Patterns   []pattern.Beginning    `json:"patterns"`
+	Colourways []store.ColourwayState `json:"colourways"`
+	Words      Words                  `json:"words"`
+}
+
+// Page is one recipe of the book in its latest revision.
+type Page struct {
+	Page     studio.ID   `json:"page" doc:"the id that all its revisions share"`
+	Recipe   studio.ID   `json:"recipe" doc:"its latest revision"`
+	Revision int         `json:"revision"`
+	Name     string      `json:"name"`
+	Kind     studio.Kind `json:"kind"`
+	Form     string      `json:"form"`
+	Colour   string      `json:"colour" doc:"in the first colourway"`
+	Parts    []string    `json:"parts" doc:"names of what goes into it, to find it by"`
+	Variants []string    `json:"variants"`
+	Ordered  int64       `json:"ordered" doc:"pieces on open orders, in any revision"`
+	Behind   int64       `json:"behind" doc:"open order lines that keep an earlier revision"`
+}
+
+// DraftLine is a recipe that somebody is writing.
+type DraftLine struct {
+	ID      studio.ID `json:"id"`
+	Version int64     `json:"version"`
+	Name    string    `json:"name"`
+	Kind    string    `json:"kind"`
+	Form    string    `json:"form"`
+}
+
+// Words are what recipes can refer to.
+type Words struct {
+	Materials []studio.Material    `json:"materials"`
+	Classes   []studio.DryingClass `json:"dryingClasses"`
+	Methods   []studio.Method      `json:"dryingMethods"`
+	Places    []studio.Place       `json:"places"`
+	Tools     []studio.Tool        `json:"tools"`
+	Machines  []studio.Machine     `json:"machines"`
+	Gates     []studio.Gate        `json:"gates"`
+	Families  []studio.Family      `json:"setupFamilies"`
+	Skills    []string             `json:"skills"`
+	Shrinkage studio.PerMille      `json:"shrinkagePerMille"`
+}
+
+func (s *Service) registerBook(to huma.API) {
+	get(to, "/book", "get-book", "The flower book at a glance", func(ctx context.Context, _ *nothing) (BookView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return BookView{}, err
+		}
+		v := BookView{N: at.n, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.doc)}
+		drafts, err := s.store.Drafts(ctx)
+		if err != nil {
+			return BookView{}, err
+		}
+		for _, d := range drafts {
+			line := DraftLine{ID: d.ID, Version: d.Version, Name: d.Name}
+			if len(d.Recipes) > 0 {
+				line.Kind, line.Form = string(d.Recipes[0].Kind), d.Recipes[0].Form
+			}
+			v.Drafts = append(v.Drafts, line)
+		}
+		v.Colourways, err = s.store.Colourways(ctx)
+		return v, err
+	})
+	type open struct {
+		Page     studio.ID `path:"page"`
+		Revision int       `query:"revision" doc:"the latest if left out"`
+	}
+	get(to, "/book/pages/{page}", "open-page", "A recipe with all that goes into it", func(ctx context.Context, in *open) (Opened, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Opened{}, err
+		}
+		return at.opened(in.Page, in.Revision)
+	})
+	type examine struct {
+		Body Examination
+	}
+	command(to, http.MethodPost, "/book/examine", "examine-recipes", "Reckon recipes as they are being written; nothing is kept", func(ctx context.Context, in *examine) (Examined, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Examined{}, err
+		}
+		return at.examined(in.Body)
+	})
+	type vary struct {
+		Body struct {
+			Recipe studio.Recipe `json:"recipe" doc:"the recipe itself"`
+			Made   studio.Recipe `json:"made" doc:"the recipe as the variant, or the school, makes it"`
+			Name   string        `json:"name"`
+		}
+	}
+	command(to, http.MethodPost, "/book/vary", "vary-recipe", "Find the named change that makes one recipe of another; nothing is kept", func(_ context.Context, in *vary) (studio.Variant, error) {
+		plain, _ := in.Body.Recipe.As("")
+		change, err := book.Vary(plain, &in.Body.Made, in.Body.Name)
+		if err != nil {
+			return change, huma.Error422UnprocessableEntity(err.Error())
+		}
+		return change, nil
+	})
+	type begin struct {
+		Body struct {
+			Pattern string `json:"pattern"`
+			Name    string `json:"name" minLength:"1" maxLength:"80"`
+		}
+	}
+	command(to, http.MethodPost, "/book/begin", "begin-recipe", "Lay out a new recipe from a pattern of its method; nothing is kept", func(ctx context.Context, in *begin) ([]studio.Recipe, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return nil, err
+		}
+		recipes, ok := pattern.Begin(at.inForce.doc, in.Body.Pattern, in.Body.Name, newID)
+		if !ok {
+			return nil, huma.Error404NotFound(fmt.Sprintf("there is no pattern %q", in.Body.Pattern))
+		}
+		return recipes, nil
+	})
+	s.registerDrafts(to)
+	s.registerExchange(to)
+	s.registerColours(to)
+	s.registerPictures(to)
+}
+
+func wordsOf(doc *studio.Document) Words {
+	w := Words{Materials: doc.Materials, Classes: doc.DryingClasses, Methods: append([]studio.Method{}, doc.Methods...), Places: doc.Places, Tools: append([]studio.Tool{}, doc.Tools...),
+		Machines: append([]studio.Machine{}, doc.Machines...), Gates: append([]studio.Gate{}, doc.Gates...), Families: append([]studio.Family{}, doc.Families...), Skills: []string{}, Shrinkage: doc.Settings.ShrinkagePerMille}
+	add := func(skill string) {
+		if skill != "" && !slices.Contains(w.Skills, skill) {
+			w.Skills = append(w.Skills, skill)
+		}
+	}
+	for _, p := range doc.People {
+		for _, skill := range p.Skills {
+			add(skill.Skill)
+		}
+	}
+	for _, r := range doc.Recipes {
+		for _, step := range r.Steps {
+			if step.Work != nil {
+				add(step.Work.Skill)
+			}
+		}
+	}
+	return w
+}
+
+// pages lists the latest revisions, with what is ordered of each.
+func (at *situation) pages() []Page {
+	a := at.latestAnswer()
+	ordered, behind := map[studio.ID]int64{}, map[studio.ID]int64{}
+	for _, line := range at.openLines() {
+		page := line.recipe.Page()
+		ordered[page] += line.Quantity
+		if line.behind {
+			behind[page]++
+		}
+	}
+	var colours map[string]studio.ID
+	if len(a.doc.Colourways) > 0 {
+		colours = a.doc.Colourways[0].Slots
+	}
+	pages := []Page{}
+	for _, r := range a.doc.Current() {
+		p := Page{Page: r.Page(), Recipe: r.ID, Revision: r.Revision, Name: r.Name, Kind: r.Kind, Form: r.Form, Parts: []string{}, Variants: []string{}, Ordered: ordered[r.Page()], Behind: behind[r.Page()]}
+		made := studio.Made{Recipe: r.ID}
+		mixes, _ := a.book.Resolve(made, colours)
+		p.Colour, _ = a.swatch(made, mixes)
+		for _, need := range r.Needs() {
+			p.Parts = append(p.Parts, a.book.Recipe(need).Name)
+		}
+		for _, v := range r.Variants {
+			p.Variants = append(p.Variants, v.Name)
+		}
+		pages = append(pages, p)
+	}
+	return pages
+}
+
+// openLine is a line of an open order, and whether it keeps an earlier revision.
+type openLine struct {
+	studio.OrderLine
+	order  store.OrderState
+	recipe *studio.Recipe
+	behind bool
+}
+
+func (at *situation) openLines() []openLine {
+	doc := at.latestAnswer().doc
+	latest := map[studio.ID]studio.ID{}
+	for _, r := range doc.Current() {
+		latest[r.Page()] = r.ID
+	}
+	recipes := map[studio.ID]*studio.Recipe{}
+	for i := range doc.Recipes {
+		recipes[doc.Recipes[i].ID] = &doc.Recipes[i]
+	}
+	var lines []openLine
+	for _, o := range at.orders {
+		for _, l := range o.Order.Lines {
+			if r := recipes[l.Recipe]; r != nil && (o.Order.State == studio.OrderOpen || o.Order.State == studio.OrderQuote) {
+				lines = append(lines, openLine{l, o, r, latest[r.Page()] != r.ID})
+			}
+		}
+	}
+	return lines
+}
+
+// Opened is a recipe of the book: itself first, then all that goes into it.
+type Opened struct {
+	Recipes   []studio.Recipe `json:"recipes"`
+	Revisions []Revision      `json:"revisions" doc:"latest first"`
+	Lines     []Behind        `json:"lines" doc:"open order lines that keep an earlier revision"`
+	// UsedIn are the names of current recipes that it goes into.
+	UsedIn []Named `json:"usedIn"`
+}
+
+// Revision is one revision of a recipe, with what it changed.
+type Revision struct {
+	Recipe   studio.ID   `json:"recipe"`
+	Revision int         `json:"revision"`
+	Changes  []book.Edit `json:"changes"`
+}
+
+// Behind is an open order line that keeps an earlier revision.
+type Behind struct {
+	Order    studio.ID `json:"order"`
+	Name     string    `json:"name"`
+	Version  int64     `json:"version"`
+	Line     studio.ID `json:"line"`
+	Quantity int64     `json:"quantity"`
+	Revision int       `json:"revision"`
+}
+
+func (at *situation) opened(page studio.ID, revision int) (Opened, error) {
+	a := at.latestAnswer()
+	var revisions []*studio.Recipe
+	for i := range a.doc.Recipes {
+		if r := &a.doc.Recipes[i]; r.Page() == page {
+			revisions = append(revisions, r)
+		}
+	}
+	slices.SortFunc(revisions, func(x, y *studio.Recipe) int { return y.Revision - x.Revision })
+	i := slices.IndexFunc(revisions, func(r *studio.Recipe) bool { return revision == 0 || r.Revision == revision })
+	if i < 0 {
+		return Opened{}, huma.Error404NotFound("this recipe is not in the book")
+	}
+	r := revisions[i]
+	o := Opened{Recipes: []studio.Recipe{*r}, Revisions: []Revision{}, Lines: []Behind{}, UsedIn: []Named{}}
+	for _, other := range flower.Closure(a.doc, a.book, []studio.ID{r.ID}, nil) {
+		if other.ID != r.ID {
+			o.Recipes = append(o.Recipes, other)
+		}
+	}
+	names := book.NamesIn(a.doc)
+	for j, now := range revisions {
+		entry := Revision{now.ID, now.Revision, []book.Edit{}}
+		if j+1 < len(revisions) {
+			entry.Changes = book.Changes(names, *revisions[j+1], *now)
+		}
+		o.Revisions = append(o.Revisions, entry)
+	}
+	for _, line := range at.openLines() {
+		if line.behind && line.recipe.Page() == page {
+			o.Lines = append(o.Lines, Behind{line.order.Order.ID, line.order.Order.Name, line.order.Version, line.ID, line.Quantity, line.recipe.Revision})
+		}
+	}
+	for _, user := range a.doc.Current() {
+		if slices.Contains(user.Needs(), r.ID) {
+			o.UsedIn = append(o.UsedIn, Named{user.Page(), user.Name, user.Form})
+		}
+	}
+	return o, nil
+}
+
+// Examination is recipes as somebody is writing them: those that are new or changed,
+// and which of them is looked at, how.
+type Examination struct {
+	Recipes   []studio.Recipe `json:"recipes" maxItems:"2000"`
+	Recipe    studio.ID       `json:"recipe"`
+	Variant   string          `json:"variant,omitempty"`
+	Question  string          `json:"question,omitempty" doc:"a technique"`
+	School    string          `json:"school,omitempty" doc:"one of its schools, as if it were chosen"`
+	Colourway studio.ID       `json:"colourway,omitempty"`
+	Quantity  int64           `json:"quantity,omitempty"`
+}
+
+// Examined is what they come to. There is no sheet while something is wrong.
+type Examined struct {
+	Problems []Flaw           `json:"problems"`
+	Warnings []flower.Warning `json:"warnings"`
+	Sheet    *flower.Sheet    `json:"sheet,omitempty"`
+	// Made is the recipe as the variant or the school makes it, to be edited as that.
+	Made  *studio.Recipe `json:"made,omitempty"`
+	Slots []string       `json:"slots" doc:"colour slots of all that goes into it"`
+	// Against is what differs from the recipe itself, of a variant or a school.
+	Against []flower.Difference `json:"against"`
+}
+
+// Flaw is something wrong with a recipe, and where.
+type Flaw struct {
+	Recipe  studio.ID `json:"recipe"`
+	Name    string    `json:"name"`
+	Place   string    `json:"place"`
+	Message string    `json:"message"`
+}
+
+func (at *situation) examined(e Examination) (Examined, error) {
+	x := Examined{Problems: []Flaw{}, Warnings: []flower.Warning{}, Slots: []string{}, Against: []flower.Difference{}}
+	doc := at.latestAnswer().doc
+	found := doc.CheckRecipes(e.Recipes)
+	for _, r := range e.Recipes {
+		for _, p := range found[r.ID] {
+			x.Problems = append(x.Problems, Flaw{r.ID, r.Name, p.Place, p.Message})
+		}
+	}
+	i := slices.IndexFunc(e.Recipes, func(r studio.Recipe) bool { return r.ID == e.Recipe })
+	var base *studio.Recipe
+	if i >= 0 {
+		base = &e.Recipes[i]
+	} else if base = at.latestAnswer().book.Recipe(e.Recipe); base == nil {
+		return x, huma.Error404NotFound("this recipe is not in the book")
+	}
+	if e.School != "" {
+		base = base.In(e.Question, e.School)
+	}
+	if e.Variant != "" || e.School != "" {
+		x.Made, _ = base.As(e.Variant)
+	}
+	if len(x.Problems) > 0 {
+		return x, nil
+	}
+	with := written(doc, e.Recipes)
+	wanted := flower.Wanted{Made: studio.Made{Recipe: e.Recipe, Variant: e.Variant}, Quantity: e.Quantity}
+	for _, c := range doc.Colourways {
+		if c.ID == e.Colourway {
+			wanted.Colours = c.Slots
+		}
+	}
+	index := studio.NewBook(with)
+	x.Slots = append(x.Slots, index.Slots(studio.Made{Recipe: e.Recipe})...)
+	x.Warnings = flower.Proportions(with, index, flower.Closure(with, index, []studio.ID{e.Recipe}, nil))
+	plain, err := flower.Reckon(with, flower.Wanted{Made: studio.Made{Recipe: e.Recipe}, Colours: wanted.Colours, Quantity: e.Quantity})
+	if err != nil {
+		return x, err
+	}
+	x.Sheet = plain
+	if e.Variant != "" || e.School != "" {
+		as := written(with, []studio.Recipe{*base})
+		if x.Sheet, err = flower.Reckon(as, wanted); err != nil {
+			return x, err
+		}
+		x.Against = flower.Compare(plain, x.Sheet)
+	}
+	return x, nil
+}
+
+// written is a document with recipes in place of the revisions of their ids.
+func written(doc *studio.Document, recipes []studio.Recipe) *studio.Document {
+	with := *doc
+	with.Recipes = slices.Clone(doc.Recipes)
+	for _, r := range recipes {
+		if i := slices.IndexFunc(with.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID }); i >= 0 {
+			with.Recipes[i] = r
+		} else {
+			with.Recipes = append(with.Recipes, r)
+		}
+	}
+	return &with
+}

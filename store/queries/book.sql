@@ -1,0 +1,39 @@
+-- name: NextPosition :one
+SELECT CAST(MAX(
+    COALESCE((SELECT MAX(position) FROM material), -1), COALESCE((SELECT MAX(position) FROM place), -1),
+    COALESCE((SELECT MAX(position) FROM drying_class), -1), COALESCE((SELECT MAX(position) FROM recipe_revision), -1),
+    COALESCE((SELECT MAX(position) FROM colourway), -1)) + 1 AS INTEGER) AS position;
+-- name: SetEquipment :exec
+UPDATE studio SET equipment = ? WHERE id = 1;
+-- name: DropMaterial :exec
+DELETE FROM material WHERE id = ?;
+-- name: DropPlace :exec
+DELETE FROM place WHERE id = ?;
+-- name: DropDryingClass :exec
+DELETE FROM drying_class WHERE id = ?;
+-- name: DropRevision :exec
+DELETE FROM recipe_revision WHERE id = ?;
+-- name: Colourway :one
+SELECT * FROM colourway WHERE id = ?;
+-- name: PutColourway :exec
+INSERT INTO colourway (id, position, name, version) VALUES (?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, version = excluded.version;
+-- name: SlotsOfColourway :many
+SELECT * FROM colourway_slot WHERE colourway_id = ? ORDER BY slot;
+-- name: DropSlots :exec
+DELETE FROM colourway_slot WHERE colourway_id = ?;
+-- name: DropColourway :exec
+DELETE FROM colourway WHERE id = ?;
+-- name: Drafts :many
+SELECT * FROM recipe_draft ORDER BY name, id;
+-- name: Draft :one
+SELECT * FROM recipe_draft WHERE id = ?;
+-- name: PutDraft :exec
+INSERT INTO recipe_draft (id, version, name, body) VALUES (?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET version = excluded.version, name = excluded.name, body = excluded.body;
+-- name: DropDraft :exec
+DELETE FROM recipe_draft WHERE id = ?;
+-- name: AddPicture :exec
+INSERT INTO picture (id, media, body) VALUES (?, ?, ?) ON CONFLICT (id) DO NOTHING;
+-- name: Picture :one
+SELECT * FROM picture WHERE id = ?;
