@@ -27,17 +27,18 @@ type BookView struct {
 
 // Page is one recipe of the book in its latest revision.
 type Page struct {
-	Page     studio.ID   `json:"page" doc:"the id that all its revisions share"`
-	Recipe   studio.ID   `json:"recipe" doc:"its latest revision"`
-	Revision int         `json:"revision"`
-	Name     string      `json:"name"`
-	Kind     studio.Kind `json:"kind"`
-	Form     string      `json:"form"`
-	Colour   string      `json:"colour" doc:"in the first colourway"`
-	Parts    []string    `json:"parts" doc:"names of what goes into it, to find it by"`
-	Variants []string    `json:"variants"`
-	Ordered  int64       `json:"ordered" doc:"pieces on open orders, in any revision"`
-	Behind   int64       `json:"behind" doc:"open order lines that keep an earlier revision"`
+	Page     studio.ID       `json:"page" doc:"the id that all its revisions share"`
+	Recipe   studio.ID       `json:"recipe" doc:"its latest revision"`
+	Revision int             `json:"revision"`
+	Name     string          `json:"name"`
+	Kind     studio.Kind     `json:"kind"`
+	Form     string          `json:"form"`
+	Colour   string          `json:"colour" doc:"in the first colourway"`
+	Portrait flower.Portrait `json:"portrait"`
+	Parts    []string        `json:"parts" doc:"names of what goes into it, to find it by"`
+	Variants []string        `json:"variants"`
+	Ordered  int64           `json:"ordered" doc:"pieces on open orders, in any revision"`
+	Behind   int64           `json:"behind" doc:"open order lines that keep an earlier revision"`
 }
 
 // DraftLine is a recipe that somebody is writing.
@@ -120,6 +121,21 @@ func (s *Service) registerBook(to huma.API) {
 		}
 		return change, nil
 	})
+	type compare struct {
+		Body struct {
+			Recipes   []studio.Recipe `json:"recipes" maxItems:"2000" doc:"as they are being written"`
+			One       Side            `json:"one"`
+			Other     Side            `json:"other"`
+			Colourway studio.ID       `json:"colourway,omitempty"`
+		}
+	}
+	command(to, http.MethodPost, "/book/compare", "compare-recipes", "Set two recipes, or two variants of one, side by side", func(ctx context.Context, in *compare) (Compared, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Compared{}, err
+		}
+		return at.compared(in.Body.Recipes, in.Body.Colourway, in.Body.One, in.Body.Other)
+	})
 	type begin struct {
 		Body struct {
 			Pattern string `json:"pattern"`
@@ -187,6 +203,7 @@ func (at *situation) pages() []Page {
 		made := studio.Made{Recipe: r.ID}
 		mixes, _ := a.book.Resolve(made, colours)
 		p.Colour, _ = a.swatch(made, mixes)
+		p.Portrait = flower.PortraitOf(a.book, made, mixes)
 		for _, need := range r.Needs() {
 			p.Parts = append(p.Parts, a.book.Recipe(need).Name)
 		}
@@ -335,23 +352,25 @@ func (at *situation) examined(e Examination) (Examined, error) {
 			x.Problems = append(x.Problems, Flaw{r.ID, r.Name, p.Place, p.Message})
 		}
 	}
-	i := slices.IndexFunc(e.Recipes, func(r studio.Recipe) bool { return r.ID == e.Recipe })
-	var base *studio.Recipe
-	if i >= 0 {
-		base = &e.Recipes[i]
-	} else if base = at.latestAnswer().book.Recipe(e.Recipe); base == nil {
+	with := written(doc, e.Recipes)
+	i := slices.IndexFunc(with.Recipes, func(r studio.Recipe) bool { return r.ID == e.Recipe })
+	if i < 0 {
 		return x, huma.Error404NotFound("this recipe is not in the book")
 	}
+	base := &with.Recipes[i]
 	if e.School != "" {
 		base = base.In(e.Question, e.School)
 	}
 	if e.Variant != "" || e.School != "" {
-		x.Made, _ = base.As(e.Variant)
+		made, known := base.As(e.Variant)
+		if !known {
+			return x, huma.Error404NotFound(fmt.Sprintf("%q has no variant %q", base.Name, e.Variant))
+		}
+		x.Made = made
 	}
 	if len(x.Problems) > 0 {
 		return x, nil
 	}
-	with := written(doc, e.Recipes)
 	wanted := flower.Wanted{Made: studio.Made{Recipe: e.Recipe, Variant: e.Variant}, Quantity: e.Quantity}
 	for _, c := range doc.Colourways {
 		if c.ID == e.Colourway {
@@ -374,6 +393,63 @@ func (at *situation) examined(e Examination) (Examined, error) {
 		x.Against = flower.Compare(plain, x.Sheet)
 	}
 	return x, nil
+}
+
+// Side is one of two things compared.
+type Side struct {
+	Recipe   studio.ID `json:"recipe"`
+	Variant  string    `json:"variant,omitempty"`
+	Question string    `json:"question,omitempty"`
+	School   string    `json:"school,omitempty"`
+}
+
+// Compared is two things side by side: what they come to, where that differs, and what
+// their recipes say differently.
+type Compared struct {
+	One         *flower.Sheet       `json:"one"`
+	Other       *flower.Sheet       `json:"other"`
+	Differences []flower.Difference `json:"differences"`
+	Changes     []book.Edit         `json:"changes"`
+}
+
+func (at *situation) compared(recipes []studio.Recipe, colourway studio.ID, one, other Side) (Compared, error) {
+	doc := at.latestAnswer().doc
+	for _, problems := range doc.CheckRecipes(recipes) {
+		return Compared{}, problems
+	}
+	doc = written(doc, recipes)
+	c := Compared{}
+	var made [2]*studio.Recipe
+	for i, side := range []Side{one, other} {
+		j := slices.IndexFunc(doc.Recipes, func(r studio.Recipe) bool { return r.ID == side.Recipe })
+		if j < 0 {
+			return c, huma.Error404NotFound("this recipe is not in the book")
+		}
+		chosen := &doc.Recipes[j]
+		if side.School != "" {
+			chosen = chosen.In(side.Question, side.School)
+		}
+		as := written(doc, []studio.Recipe{*chosen})
+		w := flower.Wanted{Made: studio.Made{Recipe: side.Recipe, Variant: side.Variant}, Quantity: 1}
+		for _, way := range doc.Colourways {
+			if way.ID == colourway {
+				w.Colours = way.Slots
+			}
+		}
+		sheet, err := flower.Reckon(as, w)
+		if err != nil {
+			return c, huma.Error404NotFound(err.Error())
+		}
+		made[i], _ = chosen.As(side.Variant)
+		if i == 0 {
+			c.One = sheet
+		} else {
+			c.Other = sheet
+		}
+	}
+	c.Differences = flower.Compare(c.One, c.Other)
+	c.Changes = book.Changes(book.NamesIn(doc), *made[0], *made[1])
+	return c, nil
 }
 
 // written is a document with recipes in place of the revisions of their ids.

@@ -3,6 +3,7 @@ package api
 import (
 	"slices"
 
+	"bractum/core/flower"
 	"bractum/core/paste"
 	"bractum/core/plan"
 	"bractum/core/studio"
@@ -84,23 +85,7 @@ func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard 
 
 // swatch is the colour to draw a lot in, and the name of that mix.
 func (a *answer) swatch(made studio.Made, mixes map[string]studio.ID) (colour, name string) {
-	r := a.book.Of(made)
-	if r.Kind == studio.KindMix {
-		return r.Colour, r.Name
-	}
-	if r.Kind != studio.KindPart {
-		for _, part := range slices.Backward(r.Parts) { // the outermost shows
-			if colour, name := a.swatch(part.Made(), a.book.Input(part, mixes)); colour != "" {
-				return colour, name
-			}
-		}
-	}
-	for _, p := range r.Pastes {
-		if mix := a.book.Recipe(mixes[p.Slot]); mix != nil {
-			return mix.Colour, mix.Name
-		}
-	}
-	return "", ""
+	return flower.Swatch(a.book, a.book.Of(made), mixes)
 }
 
 func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {

@@ -209,7 +209,10 @@ func (s *Service) registerMoves(to huma.API) {
 	})
 	type moveNow struct {
 		Who
-		move
+		Page studio.ID `path:"page"`
+		Body struct {
+			Lines []studio.ID `json:"lines" minItems:"1" maxItems:"1000"`
+		}
 	}
 	command(to, http.MethodPost, "/book/pages/{page}/move", "move-lines", "Move order lines to the latest revision; the plan that makes awaits acceptance", func(ctx context.Context, in *moveNow) (Moved, error) {
 		return facts(ctx, s, func(at *situation) (Moved, error) {

@@ -43,7 +43,7 @@ func anemone() []studio.Recipe {
 // cosmos: wafer paper, punched in stacks, damped and cupped, on fine stamens; scraps
 // become the glue of the next day.
 func cosmos() []studio.Recipe {
-	layer := made(studio.KindPart, "Cosmos layer", "notched petal", steps(
+	layer := made(studio.KindPart, "Cosmos layer", "notched ring", steps(
 		does("punch", "Punch in stacks", "shape", "shaping", 4, 0.6).together(6).takesTool("Paper punch").look("Smooth side up; six sheets and no more."),
 		does("snip", "Snip the tips", "shape", "shaping", 1, 0.1).ofForm("snipped").look("Three notches."),
 		does("cup", "Damp and cup", "shape", "shaping", 3, 0.35).look("Damp, not wet; opposite ways."),
@@ -52,7 +52,7 @@ func cosmos() []studio.Recipe {
 		func(r *studio.Recipe) {
 			r.Byproducts = []studio.Byproduct{{Material: ID("Wafer scraps"), Amount: 220}}
 			r.Forms = []studio.Form{{Name: "snipped", Share: 500}, {Name: "plain", Share: 500}}
-		}, of("cup", "petal", weighed(40), 0))
+		}, of("cup", "petal", cut(62_000, 62_000, 50, 300), 0))
 	flower := made(studio.KindFlower, "Cosmos", "blossom", steps(
 		does("wire", "Bundle stamens on a hooked wire", "wire", "wiring", 4, 0.9).look("Level.").caution(sharp, notFood),
 		does("thread", "Thread and glue the layers", "assemble", "assembly", 4, 2.4).look("Over the gaps.").caution("Wheat: wafer paper may hold it, as its label says."),

@@ -1,6 +1,7 @@
 package flower
 
 import (
+	"cmp"
 	"slices"
 
 	"bractum/core/studio"
@@ -58,11 +59,11 @@ type BlendPart struct {
 func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Portrait {
 	r := book.Of(made)
 	f := Portrait{Recipe: made.Recipe, Variant: made.Variant, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: colourOf(book, r, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
-	if mix := book.Recipe(mixes[mainSlot(r)]); mix != nil {
-		f.Mix = mix.Name
-	}
-	if len(r.Pastes) > 0 {
-		f.Shape = &r.Pastes[0].Shape
+	if main := shows(r); main != nil {
+		f.Shape = &main.Shape
+		if mix := book.Recipe(mixes[main.Slot]); mix != nil {
+			f.Mix = mix.Name
+		}
 	}
 	for _, w := range r.Wires {
 		f.Stem = max(f.Stem, w.Stem)
@@ -91,30 +92,62 @@ func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID)
 	return f
 }
 
-// mainSlot is the colour slot that gives a part its look: its first paste.
-func mainSlot(r *studio.Recipe) string {
-	if len(r.Pastes) > 0 {
-		return r.Pastes[0].Slot
+// shows is the paste that gives a part its look: the one that covers most; nil where
+// there is none.
+func shows(r *studio.Recipe) (main *studio.PasteInput) {
+	for i := range r.Pastes {
+		if main == nil || spread(r.Pastes[i].Shape) > spread(main.Shape) {
+			main = &r.Pastes[i]
+		}
 	}
-	return ""
+	return main
 }
 
-// colourOf is the colour to draw something in: its own, or of what shows outermost.
+// spread is about how much a piece covers, in square micrometres; what is weighed and
+// has no size covers nothing.
+func spread(g studio.Geometry) studio.Micrometres {
+	return max(g.Length*max(g.Width, g.Diameter), g.Diameter*g.Diameter)
+}
+
+// colourOf is the colour to draw something in.
 func colourOf(book *studio.Book, r *studio.Recipe, mixes map[string]studio.ID) string {
+	colour, _ := Swatch(book, r, mixes)
+	return colour
+}
+
+// Swatch is the colour that something shows, and the name of that mix: a mix its own,
+// a part that of the paste that covers it, what is put together that of the parts that
+// cover most of it.
+func Swatch(book *studio.Book, r *studio.Recipe, mixes map[string]studio.ID) (colour, name string) {
 	if r.Kind == studio.KindMix {
-		return r.Colour
+		return r.Colour, r.Name
 	}
 	if r.Kind != studio.KindPart {
-		for _, p := range slices.Backward(r.Parts) {
-			if colour := colourOf(book, book.Of(p.Made()), book.Input(p, mixes)); colour != "" {
-				return colour
+		parts := slices.Clone(r.Parts)
+		slices.SortStableFunc(parts, func(a, b studio.PartInput) int { return cmp.Compare(covers(book, b), covers(book, a)) })
+		for _, p := range parts {
+			if colour, name := Swatch(book, book.Of(p.Made()), book.Input(p, mixes)); colour != "" {
+				return colour, name
 			}
 		}
 	}
-	for _, p := range r.Pastes {
-		if mix := book.Recipe(mixes[p.Slot]); mix != nil {
-			return mix.Colour
+	if main := shows(r); main != nil {
+		if mix := book.Recipe(mixes[main.Slot]); mix != nil {
+			return mix.Colour, mix.Name
 		}
 	}
-	return ""
+	return "", ""
+}
+
+// covers is about how much of a thing the pieces of an input cover, in square
+// micrometres.
+func covers(book *studio.Book, p studio.PartInput) (area studio.Micrometres) {
+	r := book.Of(p.Made())
+	if main := shows(r); main != nil {
+		area = spread(main.Shape)
+	}
+	for _, in := range r.Parts {
+		area += covers(book, in)
+	}
+	return area * studio.Micrometres(p.Count)
 }

@@ -30,6 +30,7 @@ func Begin(doc *studio.Document, key, name string, newID func() studio.ID) ([]st
 	}
 	l := &layer{doc: doc, name: name, newID: newID}
 	patterns[i].lay(l)
+	l.settle()
 	slices.Reverse(l.recipes) // a flower is laid after its parts
 	return l.recipes, true
 }
@@ -135,6 +136,41 @@ func (l *layer) bought(r *studio.Recipe, step, word string, amount int64) {
 
 func paste(r *studio.Recipe, step, slot string, shape studio.Geometry, run int64) {
 	r.Pastes = append(r.Pastes, studio.PasteInput{Step: step, Slot: slot, Shape: shape, Run: run})
+}
+
+// settle gives slots that no colourway colours the mix that the studio's other recipes
+// give them by default; a core without such takes the lightest paste.
+func (l *layer) settle() {
+	given := map[string]studio.ID{}
+	var lightest *studio.Recipe
+	for _, r := range l.doc.Current() {
+		for slot, mix := range r.Defaults {
+			given[slot] = mix
+		}
+		if r.Kind == studio.KindMix && r.Form == "paste" && (lightest == nil || r.Colour > lightest.Colour) {
+			lightest = r
+		}
+	}
+	if lightest != nil && given["core"] == "" {
+		given["core"] = lightest.ID
+	}
+	coloured := map[string]bool{}
+	for _, c := range l.doc.Colourways {
+		for slot := range c.Slots {
+			coloured[slot] = true
+		}
+	}
+	for i := range l.recipes {
+		r := &l.recipes[i]
+		for _, p := range r.Pastes {
+			if mix := given[p.Slot]; mix != "" && !coloured[p.Slot] {
+				if r.Defaults == nil {
+					r.Defaults = map[string]studio.ID{}
+				}
+				r.Defaults[p.Slot] = mix
+			}
+		}
+	}
 }
 
 func cut(length, width, thickness studio.Micrometres, factor studio.PerMille) studio.Geometry {

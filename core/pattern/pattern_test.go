@@ -28,6 +28,7 @@ func TestEveryPatternIsAFlowerThatCanBeReckonedAtOnce(t *testing.T) {
 			assert.Equal(t, "Harbour rose", sheet.Portrait.Name)
 			assert.Len(t, sheet.Portrait.Rings, len(laid[0].Parts))
 			assert.Positive(t, sheet.Elapsed)
+			assert.Subset(t, []string{"centre"}, sheet.Missing, "what no colourway colours has a mix of the studio's")
 			assert.Empty(t, flower.Proportions(doc, studio.NewBook(doc), laid), "a beginning is well proportioned")
 		})
 	}

@@ -199,8 +199,8 @@ func lace(l *layer) {
 		looked(work("second", "Spread the second coat", "shape", "shaping", 4*minute, 500), "The wire is covered."),
 		looked(stands("air", "Dry in the air", 480), "Flexible, not sticky; longer in damp weather."),
 		looked(work("release", "Release from the mat", "shape", "shaping", 2*minute, 300), "It peels off whole."))
-	paste(petal, "pour", "petal", weighed(700), 12)
-	paste(petal, "second", "petal", weighed(600), 12)
+	paste(petal, "pour", "lace", weighed(700), 12)
+	paste(petal, "second", "lace", weighed(600), 12)
 	l.wire(petal, "pour", 28, 40_000, 60_000, 0, studio.HookStraight)
 	id := petal.ID
 	r := l.flower("wired", looked(work("tape", "Tape petals around stamens", "assemble", "assembly", 8*minute, 6*minute), "The right side inward.", notFood))

@@ -71,19 +71,20 @@ func (r *Recipe) Needs() []ID {
 // Page is the id that all revisions of a recipe share.
 func (r *Recipe) Page() ID { return cmp.Or(r.Recipe, r.ID) }
 
-// Current are the latest revisions of the document's recipes, in its order: what the
-// flower book shows and what can be ordered anew.
+// Current are the latest revisions of the document's recipes, in the order of their
+// first ones: what the flower book shows and what can be ordered anew.
 func (d *Document) Current() []*Recipe {
-	latest := map[ID]*Recipe{}
-	for i := range d.Recipes {
-		if r := &d.Recipes[i]; latest[r.Page()] == nil || latest[r.Page()].Revision < r.Revision {
-			latest[r.Page()] = r
-		}
-	}
+	at := map[ID]int{}
 	var current []*Recipe
 	for i := range d.Recipes {
-		if r := &d.Recipes[i]; latest[r.Page()] == r {
+		r := &d.Recipes[i]
+		j, known := at[r.Page()]
+		switch {
+		case !known:
+			at[r.Page()] = len(current)
 			current = append(current, r)
+		case current[j].Revision < r.Revision:
+			current[j] = r
 		}
 	}
 	return current

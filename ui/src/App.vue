@@ -18,7 +18,14 @@ const keys = ref(false);
 
 function press(event: KeyboardEvent) {
   const target = event.target as HTMLElement;
-  if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+  if (
+    event.defaultPrevented ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
+  )
+    return;
   if (event.key === "?") keys.value = true;
   if (event.key === "j") journal.value = true;
   const station = stations.find((s) => s.key === event.key);
@@ -40,7 +47,10 @@ onUnmounted(() => window.removeEventListener("keydown", press));
           v-for="(s, i) in stations"
           :key="s.path"
           :to="s.path"
-          :class="{ here: route.path === s.path, begins: s.group !== stations[i - 1]?.group }"
+          :class="{
+            here: route.path === s.path || route.path.startsWith(`${s.path}/`),
+            begins: s.group !== stations[i - 1]?.group,
+          }"
         >
           <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ s.group }}</span>
           {{ s.name }}

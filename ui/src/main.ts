@@ -9,7 +9,7 @@ import { createRouter, createWebHistory } from "vue-router";
 
 import App from "./App.vue";
 import { listen } from "./api/live";
-import { stations } from "./stations/stations";
+import { recipePaths, stations } from "./stations/stations";
 import { vuetify } from "./theme/vuetify";
 
 const router = createRouter({
@@ -17,6 +17,7 @@ const router = createRouter({
   routes: [
     { path: "/", redirect: "/orders" },
     ...stations.map((station) => ({ path: station.path, component: station.component })),
+    ...recipePaths.map((path) => ({ path, component: () => import("./stations/book/RecipePage.vue") })),
     { path: "/:elsewhere(.*)*", redirect: "/orders" },
   ],
 });

@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set two recipes, or two variants of one, side by side */
+        post: operations["compare-recipes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book/drafts/{id}": {
         parameters: {
             query?: never;
@@ -855,6 +872,19 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        CompareBody: {
+            colourway?: string;
+            one: components["schemas"]["Side"];
+            other: components["schemas"]["Side"];
+            /** @description as they are being written */
+            recipes: components["schemas"]["StudioRecipe"][];
+        };
+        Compared: {
+            changes: components["schemas"]["Edit"][];
+            differences: components["schemas"]["Difference"][];
+            one: components["schemas"]["Sheet"];
+            other: components["schemas"]["Sheet"];
+        };
         Consequence: {
             /** Format: int64 */
             short: number;
@@ -1315,7 +1345,6 @@ export interface components {
             by: "quarter" | "hour" | "next" | "morning";
         };
         MoveNowBody: {
-            /** @description order lines that keep an earlier revision */
             lines: string[];
         };
         Moved: {
@@ -1453,6 +1482,7 @@ export interface components {
             page: string;
             /** @description names of what goes into it, to find it by */
             parts: string[];
+            portrait: components["schemas"]["Portrait"];
             /** @description its latest revision */
             recipe: string;
             /** Format: int64 */
@@ -1740,6 +1770,12 @@ export interface components {
             /** Format: int64 */
             setupMilliminutes: number;
             wires: components["schemas"]["Wires"][];
+        };
+        Side: {
+            question?: string;
+            recipe: string;
+            school?: string;
+            variant?: string;
         };
         Silence: {
             reason: string;
@@ -2548,6 +2584,84 @@ export interface operations {
             };
         };
     };
+    "compare-recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "open-draft": {
         parameters: {
             query?: never;
@@ -3047,7 +3161,9 @@ export interface operations {
                 /** @description who is at this bench */
                 Person: string;
             };
-            path?: never;
+            path: {
+                page: string;
+            };
             cookie?: never;
         };
         requestBody: {

@@ -15,6 +15,11 @@ const rules: Record<string, string> = {
   duration: "Setup and pieces, by the maker's pace",
   drying: "Read off the drying clock; an estimate, touch decides",
   "fixed wait": "A fixed time",
+  "proportion cone": "A cone is about three quarters as high as the first petal that closes over it",
+  "proportion wire":
+    "Held level, the head bends its stem: mass × gravity × length² ÷ (2 × stiffness × wires × bending figure of the gauge)",
+  "proportion former": "What lies in a cup is about as wide as the cup",
+  "proportion cutter": "What is cut, less what paste shrinks by as it dries",
   mix: "The larger of need with loss and one working sheet",
 };
 const amount = (f: Schemas["Figure"]) => (f.unit === "mg" ? `${grams(f.value)} g` : `${plain(f.value)} ${f.unit}`);

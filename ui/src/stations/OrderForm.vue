@@ -30,6 +30,7 @@ const form = reactive({
     serviceLevelPerMille: l.serviceLevelPerMille || undefined,
   })),
 });
+const variants = (recipe: string) => studio.value?.flowers.find((f) => f.id === recipe)?.variants ?? [];
 const seen = ref(props.order?.version ?? 0);
 
 function body(): Schemas["OrderBody"] {
@@ -44,7 +45,11 @@ function body(): Schemas["OrderBody"] {
       .map((a) => a.trim())
       .filter(Boolean),
     state: form.state === "quote" ? "quote" : "open",
-    lines: form.lines.map((l) => ({ ...l, quantity: Math.round(Number(l.quantity)) || 0 })),
+    lines: form.lines.map((l) => ({
+      ...l,
+      variant: l.variant || undefined,
+      quantity: Math.round(Number(l.quantity)) || 0,
+    })),
   };
 }
 
@@ -123,11 +128,20 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           v-model="l.recipe"
           label="Flower"
           :data-test="`flower-${i}`"
-          :items="studio?.flowers"
+          :items="studio?.flowers.filter((f) => f.latest || f.id === l.recipe)"
           item-title="name"
           item-value="id"
           :error-messages="flaw(`lines[${i}].recipe`)"
         />
+        <v-select
+          v-if="variants(l.recipe).length"
+          v-model="l.variant"
+          label="Variant"
+          :data-test="`variant-${i}`"
+          :items="[{ title: 'as it is', value: '' }, ...variants(l.recipe).map((v) => ({ title: v, value: v }))]"
+          :error-messages="flaw(`lines[${i}].variant`)"
+        />
+        <span v-else />
         <v-select
           v-model="l.colourway"
           label="Colourway"
@@ -218,7 +232,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
 }
 .line {
   display: grid;
-  grid-template-columns: 110px 1fr 1fr 24px;
+  grid-template-columns: 96px 1.2fr 0.8fr 1fr 24px;
   gap: 10px;
   margin: 8px 0;
   align-items: start;

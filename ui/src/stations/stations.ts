@@ -3,11 +3,14 @@ import type { Component } from "vue";
 export interface Station {
   path: string;
   name: string;
-  group: "promise" | "make ready" | "make";
+  group: "promise" | "make ready" | "make" | "keep";
   key: string;
   question: string;
   component: () => Promise<Component>;
 }
+
+/** A recipe of the flower book, a draft of one, or one that is begun. */
+export const recipePaths = ["/book/pages/:page", "/book/drafts/:draft", "/book/new"];
 
 /** The stations in working order; each answers one question. */
 export const stations: Station[] = [
@@ -58,5 +61,13 @@ export const stations: Station[] = [
     key: "b",
     question: "What do I do now?",
     component: () => import("./BenchStation.vue"),
+  },
+  {
+    path: "/book",
+    name: "Flower book",
+    group: "keep",
+    key: "f",
+    question: "How do we make it?",
+    component: () => import("./BookStation.vue"),
   },
 ];

@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Schemas } from "../api/client";
+import { lasting } from "../format";
+import Swatch from "./Swatch.vue";
+import WorkGlyph from "./WorkGlyph.vue";
+
+/** How a making lies along time when nothing else is made: work as blocks, waits to scale. */
+const props = defineProps<{ sheet: Schemas["Sheet"]; chosen?: string }>();
+const emit = defineEmits<{ choose: [recipe: string, step: string] }>();
+
+const lanes = computed(() => props.sheet.lanes);
+const total = computed(() => Math.max(1, props.sheet.elapsedMinutes));
+const x = (m: number) => (100 * m) / total.value;
+const ticks = computed(() => {
+  const step = [15, 30, 60, 120, 240, 480, 720, 1440].find((s) => total.value / s <= 10) ?? 2880;
+  return Array.from({ length: Math.floor(total.value / step) + 1 }, (_, i) => i * step);
+});
+</script>
+
+<template>
+  <div class="strip">
+    <div class="lane head">
+      <span />
+      <div class="time">
+        <i v-for="t in ticks" :key="t" :style="{ left: `${x(t)}%` }">{{ t % 60 ? lasting(t) : `${t / 60} h` }}</i>
+      </div>
+    </div>
+    <div v-for="(l, i) in lanes" :key="i" class="lane" :class="{ chosen: l.recipe === chosen }">
+      <button class="bare who" @click="emit('choose', l.recipe, '')">
+        <Swatch :colour="l.colour" :size="13" />
+        <b v-if="l.kind !== 'mix' && l.count > 1">{{ l.count }}</b> {{ l.name }}
+      </button>
+      <div class="time">
+        <template v-for="s in l.spans" :key="s.step">
+          <button
+            v-if="s.wait"
+            class="bare wait"
+            :style="{ left: `${x(s.from)}%`, width: `${x(s.to - s.from)}%` }"
+            :title="`${s.name}: ${lasting(s.to - s.from)}`"
+            @click="emit('choose', l.recipe, s.step)"
+          >
+            <span v-if="x(s.to - s.from) > 7">{{ s.state ? `${s.state}, ` : "" }}{{ lasting(s.to - s.from) }}</span>
+          </button>
+          <button
+            v-else
+            class="bare work"
+            :style="{ left: `${x(s.from)}%`, width: `${x(s.to - s.from)}%` }"
+            :title="`${s.name}: ${lasting(s.to - s.from)}`"
+            @click="emit('choose', l.recipe, s.step)"
+          >
+            <WorkGlyph :glyph="s.glyph ?? 'shape'" :size="13" />
+          </button>
+        </template>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  display: grid;
+  gap: 2px;
+}
+.lane {
+  display: grid;
+  grid-template-columns: 172px 1fr;
+  align-items: center;
+  gap: 10px;
+  min-height: 21px;
+}
+.lane.head {
+  min-height: 15px;
+}
+.who {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-size: 13.5px;
+}
+.chosen .who {
+  font-weight: 700;
+}
+.time {
+  position: relative;
+  height: 19px;
+  margin-right: 22px;
+  border-bottom: 1px solid var(--vein);
+}
+.head .time {
+  border: 0;
+  height: 14px;
+}
+.head i {
+  position: absolute;
+  font-size: 11.5px;
+  font-style: normal;
+  color: var(--soft);
+  border-left: 1px solid var(--vein);
+  padding-left: 3px;
+  white-space: nowrap;
+}
+.work,
+.wait {
+  position: absolute;
+  top: 1px;
+  height: 17px;
+  overflow: hidden;
+}
+.work {
+  min-width: 9px;
+  background: var(--leaf);
+  color: #fff;
+  border-radius: 1px 5px 1px 5px;
+  display: grid;
+  place-items: center;
+  z-index: 1;
+}
+.wait {
+  border-bottom: 3px solid var(--dust);
+  font-size: 11px;
+  color: var(--soft);
+  text-align: center;
+  white-space: nowrap;
+}
+.wait:hover,
+.work:hover {
+  outline: 2px solid var(--petal);
+}
+</style>

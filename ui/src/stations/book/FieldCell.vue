@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Column } from "./columns";
+import { at, kept, type Row, shown, unitOf } from "./fields";
+
+/** One field of a line: written as people say it, kept as the core counts it. */
+const props = defineProps<{ row: Row; column: Column; name: string; flaw?: string }>();
+const emit = defineEmits<{ put: [value: unknown] }>();
+
+const value = computed(() => at(props.row, props.column.key));
+const active = computed(() => props.column.when?.(props.row) ?? true);
+const options = computed(() => {
+  const given = props.column.options ?? [];
+  const all = typeof given === "function" ? given(props.row) : given;
+  const now = value.value as string | undefined;
+  return now && !all.some((o) => o.value === now) ? [...all, { title: now, value: now }] : all;
+});
+const written = (event: Event) => (event.target as HTMLInputElement).value;
+</script>
+
+<template>
+  <span v-if="!active" class="off">·</span>
+  <input
+    v-else-if="column.kind === 'flag'"
+    type="checkbox"
+    :name="name"
+    :aria-label="column.label"
+    :checked="!!value"
+    @change="emit('put', ($event.target as HTMLInputElement).checked || undefined)"
+  />
+  <select
+    v-else-if="column.kind === 'choice'"
+    :name="name"
+    :aria-label="column.label"
+    :class="{ flawed: flaw, empty: !value }"
+    :title="flaw"
+    :value="value ?? ''"
+    @change="emit('put', written($event) || undefined)"
+  >
+    <option v-if="column.blank !== undefined || !value" value="">{{ column.blank ?? "choose…" }}</option>
+    <option v-for="o in options" :key="o.value" :value="o.value">{{ o.title }}</option>
+  </select>
+  <textarea
+    v-else-if="column.kind === 'long' || column.kind === 'list'"
+    :name="name"
+    :aria-label="column.label"
+    rows="2"
+    :class="{ flawed: flaw }"
+    :title="flaw"
+    :value="shown(column, value)"
+    @change="emit('put', kept(column, written($event)))"
+  />
+  <span v-else class="with-unit">
+    <input
+      type="text"
+      :name="name"
+      :aria-label="column.label"
+      :inputmode="column.kind === 'text' ? 'text' : 'decimal'"
+      :class="{ flawed: flaw, figure: column.kind !== 'text' }"
+      :title="flaw"
+      :placeholder="column.blank"
+      :value="shown(column, value)"
+      @change="emit('put', kept(column, written($event)))"
+    />
+    <i v-if="unitOf(column) && value !== undefined && value !== null">{{ unitOf(column) }}</i>
+  </span>
+</template>
+
+<style scoped>
+input[type="text"],
+select,
+textarea {
+  font: inherit;
+  font-size: 14px;
+  color: var(--ink);
+  width: 100%;
+  min-height: 28px;
+  padding: 2px 5px;
+  border: 1px solid transparent;
+  border-bottom-color: var(--vein);
+  background: transparent;
+  border-radius: 2px 6px 2px 6px;
+}
+select {
+  appearance: none;
+  text-overflow: ellipsis;
+}
+textarea {
+  resize: vertical;
+}
+select.empty {
+  color: var(--soft);
+}
+input:hover,
+select:hover,
+textarea:hover {
+  border-color: var(--vein);
+  background: var(--marble);
+}
+input:focus,
+select:focus,
+textarea:focus {
+  border-color: var(--petal);
+  background: #fff;
+  outline: none;
+}
+.flawed {
+  border-color: #a32740 !important;
+  background: var(--petal-wash) !important;
+}
+.figure {
+  font-variant-numeric: tabular-nums;
+  text-align: right;
+}
+.with-unit {
+  display: flex;
+  align-items: baseline;
+  gap: 3px;
+}
+.with-unit i {
+  font-style: normal;
+  font-size: 11.5px;
+  color: var(--soft);
+}
+.off {
+  color: var(--vein);
+}
+</style>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { computed, ref } from "vue";
+import { answered, client, person, type Schemas, useCommands } from "../../api/client";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import { placeWords } from "./fields";
+
+/** A file of recipes: what it would bring, what is decided of it, and taking it in. */
+const emit = defineEmits<{ close: [] }>();
+const file = ref("");
+const name = ref("");
+const choices = ref<Record<string, "keep" | "take" | "beside">>({});
+const body = computed(() => ({ file: file.value, choices: choices.value }));
+const preview = useMutation({
+  mutationFn: () => answered(client.POST("/api/book/import/preview", { body: body.value })),
+});
+const send = useCommands();
+const take = useMutation({
+  mutationFn: () =>
+    send(["import", body.value], (header) =>
+      answered(client.POST("/api/book/import", { params: { header }, body: body.value })),
+    ),
+});
+const words: Record<string, string> = {
+  new: "new here",
+  changed: "changed",
+  same: "the same",
+  kept: "yours stays",
+  conflict: "in conflict",
+};
+const order = ["conflict", "changed", "new", "kept", "same"];
+const groups = computed(() =>
+  order
+    .map((state) => ({ state, things: (preview.data.value?.things ?? []).filter((t) => t.state === state) }))
+    .filter((g) => g.things.length),
+);
+
+async function read(event: Event) {
+  const input = event.target as HTMLInputElement;
+  const chosen = input.files?.[0];
+  if (!chosen) return;
+  name.value = chosen.name;
+  file.value = await chosen.text();
+  choices.value = {};
+  take.reset();
+  preview.mutate();
+  input.value = "";
+}
+function decide(t: Schemas["Thing"], choice: string) {
+  choices.value = { ...choices.value, [t.id]: choice as "keep" };
+  preview.mutate();
+}
+const options = (t: Schemas["Thing"]) =>
+  ["mix", "part", "flower", "spray"].includes(t.kind) ? ["take", "keep", "beside"] : ["keep", "beside"];
+const says: Record<string, string> = {
+  take: "take it as a new revision",
+  keep: "keep yours",
+  beside: "take it beside yours",
+};
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="860" persistent @keydown.esc="emit('close')">
+    <section class="sheet form" data-test="import">
+      <h2>Take in recipes</h2>
+      <template v-if="take.isSuccess.value">
+        <p data-test="taken">
+          <b>Taken in:</b> {{ take.data.value?.adds.recipes.length }} recipes, each as its own revision. “Take back…”
+          undoes all of it.
+        </p>
+        <footer><v-btn color="primary" @click="emit('close')">Done</v-btn></footer>
+      </template>
+      <template v-else>
+        <p class="quiet">
+          A file that this or another studio has handed on. You see what it would bring first; it comes in whole, or not
+          at all.
+        </p>
+        <label class="add"
+          >{{ name || "Choose the file"
+          }}<input type="file" name="recipes-file" accept=".json,application/json" hidden @change="read"
+        /></label>
+        <ProblemNote :error="preview.error.value ?? take.error.value" />
+        <div v-if="preview.data.value" class="list">
+          <section v-for="g in groups" :key="g.state" :data-test="`state-${g.state}`">
+            <h3>{{ g.things.length }} {{ words[g.state] }}</h3>
+            <template v-if="g.state === 'conflict' || g.state === 'changed'">
+              <article v-for="t in g.things" :key="t.kind + t.id">
+                <b>{{ t.name }}</b> <span class="quiet">{{ t.kind }} {{ t.says }}</span>
+                <select
+                  :value="t.choice ?? ''"
+                  :aria-label="`What to do with ${t.name}`"
+                  @change="decide(t, ($event.target as HTMLSelectElement).value)"
+                >
+                  <option v-if="!t.choice" value="">decide…</option>
+                  <option v-for="o in options(t)" :key="o" :value="o">{{ says[o] }}</option>
+                </select>
+                <ul>
+                  <li v-for="c in t.changes.slice(0, 12)" :key="c.place" class="quiet">
+                    {{ placeWords(c.place) }}: {{ c.was || "nothing" }} → {{ c.is || "nothing" }}
+                  </li>
+                  <li v-if="t.changes.length > 12" class="quiet">and {{ t.changes.length - 12 }} more</li>
+                </ul>
+              </article>
+            </template>
+            <p v-else>{{ g.things.map((t) => t.name).join(", ") }}</p>
+          </section>
+        </div>
+        <footer>
+          <v-btn variant="text" @click="emit('close')">Leave it</v-btn>
+          <v-btn
+            color="primary"
+            data-test="take-in"
+            :disabled="!person || !preview.data.value || preview.data.value.open > 0 || preview.isPending.value"
+            :loading="take.isPending.value"
+            @click="take.mutate()"
+          >
+            {{
+              !person
+                ? "Say who is here first"
+                : preview.data.value?.open
+                  ? `${preview.data.value.open} to decide`
+                  : "Take it in"
+            }}
+          </v-btn>
+        </footer>
+      </template>
+    </section>
+  </v-dialog>
+</template>
+
+<style scoped>
+.form {
+  padding: 22px 26px;
+}
+.list {
+  max-height: 56vh;
+  overflow: auto;
+}
+h3 {
+  margin: 12px 0 2px;
+}
+article {
+  border-top: 1px solid var(--vein);
+  padding: 5px 0;
+}
+article ul,
+p {
+  margin: 2px 0;
+}
+select {
+  font: inherit;
+  float: right;
+}
+.add {
+  color: var(--leaf);
+  font-weight: 650;
+  cursor: pointer;
+}
+footer {
+  display: flex;
+  justify-content: flex-end;
+  gap: 10px;
+  margin-top: 18px;
+}
+</style>

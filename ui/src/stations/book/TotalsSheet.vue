@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Schemas } from "../../api/client";
+import Swatch from "../../drawings/Swatch.vue";
+import { grams, lasting, millimetres, plain } from "../../format";
+import { differenceWords } from "./differences";
+
+/** What one flower comes to, or so many of them begun together. */
+const props = defineProps<{ sheet: Schemas["Sheet"]; old: boolean; against: Schemas["Difference"][] }>();
+const quantity = defineModel<number>({ required: true });
+const minutes = (m: number) => plain(Math.round(m / 100) / 10);
+const pieces = computed(() => props.sheet.pieces.filter((p) => p.kind === "part").reduce((sum, p) => sum + p.count, 0));
+const wires = computed(() => props.sheet.wires.reduce((sum, w) => sum + w.number, 0));
+const mix = computed(() => props.sheet.portrait.kind === "mix");
+const amount = (m: Schemas["Amount"]) =>
+  m.unit === "mg" ? `${grams(m.amount)} g` : m.unit === "µm" ? `${plain(m.amount / 1_000_000)} m` : plain(m.amount);
+</script>
+
+<template>
+  <section class="sheet totals" :class="{ old }" data-test="totals">
+    <h3 v-if="mix">Of 100 g</h3>
+    <h3 v-else>
+      Of
+      <input
+        name="quantity"
+        type="number"
+        min="1"
+        max="5000"
+        aria-label="How many"
+        :value="quantity"
+        @change="quantity = Math.max(1, Number(($event.target as HTMLInputElement).value) || 1)"
+      />
+      {{ sheet.portrait.name }}
+    </h3>
+    <p v-if="old" class="quiet">As it was before what is wrong now.</p>
+    <div class="large">
+      <div v-if="!mix">
+        <span class="figure">{{ pieces }}</span> <span class="unit">parts</span>
+      </div>
+      <div>
+        <span class="figure">{{ minutes(sheet.attendedMilliminutes) }}</span> <span class="unit">min at the bench</span>
+      </div>
+      <div>
+        <span class="figure">{{ lasting(sheet.elapsedMinutes) }}</span>
+        <span class="unit" title="from the first cut to done, hands always free, in standard air">alone</span>
+      </div>
+      <div v-if="!mix">
+        <span class="figure">{{ grams(sheet.massMilligrams) }}</span> <span class="unit">g each</span>
+      </div>
+    </div>
+    <p class="quiet">
+      and {{ minutes(sheet.setupMilliminutes) }} min of setup, once a lot{{ wires ? `; ${wires} wires` : "" }}
+    </p>
+    <p v-if="sheet.missing.length" class="missing">No mix for {{ sheet.missing.join(", ") }} in this colourway.</p>
+    <dl>
+      <template v-for="p in sheet.pastes" :key="p.mix">
+        <dt><Swatch :colour="p.colour" :size="13" /> {{ p.name }}</dt>
+        <dd>{{ grams(p.massMilligrams) }} <span class="unit">g</span></dd>
+      </template>
+      <template v-for="(w, i) in sheet.wires" :key="`w${i}`">
+        <dt>{{ w.name }}, {{ millimetres(w.lengthMicrometres) }} mm</dt>
+        <dd>{{ w.number }}</dd>
+      </template>
+      <template v-for="m in sheet.materials" :key="m.material">
+        <dt>{{ m.name }}</dt>
+        <dd>{{ amount(m) }}</dd>
+      </template>
+    </dl>
+    <template v-if="against.length">
+      <h3>Against the recipe as it is</h3>
+      <dl data-test="against">
+        <template v-for="d in against" :key="d.what + d.unit">
+          <dt>{{ d.what }}</dt>
+          <dd>{{ differenceWords(d) }}</dd>
+        </template>
+      </dl>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.totals {
+  padding: 10px 14px;
+  margin-bottom: 10px;
+}
+.totals.old .large,
+.totals.old dl {
+  opacity: 0.45;
+}
+h3 input {
+  font: inherit;
+  width: 52px;
+  border: 0;
+  border-bottom: 1px solid var(--vein);
+  background: none;
+  color: inherit;
+}
+.large {
+  display: grid;
+  grid-template-columns: auto auto;
+  gap: 4px 14px;
+  margin: 6px 0 2px;
+}
+.figure {
+  font-size: 19px;
+  margin-right: 3px;
+}
+p {
+  margin: 2px 0 6px;
+}
+.missing {
+  color: #a32740;
+  font-weight: 600;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  margin: 0;
+  font-size: 13.5px;
+}
+dt,
+dd {
+  margin: 0;
+  padding: 2px 0;
+  border-top: 1px solid var(--vein);
+}
+dd {
+  text-align: right;
+}
+</style>

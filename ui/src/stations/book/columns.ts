@@ -1,0 +1,404 @@
+import type { Schemas } from "../../api/client";
+import type { Recipe } from "./writing";
+
+/** One field of a line in a table, or of a form: where it is kept and how it is written. */
+export interface Column {
+  key: string; // a path such as "shape.lengthMicrometres"
+  label: string;
+  kind:
+    | "text"
+    | "long" // more than a few words
+    | "whole"
+    | "mm" // kept in micrometres
+    | "g" // kept in milligrams
+    | "min" // kept in thousandths of a minute
+    | "wall" // kept in whole minutes
+    | "percent" // kept per mille
+    | "flag"
+    | "choice"
+    | "list" // texts, one a line
+    | "numbers"; // whole numbers with + or spaces between
+  unit?: string;
+  width?: number;
+  options?: Option[] | ((row: Record<string, unknown>) => Option[]);
+  blank?: string; // the word for nothing chosen
+  needed?: (row: Record<string, unknown>) => boolean; // of a table: shown if some line needs it
+  when?: (row: Record<string, unknown>) => boolean;
+  scale?: number; // of numbers: how many of the kept unit one of the written is
+}
+
+export interface Option {
+  title: string;
+  value: string;
+}
+
+export type Words = Schemas["Words"];
+
+const words = (...all: string[]): Option[] => all.map((w) => ({ title: w.replaceAll("-", " "), value: w }));
+const named = (all: { id: string; name: string }[]): Option[] => all.map((x) => ({ title: x.name, value: x.id }));
+
+export const forms = [
+  "petal",
+  "round petal",
+  "pointed petal",
+  "notched petal",
+  "heart petal",
+  "frilled petal",
+  "daisy",
+  "notched ring",
+  "blossom",
+  "star",
+  "leaf",
+  "long leaf",
+  "lobed leaf",
+  "cone",
+  "centre",
+  "ball",
+  "bead",
+  "bud",
+  "brush",
+  "calyx",
+  "disc",
+  "former",
+  "wired",
+  "layered",
+  "filler",
+  "cluster",
+  "sprig",
+  "frond",
+  "trail",
+  "spray",
+  "paste",
+  "dust",
+  "icing",
+  "glue",
+];
+const states = words("firm", "stiff", "dry");
+
+/** The tables of a recipe, each with the words that it may choose from. */
+export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Page"][]) {
+  const steps: Option[] = r.steps.map((s) => ({ title: s.name || s.key, value: s.key }));
+  const pieces = new Map<string, string>();
+  const mixes = new Map<string, string>();
+  for (const p of book) (p.kind === "mix" ? mixes : pieces).set(p.recipe, p.name);
+  for (const x of all) (x.kind === "mix" ? mixes : pieces).set(x.id, x.name);
+  pieces.delete(r.id);
+  const sorted = (m: Map<string, string>) =>
+    [...m].map(([value, title]) => ({ title, value })).sort((a, b) => a.title.localeCompare(b.title));
+  const of = (id: unknown) => all.find((x) => x.id === id);
+  const variantsOf = (id: unknown): string[] =>
+    of(id)?.variants?.map((v) => v.name) ?? book.find((p) => p.recipe === id)?.variants ?? [];
+  const step = (label = "at step"): Column => ({ key: "step", label, kind: "choice", options: steps, width: 118 });
+  const weighed = named(w.materials.filter((m) => m.unit === "mg"));
+  const classes = named(w.dryingClasses);
+  const methods = named(w.dryingMethods);
+  const slots: Option[] = words(...new Set(all.flatMap((x) => (x.pastes ?? []).map((p) => p.slot)).filter(Boolean)));
+  const shape = (key: string) => (row: Record<string, unknown>) =>
+    ((row.shape as Record<string, unknown> | undefined)?.shape ?? "") === key;
+  const drying: Column[] = [
+    { key: "class", label: "drying class", kind: "choice", options: classes, blank: "—", width: 120 },
+    { key: "thicknessMicrometres", label: "thick", kind: "mm", width: 58 },
+    { key: "method", label: "way of drying", kind: "choice", options: methods, blank: "as it lies", width: 105 },
+    { key: "slot", label: "made of slot", kind: "choice", options: slots, blank: "—", width: 90 },
+  ];
+  const window: Column[] = [
+    { key: "atLeastMinutes", label: "at least", kind: "wall", width: 66 },
+    { key: "atMostMinutes", label: "at most", kind: "wall", width: 66 },
+    { key: "from", label: "from", kind: "choice", options: states, blank: "—", width: 72 },
+    { key: "before", label: "before", kind: "choice", options: states, blank: "—", width: 72 },
+    ...drying,
+  ];
+  return {
+    parts: [
+      { key: "recipe", label: "what", kind: "choice", options: sorted(pieces), width: 176 },
+      { key: "count", label: "how many", kind: "whole", width: 58 },
+      { key: "least", label: "at least", kind: "whole", width: 56, blank: "all" },
+      { key: "rows", label: "in rows", kind: "numbers", width: 84 },
+      {
+        key: "set",
+        label: "set",
+        kind: "choice",
+        options: words("over-gaps", "level", "alternating"),
+        blank: "—",
+        width: 96,
+      },
+      {
+        key: "join",
+        label: "joined",
+        kind: "choice",
+        options: words("taped", "glued", "wet", "slotted", "threaded", "iced"),
+        blank: "—",
+        width: 84,
+      },
+      step(),
+      {
+        key: "variant",
+        label: "variant",
+        needed: (x) => variantsOf(x.recipe).length > 0 || !!x.variant,
+        kind: "choice",
+        options: (x) => words(...variantsOf(x.recipe)),
+        blank: "—",
+        width: 82,
+      },
+      {
+        key: "form",
+        label: "form",
+        needed: (x) => !!of(x.recipe)?.forms?.length || !!x.form,
+        kind: "choice",
+        options: (x) => words(...(of(x.recipe)?.forms ?? []).map((f) => f.name)),
+        blank: "—",
+        width: 82,
+      },
+    ] as Column[],
+    partsMore: [
+      { key: "reversed", label: "put on reversed", kind: "flag" },
+      { key: "between.least", label: "made with from", kind: "whole" },
+      { key: "between.most", label: "to", kind: "whole" },
+      { key: "sequence", label: "order around one cut-out", kind: "numbers" },
+      { key: "atMicrometres", label: "distances from the tip, mm", kind: "numbers", scale: 1000 },
+      ...window.map((c) => ({ ...c, key: `window.${c.key}`, label: `fresh: ${c.label}` })),
+    ] as Column[],
+    pastes: [
+      step(),
+      { key: "slot", label: "colour slot", kind: "text", width: 96 },
+      {
+        key: "shape.shape",
+        label: "shape",
+        kind: "choice",
+        options: words("cut", "ball", "rope", "weighed"),
+        width: 86,
+      },
+      {
+        key: "shape.lengthMicrometres",
+        label: "length",
+        kind: "mm",
+        width: 62,
+        when: (x) => shape("cut")(x) || shape("rope")(x),
+      },
+      { key: "shape.widthMicrometres", label: "width", kind: "mm", width: 62, when: shape("cut") },
+      { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 58, when: shape("cut") },
+      { key: "shape.factorPerMille", label: "fills", kind: "percent", width: 62, when: shape("cut") },
+      {
+        key: "shape.diameterMicrometres",
+        label: "across",
+        kind: "mm",
+        width: 62,
+        when: (x) => shape("ball")(x) || shape("rope")(x),
+      },
+      { key: "shape.massMilligrams", label: "mass", kind: "g", width: 62, when: shape("weighed") },
+      { key: "shape.driedMicrometres", label: "wanted dry", kind: "mm", width: 66, when: shape("cut") },
+      { key: "run", label: "to a sheet", kind: "whole", width: 58 },
+    ] as Column[],
+    wires: [
+      step(),
+      { key: "material", label: "wire", kind: "choice", options: named(w.materials.filter((m) => m.wire)), width: 130 },
+      { key: "number", label: "wires", kind: "whole", width: 50 },
+      { key: "depthMicrometres", label: "in the paste", kind: "mm", width: 72 },
+      { key: "stemMicrometres", label: "free stem", kind: "mm", width: 72 },
+      { key: "allowanceMicrometres", label: "for the hook", kind: "mm", width: 72 },
+      {
+        key: "hook",
+        label: "hook",
+        kind: "choice",
+        options: words("open", "closed", "tape-wound", "straight"),
+        blank: "—",
+        width: 100,
+      },
+      { key: "turns", label: "turns", kind: "whole", width: 50 },
+    ] as Column[],
+    materials: [
+      step(),
+      {
+        key: "material",
+        label: "what",
+        kind: "choice",
+        options: w.materials.filter((m) => !m.wire).map((m) => ({ title: `${m.name}, ${m.unit}`, value: m.id })),
+        width: 190,
+      },
+      { key: "amount", label: "amount", kind: "whole", width: 80 },
+      { key: "perPieces", label: "for every", kind: "whole", width: 60, blank: "1" },
+      { key: "outAtStep", label: "comes out at", kind: "choice", options: steps, blank: "stays in", width: 130 },
+    ] as Column[],
+    blend: [
+      {
+        key: "material",
+        label: "material",
+        kind: "choice",
+        options: weighed,
+        blank: "—",
+        width: 190,
+        when: (x) => !x.mix,
+      },
+      {
+        key: "mix",
+        label: "or a mix",
+        kind: "choice",
+        options: sorted(mixes).filter((m) => m.value !== r.id),
+        blank: "—",
+        width: 190,
+        when: (x) => !x.material,
+      },
+      { key: "parts", label: r.byPercent ? "per cent" : "parts", kind: "whole", width: 70 },
+    ] as Column[],
+    additives: [
+      { key: "material", label: "material", kind: "choice", options: weighed, width: 190 },
+      { key: "milligramsPer100g", label: "g in 100 g", kind: "g", width: 80, when: (x) => !x.dropsPer100g },
+      { key: "dropsPer100g", label: "or drops in 100 g", kind: "whole", width: 96, when: (x) => !x.milligramsPer100g },
+      { key: "dropMilligrams", label: "g a drop", kind: "g", width: 74, when: (x) => !x.milligramsPer100g },
+    ] as Column[],
+    windows: [
+      { key: "after", label: "since the end of", kind: "choice", options: steps, blank: "the step before", width: 130 },
+      ...window,
+    ] as Column[],
+    holds: [
+      { key: "place", label: "place", kind: "choice", options: named(w.places), width: 150 },
+      { key: "perSlot", label: "pieces a slot", kind: "whole", width: 72 },
+      { key: "sharePerMille", label: "share", kind: "percent", width: 62, blank: "all" },
+      {
+        key: "until",
+        label: "until the end of",
+        kind: "choice",
+        options: steps,
+        blank: "—",
+        width: 130,
+        when: (x) => !x.untilNext,
+      },
+      { key: "untilNext", label: "or a step of what it goes into", kind: "text", width: 110, when: (x) => !x.until },
+    ] as Column[],
+    tools: [
+      { key: "tool", label: "tool", kind: "choice", options: named(w.tools), width: 180 },
+      { key: "number", label: "how many", kind: "whole", width: 60, blank: "1" },
+    ] as Column[],
+    work: [
+      { key: "skill", label: "skill", kind: "choice", options: words(...w.skills), width: 110 },
+      {
+        key: "glyph",
+        label: "kind of work",
+        kind: "choice",
+        options: words("shape", "wire", "dust", "assemble", "steam", "mix", "pack"),
+        width: 100,
+      },
+      { key: "setupMilliminutes", label: "setup", kind: "min", width: 66 },
+      { key: "pieceMilliminutes", label: "each", kind: "min", width: 66 },
+      { key: "mayPause", label: "may pause", kind: "flag", width: 60 },
+      { key: "sharePerMille", label: "share of the pieces", kind: "percent", width: 66, blank: "all" },
+      {
+        key: "form",
+        label: "or of the form",
+        kind: "choice",
+        options: (r.forms ?? []).map((f) => ({ title: f.name, value: f.name })),
+        blank: "all",
+        width: 96,
+      },
+      { key: "together", label: "at once", kind: "whole", width: 56, blank: "1" },
+      { key: "stint", label: "stint", kind: "text", width: 84 },
+      { key: "run", label: "a run of", kind: "whole", width: 60 },
+      { key: "tool", label: "tool, in words", kind: "text", width: 150 },
+      { key: "alsoSkills", label: "also able to", kind: "list", width: 110 },
+      {
+        key: "setupFamily",
+        label: "colour setup",
+        kind: "choice",
+        options: named(w.setupFamilies),
+        blank: "none",
+        width: 120,
+      },
+      { key: "setupSlot", label: "by slot", kind: "text", width: 90 },
+    ] as Column[],
+    mend: [
+      { key: "skill", label: "skill", kind: "choice", options: words(...w.skills), width: 110 },
+      { key: "pieceMilliminutes", label: "each", kind: "min", width: 66 },
+    ] as Column[],
+    wait: [
+      {
+        key: "state",
+        label: "dries until",
+        kind: "choice",
+        options: states,
+        blank: "a fixed time",
+        width: 100,
+        when: (x) => !x.minutes && !x.load,
+      },
+      { key: "minutes", label: "minutes", kind: "wall", width: 66, when: (x) => !x.state },
+      ...drying.map((c) => ({ ...c, when: (x: Record<string, unknown>) => !!x.state || !!x.wished })),
+      {
+        key: "wished.state",
+        label: "better until",
+        kind: "choice",
+        options: states,
+        blank: "—",
+        width: 90,
+        when: (x) => !x.load,
+      },
+      { key: "wished.minutes", label: "or better, minutes", kind: "wall", width: 76, when: (x) => !x.load },
+      {
+        key: "continues",
+        label: "goes on from",
+        kind: "choice",
+        options: r.steps.filter((s) => s.wait?.state).map((s) => ({ title: s.name, value: s.key })),
+        blank: "—",
+        width: 120,
+        when: (x) => !!x.state,
+      },
+    ] as Column[],
+    load: [
+      { key: "machine", label: "in", kind: "choice", options: named(w.machines), blank: "no machine", width: 120 },
+      { key: "setting", label: "setting", kind: "text", width: 80 },
+      { key: "perSlot", label: "pieces a slot", kind: "whole", width: 66 },
+    ] as Column[],
+    forms: [
+      { key: "name", label: "form", kind: "text", width: 150 },
+      { key: "sharePerMille", label: "share of a lot", kind: "percent", width: 80 },
+    ] as Column[],
+    byproducts: [
+      { key: "material", label: "leaves over", kind: "choice", options: named(w.materials), width: 180 },
+      { key: "amount", label: "of each piece", kind: "whole", width: 80 },
+    ] as Column[],
+    spares: [
+      {
+        key: "rule",
+        label: "spares",
+        kind: "choice",
+        options: [
+          { title: "from recorded breakage", value: "breakage" },
+          { title: "a fixed number", value: "number" },
+          { title: "a percentage", value: "percent" },
+          { title: "none", value: "none" },
+        ],
+        width: 160,
+      },
+      {
+        key: "breakagePerMille",
+        label: "expected to break",
+        kind: "percent",
+        width: 80,
+        when: (x) => x.rule === "breakage",
+      },
+      { key: "number", label: "how many", kind: "whole", width: 70, when: (x) => x.rule === "number" },
+      { key: "percent", label: "per cent", kind: "whole", width: 70, when: (x) => x.rule === "percent" },
+    ] as Column[],
+    lot: [
+      { key: "secondsServe", label: "seconds serve where they don't show", kind: "flag" },
+      { key: "leastPerLot", label: "fewest in a lot", kind: "whole", blank: "1" },
+      { key: "mostPerLot", label: "most in a lot", kind: "whole", blank: "no limit" },
+      { key: "keepInStock", label: "kept ready in stock", kind: "whole", blank: "none" },
+      { key: "build", label: "built", kind: "choice", options: words("inside-out", "outside-in"), blank: "inside out" },
+      {
+        key: "yield.step",
+        label: "each unit gives several after",
+        kind: "choice",
+        options: r.steps.filter((s) => s.work).map((s) => ({ title: s.name, value: s.key })),
+        blank: "gives one",
+      },
+      { key: "yield.gives", label: "gives", kind: "whole", when: (x) => !!x.yield },
+    ] as Column[],
+    mix: [
+      { key: "colour", label: "swatch", kind: "text" },
+      { key: "byPercent", label: "blend by per cent", kind: "flag" },
+      { key: "lifeMinutes", label: "keeps wrapped, minutes", kind: "wall" },
+      { key: "lifeColdMinutes", label: "keeps cold, minutes", kind: "wall" },
+      { key: "dryingPerMille", label: "drying takes, of the usual", kind: "percent", blank: "100 %" },
+    ] as Column[],
+    steps,
+  };
+}

@@ -1,0 +1,105 @@
+import { v7 } from "uuid";
+import type { Column } from "./columns";
+
+export type Row = Record<string, unknown>;
+
+/** What stands at a path such as "shape.lengthMicrometres". */
+export function at(row: Row, path: string): unknown {
+  return path.split(".").reduce<unknown>((of, key) => (of as Row | undefined)?.[key], row);
+}
+
+/** Puts a value at a path; nothing takes the field away, and what holds only it as well. */
+export function put(row: Row, path: string, value: unknown): void {
+  const keys = path.split(".");
+  const last = keys.pop()!;
+  const chain: Row[] = [row];
+  for (const key of keys) {
+    const of = chain.at(-1)!;
+    of[key] = of[key] === undefined || of[key] === null ? {} : of[key];
+    chain.push(of[key] as Row);
+  }
+  if (value === undefined) delete chain.at(-1)![last];
+  else chain.at(-1)![last] = value;
+  for (let i = keys.length - 1; i >= 0; i--) if (Object.keys(chain[i + 1]!).length === 0) delete chain[i]![keys[i]!];
+}
+
+const scales: Partial<Record<Column["kind"], number>> = {
+  mm: 1000,
+  g: 1000,
+  min: 1000,
+  percent: 10,
+  whole: 1,
+  wall: 1,
+};
+const units: Partial<Record<Column["kind"], string>> = { mm: "mm", g: "g", min: "min", percent: "%", wall: "min" };
+
+export const unitOf = (c: Column): string => c.unit ?? units[c.kind] ?? "";
+
+/** A kept value as it is written. */
+export function shown(c: Column, value: unknown): string {
+  if (value === undefined || value === null || value === "") return "";
+  const scale = scales[c.kind];
+  if (c.kind === "list") return (value as string[]).join("\n");
+  if (c.kind === "numbers") return (value as number[]).map((n) => String(n / (c.scale ?? 1))).join(" + ");
+  if (scale) return String(Number(((value as number) / scale).toFixed(4)));
+  return String(value as string | number);
+}
+
+/** What was written as it is kept; undefined for nothing. Decimal commas are understood. */
+export function kept(c: Column, text: string): unknown {
+  const plain = text.trim();
+  if (plain === "") return undefined;
+  const scale = scales[c.kind];
+  if (c.kind === "list")
+    return plain
+      .split("\n")
+      .map((l) => l.trim())
+      .filter(Boolean);
+  if (c.kind === "numbers")
+    return plain
+      .split(/[+\s;]+/)
+      .filter(Boolean)
+      .map((n) => Math.round(Number(n.replace(",", ".")) * (c.scale ?? 1)) || 0);
+  if (scale) {
+    const n = Math.round(Number(plain.replace(",", ".")) * scale);
+    return Number.isFinite(n) ? n : undefined;
+  }
+  return text;
+}
+
+/** A place in a recipe as people would say it: "step “Dry upright”, wait, thickness in µm". */
+export function placeWords(place: string): string {
+  const units: Record<string, string> = {
+    Micrometres: "in µm",
+    Milligrams: "in mg",
+    Milliminutes: "in thousandths of a minute",
+    PerMille: "in ‰",
+    Minutes: "in min",
+  };
+  return place
+    .split(/\.(?![^"]*"(?:[^"]*"[^"]*")*[^"]*$)/)
+    .map((part) => {
+      const [, word = part, index, name] = /^([A-Za-z0-9]+)(?:\[(\d+)\])?\s*(?:"(.*)")?$/.exec(part) ?? [];
+      const unit = Object.keys(units).find((u) => word.endsWith(u) && word !== u);
+      const plain = (unit ? word.slice(0, -unit.length) : word).replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`);
+      const one = index === undefined ? plain : plain.replace(/s$/, "");
+      const which = name ? ` “${name}”` : index === undefined ? "" : ` ${Number(index) + 1}`;
+      return one + which + (unit ? ` ${units[unit]}` : "");
+    })
+    .join(", ");
+}
+
+/** A key that no step of a recipe has yet, from its name. */
+export function keyFor(name: string, taken: string[]): string {
+  const word =
+    name
+      .trim()
+      .toLowerCase()
+      .split(/[^a-z0-9]+/)
+      .filter(Boolean)
+      .slice(0, 3)
+      .join(" ") || "step";
+  if (!taken.includes(word)) return word;
+  for (let n = 2; n < 1000; n++) if (!taken.includes(`${word} ${n}`)) return `${word} ${n}`;
+  return v7();
+}

@@ -1,0 +1,228 @@
+import { useQuery } from "@tanstack/vue-query";
+import { computed, ref, shallowRef, watch } from "vue";
+import { v7 } from "uuid";
+import { answered, client, type Schemas } from "../../api/client";
+
+export type Recipe = Schemas["StudioRecipe"];
+export type Step = Schemas["Step"];
+export type Change = Schemas["Variant"];
+
+/** How a recipe is looked at: itself, one of its variants, or one school of a technique. */
+export interface Look {
+  variant?: string;
+  question?: string;
+  school?: string;
+}
+
+export const newId = (): string => v7();
+const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/**
+ * Recipes as they are being written: the first is what they are about, the rest goes
+ * into it. Every change can be undone; the core is asked what they come to.
+ */
+export function useWriting() {
+  const recipes = shallowRef<Recipe[]>([]);
+  const original = new Map<string, string>();
+  const undone = ref<string[]>([]);
+  const done = ref<string[]>([]);
+  const chosen = ref("");
+  const look = ref<Look>({});
+  const colourway = ref("");
+  const quantity = ref(1);
+  const refused = ref("");
+
+  /** Begins with what the book, a draft or a pattern gives. */
+  function begin(all: Recipe[], known: boolean) {
+    original.clear();
+    if (known) for (const r of all) original.set(r.id, JSON.stringify(r));
+    recipes.value = copy(all);
+    chosen.value = all[0]?.id ?? "";
+    look.value = {};
+    undone.value = [];
+    done.value = [];
+    refused.value = "";
+  }
+  /** What the book itself has of recipes that a draft has changed: only those count as changed. */
+  function knows(all: Recipe[]) {
+    for (const r of all) original.set(r.id, JSON.stringify(r));
+  }
+
+  const root = computed(() => recipes.value[0]);
+  const base = computed(() => recipes.value.find((r) => r.id === chosen.value) ?? recipes.value[0]);
+  const changed = computed(() => recipes.value.filter((r) => original.get(r.id) !== JSON.stringify(r)));
+  const asked = computed(() => ({
+    recipes: changed.value,
+    recipe: root.value?.id ?? "",
+    colourway: colourway.value,
+    quantity: quantity.value,
+    of: chosen.value,
+    look: look.value,
+  }));
+  /** Typing is let come to rest for a moment. */
+  const settled = ref(asked.value);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  watch(asked, (now) => {
+    clearTimeout(timer);
+    timer = setTimeout(() => (settled.value = now), 90);
+  });
+
+  const examine = (recipe: string, as: Look) =>
+    answered(
+      client.POST("/api/book/examine", {
+        body: {
+          recipes: settled.value.recipes,
+          recipe,
+          variant: as.variant,
+          question: as.question,
+          school: as.school,
+          colourway: settled.value.colourway || undefined,
+          quantity: settled.value.quantity,
+        },
+      }),
+    );
+  /** What the flower comes to, seen as its variant when that is looked at. */
+  const whole = useQuery({
+    queryKey: ["examined", settled],
+    queryFn: () => {
+      const s = settled.value;
+      return examine(s.recipe, s.of === s.recipe ? s.look : {});
+    },
+    enabled: computed(() => settled.value.recipe !== ""),
+    placeholderData: (before: Schemas["Examined"] | undefined) => before,
+    gcTime: 0,
+  });
+  /** What the chosen recipe comes to, if it is not the flower itself. */
+  const part = useQuery({
+    queryKey: ["examined part", settled],
+    queryFn: () => examine(settled.value.of, settled.value.look),
+    enabled: computed(() => settled.value.of !== "" && settled.value.of !== settled.value.recipe),
+    gcTime: 0,
+  });
+  const answer = computed(() => (chosen.value === root.value?.id ? whole.data.value : part.data.value));
+  /** The last sheet that could be reckoned: shown, and said to be old, while something is wrong. */
+  const sheet = ref<Schemas["Sheet"]>();
+  watch(
+    () => whole.data.value,
+    (now) => {
+      if (now?.sheet) sheet.value = now.sheet;
+    },
+    { immediate: true },
+  );
+
+  /** The recipe as it is edited: itself, or as its variant or school makes it. */
+  const edited = computed<Recipe | undefined>(() => {
+    if (!look.value.variant && !look.value.school) return base.value;
+    return answer.value?.made ?? undefined;
+  });
+
+  function replace(next: Recipe) {
+    keep();
+    recipes.value = recipes.value.map((r) => (r.id === next.id ? next : r));
+  }
+  function keep() {
+    done.value = [...done.value.slice(-200), JSON.stringify(recipes.value)];
+    undone.value = [];
+  }
+  function undo() {
+    const last = done.value.at(-1);
+    if (!last) return;
+    undone.value = [...undone.value, JSON.stringify(recipes.value)];
+    done.value = done.value.slice(0, -1);
+    recipes.value = JSON.parse(last) as Recipe[];
+  }
+  function redo() {
+    const next = undone.value.at(-1);
+    if (!next) return;
+    done.value = [...done.value, JSON.stringify(recipes.value)];
+    undone.value = undone.value.slice(0, -1);
+    recipes.value = JSON.parse(next) as Recipe[];
+  }
+
+  /** Changes the chosen recipe; a variant or school is found from what was made of it. */
+  async function edit(change: (r: Recipe) => void) {
+    const of = edited.value;
+    const own = base.value;
+    if (!of || !own) return;
+    const next = copy(of);
+    change(next);
+    refused.value = "";
+    const { variant, question, school } = look.value;
+    if (!variant && !school) {
+      replace(next);
+      return;
+    }
+    const plain = copy(own);
+    if (question) for (const t of plain.techniques ?? []) if (t.question === question) t.chosen = undefined;
+    try {
+      const found = await answered(
+        client.POST("/api/book/vary", { body: { recipe: plain, made: next, name: variant ?? school ?? "" } }),
+      );
+      const changedOwn = copy(own);
+      const list = variant ? changedOwn.variants : changedOwn.techniques?.find((t) => t.question === question)?.schools;
+      const i = (list ?? []).findIndex((v) => v.name === (variant ?? school));
+      if (list && i >= 0) list[i] = found;
+      replace(changedOwn);
+    } catch (error) {
+      refused.value = error instanceof Error ? error.message : String(error);
+    }
+  }
+  /** Changes the chosen recipe itself, whatever is looked at. */
+  function editSelf(change: (r: Recipe) => void) {
+    if (!base.value) return;
+    const next = copy(base.value);
+    change(next);
+    replace(next);
+  }
+  /** Looks at the chosen recipe as it is, or as one of its ways. */
+  const see = (as: Look) => void (look.value = as);
+  /** Turns to another recipe of those that are written. */
+  function turnTo(id: string) {
+    chosen.value = id;
+    look.value = {};
+  }
+  /** Adds a recipe that is written along. */
+  function add(r: Recipe) {
+    keep();
+    recipes.value = [...recipes.value, r];
+  }
+  /** Takes in recipes as something else has made them, by their ids. */
+  function take(next: Recipe[]) {
+    keep();
+    const known = new Map(next.map((r) => [r.id, r]));
+    recipes.value = [
+      ...recipes.value.map((r) => known.get(r.id) ?? r),
+      ...next.filter((n) => !recipes.value.some((r) => r.id === n.id)),
+    ];
+  }
+
+  return {
+    recipes,
+    root,
+    base,
+    edited,
+    changed,
+    chosen,
+    look,
+    colourway,
+    quantity,
+    whole,
+    answer,
+    sheet,
+    refused,
+    see,
+    turnTo,
+    begin,
+    knows,
+    edit,
+    editSelf,
+    add,
+    take,
+    undo,
+    redo,
+    done,
+    undone,
+  };
+}
+
+export type Writing = ReturnType<typeof useWriting>;
