@@ -23,6 +23,7 @@ type BookView struct {
 	Patterns   []pattern.Beginning    `json:"patterns"`
 	Colourways []store.ColourwayState `json:"colourways"`
 	Words      Words                  `json:"words"`
+	MostBytes  int64                  `json:"mostBytes" doc:"of a file of recipes that is taken in"`
 }
 
 // Page is one recipe of the book in its latest revision.
@@ -70,7 +71,7 @@ func (s *Service) registerBook(to huma.API) {
 		if err != nil {
 			return BookView{}, err
 		}
-		v := BookView{N: at.n, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.doc)}
+		v := BookView{N: at.n, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.doc), MostBytes: book.MostBytes}
 		drafts, err := s.store.Drafts(ctx)
 		if err != nil {
 			return BookView{}, err

@@ -6,6 +6,7 @@ import (
 	"context"
 	"embed"
 	"errors"
+	"fmt"
 	"io/fs"
 	"mime"
 	"net"
@@ -100,6 +101,9 @@ func failed(c fiber.Ctx, err error) error {
 	var known *fiber.Error
 	if errors.As(err, &known) {
 		status, detail = known.Code, known.Message
+	}
+	if status == http.StatusRequestEntityTooLarge {
+		detail = fmt.Sprintf("this is larger than the %d MiB that are taken at once; nothing was written", api.MostBody>>20)
 	}
 	c.Status(status).Set("Content-Type", "application/problem+json")
 	return c.JSON(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail}, "application/problem+json")

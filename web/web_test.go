@@ -35,11 +35,13 @@ type desk struct {
 	person studio.ID
 }
 
-func newDesk(t testing.TB) desk {
+func newDesk(t testing.TB) desk { return newDeskOf(t, demo.Document()) }
+
+func newDeskOf(t testing.TB, doc *studio.Document) desk {
 	s, err := store.Open(context.Background(), t.TempDir(), store.Options{})
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
-	require.NoError(t, s.Seed(context.Background(), demo.Document(), true))
+	require.NoError(t, s.Seed(context.Background(), doc, true))
 	return desk{t, web.New(s, standing), s, demo.ID("Odalys")}
 }
 

@@ -133,7 +133,7 @@ func (m method) document() *studio.Document {
 			d.Places[7].MadeBy = r.ID
 		}
 	}
-	d.Colourways = []studio.Colourway{{ID: "Kelp", Name: "Kelp", Slots: map[string]studio.ID{"petal": "kelp", "deep": "kelp", "pale": "pale", "leaf": "kelp", "dust": "kelp", "edge": "pale", "icing": "white"}}}
+	d.Colourways = []studio.Colourway{{ID: "Kelp", Name: "Kelp tide", Slots: map[string]studio.ID{"petal": "kelp", "deep": "kelp", "pale": "pale", "leaf": "kelp", "dust": "kelp", "edge": "pale", "icing": "white"}}}
 	last := &d.Recipes[len(d.Recipes)-1]
 	o := studio.Order{ID: "choir", Name: "Choir", Leaves: "2027-10-15T10:00", Importance: 10, State: studio.OrderOpen}
 	for _, variant := range append([]studio.Variant{{}}, last.Variants...) {

@@ -199,7 +199,7 @@ function core(r: Schemas["Ring"]): Mark[] {
   if (r.of.form === "brush" && r.count > 3)
     return brush(Math.min(26, 8 + r.count * 0.5), r.of.colour || "#e3c770", "", r.input);
   const s = size(r.of);
-  const seen = r.of.form === "cone" ? Math.max(3, s.width / 3) : s.width / 2;
+  const seen = r.of.form === "cone" ? Math.max(3, s.width / 3) : r.of.form === "bud" ? s.width / 4.5 : s.width / 2;
   if (r.of.form === "brush") return brush(s.width, r.of.colour || "#e3c770", "", r.input);
   const marks: Mark[] = [];
   const n = Math.min(r.count, 40);
@@ -285,7 +285,7 @@ export function sideBounds(p: Portrait): { up: number; down: number; side: numbe
     const tall = whole ? stemLength(r.of) : r.of.rings.length ? reach(r.of) : size(r.of).height;
     const first = Math.min(0, ...r.atMicrometres.map((a) => -mm(a)));
     const nearest = r.atMicrometres.length ? Math.min(...r.atMicrometres.map(mm)) : -first;
-    up = Math.max(up, long / 2 - nearest + tall * (whole ? 0.95 : 0.8));
+    up = Math.max(up, long / 2 - nearest + tall * (whole ? 0.65 : 0.8));
     side = Math.max(side, tall * (whole ? 0.4 : 0.85));
   }
   return { up, down: long / 2, side };

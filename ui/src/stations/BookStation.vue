@@ -162,7 +162,7 @@ function blank(of: "part" | "mix") {
         </RouterLink>
       </li>
     </ul>
-    <ImportDialog v-if="taking" @close="taking = false" />
+    <ImportDialog v-if="taking && book" :most="book.mostBytes" @close="taking = false" />
     <ColourwaysDialog
       v-if="colouring && book"
       :colourways="book.colourways"

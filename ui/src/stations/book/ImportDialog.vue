@@ -6,9 +6,11 @@ import ProblemNote from "../../parts/ProblemNote.vue";
 import { placeWords } from "./fields";
 
 /** A file of recipes: what it would bring, what is decided of it, and taking it in. */
+const props = defineProps<{ most: number }>();
 const emit = defineEmits<{ close: [] }>();
 const file = ref("");
 const name = ref("");
+const large = ref(false);
 const choices = ref<Record<string, "keep" | "take" | "beside">>({});
 const body = computed(() => ({ file: file.value, choices: choices.value }));
 const preview = useMutation({
@@ -40,6 +42,8 @@ async function read(event: Event) {
   const chosen = input.files?.[0];
   if (!chosen) return;
   name.value = chosen.name;
+  large.value = chosen.size > props.most;
+  if (large.value) return;
   file.value = await chosen.text();
   choices.value = {};
   take.reset();
@@ -79,6 +83,9 @@ const says: Record<string, string> = {
           >{{ name || "Choose the file"
           }}<input type="file" name="recipes-file" accept=".json,application/json" hidden @change="read"
         /></label>
+        <p v-if="large" class="large" role="alert">
+          This file is larger than the {{ most / 1048576 }} MiB that are taken at once. Nothing was taken.
+        </p>
         <ProblemNote :error="preview.error.value ?? take.error.value" />
         <div v-if="preview.data.value" class="list">
           <section v-for="g in groups" :key="g.state" :data-test="`state-${g.state}`">
@@ -131,6 +138,10 @@ const says: Record<string, string> = {
 <style scoped>
 .form {
   padding: 22px 26px;
+}
+.large {
+  color: #a32740;
+  font-weight: 600;
 }
 .list {
   max-height: 56vh;
