@@ -96,8 +96,8 @@ func (s *Service) registerExchange(to huma.API) {
 			if err != nil {
 				return taken, err
 			}
-			if taken.Open > 0 {
-				return taken, huma.Error409Conflict(fmt.Sprintf("%d things are in conflict; say of each what to do. Nothing was taken", taken.Open))
+			if err := taken.Refused(); err != nil {
+				return taken, huma.Error409Conflict(err.Error())
 			}
 			_, err = s.do(ctx, in.Who, "recipes taken in", func(tx *store.Tx) (any, error) {
 				if err := at.unchanged(tx); err != nil {

@@ -147,8 +147,8 @@ func (c *importCommand) Run() error {
 			fmt.Fprintf(os.Stderr, "          %s: %s → %s\n", change.Place, change.Was, change.Is)
 		}
 	}
-	if in.Open > 0 {
-		return fmt.Errorf("%d things are in conflict; say of each with --choose what to do. Nothing was taken", in.Open)
+	if err := in.Refused(); err != nil {
+		return fmt.Errorf("%w (--choose says what to do with a thing)", err)
 	}
 	if c.DryRun {
 		return nil

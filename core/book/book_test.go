@@ -120,6 +120,7 @@ func TestConflictsAreDecidedOrNothingIsTaken(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 2, in.Open)
 	assert.Empty(t, in.Adds.Recipes)
+	assert.ErrorContains(t, in.Refused(), "2 things are in conflict")
 	for choice, revision := range map[book.Choice]int{book.Keep: 1, book.Take: 2, book.Beside: 1} {
 		in, err = book.Examine(doc, through(t, file), map[studio.ID]book.Choice{demo.ID("Olive leaf"): choice, demo.ID("28 green wire"): book.Beside}, ids())
 		require.NoError(t, err)
@@ -132,6 +133,23 @@ func TestConflictsAreDecidedOrNothingIsTaken(t *testing.T) {
 			assert.Equal(t, recipe(&after, "Olive leaf 2").ID, recipe(&after, "Olive sprig").Parts[0].Recipe)
 		}
 	}
+}
+
+// Another studio's ivy leaf has no small one: taken as ours, our sprig would be wrong.
+func TestWhatWouldBreakOursIsSaidAndNotTaken(t *testing.T) {
+	doc := demo.Document()
+	file := through(t, book.Export(doc, recipe(doc, "Ivy leaf").Page()))
+	for i := range file.Recipes {
+		file.Recipes[i].Variants = nil
+	}
+	in, err := book.Examine(doc, file, nil, ids())
+	require.NoError(t, err)
+	assert.ErrorContains(t, in.Refused(), `"Ivy leaf" has no variant "small"`)
+	assert.Empty(t, in.Adds.Recipes)
+	in, err = book.Examine(doc, file, map[studio.ID]book.Choice{demo.ID("Ivy leaf"): book.Beside}, ids())
+	require.NoError(t, err)
+	require.NoError(t, in.Refused())
+	assert.Len(t, in.Adds.Recipes, 1)
 }
 
 // A file written by hand names things by words; the same word may name a place and a

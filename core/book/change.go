@@ -170,10 +170,13 @@ func text(v reflect.Value) string {
 }
 
 // Vary finds the named change that makes one recipe of another: what somebody did to a
-// recipe as a variant, or as a school of a technique. The error says what no variant
-// can express.
+// recipe as a variant, or as a school of a technique. What hangs on steps taken away
+// goes with them. The error says what no variant can express.
 func Vary(base, made *studio.Recipe, name string) (studio.Variant, error) {
 	v := studio.Variant{Name: name}
+	tidy := copied(*made)
+	tidy.Forget(base.Steps)
+	made = &tidy
 	kept := func(key string) bool { _, i := made.Step(key); return i >= 0 }
 	last := -1
 	for i, s := range base.Steps {

@@ -2,6 +2,7 @@ package book
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -47,8 +48,10 @@ type Thing struct {
 // Intake is what a file would do to a studio's book.
 type Intake struct {
 	Things []Thing `json:"things"`
-	// Open is how many conflicts nobody has decided; nothing is taken while there are any.
-	Open int `json:"open"`
+	// Open is how many conflicts nobody has decided, Problems what would be wrong with the
+	// book then; nothing is taken while there are any.
+	Open     int             `json:"open"`
+	Problems studio.Problems `json:"problems,omitempty"`
 	// Adds is what is written: new things, and new revisions of recipes, those of ours
 	// that use them included.
 	Adds Bundle `json:"adds"`
@@ -70,7 +73,13 @@ func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newI
 		return &in.Intake, nil
 	}
 	in.colourways()
-	return &in.Intake, in.settle()
+	err := in.settle()
+	var problems studio.Problems
+	if errors.As(err, &problems) {
+		in.Problems, in.Adds = problems, Bundle{}
+		return &in.Intake, nil
+	}
+	return &in.Intake, err
 }
 
 type intake struct {
@@ -227,7 +236,7 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		return thing
 	}
 	thing.State, thing.Choice, thing.Changes = Changed, cmp.Or(in.choices[file], Take), Changes(in.names, *ours, r)
-	if byName && stored(page) {
+	if byName {
 		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], "another recipe has this name"
 	} else if ours.Revision > r.Revision && r.Revision > 0 {
 		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], fmt.Sprintf("yours was revised since: it stands at %d, the file's is %d", ours.Revision, r.Revision)
@@ -316,6 +325,17 @@ func plainFamilies(families []studio.Family) []studio.Family {
 		families[i].Changes = nil
 	}
 	return families
+}
+
+// Refused says why nothing may be taken in yet; nil if it may.
+func (in *Intake) Refused() error {
+	switch {
+	case in.Open > 0:
+		return fmt.Errorf("%d things are in conflict; say of each what to do. Nothing was taken", in.Open)
+	case len(in.Problems) > 0:
+		return fmt.Errorf("taken in so, something would be wrong with the book. Nothing was taken\n%w", in.Problems)
+	}
+	return nil
 }
 
 // Into adds what is to be written to a document.

@@ -3,7 +3,9 @@ package methods
 import (
 	"bytes"
 	"encoding/json"
+	"flag"
 	"fmt"
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -20,12 +22,27 @@ import (
 	"bractum/demo"
 )
 
+var update = flag.Bool("update", false, "write docs/formats/recipes anew")
+
+// written is the file of a method's recipes, which stands beside the format page.
+func written(t *testing.T, m method) []byte {
+	data, err := json.MarshalIndent(book.Export(m.document()), "", " ")
+	require.NoError(t, err)
+	data = append(data, '\n')
+	path := "../../docs/formats/recipes/" + m.row + ".json"
+	if *update {
+		require.NoError(t, os.WriteFile(path, data, 0o644))
+	}
+	kept, err := os.ReadFile(path)
+	require.NoError(t, err)
+	assert.Equal(t, string(kept), string(data), "go test ./core/methods -update")
+	return data
+}
+
 // taken is a method's recipes as a file, taken into Pellowen Yard, and the recipe that
 // is ordered.
 func taken(t *testing.T, m method) (*studio.Document, *studio.Recipe) {
-	data, err := json.Marshal(book.Export(m.document()))
-	require.NoError(t, err)
-	file, err := book.Read(bytes.NewReader(data))
+	file, err := book.Read(bytes.NewReader(written(t, m)))
 	require.NoError(t, err)
 	doc := demo.Document()
 	n := 0

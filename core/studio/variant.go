@@ -104,7 +104,7 @@ func (r *Recipe) with(v Variant) *Recipe {
 		func(w WireInput) bool { return w.Number > 0 })
 	made.Pastes = replaced(r.Pastes, v.Pastes, func(a, b PasteInput) bool { return a.Step == b.Step && a.Slot == b.Slot },
 		func(p PasteInput) bool { return p.Shape.Shape != "" })
-	made.forget(r.Steps)
+	made.Forget(r.Steps)
 	return &made
 }
 
@@ -143,8 +143,9 @@ func replaced[T any](old, changes []T, same func(a, b T) bool, wanted func(T) bo
 	return slices.DeleteFunc(out, func(in T) bool { return !wanted(in) })
 }
 
-// forget takes away what hangs on steps that the recipe no longer has.
-func (r *Recipe) forget(before []Step) {
+// Forget takes away what hangs on steps that the recipe no longer has; what lasted until
+// such a step lasts until the one before it.
+func (r *Recipe) Forget(before []Step) {
 	gone := func(key string) bool { _, i := r.Step(key); return i < 0 }
 	r.Parts = slices.DeleteFunc(r.Parts, func(p PartInput) bool { return gone(p.Step) })
 	r.Pastes = slices.DeleteFunc(r.Pastes, func(p PasteInput) bool { return gone(p.Step) })

@@ -816,6 +816,11 @@ export interface components {
         BookView: {
             colourways: components["schemas"]["ColourwayState"][];
             drafts: components["schemas"]["DraftLine"][];
+            /**
+             * Format: int64
+             * @description of a file of recipes that is taken in
+             */
+            mostBytes: number;
             /** Format: int64 */
             n: number;
             pages: components["schemas"]["Page"][];
@@ -1195,6 +1200,7 @@ export interface components {
             adds: components["schemas"]["Bundle"];
             /** Format: int64 */
             open: number;
+            problems?: components["schemas"]["Problem"][];
             things: components["schemas"]["Thing"][];
         };
         Lane: {
@@ -1641,6 +1647,10 @@ export interface components {
             /** Format: int64 */
             stemMicrometres?: number;
             variant?: string;
+        };
+        Problem: {
+            message: string;
+            place: string;
         };
         Proposal: {
             /** @description the tasks that the differences name */

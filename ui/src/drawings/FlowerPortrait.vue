@@ -74,14 +74,19 @@ const shares = computed(() => {
       :key="i"
       :transform="m.at || undefined"
       :class="{
-        chosen: selected !== undefined && m.ring === selected,
         dim: selected !== undefined && m.ring !== selected,
       }"
       @click="m.ring >= 0 && emit('choose', m.ring)"
     >
       <path v-if="m.line" :d="m.d" fill="none" :stroke="m.fill" :stroke-width="m.width" />
       <template v-else>
-        <path :d="m.d" :fill="m.fill" stroke="#35202f" :stroke-width="stroke" stroke-linejoin="round" />
+        <path
+          :d="m.d"
+          :fill="m.fill"
+          stroke="#35202f"
+          :stroke-width="stroke * (m.ring === selected ? 2 : 1)"
+          stroke-linejoin="round"
+        />
         <path v-if="m.shade" :d="m.d" fill="#35202f" :opacity="m.shade" />
       </template>
     </g>
@@ -106,9 +111,6 @@ const shares = computed(() => {
 .word {
   font-size: 9px;
   fill: var(--soft);
-}
-g.chosen path {
-  stroke-width: 1.3px;
 }
 g.dim path {
   stroke-opacity: 0.3;

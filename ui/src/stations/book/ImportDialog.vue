@@ -87,6 +87,11 @@ const says: Record<string, string> = {
           This file is larger than the {{ most / 1048576 }} MiB that are taken at once. Nothing was taken.
         </p>
         <ProblemNote :error="preview.error.value ?? take.error.value" />
+        <ul v-if="preview.data.value?.problems?.length" class="large" data-test="would-break">
+          <li v-for="p in preview.data.value.problems.slice(0, 5)" :key="p.place">
+            Taken in so, {{ placeWords(p.place) }} {{ p.message }}
+          </li>
+        </ul>
         <div v-if="preview.data.value" class="list">
           <section v-for="g in groups" :key="g.state" :data-test="`state-${g.state}`">
             <h3>{{ g.things.length }} {{ words[g.state] }}</h3>
@@ -117,7 +122,13 @@ const says: Record<string, string> = {
           <v-btn
             color="primary"
             data-test="take-in"
-            :disabled="!person || !preview.data.value || preview.data.value.open > 0 || preview.isPending.value"
+            :disabled="
+              !person ||
+              !preview.data.value ||
+              preview.data.value.open > 0 ||
+              !!preview.data.value.problems?.length ||
+              preview.isPending.value
+            "
             :loading="take.isPending.value"
             @click="take.mutate()"
           >

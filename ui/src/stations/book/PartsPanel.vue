@@ -22,9 +22,26 @@ const at = ref(0);
 const first = (work = true) => r.value.steps.find((s) => !work || s.work)?.key ?? "";
 const flaws = (list: string) => (i: number, key: string) =>
   props.flaw(`${list}[${i}].${key}`) ?? (key.startsWith("shape.") ? props.flaw(`${list}[${i}].shape`) : undefined);
-const set = (list: keyof Recipe) => (rows: Row[]) =>
+const set = (list: keyof Recipe, rows: Row[]) =>
   props.w.edit((x) => Object.assign(x, { [list]: rows.length ? rows : undefined }));
 
+/** A paste at the last step that has none of the slot yet: a step takes one of a slot. */
+function freshPaste(): Row {
+  const work = r.value.steps.filter((s) => s.work).map((s) => s.key);
+  const taken = (step: string, slot: string) => (r.value.pastes ?? []).some((p) => p.step === step && p.slot === slot);
+  const free = work.findLast((step) => !taken(step, "petal"));
+  const step = free ?? work.at(-1) ?? "";
+  let slot = "petal";
+  for (let n = 2; taken(step, slot); n++) slot = `petal ${n}`;
+  const shape = {
+    shape: "cut",
+    lengthMicrometres: 40000,
+    widthMicrometres: 30000,
+    thicknessMicrometres: 700,
+    factorPerMille: 785,
+  };
+  return { step, slot, shape, run: 12 };
+}
 /** A new count follows its rows, and rows that no longer add up are let go. */
 function setParts(rows: Row[]) {
   const before = (r.value.parts ?? []) as unknown as Row[];
@@ -35,7 +52,7 @@ function setParts(rows: Row[]) {
     if (JSON.stringify(was?.rows) !== JSON.stringify(row.rows)) row.count = sum;
     else delete row.rows;
   });
-  set("parts")(rows);
+  set("parts", rows);
 }
 const more = computed(() => r.value.parts?.[at.value] as unknown as Row | undefined);
 function setMore(row: Row) {
@@ -191,7 +208,7 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
       more="Add an ingredient"
       :fresh="() => ({ parts: 1 })"
       :flaws="flaws('blend')"
-      @rows="set('blend')"
+      @rows="(rows) => set('blend', rows)"
     />
     <RowsTable
       name="additives"
@@ -201,7 +218,7 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
       more="Add a colour or powder"
       :fresh="() => ({ material: '', milligramsPer100g: 500 })"
       :flaws="flaws('additives')"
-      @rows="set('additives')"
+      @rows="(rows) => set('additives', rows)"
     />
   </div>
   <div v-else>
@@ -275,22 +292,9 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
       :rows="(r.pastes ?? []) as unknown as Row[]"
       :columns="columns.pastes"
       more="Add a paste"
-      :fresh="
-        () => ({
-          step: first(),
-          slot: 'petal',
-          shape: {
-            shape: 'cut',
-            lengthMicrometres: 40000,
-            widthMicrometres: 30000,
-            thicknessMicrometres: 700,
-            factorPerMille: 785,
-          },
-          run: 12,
-        })
-      "
+      :fresh="freshPaste"
       :flaws="flaws('pastes')"
-      @rows="set('pastes')"
+      @rows="(rows) => set('pastes', rows)"
     />
     <RowsTable
       name="wires"
@@ -309,7 +313,7 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
         })
       "
       :flaws="flaws('wires')"
-      @rows="set('wires')"
+      @rows="(rows) => set('wires', rows)"
     />
     <RowsTable
       name="materials"
@@ -319,7 +323,7 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
       more="Add a material"
       :fresh="() => ({ step: first(), material: '', amount: 1 })"
       :flaws="flaws('materials')"
-      @rows="set('materials')"
+      @rows="(rows) => set('materials', rows)"
     />
     <RowsTable
       v-if="defaults.length"

@@ -15,7 +15,7 @@ const props = defineProps<{
   pages: Schemas["Page"][];
 }>();
 const r = computed(() => props.w.edited.value!);
-const set = (list: keyof Recipe) => (rows: Row[]) =>
+const set = (list: keyof Recipe, rows: Row[]) =>
   props.w.edit((x) => Object.assign(x, { [list]: rows.length ? rows : undefined }));
 /** Fields of the recipe that are gone from the row are gone from the recipe. */
 function lot(row: Row) {
@@ -50,7 +50,7 @@ function lot(row: Row) {
       more="Add a form"
       :fresh="() => ({ name: '', sharePerMille: 500 })"
       :flaws="(i, key) => flaw(`forms[${i}].${key}`)"
-      @rows="set('forms')"
+      @rows="(rows) => set('forms', rows)"
     />
     <RowsTable
       name="byproducts"
@@ -60,7 +60,7 @@ function lot(row: Row) {
       more="Add what is left over"
       :fresh="() => ({ material: '', amount: 1 })"
       :flaws="(i) => flaw(`byproducts[${i}]`)"
-      @rows="set('byproducts')"
+      @rows="(rows) => set('byproducts', rows)"
     />
   </template>
 </template>

@@ -141,6 +141,12 @@ const tabs = computed(() => [
   { key: "compare" as const, name: "Compare" },
 ]);
 
+/** True once nothing is lost by leaving the page. */
+const saved = ref(false);
+watch(
+  () => w.done.value.length,
+  () => (saved.value = false),
+);
 const send = useCommands();
 const keep = useMutation({
   mutationFn: () =>
@@ -162,6 +168,7 @@ const keep = useMutation({
   onSuccess: (kept) => {
     draft.value = { id: kept.id, version: kept.version };
     begun.value = kept.id;
+    saved.value = true;
     void router.replace(`/book/drafts/${kept.id}`);
   },
 });
@@ -178,6 +185,7 @@ const publish = useMutation({
       );
     }),
   onSuccess: async (done) => {
+    saved.value = true;
     begun.value = "";
     draft.value = undefined;
     w.begin([], true);
@@ -228,8 +236,7 @@ onUnmounted(() => window.removeEventListener("keydown", press));
 onBeforeRouteLeave(
   () =>
     !(w.done.value.length && w.changed.value.length) ||
-    publish.isSuccess.value ||
-    keep.isSuccess.value ||
+    saved.value ||
     window.confirm("What you changed here is not kept yet. Leave it?"),
 );
 </script>
@@ -264,7 +271,7 @@ onBeforeRouteLeave(
       <v-btn
         variant="outlined"
         data-test="keep-draft"
-        :disabled="!person || (!w.changed.value.length && !draft)"
+        :disabled="!person || w.busy.value || (!w.changed.value.length && !draft)"
         :loading="keep.isPending.value"
         @click="keep.mutate()"
         >Keep as a draft</v-btn
@@ -272,7 +279,7 @@ onBeforeRouteLeave(
       <v-btn
         color="primary"
         data-test="publish"
-        :disabled="!person || problems.length > 0 || (!w.changed.value.length && !draft)"
+        :disabled="!person || w.busy.value || problems.length > 0 || (!w.changed.value.length && !draft)"
         :loading="publish.isPending.value"
         @click="publish.mutate()"
       >

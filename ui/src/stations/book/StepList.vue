@@ -19,10 +19,13 @@ const emit = defineEmits<{ edit: [change: (r: Recipe) => void]; "update:open": [
 const at = computed(() => props.recipe.steps.findIndex((s) => s.key === props.open));
 const step = computed<Step | undefined>(() => props.recipe.steps[at.value]);
 const place = computed(() => `steps[${at.value}] "${step.value?.name ?? ""}"`);
+/** A step just added may not be there yet: of a variant the core is asked first. */
+let awaited = "";
 watch(
   step,
   (s) => {
-    if (!s && props.recipe.steps[0]) emit("update:open", props.recipe.steps[0].key);
+    if (s) awaited = "";
+    else if (props.open !== awaited && props.recipe.steps[0]) emit("update:open", props.recipe.steps[0].key);
   },
   { immediate: true },
 );
@@ -54,6 +57,7 @@ function add(wait: boolean) {
           mayPause: true,
         },
       };
+  awaited = key;
   const after = at.value < 0 ? props.recipe.steps.length : at.value + 1;
   emit("edit", (r) => r.steps.splice(after, 0, next));
   emit("update:open", key);

@@ -110,13 +110,22 @@ export function useWriting() {
     { immediate: true },
   );
 
+  /** What was just made of a variant or school, until the core has answered for it. */
+  const local = shallowRef<Recipe>();
+  const asking = ref(0);
+  watch(answer, () => {
+    if (!asking.value && settled.value === asked.value) local.value = undefined;
+  });
+  watch([chosen, look], () => (local.value = undefined));
   /** The recipe as it is edited: itself, or as its variant or school makes it. */
   const edited = computed<Recipe | undefined>(() => {
     if (!look.value.variant && !look.value.school) return base.value;
-    return answer.value?.made ?? undefined;
+    return local.value ?? answer.value?.made ?? undefined;
   });
 
   function replace(next: Recipe) {
+    const was = recipes.value.find((r) => r.id === next.id);
+    if (JSON.stringify(was) === JSON.stringify(next)) return; // nothing to undo
     keep();
     recipes.value = recipes.value.map((r) => (r.id === next.id ? next : r));
   }
@@ -127,6 +136,7 @@ export function useWriting() {
   function undo() {
     const last = done.value.at(-1);
     if (!last) return;
+    local.value = undefined;
     undone.value = [...undone.value, JSON.stringify(recipes.value)];
     done.value = done.value.slice(0, -1);
     recipes.value = JSON.parse(last) as Recipe[];
@@ -134,6 +144,7 @@ export function useWriting() {
   function redo() {
     const next = undone.value.at(-1);
     if (!next) return;
+    local.value = undefined;
     done.value = [...done.value, JSON.stringify(recipes.value)];
     undone.value = undone.value.slice(0, -1);
     recipes.value = JSON.parse(next) as Recipe[];
@@ -152,18 +163,25 @@ export function useWriting() {
       replace(next);
       return;
     }
+    local.value = next;
+    const turn = ++asking.value;
     const plain = copy(own);
     if (question) for (const t of plain.techniques ?? []) if (t.question === question) t.chosen = undefined;
     try {
       const found = await answered(
         client.POST("/api/book/vary", { body: { recipe: plain, made: next, name: variant ?? school ?? "" } }),
       );
-      const changedOwn = copy(own);
+      if (turn !== asking.value) return; // something newer was written meanwhile
+      asking.value = 0;
+      const changedOwn = copy(base.value ?? own);
       const list = variant ? changedOwn.variants : changedOwn.techniques?.find((t) => t.question === question)?.schools;
       const i = (list ?? []).findIndex((v) => v.name === (variant ?? school));
       if (list && i >= 0) list[i] = found;
       replace(changedOwn);
     } catch (error) {
+      if (turn !== asking.value) return;
+      asking.value = 0;
+      local.value = undefined;
       refused.value = error instanceof Error ? error.message : String(error);
     }
   }
@@ -210,6 +228,7 @@ export function useWriting() {
     answer,
     sheet,
     refused,
+    busy: computed(() => asking.value > 0),
     see,
     turnTo,
     begin,
