@@ -332,6 +332,7 @@ type Examined struct {
 	// Made is the recipe as the variant or the school makes it, to be edited as that.
 	Made  *studio.Recipe `json:"made,omitempty"`
 	Slots []string       `json:"slots" doc:"colour slots of all that goes into it"`
+	Cuts  []flower.Cut   `json:"cuts" doc:"of sizes wanted once dry"`
 	// Against is what differs from the recipe itself, of a variant or a school.
 	Against []flower.Difference `json:"against"`
 }
@@ -345,7 +346,7 @@ type Flaw struct {
 }
 
 func (at *situation) examined(e Examination) (Examined, error) {
-	x := Examined{Problems: []Flaw{}, Warnings: []flower.Warning{}, Slots: []string{}, Against: []flower.Difference{}}
+	x := Examined{Problems: []Flaw{}, Warnings: []flower.Warning{}, Slots: []string{}, Cuts: []flower.Cut{}, Against: []flower.Difference{}}
 	doc := at.latestAnswer().doc
 	found := doc.CheckRecipes(e.Recipes)
 	for _, r := range e.Recipes {
@@ -380,7 +381,8 @@ func (at *situation) examined(e Examination) (Examined, error) {
 	}
 	index := studio.NewBook(with)
 	x.Slots = append(x.Slots, index.Slots(studio.Made{Recipe: e.Recipe})...)
-	x.Warnings = flower.Proportions(with, index, flower.Closure(with, index, []studio.ID{e.Recipe}, nil))
+	all := flower.Closure(with, index, []studio.ID{e.Recipe}, nil)
+	x.Warnings, x.Cuts = flower.Proportions(with, index, all), flower.Cuts(with, all)
 	plain, err := flower.Reckon(with, flower.Wanted{Made: studio.Made{Recipe: e.Recipe}, Colours: wanted.Colours, Quantity: e.Quantity})
 	if err != nil {
 		return x, err

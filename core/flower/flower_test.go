@@ -160,6 +160,9 @@ func TestTheCutterForADriedSize(t *testing.T) {
 	assert.Equal(t, "Drop cutter 46 mm", flower.CutterFor(tools, 44_000, 40).Name)
 	assert.Equal(t, "Drop cutter 58 mm", flower.CutterFor(tools, 45_000, 40).Name)
 	assert.Nil(t, flower.CutterFor(tools, 80_000, 40))
+	doc := demo.Document()
+	assert.Equal(t, []flower.Cut{{Recipe: demo.ID("Anemone petal"), Paste: 0, Dried: 44_000, Length: 45_834, Tool: "Drop cutter 46 mm", Size: 46_000}},
+		flower.Cuts(doc, []studio.Recipe{doc.Recipes[indexOf(doc, "Anemone petal")], doc.Recipes[indexOf(doc, "Fern leaflet")]}))
 }
 
 func BenchmarkReckon(b *testing.B) {

@@ -237,6 +237,35 @@ func (j *judge) cutter(r *studio.Recipe) {
 	}
 }
 
+// Cut is what to cut for a size wanted once dry, and the cutter to take for it, if the
+// studio has one.
+type Cut struct {
+	Recipe studio.ID          `json:"recipe"`
+	Paste  int                `json:"paste"` // which of its pastes
+	Dried  studio.Micrometres `json:"driedMicrometres"`
+	Length studio.Micrometres `json:"lengthMicrometres"`
+	Tool   string             `json:"tool,omitempty"`
+	Size   studio.Micrometres `json:"toolMicrometres,omitempty"`
+}
+
+// Cuts lists what to cut for every size wanted dry in recipes.
+func Cuts(doc *studio.Document, recipes []studio.Recipe) []Cut {
+	cuts := []Cut{}
+	for _, r := range recipes {
+		for i, p := range r.Pastes {
+			if p.Shape.Dried == 0 {
+				continue
+			}
+			cut := Cut{Recipe: r.ID, Paste: i, Dried: p.Shape.Dried, Length: CutFor(p.Shape.Dried, doc.Settings.ShrinkagePerMille)}
+			if t := CutterFor(doc.Tools, p.Shape.Dried, doc.Settings.ShrinkagePerMille); t != nil {
+				cut.Tool, cut.Size = t.Name, t.Size
+			}
+			cuts = append(cuts, cut)
+		}
+	}
+	return cuts
+}
+
 // CutFor is the size to cut for one wanted once dry, rounded up to the micrometre.
 func CutFor(dried studio.Micrometres, shrinks studio.PerMille) studio.Micrometres {
 	return studio.CeilDiv(dried*1000, studio.Micrometres(1000-shrinks))

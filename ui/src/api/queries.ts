@@ -4,7 +4,8 @@ import { answered, client, command, person } from "./client";
 
 export const useStudio = () => useQuery({ queryKey: ["studio"], queryFn: () => answered(client.GET("/api/studio")) });
 export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
-export const useBook = () => useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")) });
+export const useBook = () =>
+  useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")), shallow: true });
 export const useProposal = () =>
   useQuery({ queryKey: ["proposal"], queryFn: () => answered(client.GET("/api/proposal")) });
 export const useCount = () => useQuery({ queryKey: ["count"], queryFn: () => answered(client.GET("/api/count")) });

@@ -951,6 +951,18 @@ export interface components {
             second: number;
             used?: components["schemas"]["Used"][];
         };
+        Cut: {
+            /** Format: int64 */
+            driedMicrometres: number;
+            /** Format: int64 */
+            lengthMicrometres: number;
+            /** Format: int64 */
+            paste: number;
+            recipe: string;
+            tool?: string;
+            /** Format: int64 */
+            toolMicrometres?: number;
+        };
         Cutting: {
             /** Format: int64 */
             fullWires: number;
@@ -1092,6 +1104,8 @@ export interface components {
         };
         Examined: {
             against: components["schemas"]["Difference"][];
+            /** @description of sizes wanted once dry */
+            cuts: components["schemas"]["Cut"][];
             made?: components["schemas"]["Recipe"];
             problems: components["schemas"]["Flaw"][];
             sheet?: components["schemas"]["Sheet"];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import { drawn, fromTheSide, type Portrait, reach, sideBounds, size } from "./portrait";
+import { drawn, frame, type Portrait, size } from "./portrait";
 
 /**
  * A recipe as what it makes: its parts to scale around the middle, or along their stem,
@@ -11,20 +11,7 @@ const emit = defineEmits<{ choose: [input: number] }>();
 
 const marks = computed(() => drawn(props.of));
 const alone = computed(() => props.of.rings.length === 0);
-const box = computed(() => {
-  if (alone.value && props.of.kind === "part") {
-    const s = size(props.of);
-    const stem = Math.min(60, (props.of.stemMicrometres ?? 0) / 1000);
-    const half = Math.max(s.width, s.height, 24) * 0.62;
-    return { x: -half - 4, y: -s.height - 8, width: 2 * half + 8, height: s.height + Math.max(14, stem) + 14 };
-  }
-  if (fromTheSide(props.of)) {
-    const b = sideBounds(props.of);
-    return { x: -b.side * 1.15, y: -b.up * 1.04, width: b.side * 2.3, height: (b.up + b.down) * 1.06 };
-  }
-  const far = Math.max(14, reach(props.of) * 1.18);
-  return { x: -far, y: -far, width: 2 * far, height: 2 * far };
-});
+const box = computed(() => frame(props.of));
 /** A length on the scale bar that is about a quarter of the picture. */
 const across = computed(() => Math.max(box.value.width, box.value.height));
 const bar = computed(() => [5, 10, 20, 50, 100].findLast((l) => l < box.value.width / 3) ?? 5);

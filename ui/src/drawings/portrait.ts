@@ -381,3 +381,73 @@ function clustered(p: Portrait, depth: number, long: number): Mark[] {
   }
   return [...stems, ...heads];
 }
+
+/** The part of the plane that shows a thing: its whole reach, and of a part alone some of its wire. */
+export function frame(p: Portrait): { x: number; y: number; width: number; height: number } {
+  if (p.rings.length === 0 && p.kind === "part") {
+    const s = size(p);
+    const stem = Math.min(60, mm(p.stemMicrometres));
+    const half = Math.max(s.width, s.height, 24) * 0.62;
+    return { x: -half - 4, y: -s.height - 8, width: 2 * half + 8, height: s.height + Math.max(14, stem) + 14 };
+  }
+  if (fromTheSide(p)) {
+    const b = sideBounds(p);
+    return { x: -b.side * 1.15, y: -b.up * 1.04, width: b.side * 2.3, height: (b.up + b.down) * 1.06 };
+  }
+  const far = Math.max(14, reach(p) * 1.18);
+  return { x: -far, y: -far, width: 2 * far, height: 2 * far };
+}
+
+const pictures = new WeakMap<Portrait, string>();
+
+/** A thing as a small picture to show by address: drawn once, however often it is shown. */
+export function address(p: Portrait): string {
+  const known = pictures.get(p);
+  if (known) return known;
+  const f = frame(p);
+  const stroke = Math.max(f.width, f.height) / 300;
+  const plain = (colour: string) => (/^#[0-9a-f]{6}$/.test(colour) ? colour : ink);
+  const body =
+    p.kind === "mix"
+      ? `<path d="M-11-3c0-6 5-9 11-9s12 4 11 10-5 8-11 8-11-3-11-9z" fill="${plain(p.colour)}" stroke="#35202f" stroke-width=".5"/>`
+      : drawn(p)
+          .map((m) =>
+            m.line
+              ? `<path d="${m.d}" transform="${m.at}" fill="none" stroke="${plain(m.fill)}" stroke-width="${m.width}"/>`
+              : `<path d="${m.d}" transform="${m.at}" fill="${plain(m.fill)}" stroke="#35202f" stroke-width="${stroke}"/>` +
+                (m.shade
+                  ? `<path d="${m.d}" transform="${m.at}" fill="#35202f" opacity="${m.shade.toFixed(2)}"/>`
+                  : ""),
+          )
+          .join("");
+  const box = p.kind === "mix" ? "-16 -16 32 32" : `${f.x} ${f.y} ${f.width} ${f.height}`;
+  const made = `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}">${body}</svg>`)}`;
+  pictures.set(p, made);
+  return made;
+}
+
+export const drawnAlready = (p: Portrait): boolean => pictures.has(p);
+
+const waiting = new Set<() => void>();
+let working = false;
+
+/** Does something between frames, a few milliseconds at a time; answers with how to call it off. */
+export function soon(work: () => void): () => void {
+  waiting.add(work);
+  if (!working) {
+    working = true;
+    requestAnimationFrame(() => setTimeout(slice));
+  }
+  return () => waiting.delete(work);
+}
+
+function slice(): void {
+  const until = performance.now() + 6;
+  for (const work of waiting) {
+    waiting.delete(work);
+    work();
+    if (performance.now() > until) break;
+  }
+  if (waiting.size) requestAnimationFrame(() => setTimeout(slice));
+  else working = false;
+}

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
-import { computed, reactive, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import { answered, client, type Schemas } from "../api/client";
 import { useBook } from "../api/queries";
-import FlowerPortrait from "../drawings/FlowerPortrait.vue";
+import SmallPortrait from "../drawings/SmallPortrait.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import ColourwaysDialog from "./book/ColourwaysDialog.vue";
@@ -18,8 +18,6 @@ const beginning = ref(false);
 const taking = ref(false);
 const colouring = ref(false);
 const name = ref("");
-/** Pages that have come into sight: a book of hundreds is drawn as one turns it. */
-const seen = reactive(new Set<string>());
 
 const kinds = [
   { key: "flower" as const, name: "Flowers, sprigs, sprays" },
@@ -27,18 +25,24 @@ const kinds = [
   { key: "mix" as const, name: "Mixes" },
 ];
 /** What is found as one types: by name first, then by what goes into it. */
+const words = computed(
+  () => new Map((book.value?.pages ?? []).map((p) => [p, [p.name, ...p.parts].join("\n").toLowerCase()])),
+);
 const found = computed(() => {
-  const words = text.value.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  const sought = text.value.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const all = book.value?.pages ?? [];
   const fits = (p: Schemas["Page"]) =>
     kind.value === "flower" ? p.kind === "flower" || p.kind === "spray" : p.kind === kind.value;
-  if (!words.length) return all.filter(fits);
-  const named = all.filter((p) => words.every((w) => p.name.toLowerCase().includes(w)));
-  const holding = all.filter(
-    (p) => !named.includes(p) && words.every((w) => [p.name, ...p.parts].some((n) => n.toLowerCase().includes(w))),
-  );
+  if (!sought.length) return all.filter(fits);
+  const named = all.filter((p) => sought.every((w) => p.name.toLowerCase().includes(w)));
+  const holding = all.filter((p) => !named.includes(p) && sought.every((w) => words.value.get(p)!.includes(w)));
   return [...named, ...holding];
 });
+/** A book of hundreds is laid out as one turns it. */
+const step = 20;
+const limit = ref(step);
+watch([text, kind], () => (limit.value = step));
+const shown = computed(() => found.value.slice(0, limit.value));
 const says = computed(() =>
   book.value
     ? `${book.value.pages.filter((p) => p.kind !== "mix" && p.kind !== "part").length} flowers and sprays, ${book.value.pages.length} recipes in all`
@@ -148,9 +152,14 @@ function blank(of: "part" | "mix") {
       }}
     </p>
     <ul class="pages">
-      <li v-for="p in found" :key="p.page" v-intersect.once="(inside: boolean) => inside && seen.add(p.page)">
-        <RouterLink :to="`/book/pages/${p.page}`" class="sheet one" :data-test="`page-${p.name}`">
-          <span class="drawn"><FlowerPortrait v-if="seen.has(p.page)" :of="p.portrait" plain /></span>
+      <li v-for="(p, i) in shown" :key="i">
+        <a
+          :href="`/book/pages/${p.page}`"
+          class="sheet one"
+          :data-test="`page-${p.name}`"
+          @click.exact.prevent="router.push(`/book/pages/${p.page}`)"
+        >
+          <SmallPortrait class="drawn" :of="p.portrait" />
           <span>
             <b>{{ p.name }}</b>
             <span class="quiet"
@@ -159,9 +168,12 @@ function blank(of: "part" | "mix") {
             <span v-if="p.ordered" class="quiet">{{ p.ordered }} on order</span>
             <span v-if="p.behind" class="word tight">{{ p.behind }} on an earlier revision</span>
           </span>
-        </RouterLink>
+        </a>
       </li>
     </ul>
+    <div v-if="shown.length < found.length" v-intersect="(inside: boolean) => inside && (limit += step)" class="more">
+      …
+    </div>
     <ImportDialog v-if="taking && book" :most="book.mostBytes" @close="taking = false" />
     <ColourwaysDialog
       v-if="colouring && book"
@@ -217,10 +229,6 @@ nav {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(262px, 1fr));
   gap: 10px;
-}
-.pages li {
-  content-visibility: auto;
-  contain-intrinsic-size: auto 106px;
 }
 .one {
   display: flex;

@@ -74,7 +74,8 @@ function waitsFor(card: TaskCard): string {
           <ul>
             <li v-for="l in o.order.lines" :key="l.id">
               <PartDrawing :form="flower(l.recipe)?.form" :colour="flower(l.recipe)?.colours[l.colourway]" :size="30" />
-              <b>{{ l.quantity }}</b> {{ flower(l.recipe)?.name }}
+              <b>{{ l.quantity }}</b> {{ flower(l.recipe)?.name
+              }}<template v-if="l.variant">, {{ l.variant }}</template>
               <span class="quiet">
                 <Swatch v-for="(c, i) in colourway(l.colourway)?.swatches" :key="i" :colour="c" :size="12" />
                 {{ colourway(l.colourway)?.name }}

@@ -28,6 +28,14 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     :checked="!!value"
     @change="emit('put', ($event.target as HTMLInputElement).checked || undefined)"
   />
+  <input
+    v-else-if="column.kind === 'colour'"
+    type="color"
+    :name="name"
+    :aria-label="column.label"
+    :value="value"
+    @change="emit('put', written($event))"
+  />
   <select
     v-else-if="column.kind === 'choice'"
     :name="name"

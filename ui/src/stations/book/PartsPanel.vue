@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
 import { answered, client, type Schemas } from "../../api/client";
+import { millimetres } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { columnsFor, Words } from "./columns";
 import FieldGrid from "./FieldGrid.vue";
@@ -53,6 +54,16 @@ function setParts(rows: Row[]) {
     else delete row.rows;
   });
   set("parts", rows);
+}
+/** Fields of a mix that were emptied are gone. */
+function setMix(row: Row) {
+  props.w.edit((x) => {
+    const own = x as unknown as Row;
+    for (const { key } of props.columns.mix) {
+      if (row[key] === undefined) delete own[key];
+      else own[key] = row[key];
+    }
+  });
 }
 const more = computed(() => r.value.parts?.[at.value] as unknown as Row | undefined);
 function setMore(row: Row) {
@@ -172,6 +183,16 @@ function setSlots(rows: Row[]) {
   });
 }
 
+/** What to cut for sizes wanted once dry. */
+const cuts = computed(() => (props.w.answer.value?.cuts ?? []).filter((c) => c.recipe === props.w.chosen.value));
+function cutWith(c: Schemas["Cut"]) {
+  props.w.edit((x) => {
+    const g = x.pastes![c.paste]!.shape;
+    const scale = c.toolMicrometres! / Math.max(1, g.lengthMicrometres ?? 1);
+    g.lengthMicrometres = c.toolMicrometres;
+    g.widthMicrometres = Math.round((g.widthMicrometres ?? 0) * scale);
+  });
+}
 const reading = ref<unknown>();
 const read = ref<Schemas["PartsRead"]>();
 async function csv(event: Event) {
@@ -193,13 +214,7 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
 
 <template>
   <div v-if="r.kind === 'mix'">
-    <FieldGrid
-      name="mix"
-      :row="r as unknown as Row"
-      :columns="columns.mix"
-      :flaws="flaw"
-      @row="(row) => w.edit((x) => Object.assign(x, row))"
-    />
+    <FieldGrid name="mix" :row="r as unknown as Row" :columns="columns.mix" :flaws="flaw" @row="setMix" />
     <RowsTable
       name="blend"
       title="Blend"
@@ -296,6 +311,13 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
       :flaws="flaws('pastes')"
       @rows="(rows) => set('pastes', rows)"
     />
+    <p v-for="c in cuts" :key="c.paste" class="quiet" data-test="cut">
+      {{ millimetres(c.driedMicrometres) }} mm once dry: cut {{ millimetres(c.lengthMicrometres) }} mm<template
+        v-if="c.tool"
+      >
+        with {{ c.tool }} <button class="bare add" @click="cutWith(c)">take it</button></template
+      ><template v-else>; no cutter of the studio is large enough</template>.
+    </p>
     <RowsTable
       name="wires"
       title="Wires"

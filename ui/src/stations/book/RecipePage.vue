@@ -15,6 +15,7 @@ import LookBar from "./LookBar.vue";
 import MoveLines from "./MoveLines.vue";
 import PartsPanel from "./PartsPanel.vue";
 import PicturesPanel from "./PicturesPanel.vue";
+import RingTools from "./RingTools.vue";
 import QuantitiesPanel from "./QuantitiesPanel.vue";
 import StepList from "./StepList.vue";
 import ThingDialog from "./ThingDialog.vue";
@@ -298,6 +299,7 @@ onBeforeRouteLeave(
     <div v-if="columns && book" class="desk">
       <aside>
         <div class="sheet picture" data-test="portrait">
+          <RingTools v-if="selectedRing !== undefined" :w="w" :input="selectedRing" />
           <FlowerPortrait v-if="portrait" :of="portrait" :selected="selectedRing" @choose="chooseRing" />
           <p v-else class="quiet">Drawn once nothing is wrong.</p>
         </div>
@@ -398,6 +400,7 @@ onBeforeRouteLeave(
             v-model:open="openStep"
             :recipe="w.edited.value"
             :columns="columns"
+            :gates="book.words.gates.map((g) => ({ title: g.name, value: g.id }))"
             :flaw="flaw"
             @edit="w.edit"
           />
@@ -469,8 +472,14 @@ h1 input:focus {
   align-items: start;
 }
 .picture {
+  display: flex;
+  flex-direction: column;
   height: 318px;
   padding: 6px;
+}
+.picture :deep(.portrait) {
+  flex: 1;
+  min-height: 0;
 }
 .along {
   padding: 10px 14px 12px;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from "vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
-import type { columnsFor } from "./columns";
+import type { columnsFor, Option } from "./columns";
 import FieldGrid from "./FieldGrid.vue";
 import { keyFor, type Row } from "./fields";
 import RowsTable from "./RowsTable.vue";
@@ -12,6 +12,7 @@ const props = defineProps<{
   recipe: Recipe;
   columns: ReturnType<typeof columnsFor>;
   open: string;
+  gates: Option[];
   flaw: (place: string) => string | undefined;
 }>();
 const emit = defineEmits<{ edit: [change: (r: Recipe) => void]; "update:open": [key: string] }>();
@@ -191,6 +192,16 @@ const lineFlaw = (list: string) => (i: number, key: string) =>
             flaw(`${place}.windows[${i}].${key}`) ?? (key === 'after' ? flaw(`${place}.windows[${i}]`) : undefined)
         "
         @rows="(rows) => change((s) => (s.windows = rows as never))"
+      />
+      <RowsTable
+        v-if="gates.length"
+        name="gates"
+        title="Waits from outside for"
+        :rows="(step.gates ?? []).map((gate) => ({ gate }))"
+        :columns="[{ key: 'gate', label: 'a delivery or approval', kind: 'choice', options: gates, width: 220 }]"
+        more="Add what it waits for"
+        :fresh="() => ({ gate: '' })"
+        @rows="(rows) => change((s) => (s.gates = rows.map((r) => r.gate as string)))"
       />
       <FieldGrid
         name="card"

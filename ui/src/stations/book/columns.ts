@@ -13,6 +13,8 @@ export interface Column {
     | "g" // kept in milligrams
     | "min" // kept in thousandths of a minute
     | "wall" // kept in whole minutes
+    | "days" // kept in whole minutes
+    | "colour"
     | "percent" // kept per mille
     | "flag"
     | "choice"
@@ -97,7 +99,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
     ((row.shape as Record<string, unknown> | undefined)?.shape ?? "") === key;
   const drying: Column[] = [
     { key: "class", label: "drying class", kind: "choice", options: classes, blank: "—", width: 120 },
-    { key: "thicknessMicrometres", label: "thick", kind: "mm", width: 58 },
+    { key: "thicknessMicrometres", label: "thick", kind: "mm", width: 66 },
     { key: "method", label: "way of drying", kind: "choice", options: methods, blank: "as it lies", width: 105 },
     { key: "slot", label: "made of slot", kind: "choice", options: slots, blank: "—", width: 90 },
   ];
@@ -176,7 +178,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
         when: (x) => shape("cut")(x) || shape("rope")(x),
       },
       { key: "shape.widthMicrometres", label: "width", kind: "mm", width: 62, when: shape("cut") },
-      { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 58, when: shape("cut") },
+      { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 66, when: shape("cut") },
       { key: "shape.factorPerMille", label: "fills", kind: "percent", width: 62, when: shape("cut") },
       {
         key: "shape.diameterMicrometres",
@@ -393,11 +395,11 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       { key: "yield.gives", label: "gives", kind: "whole", when: (x) => !!x.yield },
     ] as Column[],
     mix: [
-      { key: "colour", label: "swatch", kind: "text" },
+      { key: "colour", label: "swatch", kind: "colour", width: 60 },
       { key: "byPercent", label: "blend by per cent", kind: "flag" },
-      { key: "lifeMinutes", label: "keeps wrapped, minutes", kind: "wall" },
-      { key: "lifeColdMinutes", label: "keeps cold, minutes", kind: "wall" },
-      { key: "dryingPerMille", label: "drying takes, of the usual", kind: "percent", blank: "100 %" },
+      { key: "lifeMinutes", label: "keeps wrapped", kind: "days", width: 90 },
+      { key: "lifeColdMinutes", label: "keeps cold", kind: "days", width: 90, blank: "—" },
+      { key: "dryingPerMille", label: "drying takes, of the usual", kind: "percent", width: 150, blank: "100 %" },
     ] as Column[],
     steps,
   };

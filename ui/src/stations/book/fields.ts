@@ -30,8 +30,16 @@ const scales: Partial<Record<Column["kind"], number>> = {
   percent: 10,
   whole: 1,
   wall: 1,
+  days: 1440,
 };
-const units: Partial<Record<Column["kind"], string>> = { mm: "mm", g: "g", min: "min", percent: "%", wall: "min" };
+const units: Partial<Record<Column["kind"], string>> = {
+  mm: "mm",
+  g: "g",
+  min: "min",
+  percent: "%",
+  wall: "min",
+  days: "days",
+};
 
 export const unitOf = (c: Column): string => c.unit ?? units[c.kind] ?? "";
 

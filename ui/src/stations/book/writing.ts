@@ -192,6 +192,14 @@ export function useWriting() {
     change(next);
     replace(next);
   }
+  /** Changes one of the recipes, whichever is chosen. */
+  function editOf(id: string, change: (r: Recipe) => void) {
+    const of = recipes.value.find((r) => r.id === id);
+    if (!of) return;
+    const next = copy(of);
+    change(next);
+    replace(copy(next));
+  }
   /** Looks at the chosen recipe as it is, or as one of its ways. */
   const see = (as: Look) => void (look.value = as);
   /** Turns to another recipe of those that are written. */
@@ -235,6 +243,7 @@ export function useWriting() {
     knows,
     edit,
     editSelf,
+    editOf,
     add,
     take,
     undo,
