@@ -188,10 +188,9 @@ func (at *situation) pages() []Page {
 	a := at.latestAnswer()
 	ordered, behind := map[studio.ID]int64{}, map[studio.ID]int64{}
 	for _, line := range at.openLines() {
-		page := line.recipe.Page()
-		ordered[page] += line.Quantity
+		ordered[line.page] += line.Quantity
 		if line.behind {
-			behind[page]++
+			behind[line.page]++
 		}
 	}
 	var colours map[string]studio.ID
@@ -216,29 +215,22 @@ func (at *situation) pages() []Page {
 	return pages
 }
 
-// openLine is a line of an open order, and whether it keeps an earlier revision.
+// openLine is a line of an open order, its page, and whether it keeps an earlier revision.
 type openLine struct {
 	studio.OrderLine
-	order  store.OrderState
-	recipe *studio.Recipe
-	behind bool
+	order    store.OrderState
+	page     studio.ID
+	revision int
+	behind   bool
 }
 
 func (at *situation) openLines() []openLine {
 	doc := at.latestAnswer().doc
-	latest := map[studio.ID]studio.ID{}
-	for _, r := range doc.Current() {
-		latest[r.Page()] = r.ID
-	}
-	recipes := map[studio.ID]*studio.Recipe{}
-	for i := range doc.Recipes {
-		recipes[doc.Recipes[i].ID] = &doc.Recipes[i]
-	}
 	var lines []openLine
 	for _, o := range at.orders {
 		for _, l := range o.Order.Lines {
-			if r := recipes[l.Recipe]; r != nil && (o.Order.State == studio.OrderOpen || o.Order.State == studio.OrderQuote) {
-				lines = append(lines, openLine{l, o, r, latest[r.Page()] != r.ID})
+			if current, behind := book.Behind(doc, l); current != nil && book.Open(o.Order) {
+				lines = append(lines, openLine{l, o, current.Page(), at.latestAnswer().book.Recipe(l.Recipe).Revision, behind})
 			}
 		}
 	}
@@ -300,8 +292,8 @@ func (at *situation) opened(page studio.ID, revision int) (Opened, error) {
 		o.Revisions = append(o.Revisions, entry)
 	}
 	for _, line := range at.openLines() {
-		if line.behind && line.recipe.Page() == page {
-			o.Lines = append(o.Lines, Behind{line.order.Order.ID, line.order.Order.Name, line.order.Version, line.ID, line.Quantity, line.recipe.Revision})
+		if line.behind && line.page == page {
+			o.Lines = append(o.Lines, Behind{line.order.Order.ID, line.order.Order.Name, line.order.Version, line.ID, line.Quantity, line.revision})
 		}
 	}
 	for _, user := range a.doc.Current() {

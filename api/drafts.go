@@ -238,46 +238,33 @@ func (s *Service) registerMoves(to huma.API) {
 }
 
 // moved are the orders as they would be with lines on the latest revision of a page.
-func (at *situation) moved(page studio.ID, lines []studio.ID) (orders []store.OrderState, sample openLine, latest *studio.Recipe, err error) {
-	for _, r := range at.latestAnswer().doc.Current() {
-		if r.Page() == page {
-			latest = r
+func (at *situation) moved(page studio.ID, lines []studio.ID) (orders []store.OrderState, sample studio.OrderLine, latest *studio.Recipe, err error) {
+	doc := at.latestAnswer().doc
+	for _, line := range at.openLines() {
+		if line.behind && line.page == page && slices.Contains(lines, line.ID) {
+			sample = line.OrderLine
+			latest, _ = book.Behind(doc, sample)
 		}
 	}
-	if latest == nil {
-		return nil, sample, nil, huma.Error404NotFound("this recipe is not in the book")
-	}
-	for _, line := range at.openLines() {
-		if !slices.Contains(lines, line.ID) || line.recipe.Page() != page || !line.behind {
+	for _, o := range at.orders {
+		after, n := book.Move(doc, o.Order, page, lines)
+		if n == 0 || !book.Open(o.Order) {
 			continue
 		}
-		sample = line
-		i := slices.IndexFunc(orders, func(o store.OrderState) bool { return o.Order.ID == line.order.Order.ID })
-		if i < 0 {
-			o := line.order
-			o.Order.Lines = slices.Clone(o.Order.Lines)
-			orders, i = append(orders, o), len(orders)
-		}
-		for j := range orders[i].Order.Lines {
-			if l := &orders[i].Order.Lines[j]; l.ID == line.ID {
-				l.Recipe = latest.ID
-			}
-		}
-	}
-	if len(orders) == 0 {
-		return nil, sample, nil, huma.Error409Conflict("no open order line of these keeps an earlier revision")
-	}
-	doc := at.latestAnswer().doc
-	for _, o := range orders {
-		for _, p := range doc.CheckOrder(o.Order) {
+		for _, p := range doc.CheckOrder(after) {
 			return nil, sample, nil, huma.Error422UnprocessableEntity(fmt.Sprintf("order %q cannot be moved: %s %s", o.Order.Name, p.Place, p.Message))
 		}
+		o.Order = after
+		orders = append(orders, o)
+	}
+	if latest == nil {
+		return nil, sample, nil, huma.Error409Conflict("no open order line of these keeps an earlier revision")
 	}
 	return orders, sample, latest, nil
 }
 
 // eachDiffers compares one flower of a line with one of the latest revision.
-func (at *situation) eachDiffers(line openLine, latest *studio.Recipe) ([]flower.Difference, error) {
+func (at *situation) eachDiffers(line studio.OrderLine, latest *studio.Recipe) ([]flower.Difference, error) {
 	doc := at.latestAnswer().doc
 	w := flower.Wanted{Made: line.Made(), Quantity: 1}
 	for _, c := range doc.Colourways {

@@ -27,8 +27,6 @@ import (
 //go:embed all:site
 var site embed.FS
 
-
-
 // Application is the running web application of one studio file.
 type Application struct {
 	app    *fiber.App

@@ -14,20 +14,25 @@ import (
 )
 
 type shot struct {
-	name, path, click string
-	person            string
-	width, height     int
+	name, path    string
+	clicks        []string // what is clicked, one after the other
+	person        string
+	width, height int
 }
 
 var shots = []shot{
-	{"orders", "/orders", "", "Odalys", 1280, 800},
-	{"count-up", "/count-up", "", "Odalys", 1280, 800},
-	{"count-up-working", "/count-up", `[data-test="cell-Magnolia outer petal-Oyster ivory"]`, "Odalys", 1280, 800},
-	{"mixing", "/mixing", "", "Odalys", 1280, 800},
-	{"wires", "/wires", "", "Odalys", 1280, 800},
-	{"plan", "/plan", "", "Odalys", 1280, 800},
-	{"bench", "/bench", `[data-test="start"]`, "Teun", 1024, 768}, // after a morning's mixing
-	{"bench-phone", "/bench", "", "Teun", 390, 844},
+	{"orders", "/orders", nil, "Odalys", 1280, 800},
+	{"count-up", "/count-up", nil, "Odalys", 1280, 800},
+	{"count-up-working", "/count-up", []string{`[data-test="cell-Magnolia outer petal-Oyster ivory"]`}, "Odalys", 1280, 800},
+	{"mixing", "/mixing", nil, "Odalys", 1280, 800},
+	{"wires", "/wires", nil, "Odalys", 1280, 800},
+	{"plan", "/plan", nil, "Odalys", 1280, 800},
+	{"flower-book", "/book", nil, "Odalys", 1280, 800},
+	{"recipe", "/book", []string{`[data-test="page-Dahlia"]`}, "Odalys", 1280, 800},
+	{"recipe-steps", "/book", []string{`[data-test="page-Gardenia"]`, `[data-test="tab-steps"]`, `[data-test="step-Dust while it gives a little"]`}, "Odalys", 1280, 800},
+	{"recipe-compare", "/book", []string{`[data-test="page-Dahlia"]`, `[data-test="way-Buoy"]`, `[data-test="tab-compare"]`}, "Odalys", 1280, 800},
+	{"bench", "/bench", []string{`[data-test="start"]`}, "Teun", 1024, 768}, // after a morning's mixing
+	{"bench-phone", "/bench", nil, "Teun", 390, 844},
 }
 
 func main() {
@@ -87,8 +92,8 @@ func one(browser *rod.Browser, url string, s shot, file string) {
 	}
 	page.MustNavigate(url + s.path).MustWaitLoad()
 	page.MustElement(".sheet")
-	if s.click != "" {
-		page.MustElement(s.click).MustClick()
+	for _, what := range s.clicks {
+		page.MustElement(what).MustClick()
 	}
 	page.MustWaitRequestIdle()()
 	time.Sleep(500 * time.Millisecond) // fonts and the opening of drawers

@@ -9,6 +9,7 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import ColourwaysDialog from "./book/ColourwaysDialog.vue";
 import ImportDialog from "./book/ImportDialog.vue";
+import { newId } from "./book/writing";
 
 const { data: book, error } = useBook();
 const router = useRouter();
@@ -54,7 +55,7 @@ const begin = useMutation({
   onSuccess: (recipes) => router.push({ path: "/book/new", state: { begin: JSON.stringify(recipes) } }),
 });
 function blank(of: "part" | "mix") {
-  const id = crypto.randomUUID();
+  const id = newId();
   const recipe = {
     id,
     recipe: id,

@@ -8,6 +8,7 @@ const props = defineProps<{ w: Writing }>();
 const naming = ref<"variant" | "technique" | "school">();
 const name = ref("");
 const asking = ref("");
+const own = ref("");
 
 const others = computed(() => {
   const root = props.w.root.value;
@@ -49,7 +50,8 @@ function add() {
     props.w.see({ variant: word });
   } else if (kind === "technique") {
     props.w.editSelf(
-      (r) => (r.techniques = [...(r.techniques ?? []), { question: word, as: "as it is", schools: [] }]),
+      (r) =>
+        (r.techniques = [...(r.techniques ?? []), { question: word, as: own.value.trim() || "as it is", schools: [] }]),
     );
   } else {
     const question = asking.value;
@@ -64,6 +66,9 @@ function force(question: string, school: string) {
     const t = r.techniques?.find((x) => x.question === question);
     if (t) t.chosen = school || undefined;
   });
+}
+function forget(question: string) {
+  props.w.editSelf((r) => (r.techniques = r.techniques?.filter((t) => t.question !== question)));
 }
 function drop() {
   const { variant, question, school } = props.w.look.value;
@@ -130,6 +135,14 @@ function drop() {
           {{ s.name }}
         </button>
         <button
+          v-if="!t.schools.length"
+          class="bare"
+          :aria-label="`Ask no more about ${t.question}`"
+          @click="forget(t.question)"
+        >
+          ✕
+        </button>
+        <button
           class="bare add"
           :data-test="`add-school-${t.question}`"
           title="Another way"
@@ -151,6 +164,7 @@ function drop() {
         :placeholder="naming === 'technique' ? 'what makers disagree about' : 'its name'"
         autofocus
       />
+      <input v-if="naming === 'technique'" v-model="own" name="new-as" placeholder="how it is done here" />
       <datalist id="questions"><option v-for="q in questions" :key="q" :value="q" /></datalist>
       <button class="bare add" type="submit" data-test="name-it">Add it</button>
       <button class="bare" type="button" @click="naming = undefined">leave it</button>

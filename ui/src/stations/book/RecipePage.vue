@@ -211,7 +211,8 @@ async function duplicate() {
     Object.assign(r, { id: ids.get(r.id), recipe: ids.get(r.id), revision: 0, name: `${r.name} copy` });
   await router.push({ path: "/book/new", state: { begin: JSON.stringify(twin) } });
 }
-function choose(recipe: string, step: string) {
+async function choose(recipe: string, step: string) {
+  await bring(recipe);
   if (!w.recipes.value.some((r) => r.id === recipe)) return;
   w.turnTo(recipe);
   openStep.value = step || (w.base.value?.steps[0]?.key ?? "");
@@ -219,7 +220,7 @@ function choose(recipe: string, step: string) {
 }
 function chooseRing(input: number) {
   const part = w.root.value?.parts?.[input];
-  if (part) choose(part.recipe, "");
+  if (part) void choose(part.recipe, "");
   tab.value = "parts";
 }
 const selectedRing = computed(() => {
