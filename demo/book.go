@@ -41,10 +41,6 @@ func breakage(perMille studio.PerMille) studio.Spares {
 	return studio.Spares{Rule: studio.SparesByBreakage, Breakage: perMille}
 }
 
-func cut(length, width, thickness studio.Micrometres, factor studio.PerMille) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeCut, Length: length, Width: width, Thickness: thickness, Factor: factor}
-}
-
 const (
 	sharp   = "Wire ends and blades are sharp; guard your eyes when cutting wire."
 	notFood = "Wire and tape are not food: count them, and never push bare wire into cake."
@@ -155,12 +151,12 @@ func ranunculus() []studio.Recipe {
 		stepper{studio.Step{Key: "after", Name: "Dry after steam", Wait: &studio.Wait{Minutes: 45}}})
 	flower.Parts = []studio.PartInput{{Step: "inner", Recipe: ID("Ranunculus core"), Count: 1},
 		{Step: "inner", Recipe: ID("Ranunculus inner petal"), Count: 16}, {Step: "outer", Recipe: ID("Ranunculus outer petal"), Count: 22}}
-	flower.Pastes = []studio.PasteInput{{Step: "dust", Slot: "dust", Shape: studio.Geometry{Shape: studio.ShapeWeighed, Mass: 120}}}
+	flower.Pastes = []studio.PasteInput{{Step: "dust", Slot: "dust", Shape: studio.Weighed(120)}}
 	flower.Spares = breakage(20)
 	return []studio.Recipe{
-		core("Ranunculus core", "centre", studio.Geometry{Shape: studio.ShapeBall, Diameter: 20_000}, 1.6, "20 green wire", 110_000, 10),
-		petal("Ranunculus inner petal", "inner petal", cut(24_000, 22_000, 700, 785), "Round cutter 24 mm"),
-		petal("Ranunculus outer petal", "petal", cut(34_000, 31_000, 700, 785), "Round cutter 34 mm"),
+		core("Ranunculus core", "centre", studio.Ball(20_000), 1.6, "20 green wire", 110_000, 10),
+		petal("Ranunculus inner petal", "inner petal", studio.Sheet(24_000, 22_000, 700, 785), "Round cutter 24 mm"),
+		petal("Ranunculus outer petal", "petal", studio.Sheet(34_000, 31_000, 700, 785), "Round cutter 34 mm"),
 		flower,
 	}
 }
@@ -175,7 +171,7 @@ func magnolia() []studio.Recipe {
 				look("Veins on the side that will be seen.").holds("Half-sphere mould 60 mm", 1, "dry"),
 			stepper{dries("dry", "Dry in moulds", "thin petal", 900, studio.Dry)}.look("Hard, same curve as the others."),
 			stepper{work("dust", "Dust the foot", "dust", "dusting", 6, 0.5, true)}.tool("Flat brush, tapped").look("Fades out a third of the way up.").caution(dust))
-		r.Pastes = []studio.PasteInput{{Step: "cut", Slot: slot, Shape: shape, Run: 12}, {Step: "dust", Slot: "dust", Shape: studio.Geometry{Shape: studio.ShapeWeighed, Mass: 15}}}
+		r.Pastes = []studio.PasteInput{{Step: "cut", Slot: slot, Shape: shape, Run: 12}, {Step: "dust", Slot: "dust", Shape: studio.Weighed(15)}}
 		r.Wires = []studio.WireInput{{Step: "wire", Material: ID("24 white wire"), Number: 1, Depth: depth, Stem: 80_000, Allowance: 0}}
 		r.Spares = breakage(80)
 		return r
@@ -190,9 +186,9 @@ func magnolia() []studio.Recipe {
 	flower.Materials = []studio.MaterialInput{{Step: "tape", Material: ID("Half-width green tape"), Amount: 380_000}}
 	flower.Spares = breakage(15)
 	return []studio.Recipe{
-		core("Magnolia cone", "centre", studio.Geometry{Shape: studio.ShapeRope, Diameter: 12_000, Length: 32_000}, 2.2, "18 green wire", 150_000, 8),
-		petal("Magnolia inner petal", "inner petal", cut(62_000, 38_000, 900, 760), "Magnolia cutter small", 24_000),
-		petal("Magnolia outer petal", "petal", cut(78_000, 50_000, 900, 760), "Magnolia cutter large", 30_000),
+		core("Magnolia cone", "centre", studio.Rope(12_000, 32_000), 2.2, "18 green wire", 150_000, 8),
+		petal("Magnolia inner petal", "inner petal", studio.Sheet(62_000, 38_000, 900, 760), "Magnolia cutter small", 24_000),
+		petal("Magnolia outer petal", "petal", studio.Sheet(78_000, 50_000, 900, 760), "Magnolia cutter large", 30_000),
 		flower,
 	}
 }
@@ -203,7 +199,7 @@ func waxflower() []studio.Recipe {
 			holds("Foam block", 60, "dry").look("Five even petals, a hollow for the centre.").caution(sharp),
 		stepper{dries("dry", "Dry upright", "thin petal", 1_000, studio.Dry)}.look("Hard."),
 		stepper{work("centre", "Set centres", "shape", "shaping", 6, 0.3, true)}.tool("Fine stamens, glue").look("Stamens level with the petals."))
-	blossom.Pastes = []studio.PasteInput{{Step: "pull", Slot: "petal", Shape: studio.Geometry{Shape: studio.ShapeBall, Diameter: 9_000}}}
+	blossom.Pastes = []studio.PasteInput{{Step: "pull", Slot: "petal", Shape: studio.Ball(9_000)}}
 	blossom.Materials = []studio.MaterialInput{{Step: "centre", Material: ID("Fine stamens"), Amount: 2}}
 	blossom.Wires = []studio.WireInput{{Step: "pull", Material: ID("28 green wire"), Number: 1, Depth: 4_000, Stem: 60_000, Allowance: 5_000}}
 	blossom.Spares, blossom.SecondsServe = breakage(60), true
@@ -223,8 +219,8 @@ func eucalyptus() []studio.Recipe {
 		stepper{work("lay", "Lay on wavy foam", "shape", "shaping", 2, 0.2, true)}.tool("Wavy foam").holds("Wavy foam", 30, "dry").look("No two alike."),
 		stepper{dries("dry", "Dry on foam", "thin petal", 800, studio.Dry)}.look("Hard."),
 		stepper{work("dust", "Dust both sides", "dust", "dusting", 6, 0.35, true)}.tool("Flat brush, tapped").look("Edges darker.").caution(dust))
-	leaf.Pastes = []studio.PasteInput{{Step: "cut", Slot: "leaf", Shape: cut(24_000, 22_000, 800, 785), Run: 20},
-		{Step: "dust", Slot: "leaf dust", Shape: studio.Geometry{Shape: studio.ShapeWeighed, Mass: 10}}}
+	leaf.Pastes = []studio.PasteInput{{Step: "cut", Slot: "leaf", Shape: studio.Sheet(24_000, 22_000, 800, 785), Run: 20},
+		{Step: "dust", Slot: "leaf dust", Shape: studio.Weighed(10)}}
 	leaf.Wires = []studio.WireInput{{Step: "cut", Material: ID("26 white wire"), Number: 1, Depth: 10_000, Stem: 50_000, Allowance: 0}}
 	leaf.Defaults = map[string]studio.ID{"leaf": ID("Slate leaf"), "leaf dust": ID("Leaf dust")}
 	leaf.Spares, leaf.SecondsServe = breakage(40), true

@@ -56,11 +56,11 @@ func jasmine() []studio.Recipe {
 		does("roll", "Roll on hooked wires", "shape", "shaping", 4, 0.4).look("A slim spindle.").holds("Foam block", 80, "dry"),
 		does("open", "Cut open", "shape", "shaping", 1, 0.3).ofForm("open").look("Five narrow tips."),
 		until("dry", "Dry upright", "thin petal", 1_200, studio.Dry)),
-		of("roll", "petal", rope(4_000, 16_000), 0), on("hook", "30 white wire", 1, 5_000, 60_000, 4_000, studio.HookOpen),
+		of("roll", "petal", studio.Rope(4_000, 16_000), 0), on("hook", "30 white wire", 1, 5_000, 60_000, 4_000, studio.HookOpen),
 		func(r *studio.Recipe) {
 			r.Forms, r.SecondsServe = []studio.Form{{Name: "closed", Share: 600}, {Name: "open", Share: 400}}, true
 		})
-	cap := made(studio.KindPart, "Jasmine cap", "calyx", steps(does("cut", "Cut and stretch", "shape", "shaping", 2, 0.15)), of("cut", "leaf", cut(7_000, 7_000, 450, 450), 40), defaults("leaf", "Kelp green"))
+	cap := made(studio.KindPart, "Jasmine cap", "calyx", steps(does("cut", "Cut and stretch", "shape", "shaping", 2, 0.15)), of("cut", "leaf", studio.Sheet(7_000, 7_000, 450, 450), 40), defaults("leaf", "Kelp green"))
 	trail := made(studio.KindSpray, "Jasmine trail", "trail", steps(
 		does("tape", "Tape buds to a trail", "assemble", "assembly", 4, 4.5).look("Staggered, nothing in a line.").caution(notFood),
 		does("join", "Join in a stem wire", "wire", "wiring", 1, 0.6).look("After the third bud.").caution(sharp),
@@ -81,7 +81,7 @@ func viburnum() []studio.Recipe {
 		does("load", "Load the dehydrator", "shape", "shaping", 2, 0.02).caution("Dehydrators burn."),
 		rests("warm", "Dehydrator", 60).load("Dehydrator", "48 °C", 120), rests("cool", "Cool and harden", 15),
 		does("tumble", "Tumble in dust", "dust", "dusting", 4, 0.03).coloured("dust").look("Even all round.").caution(dust)),
-		of("roll", "berry", ball(7_000), 0), of("tumble", "dust", weighed(6), 0), defaults("berry", "Berry blue"), on("roll", "30 white wire", 1, 4_000, 55_000, 4_000, studio.HookOpen),
+		of("roll", "berry", studio.Ball(7_000), 0), of("tumble", "dust", studio.Weighed(6), 0), defaults("berry", "Berry blue"), on("roll", "30 white wire", 1, 4_000, 55_000, 4_000, studio.HookOpen),
 		func(r *studio.Recipe) { r.MostPerLot, r.SecondsServe = 400, true },
 		asked("colouring", "tumbled", studio.Variant{Name: "painted in two colours", Steps: []studio.StepChange{instead(does("tumble", "Paint in two colours", "dust", "dusting", 8, 0.3).coloured("dust").look("Darker on one cheek.").caution(dust))}}),
 		asked("dried", "dehydrator", studio.Variant{Name: "in foam", Without: []string{"load", "cool"}, Steps: []studio.StepChange{instead(until("warm", "Dry upright in foam", "thin petal", 2_500, studio.Dry).holds("Foam block", 100, "warm"))}}))
@@ -98,7 +98,7 @@ func lilac() []studio.Recipe {
 		until("dry", "Dry", "thin petal", 900, studio.Firm).wished(studio.Wish{State: studio.Dry}),
 		does("pearl", "Set a pearl", "shape", "shaping", 3, 0.12).share(300).look("In the middle.").caution("Small pearls, for children: a choking risk."),
 		rests("grip", "Let it grip", 20)),
-		of("pull", "petal", ball(6_000), 0), on("pull", "30 white wire", 1, 3_000, 50_000, 3_000, studio.HookOpen), bought("pearl", "Sugar pearls", 3, 10, ""),
+		of("pull", "petal", studio.Ball(6_000), 0), on("pull", "30 white wire", 1, 3_000, 50_000, 3_000, studio.HookOpen), bought("pearl", "Sugar pearls", 3, 10, ""),
 		func(r *studio.Recipe) { r.MostPerLot, r.LeastPerLot, r.SecondsServe = 500, 20, true })
 	cluster := made(studio.KindFlower, "Lilac pips", "cluster", steps(does("tape", "Tape pips in threes, then to a head", "assemble", "assembly", 5, 8).look("Tapering to the tip.").caution(notFood)),
 		takes("tape", "Lilac pip", 21, joined(studio.JoinTaped), between(15, 30)), tape("tape", 320))

@@ -26,7 +26,7 @@ func gardenia() []studio.Recipe {
 		takes("rows", "Gardenia petal, middle", 5, joined(studio.JoinGlued), inRows(studio.SetOverGaps, 5), fresh(while(700))),
 		takes("rows", "Gardenia petal, large", 6, joined(studio.JoinGlued), inRows(studio.SetOverGaps, 6, 6), fresh(while(700))),
 		takes("calyx", "Gardenia calyx", 1, joined(studio.JoinGlued)),
-		of("dust", "dust", weighed(60), 0), bought("rows", "Film squares", 6, 1, "calyx"),
+		of("dust", "dust", studio.Weighed(60), 0), bought("rows", "Film squares", 6, 1, "calyx"),
 		variant(studio.Variant{Name: "bud", StopAfter: "grip"}),
 		asked("glue", "water on soft, CMC glue on half dry",
 			studio.Variant{Name: "egg white", Steps: []studio.StepChange{instead(does("rows", "Glue the rows with egg white", "assemble", "assembly", 6, 8.5).
@@ -35,10 +35,10 @@ func gardenia() []studio.Recipe {
 			studio.Variant{Name: "dissolved paste", Steps: []studio.StepChange{after("rows", rests("hold still", "Let the glue take", 10))}}),
 		asked("drying", "hanging", studio.Variant{Name: "on a rack", Steps: []studio.StepChange{instead(until("dry", "Dry on a rack", "built flower", 3_000, studio.Dry).by("On a rack").holds("Drying rack", 8, "dry"))}}))
 	return []studio.Recipe{
-		cone("Gardenia cone", rope(15_000, 27_000), "18 green wire", 12_000),
-		petal("Gardenia petal, small", cut(36_000, 32_000, 700, 785), "Drop cutter 36 mm"),
-		petal("Gardenia petal, middle", driesTo(cut(46_000, 40_000, 700, 785), 44_000), "Drop cutter 46 mm"),
-		petal("Gardenia petal, large", cut(58_000, 50_000, 700, 785), "Drop cutter 58 mm"),
+		cone("Gardenia cone", studio.Rope(15_000, 27_000), "18 green wire", 12_000),
+		petal("Gardenia petal, small", studio.Sheet(36_000, 32_000, 700, 785), "Drop cutter 36 mm"),
+		petal("Gardenia petal, middle", driesTo(studio.Sheet(46_000, 40_000, 700, 785), 44_000), "Drop cutter 46 mm"),
+		petal("Gardenia petal, large", studio.Sheet(58_000, 50_000, 700, 785), "Drop cutter 58 mm"),
 		calyx("Gardenia calyx", 26_000), flower,
 	}
 }
@@ -69,7 +69,7 @@ func cone(name string, shape studio.Geometry, wire string, thickness studio.Micr
 
 func calyx(name string, across studio.Micrometres) studio.Recipe {
 	return made(studio.KindPart, name, "calyx", steps(does("cut", "Roll thinner than petals and cut", "shape", "shaping", 4, 0.3).look("Thinner than the petals.")),
-		of("cut", "leaf", cut(across, across, 450, 450), 24), defaults("leaf", "Slate leaf"))
+		of("cut", "leaf", studio.Sheet(across, across, 450, 450), 24), defaults("leaf", "Slate leaf"))
 }
 
 // dahlia: a matrix of four petal sizes in many rows, the last reversed, on a half ball,
@@ -114,11 +114,11 @@ func dahlia() []studio.Recipe {
 		takes("middle", "Dahlia petal, middle", 10, inRows(studio.SetAlternating, 10), joined(studio.JoinGlued), inForm("cupped"), between(8, 12)),
 		takes("outer", "Dahlia petal, large", 12, inRows(studio.SetOverGaps, 12), joined(studio.JoinGlued), inForm("cupped"), least(10)),
 		takes("outer", "Dahlia petal, large", 3, func(p *studio.PartInput) { p.Reversed, p.Set = true, studio.SetLevel }, joined(studio.JoinGlued), inForm("turned back"), least(0)),
-		of("brush", "dust", weighed(90), 0), bought("outer", "Paper strips", 12, 1, "clear"),
+		of("brush", "dust", studio.Weighed(90), 0), bought("outer", "Paper strips", 12, 1, "clear"),
 		variant(studio.Variant{Name: "half open", StopAfter: "hang 2"}),
 		asked("hold between layers", "until firm", studio.Variant{Name: "ten minutes", Steps: []studio.StepChange{instead(rests("hang 1", "Hang ten minutes", 10).holds("Hanging rail", 10, "hang 1"))}}))
-	return []studio.Recipe{core, cup, petal("smallest", "Drop cutter 28 mm", cut(28_000, 14_000, 600, 700)), petal("small", "Drop cutter 36 mm", cut(36_000, 17_000, 600, 700)),
-		petal("middle", "Drop cutter 46 mm", cut(46_000, 20_000, 600, 700)), petal("large", "Drop cutter 58 mm", cut(58_000, 24_000, 650, 700)), flower}
+	return []studio.Recipe{core, cup, petal("smallest", "Drop cutter 28 mm", studio.Sheet(28_000, 14_000, 600, 700)), petal("small", "Drop cutter 36 mm", studio.Sheet(36_000, 17_000, 600, 700)),
+		petal("middle", "Drop cutter 46 mm", studio.Sheet(46_000, 20_000, 600, 700)), petal("large", "Drop cutter 58 mm", studio.Sheet(58_000, 24_000, 650, 700)), flower}
 }
 
 // camellia: built outside-in in a former from one-piece layers, with small discs; the
@@ -129,10 +129,10 @@ func camellia() []studio.Recipe {
 			does("cut", "Roll and cut a ring", "shape", "shaping", 5, 0.8).look("One piece, five lobes.").holdsNext("Half-sphere mould 60 mm", 1, "lay"),
 			does("soften", "Soften and overlap the lobes", "shape", "shaping", 2, 0.9).look("In the order 1, 3, 5, 2, 4."),
 			until("shape", "Keep its shape", "thin petal", 700, studio.Firm).holds("Cone former", 1, "shape")),
-			of("cut", "petal", cut(across, across, 700, 520), run), spares(breakage(60)))
+			of("cut", "petal", studio.Sheet(across, across, 700, 520), run), spares(breakage(60)))
 	}
 	disc := made(studio.KindPart, "Camellia disc", "disc", steps(does("cut", "Cut small discs", "shape", "shaping", 2, 0.05)),
-		of("cut", "petal", cut(9_000, 9_000, 1_500, 785), 60), spares(studio.Spares{Rule: studio.SparesByNumber, Number: 2}))
+		of("cut", "petal", studio.Sheet(9_000, 9_000, 1_500, 785), 60), spares(studio.Spares{Rule: studio.SparesByNumber, Number: 2}))
 	heart := made(studio.KindPart, "Camellia stamens", "brush", steps(
 		does("trim", "Trim to length", "shape", "shaping", 3, 0.1).together(10).look("All of one length."),
 		does("pen", "Colour the tips with a pen", "dust", "dusting", 2, 0.12).look("Tips only.")),
@@ -147,7 +147,7 @@ func camellia() []studio.Recipe {
 		takes("lay", "Camellia layer, large", 2, fresh(studio.Window{From: studio.Firm, Before: studio.Dry, Drying: thin(700)}), joined(studio.JoinGlued), inRows(studio.SetOverGaps, 1, 1)),
 		takes("lay", "Camellia layer, small", 2, fresh(studio.Window{From: studio.Firm, Before: studio.Dry, Drying: thin(700)}), joined(studio.JoinGlued), shade("petal", "inner petal"), func(p *studio.PartInput) { p.Sequence = []int64{1, 3, 5, 2, 4} }),
 		takes("lay", "Camellia disc", 3), takes("stand", "Camellia stamens", 24, least(18), joined(studio.JoinSlotted)),
-		of("ice", "icing", weighed(900), 0), of("dust", "dust", weighed(110), 0), defaults("icing", "Royal icing"),
+		of("ice", "icing", studio.Weighed(900), 0), of("dust", "dust", studio.Weighed(110), 0), defaults("icing", "Royal icing"),
 		func(r *studio.Recipe) { r.Build = studio.OutsideIn },
 		asked("direction", "outside-in", studio.Variant{Name: "inside-out", Steps: []studio.StepChange{instead(does("lay", "Close the layers, innermost first", "assemble", "assembly", 6, 8.5).
 			look("Each over the gaps of the last."))}, Order: nil}))

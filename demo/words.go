@@ -100,18 +100,6 @@ func of(step, slot string, shape studio.Geometry, run int64) change {
 	}
 }
 
-func ball(diameter studio.Micrometres) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeBall, Diameter: diameter}
-}
-
-func rope(diameter, length studio.Micrometres) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeRope, Diameter: diameter, Length: length}
-}
-
-func weighed(mass studio.Milligrams) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeWeighed, Mass: mass}
-}
-
 // driesTo is a cut that is to have a length once it is dry.
 func driesTo(g studio.Geometry, dried studio.Micrometres) studio.Geometry {
 	g.Dried = dried

@@ -10,14 +10,9 @@ import (
 
 // Lane is one recipe's steps along time.
 type Lane struct {
-	Recipe  studio.ID   `json:"recipe"`
-	Variant string      `json:"variant,omitempty"`
-	Name    string      `json:"name"`
-	Form    string      `json:"form"`
-	Kind    studio.Kind `json:"kind"`
-	Colour  string      `json:"colour"`
-	Count   int64       `json:"count"`
-	Spans   []Stretch   `json:"spans"`
+	Subject
+	Count int64     `json:"count"`
+	Spans []Stretch `json:"spans"`
 }
 
 // Stretch is one task or wait, in minutes from the first cut.
@@ -105,7 +100,7 @@ func (s *Sheet) lanes(book *studio.Book, counted *count.Result, instance *studio
 		if r.ID == unchosen {
 			continue
 		}
-		lane := Lane{l.Recipe, l.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, l.Mixes), l.Started, []Stretch{}}
+		lane := Lane{subject(book, l.Made(), l.Mixes), l.Started, []Stretch{}}
 		for _, a := range instance.Lots[i].Tasks {
 			step, _, _, _ := r.TaskOf(a.Step)
 			span := Stretch{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}

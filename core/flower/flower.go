@@ -47,15 +47,26 @@ type Sheet struct {
 	Portrait Portrait          `json:"portrait"`
 }
 
-// Pieces is how many of a recipe are made.
-type Pieces struct {
+// Subject is what something is said of: a recipe in a variant, what it is called and
+// looks like, and the colour it shows.
+type Subject struct {
 	Recipe  studio.ID   `json:"recipe"`
 	Variant string      `json:"variant,omitempty"`
 	Name    string      `json:"name"`
 	Form    string      `json:"form"`
 	Kind    studio.Kind `json:"kind"`
 	Colour  string      `json:"colour"`
-	Count   int64       `json:"count"`
+}
+
+func subject(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Subject {
+	r := book.Of(made)
+	return Subject{made.Recipe, made.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, mixes)}
+}
+
+// Pieces is how many of a recipe are made.
+type Pieces struct {
+	Subject
+	Count int64 `json:"count"`
 }
 
 // Paste is how much of a mix is in it, before loss.
@@ -197,7 +208,7 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 		if r.Kind == studio.KindMix {
 			continue
 		}
-		s.Pieces = append(s.Pieces, Pieces{l.Recipe, l.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, l.Mixes), l.Started})
+		s.Pieces = append(s.Pieces, Pieces{subject(book, l.Made(), l.Mixes), l.Started})
 		for _, p := range r.Pastes {
 			pastes[l.Mixes[p.Slot]] += studio.Milligrams(r.At(p.Step, l.Started)) * paste.Mass(p.Shape, doc.Settings.DensityMgPerMl)
 		}
@@ -248,7 +259,7 @@ func mixed(doc *studio.Document, book *studio.Book, r *studio.Recipe) *Sheet {
 		}
 	}
 	s.Portrait = PortraitOf(book, studio.Made{Recipe: r.ID}, nil)
-	lane := Lane{Recipe: r.ID, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: r.Colour, Count: 1, Spans: []Stretch{}}
+	lane := Lane{subject(book, studio.Made{Recipe: r.ID}, nil), 1, []Stretch{}}
 	for i, step := range r.Steps {
 		span := Stretch{Step: step.Key, Name: step.Name, From: s.Elapsed}
 		if step.Work != nil {

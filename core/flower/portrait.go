@@ -10,14 +10,9 @@ import (
 // Portrait is what something looks like, as data to draw it from: its shape and
 // colour, and what it is built of from the first row to the last.
 type Portrait struct {
-	Recipe  studio.ID        `json:"recipe"`
-	Variant string           `json:"variant,omitempty"`
-	Name    string           `json:"name"`
-	Form    string           `json:"form"`
-	Kind    studio.Kind      `json:"kind"`
-	Colour  string           `json:"colour"`
-	Mix     string           `json:"mix"`
-	Shape   *studio.Geometry `json:"shape,omitempty"`
+	Subject
+	Mix   string           `json:"mix"`
+	Shape *studio.Geometry `json:"shape,omitempty"`
 	// Stem is the free length of its wire; Build which row is joined first.
 	Stem  studio.Micrometres `json:"stemMicrometres,omitempty"`
 	Build studio.Build       `json:"build,omitempty"`
@@ -58,7 +53,7 @@ type BlendPart struct {
 // PortraitOf draws up something in its mixes.
 func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Portrait {
 	r := book.Of(made)
-	f := Portrait{Recipe: made.Recipe, Variant: made.Variant, Name: r.Name, Form: r.Form, Kind: r.Kind, Colour: colourOf(book, r, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
+	f := Portrait{Subject: subject(book, made, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
 	if main := shows(r); main != nil {
 		f.Shape = &main.Shape
 		if mix := book.Recipe(mixes[main.Slot]); mix != nil {

@@ -173,22 +173,6 @@ func (l *layer) settle() {
 	}
 }
 
-func cut(length, width, thickness studio.Micrometres, factor studio.PerMille) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeCut, Length: length, Width: width, Thickness: thickness, Factor: factor}
-}
-
-func ball(diameter studio.Micrometres) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeBall, Diameter: diameter}
-}
-
-func rope(diameter, length studio.Micrometres) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeRope, Diameter: diameter, Length: length}
-}
-
-func weighed(mass studio.Milligrams) studio.Geometry {
-	return studio.Geometry{Shape: studio.ShapeWeighed, Mass: mass}
-}
-
 // takes adds an input; the pointer is good until the next one.
 func takes(r *studio.Recipe, step string, part studio.ID, count int64, rows ...int64) *studio.PartInput {
 	p := studio.PartInput{Step: step, Recipe: part, Count: count}

@@ -41,7 +41,7 @@ func (l *layer) wiredPiece(name, form, slot string, shape studio.Geometry, gauge
 		looked(l.dries("dry", "Dry in the former", false, shape.Thickness, studio.Dry), "Hard, the same curve as the others."),
 		looked(work("dust", "Dust", "dust", "dusting", 6*minute, 500), "No harsh line.", dusty))
 	paste(r, "cut", slot, shape, 12)
-	paste(r, "dust", "dust", weighed(15), 0)
+	paste(r, "dust", "dust", studio.Weighed(15), 0)
 	l.wire(r, "wire", gauge, shape.Length/3, 80_000, 0, studio.HookStraight)
 	return r.ID
 }
@@ -57,15 +57,15 @@ func (l *layer) plainPiece(name, form, slot string, shape studio.Geometry, run i
 
 func (l *layer) calyx() studio.ID {
 	r := l.part("calyx", "calyx", looked(work("cut", "Roll thin and cut", "shape", "shaping", 4*minute, 300), "Thinner than the petals."))
-	paste(r, "cut", "leaf", cut(30_000, 30_000, 500, 450), 20)
+	paste(r, "cut", "leaf", studio.Sheet(30_000, 30_000, 500, 450), 20)
 	return r.ID
 }
 
 func (l *layer) hang(s studio.Step) studio.Step { return l.in(s, 12, s.Key, "rail", "hang") }
 
 func moulded(l *layer) {
-	centre := l.core("centre", "centre", ball(14_000), 22, 12_000)
-	petals := l.plainPiece("petal layer", "daisy", "petal", cut(55_000, 55_000, 700, 480), 8)
+	centre := l.core("centre", "centre", studio.Ball(14_000), 22, 12_000)
+	petals := l.plainPiece("petal layer", "daisy", "petal", studio.Sheet(55_000, 55_000, 700, 480), 8)
 	calyx := l.calyx()
 	r := l.flower("layered",
 		looked(work("first", "Thread and glue the first layer", "assemble", "assembly", 6*minute, 2500), "Petals level around the centre."),
@@ -81,10 +81,10 @@ func moulded(l *layer) {
 }
 
 func wired(l *layer) {
-	centre := l.core("centre", "cone", rope(12_000, 30_000), 18, 12_000)
-	inner := l.wiredPiece("inner petal", "petal", "inner petal", cut(42_000, 30_000, 800, 760), 26, "half-sphere", "mould", "spoon")
-	outer := l.wiredPiece("outer petal", "petal", "petal", cut(56_000, 42_000, 800, 760), 24, "half-sphere", "mould", "spoon")
-	leaf := l.wiredPiece("leaf", "leaf", "leaf", cut(45_000, 22_000, 700, 700), 26, "wavy", "foam")
+	centre := l.core("centre", "cone", studio.Rope(12_000, 30_000), 18, 12_000)
+	inner := l.wiredPiece("inner petal", "petal", "inner petal", studio.Sheet(42_000, 30_000, 800, 760), 26, "half-sphere", "mould", "spoon")
+	outer := l.wiredPiece("outer petal", "petal", "petal", studio.Sheet(56_000, 42_000, 800, 760), 24, "half-sphere", "mould", "spoon")
+	leaf := l.wiredPiece("leaf", "leaf", "leaf", studio.Sheet(45_000, 22_000, 700, 700), 26, "wavy", "foam")
 	r := l.flower("wired",
 		looked(work("tape", "Tape petals to the centre", "assemble", "assembly", 10*minute, 10*minute), "Into the gaps of the row before; no wire or white showing.", notFood),
 		looked(work("leaves", "Tape the leaves", "assemble", "assembly", 2*minute, 1500), "One stem, all wires hidden.", notFood))
@@ -96,8 +96,8 @@ func wired(l *layer) {
 }
 
 func layered(l *layer) {
-	inner := l.plainPiece("inner petal", "petal", "inner petal", cut(35_000, 32_000, 700, 785), 20)
-	outer := l.plainPiece("outer petal", "petal", "petal", cut(50_000, 46_000, 700, 785), 16)
+	inner := l.plainPiece("inner petal", "petal", "inner petal", studio.Sheet(35_000, 32_000, 700, 785), 20)
+	outer := l.plainPiece("outer petal", "petal", "petal", studio.Sheet(50_000, 46_000, 700, 785), 16)
 	core := l.part("core", "ball", looked(work("fix", "Fix the ball on its wires", "wire", "wiring", 8*minute, 3*minute), "It does not turn.", sharp, "Hot glue burns.", "Foam and hot glue are not food."), stands("cool", "Let the glue cool", 20))
 	l.wire(core, "fix", 18, 20_000, 150_000, 15_000, studio.HookStraight)
 	l.bought(core, "fix", "foam ball", 1)
@@ -114,9 +114,9 @@ func layered(l *layer) {
 }
 
 func rows(l *layer) {
-	cone := l.core("cone", "cone", rope(16_000, 33_000), 18, 14_000)
-	small := l.plainPiece("small petal", "petal", "inner petal", cut(44_000, 38_000, 700, 785), 15)
-	large := l.plainPiece("large petal", "petal", "petal", cut(52_000, 48_000, 700, 785), 12)
+	cone := l.core("cone", "cone", studio.Rope(16_000, 33_000), 18, 14_000)
+	small := l.plainPiece("small petal", "petal", "inner petal", studio.Sheet(44_000, 38_000, 700, 785), 15)
+	large := l.plainPiece("large petal", "petal", "petal", studio.Sheet(52_000, 48_000, 700, 785), 12)
 	calyx := l.calyx()
 	r := l.flower("layered",
 		looked(work("heart", "Wrap the heart with water", "assemble", "assembly", 6*minute, 4*minute), "Closed at the tip, the cone hidden."),
@@ -129,13 +129,13 @@ func rows(l *layer) {
 	takes(r, "heart", small, 0, 3).Join = studio.JoinWet
 	takes(r, "rows", large, 0, 5, 7).Join = studio.JoinGlued
 	takes(r, "calyx", calyx, 1).Join = studio.JoinGlued
-	paste(r, "dust", "dust", weighed(100), 0)
+	paste(r, "dust", "dust", studio.Weighed(100), 0)
 	r.Variants = []studio.Variant{{Name: "bud", StopAfter: "hold"}}
 }
 
 func cutOuts(l *layer) {
-	cone := l.core("cone", "cone", rope(14_000, 26_000), 20, 12_000)
-	ring := l.plainPiece("ring of petals", "daisy", "petal", cut(75_000, 75_000, 600, 520), 6)
+	cone := l.core("cone", "cone", studio.Rope(14_000, 26_000), 20, 12_000)
+	ring := l.plainPiece("ring of petals", "daisy", "petal", studio.Sheet(75_000, 75_000, 600, 520), 6)
 	calyx := l.calyx()
 	r := l.flower("layered",
 		looked(work("heart", "Close the first ring over the cone", "assemble", "assembly", 6*minute, 3*minute), "First one petal, then the third, the fifth, the second, the fourth."),
@@ -152,10 +152,10 @@ func cutOuts(l *layer) {
 }
 
 func outsideIn(l *layer) {
-	layerID := l.plainPiece("outer layer", "daisy", "petal", cut(80_000, 80_000, 700, 520), 6)
-	inner := l.plainPiece("inner layer", "daisy", "inner petal", cut(60_000, 60_000, 700, 520), 8)
+	layerID := l.plainPiece("outer layer", "daisy", "petal", studio.Sheet(80_000, 80_000, 700, 520), 6)
+	inner := l.plainPiece("inner layer", "daisy", "inner petal", studio.Sheet(60_000, 60_000, 700, 520), 8)
 	disc := l.part("disc", "disc", work("cut", "Cut small discs", "shape", "shaping", 2*minute, 60))
-	paste(disc, "cut", "petal", cut(8_000, 8_000, 1_500, 785), 40)
+	paste(disc, "cut", "petal", studio.Sheet(8_000, 8_000, 1_500, 785), 40)
 	discID := disc.ID
 	r := l.flower("layered",
 		l.in(looked(work("build", "Lay the layers, outermost first", "assemble", "assembly", 6*minute, 8*minute), "A disc between layers; shaped and still bending."), 1, "dry", "half-sphere", "mould"),
@@ -167,7 +167,7 @@ func outsideIn(l *layer) {
 	}
 	takes(r, "build", discID, 3)
 	l.bought(r, "heart", "stamen", 12)
-	paste(r, "dust", "dust", weighed(100), 0)
+	paste(r, "dust", "dust", studio.Weighed(100), 0)
 	r.Build = studio.OutsideIn
 }
 
@@ -176,7 +176,7 @@ func pulled(l *layer) {
 		l.in(looked(work("pull", "Pull five petals on a hooked wire", "shape", "shaping", 8*minute, 1100), "Five even petals.", sharp), 60, "dry", "foam block", "foam"),
 		l.dries("dry", "Dry upright", false, 1_000, studio.Dry),
 		looked(work("centre", "Set the centres", "shape", "shaping", 6*minute, 300), "Level with the petals."))
-	paste(blossom, "pull", "petal", ball(9_000), 0)
+	paste(blossom, "pull", "petal", studio.Ball(9_000), 0)
 	l.wire(blossom, "pull", 28, 4_000, 60_000, 5_000, studio.HookOpen)
 	l.bought(blossom, "centre", "stamen", 2)
 	blossom.SecondsServe = true
@@ -199,8 +199,8 @@ func lace(l *layer) {
 		looked(work("second", "Spread the second coat", "shape", "shaping", 4*minute, 500), "The wire is covered."),
 		looked(stands("air", "Dry in the air", 480), "Flexible, not sticky; longer in damp weather."),
 		looked(work("release", "Release from the mat", "shape", "shaping", 2*minute, 300), "It peels off whole."))
-	paste(petal, "pour", "lace", weighed(700), 12)
-	paste(petal, "second", "lace", weighed(600), 12)
+	paste(petal, "pour", "lace", studio.Weighed(700), 12)
+	paste(petal, "second", "lace", studio.Weighed(600), 12)
 	l.wire(petal, "pour", 28, 40_000, 60_000, 0, studio.HookStraight)
 	id := petal.ID
 	r := l.flower("wired", looked(work("tape", "Tape petals around stamens", "assemble", "assembly", 8*minute, 6*minute), "The right side inward.", notFood))
@@ -237,12 +237,12 @@ func trail(l *layer) {
 		r := l.part(size.name, "bead",
 			l.in(looked(work("roll", "Roll on hooked wires", "shape", "shaping", 6*minute, 500), "Round; the hook is hidden.", sharp), 60, "dry", "foam block", "foam"),
 			l.dries("dry", "Dry upright", false, size.diameter/3, studio.Dry))
-		paste(r, "roll", "petal", ball(size.diameter), 0)
+		paste(r, "roll", "petal", studio.Ball(size.diameter), 0)
 		l.wire(r, "roll", 30, 3_000, 50_000, 4_000, studio.HookOpen)
 		ids = append(ids, r.ID)
 	}
 	cap := l.part("cap", "calyx", work("cut", "Cut and stretch caps", "shape", "shaping", 3*minute, 200))
-	paste(cap, "cut", "leaf", cut(9_000, 9_000, 500, 450), 30)
+	paste(cap, "cut", "leaf", studio.Sheet(9_000, 9_000, 500, 450), 30)
 	capID := cap.ID
 	r := l.recipe(studio.KindSpray, "", "sprig",
 		looked(work("tape", "Tape beads to a trail", "assemble", "assembly", 5*minute, 4*minute), "Smallest at the tip, staggered.", notFood),
@@ -265,7 +265,7 @@ func flat(l *layer) {
 		l.in(looked(work("cut", "Roll, cut, thin", "shape", "shaping", 6*minute, 400), "Clean edge."), 40, "dry", "wavy", "foam", "tray"),
 		looked(work("dot", "Pipe the dot", "shape", "shaping", 4*minute, 150), "In the middle, no tail."),
 		l.dries("dry", "Dry", false, 900, studio.Dry))
-	paste(r, "cut", "petal", cut(32_000, 32_000, 900, 600), 24)
-	paste(r, "dot", "centre", weighed(80), 0)
+	paste(r, "cut", "petal", studio.Sheet(32_000, 32_000, 900, 600), 24)
+	paste(r, "dot", "centre", studio.Weighed(80), 0)
 	r.SecondsServe = true
 }

@@ -201,6 +201,22 @@ type Geometry struct {
 	Dried Micrometres `json:"driedMicrometres,omitempty"`
 }
 
+// Ball, Rope and Weighed are the geometries that need no outline.
+func Ball(diameter Micrometres) Geometry { return Geometry{Shape: ShapeBall, Diameter: diameter} }
+
+// Rope is a roll of so much across and so long.
+func Rope(diameter, length Micrometres) Geometry {
+	return Geometry{Shape: ShapeRope, Diameter: diameter, Length: length}
+}
+
+// Weighed is a piece of a mass, whatever its size.
+func Weighed(mass Milligrams) Geometry { return Geometry{Shape: ShapeWeighed, Mass: mass} }
+
+// Sheet is a piece cut from a rolled sheet, its outline filling a share of its rectangle.
+func Sheet(length, width, thickness Micrometres, factor PerMille) Geometry {
+	return Geometry{Shape: ShapeCut, Length: length, Width: width, Thickness: thickness, Factor: factor}
+}
+
 // MaterialInput takes an amount of a bought material, in its unit, for each piece
 // or for every so many of them. What is put in as a spacer or support comes out
 // again at a later step, counted.

@@ -211,10 +211,6 @@ nav {
   display: flex;
   gap: 20px;
 }
-.here {
-  font-weight: 700;
-  box-shadow: 0 2px 0 var(--petal);
-}
 .pages,
 .drafts {
   list-style: none;

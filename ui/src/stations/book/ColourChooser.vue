@@ -42,8 +42,4 @@ const ways = computed(() =>
   margin: 8px 2px 10px;
   font-size: 13.5px;
 }
-.here {
-  font-weight: 700;
-  box-shadow: 0 2px 0 var(--petal);
-}
 </style>

@@ -121,10 +121,6 @@ nav {
   gap: 6px 16px;
   margin: 10px 0 14px;
 }
-.here {
-  font-weight: 700;
-  box-shadow: 0 2px 0 var(--petal);
-}
 input,
 select {
   font: inherit;
@@ -132,10 +128,6 @@ select {
   border-bottom: 1px solid var(--vein);
   background: none;
   color: inherit;
-}
-.add {
-  color: var(--leaf);
-  font-weight: 650;
 }
 footer {
   display: flex;

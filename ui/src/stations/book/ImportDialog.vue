@@ -173,11 +173,6 @@ select {
   font: inherit;
   float: right;
 }
-.add {
-  color: var(--leaf);
-  font-weight: 650;
-  cursor: pointer;
-}
 footer {
   display: flex;
   justify-content: flex-end;

@@ -199,13 +199,10 @@ function drop() {
   border-radius: 2px 9px 2px 9px;
 }
 .tag.here {
+  box-shadow: none;
   background: var(--ink);
   color: var(--sheet);
   border-color: var(--ink);
-}
-.way.here {
-  font-weight: 700;
-  box-shadow: 0 2px 0 var(--petal);
 }
 .technique {
   display: inline-flex;
@@ -218,10 +215,6 @@ function drop() {
   border-bottom: 1px solid var(--vein);
   background: none;
   color: inherit;
-}
-.add {
-  color: var(--leaf);
-  font-weight: 650;
 }
 .drop {
   color: #a32740;

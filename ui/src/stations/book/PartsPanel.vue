@@ -368,12 +368,6 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
   gap: 20px;
   margin: -6px 0 10px 4px;
 }
-.add {
-  color: var(--leaf);
-  font-weight: 650;
-  text-decoration: none;
-  cursor: pointer;
-}
 details {
   margin-bottom: 12px;
 }

@@ -108,9 +108,4 @@ ol {
   list-style: none;
   padding: 0;
 }
-.add {
-  color: var(--leaf);
-  font-weight: 650;
-  cursor: pointer;
-}
 </style>

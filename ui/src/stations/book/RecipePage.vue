@@ -522,10 +522,6 @@ h1 input:focus {
   flex: 1;
   justify-content: flex-end;
 }
-.what nav .here {
-  font-weight: 700;
-  box-shadow: 0 2px 0 var(--petal);
-}
 .problems {
   margin: 0 0 12px;
   padding: 8px 14px 8px 30px;

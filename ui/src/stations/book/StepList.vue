@@ -286,6 +286,7 @@ li.flawed {
 }
 .one {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   min-width: 0;
 }

@@ -153,10 +153,6 @@ nav {
   gap: 16px;
   margin: 10px 0 14px;
 }
-.here {
-  font-weight: 700;
-  box-shadow: 0 2px 0 var(--petal);
-}
 footer {
   display: flex;
   justify-content: flex-end;

@@ -73,8 +73,4 @@ input {
   color: inherit;
   width: 60%;
 }
-.add {
-  color: var(--leaf);
-  font-weight: 650;
-}
 </style>
