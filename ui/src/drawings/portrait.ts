@@ -53,9 +53,15 @@ export function reach(p: Portrait): number {
     const b = sideBounds(p);
     return Math.max(b.up, b.down, b.side);
   }
+  const rows = p.rings.filter((r) => isPetal(r.of)).reduce((sum, r) => sum + r.rows.length, 0);
+  const closed = p.form === "layered" && rows === 1 ? 0.6 : 1; // a bud
   for (const r of p.rings) {
-    const child = r.of.rings.length && !fromTheSide(r.of) ? reach(r.of) * 1.3 : reach(r.of);
-    far = Math.max(far, isLeaf(r.of.form) || r.of.kind !== "part" ? child * 1.25 : child);
+    let child = reach(r.of);
+    if (isPetal(r.of)) child *= lobes(r.of.form).count ? 1 : closed;
+    else if (isLeaf(r.of.form) || r.of.kind !== "part") child *= 1.25;
+    else if (r.of.rings.length) child *= 1.3;
+    else child = size(r.of).width * 0.6;
+    far = Math.max(far, child);
   }
   return far;
 }
