@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"bractum/browser/drive"
+	"bractum/demo"
 )
 
 var chromium *rod.Browser
@@ -280,7 +281,7 @@ func TestNothingLeavesTheMachineAndTheFirstPageIsSmall(t *testing.T) {
 	time.Sleep(300 * time.Millisecond)
 	assert.Less(t, bytes, 300_000.0)
 	t.Logf("first page: %.0f kB over the wire", bytes/1000)
-	for _, path := range []string{"/count-up", "/mixing", "/wires", "/plan", "/bench"} {
+	for _, path := range []string{"/count-up", "/mixing", "/wires", "/plan", "/bench", "/book", "/book/pages/" + string(demo.ID("book Dahlia"))} {
 		page.MustNavigate(studio.URL + path).MustWaitLoad()
 		page.MustElement(".sheet")
 	}

@@ -344,6 +344,24 @@ func TestVariantsAndRecipesSideBySide(t *testing.T) {
 	assert.Equal(t, 404, status)
 }
 
+func TestAPartsTableIsReadOverWhatIsBeingWritten(t *testing.T) {
+	d := newDesk(t)
+	dahlia := opened(t, d, "Dahlia")
+	request := httptest.NewRequest("GET", "/api/book/pages/"+string(pageOf(t, d, "Dahlia").Page)+"/parts.csv", nil)
+	answer := httptest.NewRecorder()
+	d.app.API.Adapter().ServeHTTP(answer, request)
+	assert.Contains(t, answer.Header().Get("Content-Disposition"), "dahlia-parts.csv")
+	table := strings.ReplaceAll(answer.Body.String(), "cut,28,14,0.6", "cut,29,14,0.6")
+	status, read := asked[api.PartsRead](t, d, "POST", "/book/parts", map[string]any{"recipes": dahlia.Recipes, "file": table})
+	require.Equal(t, 200, status)
+	require.Len(t, read.Changes, 2)
+	assert.Equal(t, book.Same, read.Changes[0].State)
+	assert.Equal(t, []book.Edit{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "28000", Is: "29000"}}, read.Changes[1].Changes)
+	status, no := asked[refusal](t, d, "POST", "/book/parts", map[string]any{"recipes": dahlia.Recipes, "file": "a,b"})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, no.Detail, "the columns are part, variant")
+}
+
 // fiveHundred is a studio whose book has 500 recipes: the demo's, again and again.
 func fiveHundred(b testing.TB) desk {
 	doc := demo.Document()

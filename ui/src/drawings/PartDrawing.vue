@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed } from "vue";
+import { lobes, outline } from "./outlines";
 
 /** A part or flower drawn in its colour, on a 100-unit square. */
 const props = defineProps<{ form?: string; colour?: string; size?: number }>();
 
 const fill = computed(() => props.colour || "#e9e2d6");
+const many = computed(() => lobes(props.form));
+const shaped = computed(() => /petal|leaf|cone|bud|former/.test(props.form ?? ""));
 const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) => (360 / count) * i + turn);
 </script>
 
@@ -47,7 +50,7 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
         />
         <circle cx="50" cy="50" r="7" fill="#b98a2f" />
       </template>
-      <template v-else-if="form === 'filler'">
+      <template v-else-if="form === 'filler' || form === 'cluster'">
         <path d="M50 96V30M50 70 28 44M50 62l22-24" fill="none" stroke="#566f52" stroke-width="4" />
         <circle
           v-for="[x, y] in [
@@ -63,7 +66,7 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
           r="12"
         />
       </template>
-      <template v-else-if="form === 'sprig'">
+      <template v-else-if="['sprig', 'frond', 'trail', 'spray'].includes(form ?? '')">
         <path d="M50 96V16" fill="none" stroke="#566f52" stroke-width="4" />
         <ellipse
           v-for="[x, y] in [
@@ -85,6 +88,22 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
       <template v-else-if="form === 'dust'">
         <path d="M16 46h68c0 24-14 38-34 38S16 70 16 46z" />
         <path d="M30 38h.1M46 30h.1M62 36h.1M54 18h.1" stroke-width="7" stroke-linecap="round" />
+      </template>
+      <template v-else-if="many.count">
+        <path
+          v-for="a in ring(many.count)"
+          :key="a"
+          :d="outline(many.of, (170 / many.count) * (form === 'calyx' || form === 'star' ? 0.6 : 1.15), 44)"
+          :transform="`translate(50 50) rotate(${a})`"
+        />
+        <circle cx="50" cy="50" r="7" />
+      </template>
+      <template v-else-if="shaped">
+        <path :d="outline(form, /long|pointed/.test(form ?? '') ? 34 : 68, 84)" transform="translate(50 92)" />
+      </template>
+      <template v-else-if="['bead', 'ball', 'disc', 'brush'].includes(form ?? '')">
+        <circle cx="50" cy="50" :r="form === 'bead' ? 22 : 32" />
+        <path d="M38 42c4-8 12-11 20-9" fill="none" stroke-opacity=".4" />
       </template>
       <template v-else>
         <path d="M14 62c0-26 14-40 36-40s36 14 36 34c0 16-14 24-36 24S14 76 14 62z" />

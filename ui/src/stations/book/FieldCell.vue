@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from "vue";
+import { computed, ref } from "vue";
 import type { Column } from "./columns";
 import { at, kept, type Row, shown, unitOf } from "./fields";
 
@@ -15,6 +15,13 @@ const options = computed(() => {
   const now = value.value as string | undefined;
   return now && !all.some((o) => o.value === now) ? [...all, { title: now, value: now }] : all;
 });
+/** What is being typed stays as it is typed; every key counts at once. */
+const typing = ref<string>();
+const text = computed(() => typing.value ?? shown(props.column, value.value));
+function type(event: Event) {
+  typing.value = written(event);
+  emit("put", kept(props.column, typing.value));
+}
 const written = (event: Event) => (event.target as HTMLInputElement).value;
 </script>
 
@@ -55,8 +62,9 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     rows="2"
     :class="{ flawed: flaw }"
     :title="flaw"
-    :value="shown(column, value)"
-    @change="emit('put', kept(column, written($event)))"
+    :value="text"
+    @input="type"
+    @blur="typing = undefined"
   />
   <span v-else class="with-unit">
     <input
@@ -67,8 +75,9 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
       :class="{ flawed: flaw, figure: column.kind !== 'text' }"
       :title="flaw"
       :placeholder="column.blank"
-      :value="shown(column, value)"
-      @change="emit('put', kept(column, written($event)))"
+      :value="text"
+      @input="type"
+      @blur="typing = undefined"
     />
     <i v-if="unitOf(column) && value !== undefined && value !== null">{{ unitOf(column) }}</i>
   </span>

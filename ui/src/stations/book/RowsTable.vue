@@ -119,8 +119,11 @@ tr.chosen td {
   background: var(--petal-wash);
 }
 .tools {
+  position: sticky;
+  right: 0;
   white-space: nowrap;
   color: var(--soft);
+  background: var(--sheet);
 }
 .tools button,
 .tools :deep(button) {

@@ -112,7 +112,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
   ];
   return {
     parts: [
-      { key: "recipe", label: "what", kind: "choice", options: sorted(pieces), width: 176 },
+      { key: "recipe", label: "what", kind: "choice", options: sorted(pieces), width: 156 },
       { key: "count", label: "how many", kind: "whole", width: 58 },
       { key: "least", label: "at least", kind: "whole", width: 56, blank: "all" },
       { key: "rows", label: "in rows", kind: "numbers", width: 84 },

@@ -123,10 +123,14 @@ export function useWriting() {
     return local.value ?? answer.value?.made ?? undefined;
   });
 
+  let lastly = { field: "", at: 0 };
   function replace(next: Recipe) {
     const was = recipes.value.find((r) => r.id === next.id);
     if (JSON.stringify(was) === JSON.stringify(next)) return; // nothing to undo
-    keep();
+    const now = Date.now();
+    const field = document.activeElement instanceof HTMLInputElement ? document.activeElement.name : "";
+    if (!field || field !== lastly.field || now - lastly.at > 1500) keep(); // keys of one word are undone together
+    lastly = { field, at: now };
     recipes.value = recipes.value.map((r) => (r.id === next.id ? next : r));
   }
   function keep() {
