@@ -32,7 +32,7 @@ type Warning struct {
 	Reason  string         `json:"reason,omitempty"`
 }
 
-// Proportions judges recipes by the rules, as their books make them. Thresholds are
+// Proportions judges recipes of a valid document, by the schools chosen. Thresholds are
 // the trade's rules of thumb: a cone is about three quarters as high as its petal
 // (taken as 60 to 90 %), a stem nods no more than 10°, what lies in a former is half
 // to one and a fifth times as wide as its cup, a cut piece dries to within 5 % of the
