@@ -125,8 +125,8 @@ func (s *Service) registerBook(to huma.API) {
 	type compare struct {
 		Body struct {
 			Recipes   []studio.Recipe `json:"recipes" maxItems:"2000" doc:"as they are being written"`
-			One       Side            `json:"one"`
-			Other     Side            `json:"other"`
+			One       flower.Way      `json:"one"`
+			Other     flower.Way      `json:"other"`
 			Colourway studio.ID       `json:"colourway,omitempty"`
 		}
 	}
@@ -307,13 +307,10 @@ func (at *situation) opened(page studio.ID, revision int) (Opened, error) {
 // Examination is recipes as somebody is writing them: those that are new or changed,
 // and which of them is looked at, how.
 type Examination struct {
-	Recipes   []studio.Recipe `json:"recipes" maxItems:"2000"`
-	Recipe    studio.ID       `json:"recipe"`
-	Variant   string          `json:"variant,omitempty"`
-	Question  string          `json:"question,omitempty" doc:"a technique"`
-	School    string          `json:"school,omitempty" doc:"one of its schools, as if it were chosen"`
-	Colourway studio.ID       `json:"colourway,omitempty"`
-	Quantity  int64           `json:"quantity,omitempty"`
+	Recipes []studio.Recipe `json:"recipes" maxItems:"2000"`
+	flower.Way
+	Colourway studio.ID `json:"colourway,omitempty"`
+	Quantity  int64     `json:"quantity,omitempty"`
 }
 
 // Examined is what they come to. There is no sheet while something is wrong.
@@ -346,56 +343,29 @@ func (at *situation) examined(e Examination) (Examined, error) {
 			x.Problems = append(x.Problems, Flaw{r.ID, r.Name, p.Place, p.Message})
 		}
 	}
-	with := written(doc, e.Recipes)
-	i := slices.IndexFunc(with.Recipes, func(r studio.Recipe) bool { return r.ID == e.Recipe })
-	if i < 0 {
-		return x, huma.Error404NotFound("this recipe is not in the book")
+	with := doc.With(e.Recipes)
+	_, made, err := e.Way.In(with)
+	if err != nil {
+		return x, huma.Error404NotFound(err.Error())
 	}
-	base := &with.Recipes[i]
-	if e.School != "" {
-		base = base.In(e.Question, e.School)
-	}
-	if e.Variant != "" || e.School != "" {
-		made, known := base.As(e.Variant)
-		if !known {
-			return x, huma.Error404NotFound(fmt.Sprintf("%q has no variant %q", base.Name, e.Variant))
-		}
+	if !e.Plain() {
 		x.Made = made
 	}
 	if len(x.Problems) > 0 {
 		return x, nil
 	}
-	wanted := flower.Wanted{Made: studio.Made{Recipe: e.Recipe, Variant: e.Variant}, Quantity: e.Quantity}
-	for _, c := range doc.Colourways {
-		if c.ID == e.Colourway {
-			wanted.Colours = c.Slots
-		}
-	}
 	index := studio.NewBook(with)
 	x.Slots = append(x.Slots, index.Slots(studio.Made{Recipe: e.Recipe})...)
 	all := flower.Closure(with, index, []studio.ID{e.Recipe}, nil)
 	x.Warnings, x.Cuts = flower.Proportions(with, index, all), flower.Cuts(with, all)
-	plain, err := flower.Reckon(with, flower.Wanted{Made: studio.Made{Recipe: e.Recipe}, Colours: wanted.Colours, Quantity: e.Quantity})
-	if err != nil {
+	if x.Sheet, err = e.Way.Reckon(with, e.Colourway, e.Quantity); err != nil || e.Plain() {
 		return x, err
 	}
-	x.Sheet = plain
-	if e.Variant != "" || e.School != "" {
-		as := written(with, []studio.Recipe{*base})
-		if x.Sheet, err = flower.Reckon(as, wanted); err != nil {
-			return x, err
-		}
+	plain, err := flower.Way{Recipe: e.Recipe}.Reckon(with, e.Colourway, e.Quantity)
+	if err == nil {
 		x.Against = flower.Compare(plain, x.Sheet)
 	}
-	return x, nil
-}
-
-// Side is one of two things compared.
-type Side struct {
-	Recipe   studio.ID `json:"recipe"`
-	Variant  string    `json:"variant,omitempty"`
-	Question string    `json:"question,omitempty"`
-	School   string    `json:"school,omitempty"`
+	return x, err
 }
 
 // Compared is two things side by side: what they come to, where that differs, and what
@@ -407,56 +377,27 @@ type Compared struct {
 	Changes     []book.Edit         `json:"changes"`
 }
 
-func (at *situation) compared(recipes []studio.Recipe, colourway studio.ID, one, other Side) (Compared, error) {
+func (at *situation) compared(recipes []studio.Recipe, colourway studio.ID, one, other flower.Way) (Compared, error) {
 	doc := at.latestAnswer().doc
 	for _, problems := range doc.CheckRecipes(recipes) {
 		return Compared{}, problems
 	}
-	doc = written(doc, recipes)
-	c := Compared{}
-	var made [2]*studio.Recipe
-	for i, side := range []Side{one, other} {
-		j := slices.IndexFunc(doc.Recipes, func(r studio.Recipe) bool { return r.ID == side.Recipe })
-		if j < 0 {
-			return c, huma.Error404NotFound("this recipe is not in the book")
-		}
-		chosen := &doc.Recipes[j]
-		if side.School != "" {
-			chosen = chosen.In(side.Question, side.School)
-		}
-		as := written(doc, []studio.Recipe{*chosen})
-		w := flower.Wanted{Made: studio.Made{Recipe: side.Recipe, Variant: side.Variant}, Quantity: 1}
-		for _, way := range doc.Colourways {
-			if way.ID == colourway {
-				w.Colours = way.Slots
-			}
-		}
-		sheet, err := flower.Reckon(as, w)
-		if err != nil {
-			return c, huma.Error404NotFound(err.Error())
-		}
-		made[i], _ = chosen.As(side.Variant)
-		if i == 0 {
-			c.One = sheet
-		} else {
-			c.Other = sheet
-		}
+	doc = doc.With(recipes)
+	_, was, err := one.In(doc)
+	if err != nil {
+		return Compared{}, huma.Error404NotFound(err.Error())
+	}
+	_, is, err := other.In(doc)
+	if err != nil {
+		return Compared{}, huma.Error404NotFound(err.Error())
+	}
+	c := Compared{Changes: book.Changes(book.NamesIn(doc), *was, *is)}
+	if c.One, err = one.Reckon(doc, colourway, 1); err != nil {
+		return c, err
+	}
+	if c.Other, err = other.Reckon(doc, colourway, 1); err != nil {
+		return c, err
 	}
 	c.Differences = flower.Compare(c.One, c.Other)
-	c.Changes = book.Changes(book.NamesIn(doc), *made[0], *made[1])
 	return c, nil
-}
-
-// written is a document with recipes in place of the revisions of their ids.
-func written(doc *studio.Document, recipes []studio.Recipe) *studio.Document {
-	with := *doc
-	with.Recipes = slices.Clone(doc.Recipes)
-	for _, r := range recipes {
-		if i := slices.IndexFunc(with.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID }); i >= 0 {
-			with.Recipes[i] = r
-		} else {
-			with.Recipes = append(with.Recipes, r)
-		}
-	}
-	return &with
 }

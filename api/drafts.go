@@ -266,18 +266,13 @@ func (at *situation) moved(page studio.ID, lines []studio.ID) (orders []store.Or
 // eachDiffers compares one flower of a line with one of the latest revision.
 func (at *situation) eachDiffers(line studio.OrderLine, latest *studio.Recipe) ([]flower.Difference, error) {
 	doc := at.latestAnswer().doc
-	w := flower.Wanted{Made: line.Made(), Quantity: 1}
-	for _, c := range doc.Colourways {
-		if c.ID == line.Colourway {
-			w.Colours = c.Slots
-		}
-	}
-	was, err := flower.Reckon(doc, w)
+	way := flower.Way{Recipe: line.Recipe, Variant: line.Variant}
+	was, err := way.Reckon(doc, line.Colourway, 1)
 	if err != nil {
 		return nil, err
 	}
-	w.Recipe = latest.ID
-	is, err := flower.Reckon(doc, w)
+	way.Recipe = latest.ID
+	is, err := way.Reckon(doc, line.Colourway, 1)
 	if err != nil {
 		return nil, err
 	}

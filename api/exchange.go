@@ -202,14 +202,14 @@ func (at *situation) readParts(recipes []studio.Recipe, table string) (PartsRead
 	if len(recipes) == 0 {
 		return PartsRead{}, huma.Error422UnprocessableEntity("there is no flower to read the table for")
 	}
-	doc := written(at.latestAnswer().doc, recipes)
+	doc := at.latestAnswer().doc.With(recipes)
 	index := studio.NewBook(doc)
 	changed, err := book.WithPartsCSV(doc, index, recipes[0], bytes.NewReader([]byte(table)), newID)
 	if err != nil {
 		return PartsRead{}, unread(err)
 	}
 	read := PartsRead{changed, []PartChanges{}}
-	names := book.NamesIn(written(doc, changed))
+	names := book.NamesIn(doc.With(changed))
 	for _, r := range changed {
 		before := slices.IndexFunc(doc.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID })
 		if before < 0 {

@@ -18,6 +18,7 @@ import (
 
 	"bractum/api"
 	"bractum/core/book"
+	"bractum/core/flower"
 	"bractum/core/studio"
 	"bractum/demo"
 )
@@ -326,7 +327,7 @@ func TestVariantsAndRecipesSideBySide(t *testing.T) {
 	d := newDesk(t)
 	gardenia := pageOf(t, d, "Gardenia").Recipe
 	status, c := asked[api.Compared](t, d, "POST", "/book/compare", map[string]any{"recipes": []any{}, "colourway": demo.ID("Oyster"),
-		"one": api.Side{Recipe: gardenia}, "other": api.Side{Recipe: gardenia, Variant: "bud"}})
+		"one": flower.Way{Recipe: gardenia}, "other": flower.Way{Recipe: gardenia, Variant: "bud"}})
 	require.Equal(t, 200, status)
 	assert.Less(t, c.Other.Attended, c.One.Attended)
 	assert.NotEmpty(t, c.Differences)

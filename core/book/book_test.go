@@ -166,11 +166,15 @@ func TestWordsAsIDs(t *testing.T) {
 	file, err := book.Read(strings.NewReader(text))
 	require.NoError(t, err)
 	doc := demo.Document()
+	file.Recipes[2].Pictures, file.Pictures = []studio.Picture{{ID: "rim", Name: "The rim"}}, []book.Image{{ID: "rim", Media: "image/png", Data: []byte("x")}}
 	in, err := book.Examine(doc, file, nil, ids())
 	require.NoError(t, err)
 	in.Into(doc)
 	require.Empty(t, doc.Validate())
 	daisy := recipe(doc, "Quay daisy")
+	assert.Len(t, string(in.Adds.Pictures[0].ID), 36)
+	assert.Equal(t, in.Adds.Pictures[0].ID, daisy.Pictures[0].ID)
+	file.Recipes[2].Pictures, daisy.Pictures = nil, nil
 	assert.Len(t, string(daisy.ID), 36)
 	place := doc.Places[len(doc.Places)-1]
 	assert.Equal(t, daisy.Steps[0].Holds[0].Place, place.ID)

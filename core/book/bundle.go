@@ -122,17 +122,17 @@ func Export(doc *studio.Document, pages ...studio.ID) *Bundle {
 	}
 	b.Recipes = copied(flower.Closure(doc, index, ids, mixes))
 	used := refersTo(b.Recipes)
-	b.Materials = kept("material", doc.Materials, used, func(m studio.Material) studio.ID { return m.ID })
+	b.Materials = kept("material", doc.Materials, used, ofMaterial)
 	for i := range b.Materials {
 		b.Materials[i].OnHand = 0
 	}
-	b.DryingClasses = kept("class", doc.DryingClasses, used, func(c studio.DryingClass) studio.ID { return c.ID })
-	b.Methods = kept("method", doc.Methods, used, func(m studio.Method) studio.ID { return m.ID })
-	b.Tools = kept("tool", doc.Tools, standIns(doc.Tools, used), func(t studio.Tool) studio.ID { return t.ID })
-	b.Machines = kept("machine", doc.Machines, used, func(m studio.Machine) studio.ID { return m.ID })
-	b.Gates = kept("gate", doc.Gates, used, func(g studio.Gate) studio.ID { return g.ID })
-	b.Families = kept("family", doc.Families, used, func(f studio.Family) studio.ID { return f.ID })
-	b.Places = kept("place", doc.Places, used, func(p studio.Place) studio.ID { return p.ID })
+	b.DryingClasses = kept("class", doc.DryingClasses, used, ofDryingClass)
+	b.Methods = kept("method", doc.Methods, used, ofMethod)
+	b.Tools = kept("tool", doc.Tools, standIns(doc.Tools, used), ofTool)
+	b.Machines = kept("machine", doc.Machines, used, ofMachine)
+	b.Gates = kept("gate", doc.Gates, used, ofGate)
+	b.Families = kept("family", doc.Families, used, ofFamily)
+	b.Places = kept("place", doc.Places, used, ofPlace)
 	for i := range b.Places {
 		p := &b.Places[i]
 		p.In = ""
@@ -163,10 +163,10 @@ func usesSlots(index *studio.Book, ids []studio.ID, c studio.Colourway) bool {
 	return false
 }
 
-func kept[T any](kind string, all []T, used map[reference]bool, id func(T) studio.ID) []T {
+func kept[T any](kind string, all []T, used map[reference]bool, naming func(*T) (*studio.ID, *string)) []T {
 	var some []T
 	for _, x := range all {
-		if used[reference{kind, id(x)}] {
+		if id, _ := naming(&x); used[reference{kind, *id}] {
 			some = append(some, x)
 		}
 	}

@@ -37,31 +37,22 @@ func NamesIn(doc *studio.Document) Names {
 	for _, r := range doc.Recipes {
 		n[reference{"recipe", r.ID}] = r.Name
 	}
-	for _, m := range doc.Materials {
-		n[reference{"material", m.ID}] = m.Name
-	}
-	for _, c := range doc.DryingClasses {
-		n[reference{"class", c.ID}] = c.Name
-	}
-	for _, m := range doc.Methods {
-		n[reference{"method", m.ID}] = m.Name
-	}
-	for _, p := range doc.Places {
-		n[reference{"place", p.ID}] = p.Name
-	}
-	for _, t := range doc.Tools {
-		n[reference{"tool", t.ID}] = t.Name
-	}
-	for _, m := range doc.Machines {
-		n[reference{"machine", m.ID}] = m.Name
-	}
-	for _, f := range doc.Families {
-		n[reference{"family", f.ID}] = f.Name
-	}
-	for _, g := range doc.Gates {
-		n[reference{"gate", g.ID}] = g.Name
-	}
+	note(n, "material", doc.Materials, ofMaterial)
+	note(n, "class", doc.DryingClasses, ofDryingClass)
+	note(n, "method", doc.Methods, ofMethod)
+	note(n, "place", doc.Places, ofPlace)
+	note(n, "tool", doc.Tools, ofTool)
+	note(n, "machine", doc.Machines, ofMachine)
+	note(n, "family", doc.Families, ofFamily)
+	note(n, "gate", doc.Gates, ofGate)
 	return n
+}
+
+func note[T any](n Names, kind string, all []T, naming func(*T) (*studio.ID, *string)) {
+	for i := range all {
+		id, name := naming(&all[i])
+		n[reference{kind, *id}] = *name
+	}
 }
 
 func (n Names) of(r reference) studio.ID {

@@ -93,3 +93,14 @@ func written(value any) string {
 	}
 	return string(data)
 }
+
+// Where things of each kind keep their id and their name.
+func ofMaterial(m *studio.Material) (*studio.ID, *string)       { return &m.ID, &m.Name }
+func ofDryingClass(c *studio.DryingClass) (*studio.ID, *string) { return &c.ID, &c.Name }
+func ofMethod(m *studio.Method) (*studio.ID, *string)           { return &m.ID, &m.Name }
+func ofTool(t *studio.Tool) (*studio.ID, *string)               { return &t.ID, &t.Name }
+func ofMachine(m *studio.Machine) (*studio.ID, *string)         { return &m.ID, &m.Name }
+func ofGate(g *studio.Gate) (*studio.ID, *string)               { return &g.ID, &g.Name }
+func ofFamily(f *studio.Family) (*studio.ID, *string)           { return &f.ID, &f.Name }
+func ofPlace(p *studio.Place) (*studio.ID, *string)             { return &p.ID, &p.Name }
+func ofColourway(c *studio.Colourway) (*studio.ID, *string)     { return &c.ID, &c.Name }

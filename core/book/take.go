@@ -67,6 +67,7 @@ func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newI
 		return nil, err
 	}
 	in := &intake{doc: doc, bundle: copied(*b), choices: choices, newID: newID, names: NamesIn(doc), to: map[reference]studio.ID{}, Intake: Intake{Things: []Thing{}}}
+	in.pictures()
 	in.equipment()
 	in.recipes()
 	if in.Open > 0 {
@@ -99,12 +100,27 @@ func (in *intake) ours(of reference) studio.ID { return cmp.Or(in.to[of], of.id)
 // stored is true of an id that some store gave: it names one thing everywhere.
 func stored(id studio.ID) bool { return len(id) == 36 && strings.Count(string(id), "-") == 4 }
 
+// pictures gives those that a file names by words ids of their own.
+func (in *intake) pictures() {
+	given := map[studio.ID]studio.ID{}
+	for i := range in.bundle.Pictures {
+		p := &in.bundle.Pictures[i]
+		given[p.ID] = in.idFor(p.ID, false)
+		p.ID = given[p.ID]
+	}
+	for _, r := range in.bundle.Recipes {
+		for i := range r.Pictures {
+			r.Pictures[i].ID = cmp.Or(given[r.Pictures[i].ID], r.Pictures[i].ID)
+		}
+	}
+}
+
 // equipment matches everything that is not a recipe or a colourway. What is here stays
 // as it is here; another material of the same name is a conflict.
 func (in *intake) equipment() {
 	b, doc := &in.bundle, in.doc
-	in.Adds.Gates = matched(in, "gate", "gate", doc.Gates, b.Gates, func(g *studio.Gate) (*studio.ID, *string) { return &g.ID, &g.Name }, nil)
-	in.Adds.Materials = matched(in, "material", "material", doc.Materials, b.Materials, func(m *studio.Material) (*studio.ID, *string) { return &m.ID, &m.Name }, func(ours, theirs studio.Material) string {
+	in.Adds.Gates = matched(in, "gate", "gate", doc.Gates, b.Gates, ofGate, nil)
+	in.Adds.Materials = matched(in, "material", "material", doc.Materials, b.Materials, ofMaterial, func(ours, theirs studio.Material) string {
 		switch {
 		case ours.Unit != theirs.Unit:
 			return fmt.Sprintf("here it is counted in %s, there in %s", ours.Unit, theirs.Unit)
@@ -116,12 +132,12 @@ func (in *intake) equipment() {
 	for i := range in.Adds.Materials {
 		in.Adds.Materials[i].OnHand = 0
 	}
-	in.Adds.DryingClasses = matched(in, "class", "drying class", doc.DryingClasses, b.DryingClasses, func(c *studio.DryingClass) (*studio.ID, *string) { return &c.ID, &c.Name }, nil)
-	in.Adds.Methods = matched(in, "method", "way of drying", doc.Methods, b.Methods, func(m *studio.Method) (*studio.ID, *string) { return &m.ID, &m.Name }, nil)
-	in.Adds.Tools = matched(in, "tool", "tool", doc.Tools, b.Tools, func(t *studio.Tool) (*studio.ID, *string) { return &t.ID, &t.Name }, nil)
-	in.Adds.Machines = matched(in, "machine", "machine", doc.Machines, b.Machines, func(m *studio.Machine) (*studio.ID, *string) { return &m.ID, &m.Name }, nil)
-	in.Adds.Families = matched(in, "family", "setup family", doc.Families, b.Families, func(f *studio.Family) (*studio.ID, *string) { return &f.ID, &f.Name }, nil)
-	in.Adds.Places = matched(in, "place", "place", doc.Places, b.Places, func(p *studio.Place) (*studio.ID, *string) { return &p.ID, &p.Name }, nil)
+	in.Adds.DryingClasses = matched(in, "class", "drying class", doc.DryingClasses, b.DryingClasses, ofDryingClass, nil)
+	in.Adds.Methods = matched(in, "method", "way of drying", doc.Methods, b.Methods, ofMethod, nil)
+	in.Adds.Tools = matched(in, "tool", "tool", doc.Tools, b.Tools, ofTool, nil)
+	in.Adds.Machines = matched(in, "machine", "machine", doc.Machines, b.Machines, ofMachine, nil)
+	in.Adds.Families = matched(in, "family", "setup family", doc.Families, b.Families, ofFamily, nil)
+	in.Adds.Places = matched(in, "place", "place", doc.Places, b.Places, ofPlace, nil)
 }
 
 // matched finds each thing of a file among ours, says how it stands, and lists those
@@ -264,7 +280,7 @@ func (in *intake) colourways() {
 	for i := range in.bundle.Colourways {
 		rewrite(&in.bundle.Colourways[i], in.ours)
 	}
-	in.Adds.Colourways = matched(in, "", "colourway", in.doc.Colourways, in.bundle.Colourways, func(c *studio.Colourway) (*studio.ID, *string) { return &c.ID, &c.Name }, nil)
+	in.Adds.Colourways = matched(in, "", "colourway", in.doc.Colourways, in.bundle.Colourways, ofColourway, nil)
 }
 
 // settle makes the new revisions, and has everything added refer to them.

@@ -68,6 +68,32 @@ func (r *Recipe) Needs() []ID {
 	return all
 }
 
+// With is the document with recipes in place of the revisions of their ids, or added;
+// it shares everything else with the document.
+func (d *Document) With(recipes []Recipe) *Document {
+	with := *d
+	with.Recipes = slices.Clone(d.Recipes)
+	for _, r := range recipes {
+		if i := slices.IndexFunc(with.Recipes, func(o Recipe) bool { return o.ID == r.ID }); i >= 0 {
+			with.Recipes[i] = r
+		} else {
+			with.Recipes = append(with.Recipes, r)
+		}
+	}
+	return &with
+}
+
+// Colours are the mixes that a colourway gives to slots; nil when the document has none
+// of that id.
+func (d *Document) Colours(colourway ID) map[string]ID {
+	for _, c := range d.Colourways {
+		if c.ID == colourway {
+			return c.Slots
+		}
+	}
+	return nil
+}
+
 // Page is the id that all revisions of a recipe share.
 func (r *Recipe) Page() ID { return cmp.Or(r.Recipe, r.ID) }
 

@@ -43,16 +43,8 @@ func (v *validator) page(place string, r *Recipe) {
 // at the recipe. What they make wrong together, a cycle or two mixes of one slot, is
 // said of the first; only asked once each is right by itself.
 func (d *Document) CheckRecipes(written []Recipe) map[ID]Problems {
-	changed := *d
-	changed.Recipes = slices.Clone(d.Recipes)
-	for _, r := range written {
-		if i := slices.IndexFunc(changed.Recipes, func(o Recipe) bool { return o.ID == r.ID }); i >= 0 {
-			changed.Recipes[i] = r
-		} else {
-			changed.Recipes = append(changed.Recipes, r)
-		}
-	}
-	v := newValidator(&changed)
+	changed := d.With(written)
+	v := newValidator(changed)
 	v.equipment()
 	v.supplies()
 	v.climate()

@@ -879,8 +879,8 @@ export interface components {
         };
         CompareBody: {
             colourway?: string;
-            one: components["schemas"]["Side"];
-            other: components["schemas"]["Side"];
+            one: components["schemas"]["Way"];
+            other: components["schemas"]["Way"];
             /** @description as they are being written */
             recipes: components["schemas"]["StudioRecipe"][];
         };
@@ -1094,11 +1094,9 @@ export interface components {
             colourway?: string;
             /** Format: int64 */
             quantity?: number;
-            /** @description a technique */
             question?: string;
             recipe: string;
             recipes: components["schemas"]["Recipe"][];
-            /** @description one of its schools, as if it were chosen */
             school?: string;
             variant?: string;
         };
@@ -1795,12 +1793,6 @@ export interface components {
             setupMilliminutes: number;
             wires: components["schemas"]["Wires"][];
         };
-        Side: {
-            question?: string;
-            recipe: string;
-            school?: string;
-            variant?: string;
-        };
         Silence: {
             reason: string;
             rule: string;
@@ -2165,6 +2157,12 @@ export interface components {
             rule: string;
             says: string;
             working: components["schemas"]["StudioWorking"];
+        };
+        Way: {
+            question?: string;
+            recipe: string;
+            school?: string;
+            variant?: string;
         };
         Window: {
             after?: string;

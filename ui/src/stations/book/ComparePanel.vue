@@ -38,7 +38,7 @@ watch(
   },
   { immediate: true },
 );
-function side(id: string, w: string): Schemas["Side"] {
+function side(id: string, w: string): Schemas["Way"] {
   if (w.startsWith("v:")) return { recipe: id, variant: w.slice(2) };
   const [, question, ...school] = w.split(":");
   return w ? { recipe: id, question, school: school.join(":") } : { recipe: id };

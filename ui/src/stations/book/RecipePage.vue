@@ -47,7 +47,8 @@ watch(
     if (!now || begun.value === page.value) return;
     begun.value = page.value;
     draft.value = undefined;
-    w.begin(now.recipes, true);
+    w.begin(now.recipes);
+    w.knows(now.recipes);
     openStep.value = now.recipes[0]?.steps[0]?.key ?? "";
   },
   { immediate: true },
@@ -70,7 +71,7 @@ watch(
 );
 /** A draft holds what is new or changed; the rest of what goes into it comes from the book. */
 async function openDraft(recipes: Recipe[]) {
-  w.begin(recipes, false);
+  w.begin(recipes);
   openStep.value = recipes[0]?.steps[0]?.key ?? "";
   for (const r of recipes.slice()) for (const p of r.parts ?? []) await bring(p.recipe);
 }
@@ -91,7 +92,7 @@ onMounted(() => {
   const begunHere = history.state as { begin?: string };
   if (route.path === "/book/new" && begunHere.begin) {
     begun.value = "new";
-    w.begin(JSON.parse(begunHere.begin) as Recipe[], false);
+    w.begin(JSON.parse(begunHere.begin) as Recipe[]);
     openStep.value = w.root.value?.steps[0]?.key ?? "";
   }
 });
@@ -189,7 +190,7 @@ const publish = useMutation({
     saved.value = true;
     begun.value = "";
     draft.value = undefined;
-    w.begin([], true);
+    w.begin([]);
     if (page.value === done.page) await opened.refetch();
     else await router.replace(`/book/pages/${done.page}`);
   },
@@ -202,14 +203,10 @@ const theirs = computed(() =>
 );
 
 async function duplicate() {
-  const ids = new Map(
-    w.recipes.value.filter((r) => r.kind !== "mix" || r.id === w.root.value?.id).map((r) => [r.id, newId()]),
-  );
-  const own = w.recipes.value.filter((r) => r.id === w.root.value?.id);
-  const twin = JSON.parse(JSON.stringify(own)) as Recipe[];
-  for (const r of twin)
-    Object.assign(r, { id: ids.get(r.id), recipe: ids.get(r.id), revision: 0, name: `${r.name} copy` });
-  await router.push({ path: "/book/new", state: { begin: JSON.stringify(twin) } });
+  const root = w.root.value!;
+  const id = newId();
+  const twin = { ...root, id, recipe: id, revision: 0, name: `${root.name} copy` };
+  await router.push({ path: "/book/new", state: { begin: JSON.stringify([twin]) } });
 }
 async function choose(recipe: string, step: string) {
   await bring(recipe);

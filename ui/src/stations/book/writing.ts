@@ -32,10 +32,9 @@ export function useWriting() {
   const quantity = ref(1);
   const refused = ref("");
 
-  /** Begins with what the book, a draft or a pattern gives. */
-  function begin(all: Recipe[], known: boolean) {
+  /** Begins with what the book, a draft or a pattern gives; all of it counts as new until the book knows it. */
+  function begin(all: Recipe[]) {
     original.clear();
-    if (known) for (const r of all) original.set(r.id, JSON.stringify(r));
     recipes.value = copy(all);
     chosen.value = all[0]?.id ?? "";
     look.value = {};
@@ -43,7 +42,7 @@ export function useWriting() {
     done.value = [];
     refused.value = "";
   }
-  /** What the book itself has of recipes that a draft has changed: only those count as changed. */
+  /** What the book itself has: recipes count as changed only where they differ from that. */
   function knows(all: Recipe[]) {
     for (const r of all) original.set(r.id, JSON.stringify(r));
   }
