@@ -274,6 +274,12 @@ func TestASizeARowAndAPictureAreAddedInSeconds(t *testing.T) {
 	flower.click("undo")
 	flower.click("undo")
 	flower.says(test("totals"), strings.Join(before[2:4], " "))
+	flower.click("duplicate")
+	flower.says(test("standing"), "new, not in the book yet")
+	flower.says(test("totals"), "Dahlia copy")
+	flower.click("publish")
+	flower.says(test("standing"), "revision 1")
+	accepted(t, studio, "Dahlia copy")
 }
 
 func TestAnEarlierRevisionIsKeptUntilTheLeadHasSeenTheEffect(t *testing.T) {

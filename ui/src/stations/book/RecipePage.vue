@@ -88,14 +88,21 @@ watch(
   () => (w.base.value?.parts ?? []).map((p) => p.recipe).join(),
   () => (w.base.value?.parts ?? []).forEach((p) => void bring(p.recipe)),
 );
-onMounted(() => {
-  const begunHere = history.state as { begin?: string };
-  if (route.path === "/book/new" && begunHere.begin) {
-    begun.value = "new";
-    w.begin(JSON.parse(begunHere.begin) as Recipe[]);
-    openStep.value = w.root.value?.steps[0]?.key ?? "";
-  }
-});
+/** Begins with recipes that nobody has kept yet. */
+function beginNew(recipes: Recipe[]) {
+  begun.value = "new";
+  draft.value = undefined;
+  w.begin(recipes);
+  openStep.value = recipes[0]?.steps[0]?.key ?? "";
+}
+watch(
+  () => route.path,
+  (path) => {
+    const given = (history.state as { begin?: string }).begin;
+    if (path === "/book/new" && given) beginNew(JSON.parse(given) as Recipe[]);
+  },
+  { immediate: true },
+);
 watch(
   () => book.value?.colourways,
   (all) => {
@@ -206,7 +213,8 @@ async function duplicate() {
   const root = w.root.value!;
   const id = newId();
   const twin = { ...root, id, recipe: id, revision: 0, name: `${root.name} copy` };
-  await router.push({ path: "/book/new", state: { begin: JSON.stringify([twin]) } });
+  if (route.path === "/book/new") beginNew([twin]);
+  else await router.push({ path: "/book/new", state: { begin: JSON.stringify([twin]) } });
 }
 async function choose(recipe: string, step: string) {
   await bring(recipe);
