@@ -44,8 +44,8 @@ generate: ui/node_modules/.package-lock.json ## write the generated files anew
 screenshots: build chromium ## retake docs/screenshots from the demo data
 	go run ./browser/screenshots docs/screenshots
 
-bench: ## measure planning and the API's answers on the demo
-	go test -run '^$$' -bench . ./core/plan ./core/drying ./core/flower ./web
+bench: ## measure counting, cutting, planning and the API's answers
+	go test -run '^$$' -bench . ./core/count ./core/wire ./core/plan ./core/drying ./core/flower ./web
 
 clean: ## forget what was built; the demo's data stay
 	rm -rf bin web/site/app ui/node_modules

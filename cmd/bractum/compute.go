@@ -14,10 +14,24 @@ import (
 )
 
 type documentCommand struct {
-	Which string `arg:"" enum:"demo" help:"demo: Pellowen Yard."`
+	Which string  `arg:"" enum:"demo,season" help:"demo: Pellowen Yard. season: its season, for load: sixty orders over six weeks."`
+	Seed  uint64  `default:"1" help:"Of the season: the same seed gives the same document."`
+	Scale float64 `default:"1" help:"Of the season: twice the orders, makers, places and stock at 2."`
 }
 
-func (c *documentCommand) Run() error { return write(demo.Document()) }
+func (c *documentCommand) Validate() error {
+	if c.Scale < 0.01 || c.Scale > 100 {
+		return fmt.Errorf("--scale is %g; from 0.01 to 100 would be right", c.Scale)
+	}
+	return nil
+}
+
+func (c *documentCommand) Run() error {
+	if c.Which == "season" {
+		return write(demo.Season(c.Seed, c.Scale))
+	}
+	return write(demo.Document())
+}
 
 type countCommand struct {
 	File string `arg:"" help:"The studio document; - reads standard input."`

@@ -380,8 +380,8 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 	for _, w := range r.Wires {
 		if w.Step == step {
 			full := b.doc.Materials[slices.IndexFunc(b.doc.Materials, func(m studio.Material) bool { return m.ID == w.Material })].Wire.Length
-			cutting := wire.Cut([]wire.Piece{{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}}, full, b.doc.Settings.KeepOffcut)
-			moved = append(moved, Movement{Material: w.Material, Amount: -cutting.Full})
+			wires := wire.Count([]wire.Piece{{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}}, full)
+			moved = append(moved, Movement{Material: w.Material, Amount: -wires})
 		}
 	}
 	if r.Kind == studio.KindMix && r.Steps[0].Key == step {

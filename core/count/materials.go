@@ -23,20 +23,8 @@ type MaterialNeed struct {
 func Materials(doc *studio.Document, lots []studio.Lot) []MaterialNeed {
 	book := studio.NewBook(doc)
 	needed := map[studio.ID]int64{}
-	for _, lot := range lots {
-		r := book.Of(lot.Made())
-		for _, m := range r.Materials {
-			if _, at := r.Step(m.Step); at >= lot.NextStep {
-				needed[m.Material] += m.Taken(r.At(m.Step, lot.Alive))
-			}
-		}
-		if r.Kind == studio.KindMix && lot.NextStep == 0 {
-			for _, p := range paste.Weigh(r, studio.Milligrams(lot.Started), doc.Settings.ScaleStepMilligrams) {
-				if p.Material != "" {
-					needed[p.Material] += int64(p.Weigh)
-				}
-			}
-		}
+	for i := range lots {
+		takes(doc, book, &lots[i], needed)
 	}
 	for _, sheet := range wire.Sheets(doc, lots) {
 		needed[sheet.Material] += sheet.Cutting.Full
@@ -48,6 +36,23 @@ func Materials(doc *studio.Document, lots []studio.Lot) []MaterialNeed {
 		}
 	}
 	return needs
+}
+
+// takes adds what a lot still takes of everything but wire.
+func takes(doc *studio.Document, book *studio.Book, lot *studio.Lot, needed map[studio.ID]int64) {
+	r := book.Of(lot.Made())
+	for _, m := range r.Materials {
+		if _, at := r.Step(m.Step); at >= lot.NextStep {
+			needed[m.Material] += m.Taken(r.At(m.Step, lot.Alive))
+		}
+	}
+	if r.Kind == studio.KindMix && lot.NextStep == 0 {
+		for _, p := range paste.Weigh(r, studio.Milligrams(lot.Started), doc.Settings.ScaleStepMilligrams) {
+			if p.Material != "" {
+				needed[p.Material] += int64(p.Weigh)
+			}
+		}
+	}
 }
 
 // deliveries says which lots wait for which deliveries: what is on hand goes to the
@@ -76,12 +81,17 @@ func (c *counter) deliveries() {
 		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
 	})
 	for _, l := range first {
-		for _, need := range Materials(c.doc, []studio.Lot{*l}) {
-			taken := min(need.Needed, onHand[need.Material])
-			onHand[need.Material] -= taken
-			rest := need.Needed - taken
-			for i := range coming[need.Material] {
-				g := &coming[need.Material][i]
+		needed := map[studio.ID]int64{}
+		takes(c.doc, c.book, l, needed)
+		for material, pieces := range wire.Pieces(c.book, []studio.Lot{*l}) {
+			needed[material] += wire.Count(pieces, c.book.Material(material).Wire.Length)
+		}
+		for _, m := range c.doc.Materials {
+			taken := min(needed[m.ID], onHand[m.ID])
+			onHand[m.ID] -= taken
+			rest := needed[m.ID] - taken
+			for i := range coming[m.ID] {
+				g := &coming[m.ID][i]
 				if taken := min(rest, g.Amount); taken > 0 {
 					rest, g.Amount = rest-taken, g.Amount-taken
 					l.Gates = append(l.Gates, g.ID)

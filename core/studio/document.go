@@ -44,6 +44,7 @@ type Document struct {
 	Colourways    []Colourway    `json:"colourways,omitempty"`
 	Orders        []Order        `json:"orders,omitempty"`
 	Shelf         []ShelfLot     `json:"shelf,omitempty"`
+	Offcuts       []Offcut       `json:"offcuts,omitempty"`
 	Work          []WorkLot      `json:"work,omitempty"`
 	// Direct states an instance of the scheduling problem outright: no recipes, no count-up.
 	Direct *Instance `json:"direct,omitempty"`
@@ -235,3 +236,11 @@ type Used struct {
 
 // Counted is the number of pieces this record accounts for.
 func (r TaskRecord) Counted() int64 { return r.Good + r.Second + r.Mend + r.Broken }
+
+// Offcut is a number of cut wires on the shelf, all of one length: kept rests, and what
+// was cut to measure and is not taken up yet.
+type Offcut struct {
+	Material ID          `json:"material"`
+	Length   Micrometres `json:"lengthMicrometres"`
+	Number   int64       `json:"number"`
+}

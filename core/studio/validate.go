@@ -34,6 +34,7 @@ func (d *Document) Validate() Problems {
 	book := NewBook(d)
 	v.promises(book)
 	v.stock(book)
+	v.offcuts()
 	return v.problems
 }
 

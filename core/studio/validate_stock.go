@@ -39,6 +39,29 @@ func (v *validator) stock(book *Book) {
 	}
 }
 
+// offcuts checks that what is kept of a wire is shorter than the wire, each length once.
+func (v *validator) offcuts() {
+	type kept struct {
+		material ID
+		length   Micrometres
+	}
+	seen := map[kept]bool{}
+	for i, o := range v.doc.Offcuts {
+		place := fmt.Sprintf("offcuts[%d]", i)
+		within(v, place+".number", o.Number, 0, 1<<40)
+		m := v.materials[o.Material]
+		if m == nil || m.Wire == nil {
+			v.say(place+".material", "%q is no wire", o.Material)
+			continue
+		}
+		within(v, place+".lengthMicrometres", o.Length, 1, m.Wire.Length-1)
+		if seen[kept{o.Material, o.Length}] {
+			v.say(place, "this length of %q is there twice; add the numbers", m.Name)
+		}
+		seen[kept{o.Material, o.Length}] = true
+	}
+}
+
 // records checks that what happened to a lot could have: its tasks in order, a
 // mending right after what it mends, nothing after now.
 func (v *validator) records(place string, w *WorkLot, recipe *Recipe) {

@@ -1,12 +1,10 @@
 // Package wire answers what to cut: the pieces of wire that lots need, and the
-// full wires to take for them. Cutting here is first-fit by falling length, with
-// the lower bound beside the answer.
+// fewest full wires and offcuts to take for them; and whether a stem holds its head.
 package wire
 
 import (
 	"math"
 	"slices"
-	"sort"
 
 	"bractum/core/studio"
 )
@@ -48,85 +46,34 @@ func Sag(diameter, free studio.Micrometres, n int64, head studio.Milligrams) (de
 	return degrees, force*l > float64(n)*yields*math.Pow(d, 3)/6
 }
 
-// Pattern is a way of cutting one full wire, and how many are cut that way.
-type Pattern struct {
-	Cuts    []studio.Micrometres `json:"cuts"`
-	Offcut  studio.Micrometres   `json:"offcutMicrometres"`
-	Kept    bool                 `json:"kept"`
-	Bundles int64                `json:"wires"`
-}
-
-// Cutting is the answer for one wire material: full wires taken, the fewest
-// that could possibly do, and the patterns by falling use.
-type Cutting struct {
-	Full       int64     `json:"fullWires"`
-	LowerBound int64     `json:"lowerBound"`
-	Patterns   []Pattern `json:"patterns"`
-}
-
-// Cut fits pieces into full wires of one length, longest first into the first
-// wire with room. Offcuts of at least keep are kept. Every piece must fit a
-// full wire. It takes O(n·w) for n pieces and w wires.
-func Cut(pieces []Piece, full, keep studio.Micrometres) Cutting {
-	var lengths []studio.Micrometres
-	var total studio.Micrometres
-	for _, p := range pieces {
-		for range p.Number {
-			lengths = append(lengths, p.Length)
-		}
-		total += p.Length * studio.Micrometres(p.Number)
-	}
-	sort.Slice(lengths, func(i, j int) bool { return lengths[i] > lengths[j] })
-	var wires [][]studio.Micrometres
-	var rest []studio.Micrometres
-	for _, length := range lengths {
-		i := slices.IndexFunc(rest, func(left studio.Micrometres) bool { return left >= length })
-		if i < 0 {
-			i = len(rest)
-			wires, rest = append(wires, nil), append(rest, full)
-		}
-		wires[i] = append(wires[i], length)
-		rest[i] -= length
-	}
-	return Cutting{int64(len(wires)), max(int64(studio.CeilDiv(total, full)), fewest(lengths, full)), patterns(wires, rest, keep)}
-}
-
-// fewest bounds the wires from below by counting: of pieces longer than a
-// (k+1)th of a wire at most k share one. Lengths are falling.
-func fewest(lengths []studio.Micrometres, full studio.Micrometres) int64 {
-	var bound int64
-	for k := int64(1); k <= 12; k++ {
-		long := sort.Search(len(lengths), func(i int) bool { return lengths[i]*studio.Micrometres(k+1) <= full })
-		bound = max(bound, studio.CeilDiv(int64(long), k))
-	}
-	return bound
-}
-
-func patterns(wires [][]studio.Micrometres, rest []studio.Micrometres, keep studio.Micrometres) []Pattern {
-	var out []Pattern
-	for i, cuts := range wires {
-		if n := len(out); n > 0 && slices.Equal(out[n-1].Cuts, cuts) {
-			out[n-1].Bundles++
-			continue
-		}
-		out = append(out, Pattern{cuts, rest[i], rest[i] >= keep && rest[i] > 0, 1})
-	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].Bundles > out[j].Bundles })
-	return out
-}
-
-// Sheet is what to cut of one wire material.
+// Sheet is what to cut of one wire material. Ready are wires of a wanted length that lie
+// cut already, as far as they are wanted; the cutting is for the rest of the pieces.
 type Sheet struct {
-	Material studio.ID `json:"material"`
-	OnHand   int64     `json:"onHand"`
-	Pieces   []Piece   `json:"pieces"`
-	Cutting  Cutting   `json:"cutting"`
+	Material studio.ID       `json:"material"`
+	OnHand   int64           `json:"onHand"`
+	Pieces   []Piece         `json:"pieces"`
+	Ready    []studio.Offcut `json:"ready"`
+	Cutting  Cutting         `json:"cutting"`
 }
 
 // Sheets are the cutting sheets for all wires that the lots still have to take
 // up, by material in the document's order.
 func Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
-	book := studio.NewBook(doc)
+	wanted := Pieces(studio.NewBook(doc), lots)
+	sheets := []Sheet{}
+	for _, m := range doc.Materials {
+		if len(wanted[m.ID]) > 0 {
+			sheet := Sheet{Material: m.ID, OnHand: m.OnHand, Pieces: wanted[m.ID]}
+			rest, offcuts := sheet.takeReady(doc.Offcuts)
+			sheet.Cutting = Cut(rest, m.Wire.Length, doc.Settings.KeepOffcut, offcuts)
+			sheets = append(sheets, sheet)
+		}
+	}
+	return sheets
+}
+
+// Pieces are the wires that lots still have to take up, by material.
+func Pieces(book *studio.Book, lots []studio.Lot) map[studio.ID][]Piece {
 	pieces := map[studio.ID][]Piece{}
 	for _, lot := range lots {
 		r := book.Of(lot.Made())
@@ -136,11 +83,32 @@ func Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
 			}
 		}
 	}
-	sheets := []Sheet{}
-	for _, m := range doc.Materials {
-		if wanted := pieces[m.ID]; len(wanted) > 0 {
-			sheets = append(sheets, Sheet{m.ID, m.OnHand, wanted, Cut(wanted, m.Wire.Length, doc.Settings.KeepOffcut)})
+	return pieces
+}
+
+// takeReady sets aside the wires that lie cut to a wanted length; what is left of the
+// pieces, and of the offcuts, is for cutting.
+func (s *Sheet) takeReady(kept []studio.Offcut) (rest []Piece, offcuts []studio.Offcut) {
+	rest = slices.Clone(s.Pieces)
+	s.Ready = []studio.Offcut{}
+	for _, o := range kept {
+		if o.Material != s.Material {
+			continue
+		}
+		ready := studio.Offcut{Material: o.Material, Length: o.Length}
+		for i := range rest {
+			if rest[i].Length == o.Length {
+				taken := min(rest[i].Number, o.Number-ready.Number)
+				ready.Number += taken
+				rest[i].Number -= taken
+			}
+		}
+		if ready.Number > 0 {
+			s.Ready = append(s.Ready, ready)
+		}
+		if o.Number -= ready.Number; o.Number > 0 {
+			offcuts = append(offcuts, o)
 		}
 	}
-	return sheets
+	return rest, offcuts
 }

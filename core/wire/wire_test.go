@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -15,12 +16,12 @@ func TestLengthIsDepthStemAndAllowance(t *testing.T) {
 }
 
 func TestCut(t *testing.T) {
-	got := Cut([]Piece{{"petals", 110_000, 7}, {"leaves", 200_000, 1}}, 360_000, 60_000)
+	got := Cut([]Piece{{"petals", 110_000, 7}, {"leaves", 200_000, 1}}, 360_000, 60_000, nil)
 	assert.EqualValues(t, 3, got.Full, "200+110, 3 × 110, 3 × 110")
 	assert.EqualValues(t, 3, got.LowerBound)
 	assert.Equal(t, []Pattern{
-		{[]studio.Micrometres{110_000, 110_000, 110_000}, 30_000, false, 2},
-		{[]studio.Micrometres{200_000, 110_000}, 50_000, false, 1},
+		{360_000, []studio.Micrometres{110_000, 110_000, 110_000}, 30_000, false, 2},
+		{360_000, []studio.Micrometres{200_000, 110_000}, 50_000, false, 1},
 	}, got.Patterns)
 	for _, c := range []struct {
 		says           string
@@ -33,34 +34,128 @@ func TestCut(t *testing.T) {
 		{"no four longer than a quarter", 104_000, 142, 48},
 		{"short ones by their sum", 10_000, 73, 3},
 	} {
-		cutting := Cut([]Piece{{"stems", c.length, c.number}}, 360_000, 0)
+		cutting := Cut([]Piece{{"stems", c.length, c.number}}, 360_000, 0, nil)
 		assert.Equal(t, c.lowest, cutting.LowerBound, c.says)
 		assert.Equal(t, c.lowest, cutting.Full, "of one length first-fit is the best: %s", c.says)
 	}
 }
 
-func TestEveryPieceIsCutAndNoWireIsTooShort(t *testing.T) {
+// TestTheFewestWiresAreFound holds for a set made up of families that first-fit does not
+// solve, with up to 40 lengths, 2,000 pieces and offcuts.
+func TestTheFewestWiresAreFound(t *testing.T) {
+	lost := map[string]int{}
+	for n, i := range instances(65, 7) {
+		got := Cut(i.pieces, i.full, 60*mm, i.offcuts)
+		require.Equal(t, got.LowerBound, got.Full, "%s, instance %d", i.family, n)
+		balanced(t, i.pieces, i.full, 60*mm, i.offcuts, got)
+		if i.least >= 0 {
+			require.Equal(t, i.least, got.Full, "%s, instance %d", i.family, n)
+		}
+		p := newProblem(i.pieces, i.full, i.offcuts)
+		if p.full(p.firstFit(p.demand, p.number)) > got.Full {
+			lost[i.family]++
+		}
+	}
+	assert.Greater(t, lost["threes that fill"], 50, "first-fit loses on these: %v", lost)
+}
+
+// fewest is the slow way: every piece in turn into every wire that has room.
+func fewest(lengths []int64, open []int64, fresh int, full int64, best int) int {
+	if fresh >= best {
+		return best
+	}
+	if len(lengths) == 0 {
+		return fresh
+	}
+	tried := map[int64]bool{}
+	for i, left := range open {
+		if left >= lengths[0] && !tried[left] {
+			tried[left] = true
+			open[i] -= lengths[0]
+			best = fewest(lengths[1:], open, fresh, full, best)
+			open[i] += lengths[0]
+		}
+	}
+	return fewest(lengths[1:], append(slices.Clone(open), full-lengths[0]), fresh+1, full, best)
+}
+
+func TestNoOtherWayTakesFewerWires(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var pieces []Piece
-		var wanted int64
-		for range rapid.IntRange(1, 8).Draw(t, "lengths") {
-			p := Piece{"lot", studio.Micrometres(rapid.Int64Range(1_000, 360_000).Draw(t, "length")), rapid.Int64Range(1, 40).Draw(t, "number")}
-			pieces, wanted = append(pieces, p), wanted+p.Number
-		}
-		got := Cut(pieces, 360_000, 60_000)
-		require.LessOrEqual(t, got.LowerBound, got.Full)
-		var wires, cut int64
-		for _, p := range got.Patterns {
-			sum := p.Offcut
-			for _, c := range p.Cuts {
-				sum += c
+		var lengths, open []int64
+		var offcuts []studio.Offcut
+		for range rapid.IntRange(1, 4).Draw(t, "lengths") {
+			p := Piece{"lot", studio.Micrometres(rapid.Int64Range(3, 30).Draw(t, "length")), rapid.Int64Range(1, 3).Draw(t, "number")}
+			pieces = append(pieces, p)
+			for range p.Number {
+				lengths = append(lengths, int64(p.Length))
 			}
-			require.EqualValues(t, 360_000, sum)
-			require.Equal(t, p.Offcut >= 60_000, p.Kept)
-			wires += p.Bundles
-			cut += p.Bundles * int64(len(p.Cuts))
 		}
-		require.Equal(t, wanted, cut)
-		require.Equal(t, got.Full, wires)
+		for range rapid.IntRange(0, 3).Draw(t, "offcuts") {
+			o := studio.Offcut{Length: studio.Micrometres(rapid.Int64Range(3, 29).Draw(t, "offcut")), Number: 1}
+			offcuts, open = append(offcuts, o), append(open, int64(o.Length))
+		}
+		slices.Sort(lengths)
+		slices.Reverse(lengths)
+		got := Cut(pieces, 30, 8, offcuts)
+		require.EqualValues(t, fewest(lengths, open, 0, 30, len(lengths)+1), got.Full)
+		require.True(t, got.Proven)
+		balanced(t, pieces, 30, 8, offcuts, got)
 	})
+}
+
+// balanced says that a cutting cuts exactly the pieces out of wires as long as they are.
+func balanced(t require.TestingT, pieces []Piece, full, keep studio.Micrometres, offcuts []studio.Offcut, got Cutting) {
+	wanted, there := map[studio.Micrometres]int64{}, map[studio.Micrometres]int64{}
+	for _, p := range pieces {
+		wanted[p.Length] += p.Number
+	}
+	for _, o := range offcuts {
+		there[o.Length] += o.Number
+	}
+	var wires int64
+	for _, p := range got.Patterns {
+		sum := p.Offcut
+		for _, c := range p.Cuts {
+			sum += c
+			wanted[c] -= p.Wires
+		}
+		require.Equal(t, p.From, sum)
+		require.Equal(t, p.Offcut >= keep && p.Offcut > 0, p.Kept)
+		if p.From == full {
+			wires += p.Wires
+		} else {
+			there[p.From] -= p.Wires
+		}
+	}
+	require.Equal(t, got.Full, wires)
+	for length, left := range wanted {
+		require.Zero(t, left, "of %d", length)
+	}
+	for length, left := range there {
+		require.GreaterOrEqual(t, left, int64(0), "offcuts of %d", length)
+	}
+}
+
+func TestPatternsAreFewerWhereWiresAreNotMore(t *testing.T) {
+	var before, after int
+	for _, i := range instances(8, 3) {
+		p := newProblem(i.pieces, i.full, i.offcuts)
+		best, bound, proven := p.solve()
+		few := p.fewPatterns(best)
+		require.LessOrEqual(t, different(few), different(best))
+		balanced(t, i.pieces, i.full, 60*mm, i.offcuts, p.cutting(few, bound, proven, 60*mm))
+		before, after = before+different(best), after+different(few)
+	}
+	assert.Less(t, float64(after), 0.95*float64(before), "%d patterns of %d", after, before)
+	t.Logf("%d patterns of %d", after, before)
+}
+
+func TestWhatLiesCutIsTakenFirst(t *testing.T) {
+	s := Sheet{Material: "26 white", Pieces: []Piece{{"petals", 110 * mm, 7}, {"leaves", 110 * mm, 5}, {"stems", 200 * mm, 1}}}
+	rest, offcuts := s.takeReady([]studio.Offcut{{Material: "26 white", Length: 110 * mm, Number: 9}, {Material: "26 white", Length: 200 * mm, Number: 3}, {Material: "20 green", Length: 110 * mm, Number: 5}})
+	assert.Equal(t, []studio.Offcut{{Material: "26 white", Length: 110 * mm, Number: 9}, {Material: "26 white", Length: 200 * mm, Number: 1}}, s.Ready)
+	assert.Equal(t, []Piece{{"petals", 110 * mm, 0}, {"leaves", 110 * mm, 3}, {"stems", 200 * mm, 0}}, rest)
+	assert.Equal(t, []studio.Offcut{{Material: "26 white", Length: 200 * mm, Number: 2}}, offcuts)
+	assert.EqualValues(t, 7, s.Pieces[0].Number, "the sheet still says what is wanted")
 }

@@ -968,7 +968,10 @@ export interface components {
             fullWires: number;
             /** Format: int64 */
             lowerBound: number;
+            /** Format: int64 */
+            offcuts: number;
             patterns: components["schemas"]["Pattern"][];
+            proven: boolean;
         };
         Difference: {
             /** Format: int64 */
@@ -1380,6 +1383,13 @@ export interface components {
             recipe: string;
             rule: string;
         };
+        Offcut: {
+            /** Format: int64 */
+            lengthMicrometres: number;
+            material: string;
+            /** Format: int64 */
+            number: number;
+        };
         Opened: {
             /** @description open order lines that keep an earlier revision */
             lines: components["schemas"]["Behind"][];
@@ -1558,6 +1568,8 @@ export interface components {
         };
         Pattern: {
             cuts: number[];
+            /** Format: int64 */
+            fromMicrometres: number;
             kept: boolean;
             /** Format: int64 */
             offcutMicrometres: number;
@@ -2221,6 +2233,7 @@ export interface components {
             onHand: number;
             parts: components["schemas"]["WirePart"][];
             pieces: components["schemas"]["Piece"][];
+            ready: components["schemas"]["Offcut"][];
             wire: components["schemas"]["Wire"];
         };
         Wires: {

@@ -2,8 +2,8 @@
 import { computed } from "vue";
 import { millimetres } from "../format";
 
-/** One full wire with its cuts, to scale. */
-const props = defineProps<{ cuts: number[]; offcut: number; kept: boolean; full: number }>();
+/** One wire with its cuts, to the scale of a full one; from is its length, less where it is an offcut. */
+const props = defineProps<{ cuts: number[]; from: number; offcut: number; kept: boolean; full: number }>();
 
 const pieces = computed(() => {
   let from = 0;
@@ -23,13 +23,19 @@ const pieces = computed(() => {
     </g>
     <g v-if="offcut > 0">
       <rect
-        :x="390 - (offcut / full) * 390"
+        :x="((from - offcut) / full) * 390"
         y="15.500"
         :width="(offcut / full) * 390"
         height="2.500"
         :class="kept ? 'kept' : 'waste'"
       />
-      <text v-if="(offcut / full) * 390 > 50" :x="390 - (offcut / full) * 300" y="10" text-anchor="middle" class="rest">
+      <text
+        v-if="(offcut / full) * 390 > 50"
+        :x="((from - 0.77 * offcut) / full) * 390"
+        y="10"
+        text-anchor="middle"
+        class="rest"
+      >
         {{ kept ? "keep" : "waste" }} {{ millimetres(offcut) }}
       </text>
     </g>

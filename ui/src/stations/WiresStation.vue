@@ -52,7 +52,13 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
       <div class="patterns">
         <div v-for="(p, i) in s.cutting.patterns" :key="i">
           <b>{{ p.wires }} ×</b>
-          <WirePattern :cuts="p.cuts" :offcut="p.offcutMicrometres" :kept="p.kept" :full="s.wire.lengthMicrometres" />
+          <WirePattern
+            :cuts="p.cuts"
+            :from="p.fromMicrometres"
+            :offcut="p.offcutMicrometres"
+            :kept="p.kept"
+            :full="s.wire.lengthMicrometres"
+          />
         </div>
       </div>
     </article>
