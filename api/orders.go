@@ -12,6 +12,7 @@ import (
 	"github.com/google/uuid"
 
 	"bractum/core/bench"
+	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
@@ -314,7 +315,10 @@ func (s *Service) registerProposal(to huma.API) {
 				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
 			}
 			tx.Summary = "Proposed plan accepted"
-			return Moved{}, tx.AcceptOrders()
+			if err := tx.AcceptOrders(); err != nil {
+				return nil, err
+			}
+			return Moved{}, tx.Book(studio.WorkLot{}, count.Reservations(at.wished.doc, at.wished.count))
 		})
 		return Moved{done.N}, err
 	})

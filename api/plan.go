@@ -109,7 +109,7 @@ func (s *Service) registerBench(to huma.API) {
 		}
 	}
 	command(to, http.MethodPost, "/tasks/{task}/start", "start-task", "Start or resume a task", func(ctx context.Context, in *start) (Recorded, error) {
-		return s.record(ctx, in.Who, "task started", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+		return s.record(ctx, in.Who, "task started", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
 		})
 	})
@@ -119,13 +119,13 @@ func (s *Service) registerBench(to huma.API) {
 		Body bench.Counts
 	}
 	command(to, http.MethodPost, "/tasks/{task}/pause", "pause-task", "Pause a task; what is counted stays counted", func(ctx context.Context, in *counted) (Recorded, error) {
-		return s.record(ctx, in.Who, "task paused", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+		return s.record(ctx, in.Who, "task paused", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			lot, err := b.Pause(studio.ID(in.Task), in.Body)
 			return lot, nil, err
 		})
 	})
 	command(to, http.MethodPost, "/tasks/{task}/finish", "finish-task", "Finish a task with its counts", func(ctx context.Context, in *counted) (Recorded, error) {
-		return s.record(ctx, in.Who, "task finished", in.Task, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+		return s.record(ctx, in.Who, "task finished", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			return b.Finish(studio.ID(in.Task), in.Body)
 		})
 	})
@@ -141,7 +141,7 @@ type Recorded struct {
 }
 
 // record runs a fact at a bench as one command.
-func (s *Service) record(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []bench.Movement, error)) (Recorded, error) {
+func (s *Service) record(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) (Recorded, error) {
 	return facts(ctx, s, func(at *situation) (Recorded, error) {
 		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
 			if err := at.unchanged(tx); err != nil {

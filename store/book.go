@@ -37,7 +37,8 @@ func (b *binder) try(err error) {
 
 func (b *binder) supplies(materials []studio.Material, classes []studio.DryingClass, places []studio.Place) {
 	for _, m := range materials {
-		b.try(b.q.AddMaterial(b.ctx, sqlcgen.AddMaterialParams{ID: string(m.ID), Position: b.next(), Name: m.Name, Unit: string(m.Unit), Wire: asJSON(m.Wire), Form: m.Form}))
+		b.try(b.q.AddMaterial(b.ctx, sqlcgen.AddMaterialParams{ID: string(m.ID), Position: b.next(), Name: m.Name, Unit: string(m.Unit), Wire: asJSON(m.Wire), Form: m.Form,
+			SupplierID: string(m.Supplier), Pack: m.Pack, KeepAtLeast: m.KeepAtLeast}))
 	}
 	for _, c := range classes {
 		b.try(b.q.AddDryingClass(b.ctx, sqlcgen.AddDryingClassParams{ID: string(c.ID), Position: b.next(), Name: c.Name, FirmMinutes: c.FirmMinutes,

@@ -7,9 +7,6 @@ import (
 	"errors"
 	"fmt"
 
-	"github.com/google/uuid"
-
-	"bractum/core/bench"
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"
 )
@@ -135,42 +132,6 @@ func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {
 	return records, err
 }
 
-// Book writes movements of stock into the ledger; what a lot has made becomes a
-// shelf lot of its own. An order that leaves has no lot.
-func (t *Tx) Book(w studio.WorkLot, moved []bench.Movement) error {
-	for _, m := range moved {
-		entry := sqlcgen.AddMovementParams{N: t.n, StockLotID: nullString(string(m.Shelf)), MaterialID: nullString(string(m.Material)), Movement: "used", Amount: m.Amount}
-		if m.Made != "" {
-			stock, err := t.stockOf(w, m)
-			if err != nil {
-				return err
-			}
-			entry.StockLotID, entry.Movement = nullString(stock), "made"
-		}
-		if err := t.q.AddMovement(t.ctx, entry); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-func (t *Tx) stockOf(w studio.WorkLot, m bench.Movement) (string, error) {
-	lot := nullString(string(w.ID))
-	id, err := t.q.StockOfLot(t.ctx, sqlcgen.StockOfLotParams{LotID: lot, Quality: string(m.Made)})
-	if !errors.Is(err, sql.ErrNoRows) {
-		return id, err
-	}
-	made, err := uuid.NewV7()
-	if err != nil {
-		return "", err
-	}
-	stock := sqlcgen.AddStockLotParams{ID: made.String(), RecipeID: string(w.Recipe), Mixes: asJSON(w.Mixes), Quality: string(m.Made), MadeMinute: int64(t.now), LotID: lot, Variant: w.Variant}
-	if m.UseBy != nil {
-		stock.UseByMinute = sql.NullInt64{Int64: int64(*m.UseBy), Valid: true}
-	}
-	return stock.ID, t.q.AddStockLot(t.ctx, stock)
-}
-
 // Entry is one line of the journal.
 type Entry struct {
 	N       int64         `json:"n"`
@@ -257,7 +218,11 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		now, err := t.records(touched.ID)
 		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
 	}
-	if touched.Thing != "clock" {
+	switch touched.Thing {
+	case "stock", "decided", "purchase", "wires":
+		return t.restoreStores(touched)
+	case "clock":
+	default:
 		return t.restoreBook(touched)
 	}
 	return CannotUndo{"the clock is not moved back"}

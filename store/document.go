@@ -93,6 +93,7 @@ func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(stu
 	a.decode(row.Equipment, &kept)
 	kept.into(doc)
 	a.supplies()
+	a.purchases()
 	a.people()
 	a.book()
 	a.orders(view)
@@ -158,7 +159,8 @@ func (a *assembler) supplies() {
 		d.Climate = append(d.Climate, studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)})
 	}
 	for _, r := range rows(a, a.q.Materials) {
-		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand, Form: r.Form}
+		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand, Form: r.Form,
+			Supplier: studio.ID(r.SupplierID), Pack: r.Pack, KeepAtLeast: r.KeepAtLeast}
 		a.decode(r.Wire, &m.Wire)
 		d.Materials = append(d.Materials, m)
 	}
@@ -170,6 +172,29 @@ func (a *assembler) supplies() {
 	for _, r := range rows(a, a.q.Places) {
 		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes),
 			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)})
+	}
+}
+
+// purchases reads what was ordered and has not all come; what is outstanding is a delivery
+// that lots may wait for.
+func (a *assembler) purchases() {
+	d := a.doc
+	suppliers := map[studio.ID]string{}
+	for _, r := range rows(a, a.q.Suppliers) {
+		d.Suppliers = append(d.Suppliers, studio.Supplier{ID: studio.ID(r.ID), Name: r.Name, Days: r.Days})
+		suppliers[studio.ID(r.ID)] = r.Name
+	}
+	materials := map[studio.ID]string{}
+	for _, m := range d.Materials {
+		materials[m.ID] = m.Name
+	}
+	for _, r := range rows(a, a.q.Purchases) {
+		var p studio.Purchase
+		a.decode(r.Body, &p)
+		if p.State == studio.PurchaseSent || p.State == studio.PurchaseConfirmed {
+			d.Purchases = append(d.Purchases, p)
+			d.Gates = append(d.Gates, p.Gates(func(id studio.ID) string { return suppliers[id] }, func(id studio.ID) string { return materials[id] })...)
+		}
 	}
 }
 
@@ -247,12 +272,20 @@ func (a *assembler) facts() {
 	d := a.doc
 	d.Ordinals = map[string]int{}
 	stocked := map[string]bool{}
+	reserved := map[string][]studio.Claim{}
+	for _, r := range rows(a, a.q.Reservations) {
+		reserved[r.OfLot] = append(reserved[r.OfLot], studio.Claim{Order: studio.ID(r.OfOrder), Quantity: r.Quantity})
+	}
+	for _, r := range rows(a, a.q.Offcuts) {
+		d.Offcuts = append(d.Offcuts, studio.Offcut{Material: studio.ID(r.Material), Length: studio.Micrometres(r.LengthUm), Number: r.Number})
+	}
 	for _, r := range rows(a, a.q.Shelf) {
 		if r.Amount == 0 {
 			continue
 		}
 		s := studio.ShelfLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Amount: r.Amount, Quality: studio.Quality(r.Quality),
-			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String), Variant: r.Variant, Reached: r.Reached}
+			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String), Variant: r.Variant, Reached: r.Reached, Reserved: reserved[r.ID],
+			Place: r.Place, Kept: studio.Kept(r.Kept)}
 		a.decode(r.Mixes, &s.Mixes)
 		if r.UseByMinute.Valid {
 			useBy := studio.Minute(r.UseByMinute.Int64)
@@ -268,12 +301,23 @@ func (a *assembler) facts() {
 	book := studio.NewBook(d)
 	for _, r := range rows(a, a.q.Lots) {
 		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant,
-			From: studio.ID(r.StockLotID), Reached: r.Reached}
+			From: studio.ID(r.StockLotID), Reached: r.Reached, Reserved: reserved[r.ID]}
 		a.decode(r.Mixes, &w.Mixes)
 		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
 			d.Work = append(d.Work, w)
 		} else {
 			d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
+		}
+	}
+	begun := map[studio.ID]bool{}
+	for _, w := range d.Work {
+		begun[w.ID] = true
+	}
+	for _, r := range rows(a, a.q.Decided) {
+		if !begun[studio.ID(r.ID)] {
+			var lot studio.DecidedLot
+			a.decode(r.Body, &lot)
+			d.Decided = append(d.Decided, lot)
 		}
 	}
 }

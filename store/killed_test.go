@@ -21,6 +21,10 @@ func TestMain(m *testing.M) {
 	if folder := os.Getenv("BRACTUM_WRITE_TO"); folder != "" {
 		writeUntilKilled(folder)
 	}
+	if folder := os.Getenv("BRACTUM_BOOK_IN"); folder != "" {
+		number, _ := strconv.Atoi(os.Getenv("BRACTUM_BOOK_FROM"))
+		bookUntilKilled(folder, number)
+	}
 	os.Exit(m.Run())
 }
 

@@ -9,6 +9,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"bractum/core/count"
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"
 )
@@ -32,6 +33,9 @@ func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) e
 	w.people()
 	b := binder{ctx: ctx, q: w.q}
 	b.supplies(doc.Materials, doc.DryingClasses, doc.Places)
+	for i, s := range doc.Suppliers {
+		w.try(w.q.AddSupplier(ctx, sqlcgen.AddSupplierParams{ID: string(s.ID), Position: int64(i), Name: s.Name, Days: s.Days}))
+	}
 	b.recipes(doc.Recipes)
 	b.colourways(doc.Colourways)
 	w.try(b.err)
@@ -128,9 +132,10 @@ func (w *seeder) people() {
 
 func (w *seeder) facts() {
 	for _, m := range w.doc.Materials {
-		if m.OnHand != 0 {
-			w.try(w.q.AddMovement(w.ctx, sqlcgen.AddMovementParams{N: 1, MaterialID: nullString(string(m.ID)), Movement: "counted", Amount: m.OnHand}))
-		}
+		w.book(studio.Movement{Kind: studio.Counted, Material: m.ID, Amount: m.OnHand})
+	}
+	for _, o := range w.doc.Offcuts {
+		w.book(studio.Movement{Kind: studio.Counted, Material: o.Material, Length: o.Length, Amount: o.Number})
 	}
 	for _, l := range w.doc.Work {
 		w.try(w.q.PutLot(w.ctx, lotParams(l)))
@@ -139,16 +144,44 @@ func (w *seeder) facts() {
 		}
 	}
 	for _, s := range w.doc.Shelf {
-		stock := sqlcgen.AddStockLotParams{ID: string(s.ID), RecipeID: string(s.Recipe), Mixes: asJSON(s.Mixes), Quality: string(s.Quality), MadeMinute: int64(s.MadeOn),
-			LotID: nullString(string(s.From)), Variant: s.Variant, Reached: s.Reached}
-		if s.UseBy != nil {
-			stock.UseByMinute.Int64, stock.UseByMinute.Valid = int64(*s.UseBy), true
-		}
-		w.try(w.q.AddStockLot(w.ctx, stock))
-		w.try(w.q.AddMovement(w.ctx, sqlcgen.AddMovementParams{N: 1, StockLotID: nullString(string(s.ID)), Movement: "counted", Amount: s.Amount}))
+		w.try(w.q.AddStockLot(w.ctx, stockParams(s)))
+		w.book(studio.Movement{Kind: studio.Counted, Shelf: s.ID, Amount: s.Amount})
+	}
+	for _, d := range w.doc.Decided {
+		id := studio.NewBook(w.doc).IDOf(&d)
+		w.try(w.q.PutDecided(w.ctx, sqlcgen.PutDecidedParams{ID: string(id), Body: asJSON(d)}))
 	}
 	for _, o := range w.doc.Orders {
 		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1)}))
 		w.try(addOrderVersion(w.ctx, w.q, o, 1))
+	}
+	w.reservations()
+}
+
+// reservations are what the document states and, as its orders are accepted, what they
+// take from the shelf.
+func (w *seeder) reservations() {
+	for _, s := range w.doc.Shelf {
+		for _, claim := range s.Reserved {
+			w.book(studio.Movement{Kind: studio.Reserved, Shelf: s.ID, Order: claim.Order, Amount: claim.Quantity})
+		}
+	}
+	for _, l := range w.doc.Work {
+		for _, claim := range l.Reserved {
+			w.book(studio.Movement{Kind: studio.Reserved, Lot: l.ID, Order: claim.Order, Amount: claim.Quantity})
+		}
+	}
+	counted, err := count.Up(w.doc)
+	if w.try(err); err != nil {
+		return
+	}
+	for _, m := range count.Reservations(w.doc, counted) {
+		w.book(m)
+	}
+}
+
+func (w *seeder) book(m studio.Movement) {
+	if m.Amount != 0 {
+		w.try(w.q.AddMovement(w.ctx, movementParams(1, m)))
 	}
 }

@@ -226,7 +226,7 @@ func TestUndo(t *testing.T) {
 }
 
 // happen runs one fact at a bench as the application does.
-func happen(t *testing.T, s *store.Store, fact func(bench.Bench) (studio.WorkLot, []bench.Movement, error)) store.Done {
+func happen(t *testing.T, s *store.Store, fact func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) store.Done {
 	doc := document(t, s, store.Accepted)
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
@@ -255,10 +255,10 @@ func TestFinishingBooksWhatWasUsedAndMadeAndUndoingTakesItBack(t *testing.T) {
 		}
 	}
 	task := studio.TaskID(lot.ID, "knead")
-	happen(t, s, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+	happen(t, s, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 		return b.Start(task, demo.ID("Odalys"), false)
 	})
-	finished := happen(t, s, func(b bench.Bench) (studio.WorkLot, []bench.Movement, error) {
+	finished := happen(t, s, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 		return b.Finish(task, bench.Counts{Good: lot.Started})
 	})
 	onHand := func(d *studio.Document) int64 { return d.Materials[0].OnHand }
@@ -313,7 +313,7 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	left, err := s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) {
 		tx.Summary = "Choir has left"
 		err := tx.OrderLeft(demo.ID("order Choir"), 1)
-		return nil, errors.Join(err, tx.Book(studio.WorkLot{}, []bench.Movement{{Shelf: demo.ID("shelf cones"), Amount: -2}}))
+		return nil, errors.Join(err, tx.Book(studio.WorkLot{}, []studio.Movement{{Kind: studio.UsedUp, Shelf: demo.ID("shelf cones"), Amount: -2}}))
 	})
 	require.NoError(t, err)
 	assert.Equal(t, studio.OrderLeft, named(document(t, s, store.Accepted), "Choir").State)
@@ -368,10 +368,24 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 		{Step: petal.Steps[0].Key, State: studio.TaskDone, Person: id("Teun"), Start: 100, End: 120, Good: 7, Mend: 2, Broken: 1, Used: []studio.Used{{Recipe: id("Slate leaf"), Pieces: 3}}}}},
 		{ID: "lot-10", Recipe: petal.ID, Mixes: mixes, Ordinal: 2, Need: 8, Started: 9, From: id("half"), Reached: "set", Records: []studio.TaskRecord{
 			{Step: petal.Steps[len(petal.Steps)-1].Key, State: studio.TaskPaused, Person: id("Teun"), Start: 130, Good: 1}}}}
+	doc.Suppliers = append(doc.Suppliers, studio.Supplier{ID: id("chandler"), Name: "Chandler", Days: 3})
+	doc.Materials[0].Supplier, doc.Materials[0].Pack, doc.Materials[0].KeepAtLeast = id("chandler"), 1_000_000, 500_000
+	doc.Offcuts = []studio.Offcut{{Material: id("26 white wire"), Length: 110_000, Number: 12}, {Material: id("26 white wire"), Length: 80_000, Number: 3}}
+	doc.Decided = []studio.DecidedLot{{Recipe: id("Magnolia cone"), Mixes: map[string]studio.ID{"core": id("Centre white")}, Ordinal: 3, Need: 4, Due: &opens}}
+	doc.Shelf[0].Place, doc.Shelf[3].Kept = "Tin 4", studio.Cold
+	doc.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}
 	require.Empty(t, doc.Validate())
 	s := opened(t, t.TempDir())
 	require.NoError(t, s.Seed(ctx, doc, true))
 	got := document(t, s, store.Accepted)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	for i := range doc.Shelf {
+		doc.Shelf[i].Reserved = append(doc.Shelf[i].Reserved, counted.Reserves[doc.Shelf[i].ID]...)
+	}
+	for i := range doc.Work {
+		doc.Work[i].Reserved = counted.Reserves[doc.Work[i].ID]
+	}
 	assert.ElementsMatch(t, doc.Shelf, got.Shelf)
 	assert.ElementsMatch(t, doc.Work, got.Work)
 	for _, d := range []*studio.Document{doc, got} {

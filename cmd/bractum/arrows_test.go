@@ -28,7 +28,7 @@ var may = map[string][]string{
 	"bractum/core/pattern":        {"core/studio"},
 	"bractum/demo":                {"core/studio"},
 	"bractum/store/sqlcgen":       {},
-	"bractum/store":               {"core/studio", "core/bench", "core/book", "store/sqlcgen"},
+	"bractum/store":               {"core/studio", "core/count", "core/book", "store/sqlcgen"},
 	"bractum/api":                 {"core/studio", "core/drying", "core/count", "core/paste", "core/wire", "core/plan", "core/bench", "core/book", "core/flower", "core/pattern", "picture", "store"},
 	"bractum/picture":             {},
 	"bractum/web":                 {"api", "store"},

@@ -8,9 +8,7 @@ import (
 	"slices"
 	"strings"
 
-	"bractum/core/paste"
 	"bractum/core/studio"
-	"bractum/core/wire"
 )
 
 // Refusal says why something cannot be recorded, and what to do instead.
@@ -34,42 +32,36 @@ type Counts struct {
 	Used   []studio.Used `json:"used,omitempty"`
 }
 
-// Movement is a change of stock: of a shelf lot, of a material, or the making of
-// a shelf lot of a quality from the work lot itself.
-type Movement struct {
-	Shelf    studio.ID
-	Material studio.ID
-	Made     studio.Quality
-	UseBy    *studio.Minute
-	Amount   int64
-}
-
 // Bench is the studio as a maker finds it: the document and the plan in force.
 type Bench struct {
-	doc  *studio.Document
-	plan *studio.Plan
-	book *studio.Book
+	doc   *studio.Document
+	plan  *studio.Plan
+	book  *studio.Book
+	shelf *studio.Shelf
 }
 
-// New makes a bench of a valid document and the plan made for it.
+// New makes a bench of a valid document and the plan made for it, for one fact: what a
+// fact takes off the shelf is gone for the next.
 func New(doc *studio.Document, plan *studio.Plan) Bench {
-	return Bench{doc, plan, studio.NewBook(doc)}
+	book := studio.NewBook(doc)
+	return Bench{doc, plan, book, book.NewShelf(doc)}
 }
 
-// Start begins or resumes a task, or sets off the machine of a wait. A lot that is
-// finished from half-made pieces takes them off the shelf as it is begun. FoundReady
+// Start begins or resumes a task, or sets off the machine of a wait. As a lot is begun,
+// what it yields is reserved for whom it is for; one that is finished from half-made
+// pieces takes them off the shelf. FoundReady
 // says that the maker has touched the pieces and found them ready though the clock
 // has not.
-func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, []Movement, error) {
+func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, []studio.Movement, error) {
 	lot, step, err := b.find(task)
 	if err != nil {
 		return lot, nil, err
 	}
 	begun := len(lot.Records) > 0
-	if lot, err = b.begin(lot, step, task, person, foundReady); err != nil || begun || lot.From == "" {
+	if lot, err = b.begin(lot, step, task, person, foundReady); err != nil || begun {
 		return lot, nil, err
 	}
-	return lot, []Movement{{Shelf: lot.From, Amount: -lot.Started}}, nil
+	return lot, b.begins(lot), nil
 }
 
 func (b Bench) begin(lot studio.WorkLot, step studio.Step, task, person studio.ID, foundReady bool) (studio.WorkLot, error) {
@@ -143,7 +135,7 @@ func (b Bench) Pause(task studio.ID, c Counts) (studio.WorkLot, error) {
 
 // Finish ends a running or paused task: every piece is counted, what it took up
 // is used, and after the last work step the pieces are made.
-func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, error) {
+func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []studio.Movement, error) {
 	lot, step, record, err := b.running(task)
 	if err != nil {
 		return lot, nil, err
@@ -157,7 +149,7 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 	}
 	record.State, record.End = studio.TaskDone, b.doc.Now
 	r := b.book.Of(lot.Made())
-	var moved []Movement
+	var moved []studio.Movement
 	if _, mends := studio.MendedStep(step.Key); !mends {
 		_, first, past, _ := r.TaskOf(step.Key)
 		said := slices.Clone(record.Used)
@@ -166,43 +158,9 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []Movement, err
 		}
 	}
 	if progress := lot.Progress(r); progress.Made {
-		made := Movement{Made: studio.Good, Amount: progress.Alive - progress.Seconds}
-		if r.Kind == studio.KindMix {
-			useBy := b.doc.Now + r.LifeMinutes
-			made.UseBy = &useBy
-		}
-		moved = append(moved, made, Movement{Made: studio.Second, Amount: progress.Seconds})
+		moved = append(moved, b.made(lot, r, progress)...)
 	}
-	return lot, slices.DeleteFunc(moved, func(m Movement) bool { return m.Amount == 0 }), nil
-}
-
-// HandOver takes an order's finished flowers off the shelf as it leaves the
-// studio, oldest first. It is refused while any of them is not finished.
-func (b Bench) HandOver(o studio.Order) ([]Movement, error) {
-	if o.State != studio.OrderOpen {
-		return nil, refuse("%q is %s; only an open order leaves", o.Name, o.State)
-	}
-	colours := map[studio.ID]map[string]studio.ID{}
-	for _, c := range b.doc.Colourways {
-		colours[c.ID] = c.Slots
-	}
-	taken := map[studio.ID]int64{}
-	var moved []Movement
-	for _, line := range o.Lines {
-		mixes, _ := b.book.Resolve(line.Made(), colours[line.Colourway])
-		left := line.Quantity
-		for _, s := range b.book.OnShelf(b.doc, line.Made(), mixes) {
-			if take := min(left, s.Amount-taken[s.ID]); take > 0 {
-				moved = append(moved, Movement{Shelf: s.ID, Amount: -take})
-				taken[s.ID] += take
-				left -= take
-			}
-		}
-		if left > 0 {
-			return nil, refuse("%d of %d %s are not finished; the order stays", left, line.Quantity, b.book.Recipe(line.Recipe).Name)
-		}
-	}
-	return moved, nil
+	return lot, slices.DeleteFunc(moved, func(m studio.Movement) bool { return m.Amount == 0 }), nil
 }
 
 // Consequence of what was broken: the spares that are left, or how many are
@@ -346,72 +304,6 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 	}
 	left := b.plan.Tasks[i].End - b.doc.Now
 	return Refusal{Message: fmt.Sprintf("%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now", name, left/60, left%60), Confirm: true}
-}
-
-// used is what a step takes up: parts and pastes from the shelf, oldest first,
-// wires as full wires, materials by amount. Of what is as needed it is what the
-// maker said, which it is taken off, and the most of it where nothing was said.
-func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []studio.Used) []Movement {
-	pieces := r.At(step, lot.Entering(r, step))
-	var moved []Movement
-	for _, p := range r.Parts {
-		if p.Step == step {
-			count := p.Count * pieces
-			for i := range said {
-				if u := &said[i]; p.Least != nil && u.Recipe == p.Recipe && u.Variant == p.Variant {
-					count = min(count, u.Pieces)
-					u.Pieces -= count
-				}
-			}
-			moved = append(moved, b.take(p.Made(), b.book.Input(p, lot.Mixes), count)...)
-		}
-	}
-	for _, p := range r.Pastes {
-		if p.Step == step {
-			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces)
-			moved = append(moved, b.take(studio.Made{Recipe: lot.Mixes[p.Slot]}, nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
-		}
-	}
-	for _, m := range r.Materials {
-		if m.Step == step {
-			moved = append(moved, Movement{Material: m.Material, Amount: -m.Taken(pieces)})
-		}
-	}
-	for _, w := range r.Wires {
-		if w.Step == step {
-			full := b.doc.Materials[slices.IndexFunc(b.doc.Materials, func(m studio.Material) bool { return m.ID == w.Material })].Wire.Length
-			wires := wire.Count([]wire.Piece{{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}}, full)
-			moved = append(moved, Movement{Material: w.Material, Amount: -wires})
-		}
-	}
-	if r.Kind == studio.KindMix && r.Steps[0].Key == step {
-		for _, portion := range paste.Weigh(r, studio.Milligrams(pieces), b.doc.Settings.ScaleStepMilligrams) {
-			if portion.Mix != "" {
-				moved = append(moved, b.take(studio.Made{Recipe: portion.Mix}, nil, int64(portion.Weigh))...)
-			} else {
-				moved = append(moved, Movement{Material: portion.Material, Amount: -int64(portion.Weigh)})
-			}
-		}
-	}
-	return moved
-}
-
-// take draws an amount from the shelf, oldest first. What the shelf has not got
-// is drawn from the newest all the same: a minus there is to be explained.
-func (b Bench) take(made studio.Made, mixes map[string]studio.ID, amount int64) []Movement {
-	shelf := b.book.OnShelf(b.doc, made, mixes)
-	var moved []Movement
-	for i, s := range shelf {
-		take := min(amount, max(0, s.Amount))
-		if i == len(shelf)-1 {
-			take = amount
-		}
-		if take > 0 {
-			moved = append(moved, Movement{Shelf: s.ID, Amount: -take})
-			amount -= take
-		}
-	}
-	return moved
 }
 
 func (b Bench) nameOf(made studio.Made, step string) string {

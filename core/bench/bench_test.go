@@ -79,8 +79,9 @@ func TestATaskFromStartToDone(t *testing.T) {
 	refused(t, err, "nobody with this id")
 	_, _, err = b.Start("lot-0.bake", maren, false)
 	refused(t, err, "no such task")
-	w, _, err := b.Start(task, maren, false)
+	w, moved, err := b.Start(task, maren, false)
 	require.NoError(t, err)
+	assert.Equal(t, []studio.Movement{{Kind: studio.Reserved, Lot: lot.ID, Order: doc.Orders[0].ID, Amount: 8}}, moved, "the spare is nobody's")
 	assert.Equal(t, []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: maren, Start: doc.Now}}, w.Records)
 	assert.Equal(t, lot.Need, w.Need)
 	put(doc, w)
@@ -107,14 +108,16 @@ func TestATaskFromStartToDone(t *testing.T) {
 	b, _ = at(t, doc)
 	_, _, err = b.Finish(task, bench.Counts{Good: 4})
 	refused(t, err, "come to 4; 5 pieces are to be counted")
-	w, moved, err := b.Finish(task, bench.Counts{Good: 3, Second: 1, Broken: 1})
+	w, moved, err = b.Finish(task, bench.Counts{Good: 3, Second: 1, Broken: 1})
 	require.NoError(t, err)
 	assert.Equal(t, bench.Consequence{Short: 2}, b.After(w), "seconds do not serve as stems, and one more broke")
-	assert.Equal(t, []bench.Movement{
-		{Shelf: "old", Amount: -12}, {Shelf: "new", Amount: -33},
-		{Material: demo.ID("Half-width green tape"), Amount: -9 * 220_000},
-		{Made: studio.Good, Amount: 6}, {Made: studio.Second, Amount: 1},
-	}, moved, "nine stems of five blossoms, oldest first")
+	assert.Equal(t, []studio.Movement{
+		{Kind: studio.UsedUp, Shelf: "old", Amount: -12}, {Kind: studio.UsedUp, Shelf: "new", Amount: -33},
+		{Kind: studio.UsedUp, Material: demo.ID("Half-width green tape"), Amount: -9 * 220_000},
+		{Kind: studio.Released, Lot: lot.ID, Order: doc.Orders[0].ID, Amount: -8},
+		{Kind: studio.MadeOf, Made: studio.Good, Amount: 6}, {Kind: studio.Reserved, Made: studio.Good, Order: doc.Orders[0].ID, Amount: 6},
+		{Kind: studio.MadeOf, Made: studio.Second, Amount: 1},
+	}, moved, "nine stems of five blossoms, oldest first; those that are good stay reserved for who ordered them")
 	put(doc, w)
 
 	b, _ = at(t, doc)
@@ -168,8 +171,8 @@ func TestStepsAndInputsComeFirstAndTouchOverrulesTheClock(t *testing.T) {
 	}
 	w, moved, err := b.Finish(centre, bench.Counts{Good: blossom.Started - 2, Second: 2})
 	require.NoError(t, err)
-	assert.Contains(t, moved, bench.Movement{Material: demo.ID("Fine stamens"), Amount: -2 * blossom.Started})
-	assert.Contains(t, moved, bench.Movement{Made: studio.Second, Amount: 2})
+	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: demo.ID("Fine stamens"), Amount: -2 * blossom.Started})
+	assert.Contains(t, moved, studio.Movement{Kind: studio.MadeOf, Made: studio.Second, Amount: 2})
 	assert.Positive(t, b.After(w).SparesLeft, "seconds serve as blossoms")
 }
 
@@ -187,11 +190,12 @@ func TestAMixingIsBookedByWhatWasWeighed(t *testing.T) {
 	_, moved, err := b.Finish(task, bench.Counts{Good: ivory.Started})
 	require.NoError(t, err)
 	half := int64(paste.ToStep(studio.Milligrams((ivory.Started+1)/2), 100))
-	require.Len(t, moved, 3)
-	assert.Equal(t, bench.Movement{Shelf: "shell", Amount: -half}, moved[0])
-	assert.Equal(t, bench.Movement{Shelf: "white", Amount: -half}, moved[1])
-	assert.Equal(t, doc.Now+14*1440, *moved[2].UseBy, "its life begins")
-	assert.Equal(t, ivory.Started, moved[2].Amount)
+	require.Len(t, moved, 5)
+	assert.Equal(t, studio.Movement{Kind: studio.UsedUp, Shelf: "shell", Amount: -half}, moved[0])
+	assert.Equal(t, studio.Movement{Kind: studio.UsedUp, Shelf: "white", Amount: -half}, moved[1])
+	assert.Equal(t, studio.Mixed, moved[3].Kind)
+	assert.Equal(t, doc.Now+14*1440, *moved[3].UseBy, "its life begins")
+	assert.Equal(t, ivory.Started, moved[3].Amount)
 }
 
 func TestMoreUsedThanThereIsStandsAsAMinus(t *testing.T) {
@@ -205,7 +209,7 @@ func TestMoreUsedThanThereIsStandsAsAMinus(t *testing.T) {
 	b, _ = at(t, doc)
 	_, moved, err := b.Finish(task, bench.Counts{Good: 9})
 	require.NoError(t, err)
-	assert.Equal(t, bench.Movement{Shelf: "new", Amount: -33}, moved[1], "20 were there: 13 are to be explained")
+	assert.Equal(t, studio.Movement{Kind: studio.UsedUp, Shelf: "new", Amount: -33}, moved[1], "20 were there: 13 are to be explained")
 }
 
 func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
@@ -221,15 +225,15 @@ func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
 	b, _ = at(t, doc)
 	moved, err := b.HandOver(doc.Orders[0])
 	require.NoError(t, err)
-	assert.Equal(t, []bench.Movement{{Shelf: "early", Amount: -5}, {Shelf: "late", Amount: -3}}, moved)
+	assert.Equal(t, []studio.Movement{{Kind: studio.UsedUp, Shelf: "early", Amount: -5}, {Kind: studio.UsedUp, Shelf: "late", Amount: -3}}, moved)
 	doc.Orders[0].State = studio.OrderQuote
 	_, err = b.HandOver(doc.Orders[0])
 	refused(t, err, "only an open order leaves")
 }
 
 // happened puts a lot as it stands after something happened at the bench.
-func happened(t *testing.T, doc *studio.Document) func(studio.WorkLot, []bench.Movement, error) []bench.Movement {
-	return func(w studio.WorkLot, moved []bench.Movement, err error) []bench.Movement {
+func happened(t *testing.T, doc *studio.Document) func(studio.WorkLot, []studio.Movement, error) []studio.Movement {
+	return func(w studio.WorkLot, moved []studio.Movement, err error) []studio.Movement {
 		require.NoError(t, err)
 		put(doc, w)
 		return moved
@@ -267,7 +271,7 @@ func TestWhatIsToMendIsMendedBeforeItIsMade(t *testing.T) {
 	_, _, err := b.Finish(mend, bench.Counts{Mend: 2})
 	refused(t, err, "says no way of mending")
 	moved = happened(t, doc)(b.Finish(mend, bench.Counts{Good: 1, Broken: 1}))
-	assert.Contains(t, moved, bench.Movement{Made: studio.Good, Amount: lot.Started - 1})
+	assert.Contains(t, moved, studio.Movement{Kind: studio.MadeOf, Made: studio.Good, Amount: lot.Started - 1})
 }
 
 func TestOfInputsAsNeededOnlyWhatWasUsedIsTaken(t *testing.T) {
@@ -303,7 +307,7 @@ func TestHalfMadePiecesLeaveTheShelfAsTheyAreFinished(t *testing.T) {
 	require.Equal(t, studio.ID("white"), lot.From)
 	r := studio.NewBook(doc).Recipe(lot.Recipe)
 	moved := happened(t, doc)(b.Start(studio.TaskID(lot.ID, r.Steps[lot.NextStep].Key), demo.ID("Odalys"), false))
-	assert.Equal(t, []bench.Movement{{Shelf: "white", Amount: -lot.Started}}, moved)
+	assert.Equal(t, studio.Movement{Kind: studio.UsedUp, Shelf: "white", Amount: -lot.Started}, moved[len(moved)-1])
 	_, p = at(t, doc)
 	assert.Equal(t, lot.From, lotOf(t, p, "Magnolia outer petal").From)
 }

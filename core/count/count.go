@@ -2,15 +2,20 @@
 // recipes, level by level from the flowers down.
 //
 // At each level the gross need of a gather key (one recipe in one set of mixes)
-// is met from dry stock first, oldest first, then from lots in work; the rest is
-// gathered within the gathering span, given its spares, split evenly so that no
-// lot overfills its formers, and exploded by what is started. A peg says for
-// which order line a quantity is meant; a link says which lot feeds which.
-// Counting reserves nothing and is a pure function of the document.
+// is met from dry stock first, oldest first, then from lots in work, from pieces
+// kept half way and from lots that the lead has decided on; the rest is gathered
+// within the gathering span, given its spares, split evenly so that no lot
+// overfills its formers, and exploded by what is started. What is reserved for an
+// order is taken for that order alone. A peg says for which order line a quantity
+// is meant, a claim for which order through all levels; a link says which lot
+// feeds which. Counting reserves nothing and is a pure function of the document:
+// accepting the count reserves what it takes.
 package count
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"sort"
 
 	"bractum/core/drying"
@@ -23,8 +28,11 @@ type Result struct {
 	Lots  []studio.Lot  `json:"lots"`
 	Links []studio.Link `json:"links"`
 	// Pegs are the quantities that order lines take straight from the shelf.
-	Pegs  []studio.Peg `json:"shelfPegs"`
-	Notes []Note       `json:"notes"`
+	Pegs []studio.Peg `json:"shelfPegs"`
+	// Reserves is what of the shelf, and of lots in work, is meant for which order;
+	// accepting the count reserves it.
+	Reserves map[studio.ID][]studio.Claim `json:"reserves"`
+	Notes    []Note                       `json:"notes"`
 }
 
 // Note is something a person should know about the count.
@@ -36,7 +44,8 @@ type Note struct {
 }
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:
-// Gross = FromShelf + FromWork + FromHalfMade + Net, and Started = Net + Spare.
+// Gross = FromShelf + FromWork + FromHalfMade + Decided + Net, and Started = Net + Spare.
+// Surplus is what lots in work, and those decided on, yield beyond what is needed.
 type Item struct {
 	Key       string               `json:"key"`
 	Recipe    studio.ID            `json:"recipe"`
@@ -47,22 +56,26 @@ type Item struct {
 	FromShelf int64                `json:"fromShelf"`
 	FromWork  int64                `json:"fromWork"`
 	// FromHalfMade is what is finished from pieces kept half way.
-	FromHalfMade int64            `json:"fromHalfMade"`
-	Net          int64            `json:"net"`
-	Spare        int64            `json:"spare"`
-	Started      int64            `json:"started"`
-	Lots         []studio.ID      `json:"lots"`
-	Orders       []studio.ID      `json:"orders"`
-	Latest       studio.Minute    `json:"latestStart"`
-	Workings     []studio.Working `json:"workings"`
-	needs        []need
-	orders       map[studio.ID]struct{}
+	FromHalfMade int64 `json:"fromHalfMade"`
+	// Decided is what lots yield that the lead has decided on, as far as it is needed.
+	Decided  int64            `json:"decided"`
+	Surplus  int64            `json:"surplus"`
+	Net      int64            `json:"net"`
+	Spare    int64            `json:"spare"`
+	Started  int64            `json:"started"`
+	Lots     []studio.ID      `json:"lots"`
+	Orders   []studio.ID      `json:"orders"`
+	Latest   studio.Minute    `json:"latestStart"`
+	Workings []studio.Working `json:"workings"`
+	needs    []need
+	decided  []*studio.DecidedLot
 }
 
 // Made is what the item is of.
 func (i *Item) Made() studio.Made { return studio.Made{Recipe: i.Recipe, Variant: i.Variant} }
 
-// need is a quantity that an order line or a consuming lot wants by due.
+// need is a quantity that an order line or a consuming lot wants by due, and for which
+// orders; the claims of others add up to it.
 type need struct {
 	order, line studio.ID // of a line, else empty
 	lot         studio.ID // of a consuming lot, else empty
@@ -73,41 +86,48 @@ type need struct {
 	fresh       bool   // it has an upper limit and cannot come from stock
 	due         studio.Minute
 	service     float64
-	orders      map[studio.ID]struct{}
+	claims      []studio.Claim
 }
 
+// counter is one count of one document.
 type counter struct {
+	counter  *Counter
 	doc      *studio.Document
 	book     *studio.Book
 	calendar studio.Calendar
 	room     drying.Room
 	items    map[string]*Item
+	shelf    *studio.Shelf
 	wanted   map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
-	finished map[studio.ID]int64         // of half-made pieces, how many are to be finished
+	work     map[string][]*studio.WorkLot
+	taken    map[string]map[int]bool // the ordinals of a key
+	onward   []onward                // what the item that is being settled needs
 	result   *Result
 }
 
 // Up counts up a valid document. It takes O(n log n) in the needs of each level.
-func Up(doc *studio.Document) (*Result, error) {
-	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
-	if err != nil {
+func Up(doc *studio.Document) (*Result, error) { return new(Counter).Up(doc) }
+
+// Up counts up a valid document.
+func (k *Counter) Up(doc *studio.Document) (*Result, error) {
+	if err := k.frame(doc); err != nil {
 		return nil, err
 	}
-	c := &counter{doc: doc, book: studio.NewBook(doc), calendar: calendar, room: drying.NewRoom(doc, calendar),
-		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, finished: map[studio.ID]int64{}, result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
-			Pegs: []studio.Peg{}, Notes: []Note{}}}
+	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
+		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
+		result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
 	c.promised()
 	c.kept()
-	for _, w := range doc.Work {
-		c.item(w.Made(), w.Mixes)
-	}
+	c.begun()
 	for level := 0; ; level++ {
 		items := c.atLevel(level)
 		if items == nil {
 			break
 		}
 		for _, item := range items {
-			c.settle(item)
+			if !c.again(item) {
+				c.keep(item, func() { c.settle(item) })
+			}
 		}
 	}
 	c.finish()
@@ -116,7 +136,6 @@ func Up(doc *studio.Document) (*Result, error) {
 }
 
 func (c *counter) promised() {
-	everyone := c.doc.Everyone(c.calendar)
 	colourways := map[studio.ID]map[string]studio.ID{}
 	for _, colourway := range c.doc.Colourways {
 		colourways[colourway.ID] = colourway.Slots
@@ -125,14 +144,12 @@ func (c *counter) promised() {
 		if o.State != studio.OrderOpen {
 			continue
 		}
-		due := c.doc.ReadyBy(o, c.calendar, everyone)
+		due := c.doc.ReadyBy(o, c.calendar, c.counter.everyone)
 		for _, line := range o.Lines {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
-			keys := map[string]bool{}
-			c.keysUnder(line.Made(), mixes, keys)
 			item := c.item(line.Made(), mixes)
 			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: line.Quantity, due: due,
-				service: ServiceOfLot(line.ServiceLevel, len(keys)), orders: map[studio.ID]struct{}{o.ID: {}}})
+				service: ServiceOfLot(line.ServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}})
 		}
 	}
 }
@@ -146,20 +163,44 @@ func (c *counter) kept() {
 		}
 		made := studio.Made{Recipe: r.ID}
 		mixes, _ := c.book.Resolve(made, nil)
-		keys := map[string]bool{}
-		c.keysUnder(made, mixes, keys)
 		item := c.item(made, mixes)
 		item.needs = append(item.needs, need{quantity: r.KeepInStock, due: c.doc.Horizon(),
-			service: ServiceOfLot(c.doc.Settings.DefaultServiceLevel, len(keys)), orders: map[studio.ID]struct{}{}})
+			service: ServiceOfLot(c.doc.Settings.DefaultServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Quantity: r.KeepInStock}}})
 	}
 }
 
-// keysUnder collects the distinct gather keys of pieces under a recipe.
-func (c *counter) keysUnder(made studio.Made, mixes map[string]studio.ID, keys map[string]bool) {
-	keys[studio.GatherKey(made, mixes)] = true
-	for _, part := range c.book.Of(made).Parts {
-		c.keysUnder(part.Made(), c.book.Input(part, mixes), keys)
+// begun makes items of what is in work and of what the lead has decided on, whether
+// anybody needs them or not.
+func (c *counter) begun() {
+	for i := range c.doc.Work {
+		w := &c.doc.Work[i]
+		item := c.item(w.Made(), w.Mixes)
+		c.work[item.Key] = append(c.work[item.Key], w)
 	}
+	for i := range c.doc.Decided {
+		d := &c.doc.Decided[i]
+		item := c.item(d.Made(), d.Mixes)
+		item.decided = append(item.decided, d)
+	}
+}
+
+// keysUnder counts the distinct gather keys of pieces in what an item is made of, itself
+// included.
+func (c *counter) keysUnder(item *Item) int {
+	if known, done := c.counter.under[item.Key]; done {
+		return known
+	}
+	keys := map[string]bool{}
+	var collect func(made studio.Made, mixes map[string]studio.ID)
+	collect = func(made studio.Made, mixes map[string]studio.ID) {
+		keys[studio.GatherKey(made, mixes)] = true
+		for _, part := range c.book.Of(made).Parts {
+			collect(part.Made(), c.book.Input(part, mixes))
+		}
+	}
+	collect(item.Made(), item.Mixes)
+	c.counter.under[item.Key] = len(keys)
+	return len(keys)
 }
 
 func (c *counter) item(made studio.Made, mixes map[string]studio.ID) *Item {
@@ -168,7 +209,7 @@ func (c *counter) item(made studio.Made, mixes map[string]studio.ID) *Item {
 	item, known := c.items[key]
 	if !known {
 		item = &Item{Key: key, Recipe: made.Recipe, Variant: made.Variant, Mixes: own, Level: c.level(made), Lots: []studio.ID{}, Orders: []studio.ID{},
-			Workings: []studio.Working{}, orders: map[studio.ID]struct{}{}}
+			Workings: []studio.Working{}}
 		c.items[key] = item
 	}
 	return item
@@ -204,24 +245,30 @@ func (c *counter) settle(item *Item) {
 	r := c.book.Of(item.Made())
 	latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) }
 	sort.SliceStable(item.needs, func(i, j int) bool { return latest(item.needs[i]) < latest(item.needs[j]) })
-	for i, n := range item.needs {
+	item.Latest = c.doc.Horizon()
+	orders := map[studio.ID]bool{}
+	for _, n := range item.needs {
 		item.Gross += n.quantity
-		if i == 0 || latest(n) < item.Latest {
-			item.Latest = latest(n)
-		}
-		for o := range n.orders {
-			item.orders[o] = struct{}{}
+		item.Latest = min(item.Latest, latest(n))
+		for _, claim := range studio.OfOrders(n.claims) {
+			orders[claim.Order] = true
 		}
 	}
+	item.Orders = slices.AppendSeq(item.Orders, maps.Keys(orders))
+	slices.Sort(item.Orders)
 	rest := c.fromShelf(item, r, item.needs)
 	rest = c.fromWork(item, r, rest)
 	rest = c.fromHalfMade(item, r, rest)
+	rest = c.fromDecided(item, r, rest)
 	for _, n := range rest {
 		item.Net += n.quantity
 	}
 	inputs := []studio.Figure{figure(r, "needed", item.Gross), figure(r, "on the shelf", item.FromShelf), figure(r, "in work", item.FromWork)}
 	if item.FromHalfMade > 0 {
 		inputs = append(inputs, figure(r, "half made", item.FromHalfMade))
+	}
+	if item.Decided > 0 {
+		inputs = append(inputs, figure(r, "decided", item.Decided))
 	}
 	c.working(item, "net", "", inputs, figure(r, "to make", item.Net))
 	for len(rest) > 0 {
@@ -249,7 +296,7 @@ func figure(r *studio.Recipe, name string, value int64) studio.Figure {
 
 func (c *counter) finish() {
 	for _, item := range c.items {
-		item.Orders = keys(item.orders)
+		item.needs, item.decided = nil, nil
 		c.result.Items = append(c.result.Items, *item)
 	}
 	items := c.result.Items
@@ -260,6 +307,30 @@ func (c *counter) finish() {
 		return items[i].Key < items[j].Key
 	})
 	c.noteMixings()
+	c.noteReservations()
+}
+
+// noteReservations says where more is reserved than there is, and what is reserved for
+// an order that does not need it.
+func (c *counter) noteReservations() {
+	for _, s := range c.shelf.All() {
+		name := c.book.Recipe(s.Recipe).Name
+		if reserved := studio.Sum(c.doc.Open(s.ShelfLot.Reserved)); reserved > max(0, s.Amount) {
+			c.note("more reserved than there is", s.Recipe, ordersOf(s.ShelfLot.Reserved), "of %q %d are reserved and %d are there", name, reserved, s.Amount)
+		}
+		for _, claim := range studio.OfOrders(s.Left.Reserved) {
+			if claim.Quantity = min(claim.Quantity, s.Left.Amount); claim.Quantity > 0 {
+				c.note("reserved and not needed", s.Recipe, []studio.ID{claim.Order}, "%d of %q are reserved for an order that does not need them; give them back, and others can have them", claim.Quantity, name)
+			}
+		}
+	}
+}
+
+func ordersOf(claims []studio.Claim) (orders []studio.ID) {
+	for _, claim := range studio.OfOrders(claims) {
+		orders = append(orders, claim.Order)
+	}
+	return orders
 }
 
 // noteMixings says which recipes take one colour from more than one mixing.
@@ -278,13 +349,4 @@ func (c *counter) noteMixings() {
 		}
 		from[key] = link.From
 	}
-}
-
-func keys(set map[studio.ID]struct{}) []studio.ID {
-	out := make([]studio.ID, 0, len(set))
-	for id := range set {
-		out = append(out, id)
-	}
-	sort.Slice(out, func(i, j int) bool { return out[i] < out[j] })
-	return out
 }

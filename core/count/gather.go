@@ -1,9 +1,6 @@
 package count
 
 import (
-	"fmt"
-	"slices"
-
 	"bractum/core/paste"
 	"bractum/core/studio"
 )
@@ -13,18 +10,15 @@ import (
 func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	var total, sheet int64
 	forms := map[string]int64{}
-	group := need{orders: map[studio.ID]struct{}{}}
+	var service float64
 	for _, n := range needs {
 		total += n.quantity
 		forms[n.form] += n.quantity
 		sheet = max(sheet, n.sheet)
-		group.service = max(group.service, n.service)
-		for o := range n.orders {
-			group.orders[o] = struct{}{}
-		}
+		service = max(service, n.service)
 	}
 	workings := len(item.Workings)
-	started := c.toStart(item, r, max(total, inForms(r, forms)), sheet, group)
+	started := c.toStart(item, r, max(total, inForms(r, forms)), sheet, service)
 	item.Started += started
 	item.Spare += started - total
 	lots, unit := int64(1), r.Unit()
@@ -42,18 +36,17 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		started, total = started-lot.Started, total-lot.Need
 		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
 		for free := lot.Need; free > 0; {
-			take := min(free, needs[0].quantity)
+			taken, _ := studio.First(needs[0].claims, free)
 			if free == lot.Need || needs[0].due < lot.Due {
 				lot.Due = needs[0].due
 			}
-			c.serve(needs[0], lot.ID, &lot, item.Recipe, take)
-			free -= take
-			if needs[0] = needs[0].less(take); needs[0].quantity == 0 {
+			free -= studio.Sum(taken)
+			if needs[0] = c.give(needs[0], &lot, item, taken); needs[0].quantity == 0 {
 				needs = needs[1:]
 			}
 		}
 		lot.LatestStart = lot.Due - c.room.Elapsed(r, 0, lot.Started)
-		c.explode(r, lot, group)
+		c.explode(r, lot, service)
 		c.add(item, lot)
 		for w := range item.Workings[workings:] {
 			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
@@ -73,7 +66,7 @@ func inForms(r *studio.Recipe, wanted map[string]int64) int64 {
 
 // toStart adds spares to a gathered need; for a mix, the working sheet and the
 // scale's step.
-func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, group need) int64 {
+func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, service float64) int64 {
 	if r.Kind == studio.KindMix {
 		step := c.doc.Settings.ScaleStepMilligrams
 		started := int64(paste.ToStep(studio.Milligrams(max(total, sheet)), step))
@@ -81,18 +74,17 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, grou
 			figure(r, "one working sheet", sheet), studio.NewFigure("step of the scale", step, "mg")}, figure(r, "to mix", started))
 		return started
 	}
-	started, enough := Start(total, r.Spares, group.service, c.doc.Settings.PriorWeight)
+	started, enough := Start(total, r.Spares, service, c.doc.Settings.PriorWeight)
 	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
 	if !enough {
-		c.result.Notes = append(c.result.Notes, Note{"spares beyond three times the need", item.Recipe, keys(group.orders),
-			fmt.Sprintf("%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.",
-				total, started, r.Name)})
+		c.note("spares beyond three times the need", item.Recipe, item.Orders,
+			"%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.", total, started, r.Name)
 	}
 	inputs := []studio.Figure{figure(r, "to make", total)}
 	switch r.Spares.Rule {
 	case studio.SparesByBreakage:
 		inputs = append(inputs, studio.NewFigure("expected breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
-			studio.NewFigure("service of this lot", 100*group.service, "%"),
+			studio.NewFigure("service of this lot", 100*service, "%"),
 			studio.NewFigure("weight of the estimate", c.doc.Settings.PriorWeight, "pieces"),
 			studio.NewFigure("chance that this is enough", 100*GoodAtLeast(total, started, r.Spares, c.doc.Settings.PriorWeight), "%"))
 	case studio.SparesByNumber:
@@ -118,46 +110,47 @@ func (c *counter) mostPerLot(r *studio.Recipe) int64 {
 	return most
 }
 
-// nextOrdinal is the lowest that no lot of the key has or had: a lot that is
-// begun leaves the ids of those before it as they were.
+// nextOrdinal is the lowest that no lot of the key has or had, begun or decided on: a
+// lot that is begun leaves the ids of those before it as they were.
 func (c *counter) nextOrdinal(key string) int {
-	taken := map[int]bool{}
-	for i := range c.doc.Work {
-		if w := &c.doc.Work[i]; studio.GatherKey(w.Made(), w.Mixes) == key {
+	if c.taken[key] == nil {
+		taken := map[int]bool{}
+		for _, w := range c.work[key] {
 			taken[w.Ordinal] = true
 		}
-	}
-	for _, id := range c.items[key].Lots {
-		i := slices.IndexFunc(c.result.Lots, func(l studio.Lot) bool { return l.ID == id })
-		taken[c.result.Lots[i].Ordinal] = true
+		for _, d := range c.items[key].decided {
+			taken[d.Ordinal] = true
+		}
+		c.taken[key] = taken
 	}
 	next := c.doc.Ordinals[key] + 1
-	for taken[next] {
+	for c.taken[key][next] {
 		next++
 	}
+	c.taken[key][next] = true
 	return next
 }
 
 // explode turns what is started of a lot, or still alive of one in work, into
 // needs of its parts and mixes.
-func (c *counter) explode(r *studio.Recipe, lot studio.Lot, parent need) {
+func (c *counter) explode(r *studio.Recipe, lot studio.Lot, service float64) {
 	ahead := func(step string) (need, bool) {
 		_, index := r.Step(step)
 		due := lot.Due - c.room.Elapsed(r, index, lot.Alive)
-		return need{lot: lot.ID, step: step, due: due, service: parent.service, orders: parent.orders}, index >= lot.NextStep
+		return need{lot: lot.ID, step: step, due: due, service: service}, index >= lot.NextStep
 	}
 	for _, p := range r.Parts {
 		if n, wanted := ahead(p.Step); wanted {
 			n.quantity = r.At(p.Step, lot.Alive) * p.Count
+			n.claims = studio.Spread(n.quantity, lot.For)
 			n.fresh, n.form = p.Window.Limited(), p.Form
-			item := c.item(p.Made(), c.book.Input(p, lot.Mixes))
-			item.needs = append(item.needs, n)
+			c.need(p.Made(), c.book.Input(p, lot.Mixes), n)
 		}
 	}
 	for _, p := range r.Pastes {
 		if n, wanted := ahead(p.Step); wanted {
 			mass := paste.Mass(p.Shape, c.doc.Settings.DensityMgPerMl)
-			c.needMix(n, lot.Mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
+			c.needMix(n, lot, lot.Mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
 		}
 	}
 	if r.Kind != studio.KindMix || lot.NextStep > 0 {
@@ -166,16 +159,26 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, parent need) {
 	for _, portion := range paste.Weigh(r, studio.Milligrams(lot.Started), c.doc.Settings.ScaleStepMilligrams) {
 		if portion.Mix != "" {
 			n, _ := ahead(r.Steps[0].Key)
-			c.needMix(n, portion.Mix, portion.Weigh, 0, 0)
+			c.needMix(n, lot, portion.Mix, portion.Weigh, 0, 0)
 		}
 	}
 }
 
-func (c *counter) needMix(n need, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
+func (c *counter) needMix(n need, lot studio.Lot, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
 	n.quantity = int64(paste.WithLoss(used, c.doc.Settings.LossPerMille))
+	n.claims = studio.Spread(n.quantity, lot.For)
 	n.sheet = int64(paste.Sheet(run, mass, c.doc.Settings.SheetYieldPerMille))
-	item := c.item(studio.Made{Recipe: mix}, nil)
+	c.need(studio.Made{Recipe: mix}, nil, n)
+}
+
+// need adds what a lot wants of something.
+func (c *counter) need(made studio.Made, mixes map[string]studio.ID, n need) {
+	if n.quantity == 0 {
+		return
+	}
+	item := c.item(made, mixes)
 	item.needs = append(item.needs, n)
+	c.onward = append(c.onward, onward{item.Key, made, item.Mixes, n})
 }
 
 func (c *counter) add(item *Item, lot studio.Lot) {

@@ -69,7 +69,12 @@ func (c *counter) deliveries() {
 		return
 	}
 	onHand := map[studio.ID]int64{}
+	var materials []studio.ID
 	for _, m := range c.doc.Materials {
+		if len(coming[m.ID]) == 0 {
+			continue
+		}
+		materials = append(materials, m.ID)
 		onHand[m.ID] = m.OnHand
 		slices.SortStableFunc(coming[m.ID], func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) })
 	}
@@ -81,17 +86,22 @@ func (c *counter) deliveries() {
 		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
 	})
 	for _, l := range first {
+		if r := c.book.Of(l.Made()); len(r.Materials) == 0 && len(r.Wires) == 0 && r.Kind != studio.KindMix {
+			continue
+		}
 		needed := map[studio.ID]int64{}
 		takes(c.doc, c.book, l, needed)
 		for material, pieces := range wire.Pieces(c.book, []studio.Lot{*l}) {
-			needed[material] += wire.Count(pieces, c.book.Material(material).Wire.Length)
+			if len(coming[material]) > 0 {
+				needed[material] += wire.Count(pieces, c.book.Material(material).Wire.Length)
+			}
 		}
-		for _, m := range c.doc.Materials {
-			taken := min(needed[m.ID], onHand[m.ID])
-			onHand[m.ID] -= taken
-			rest := needed[m.ID] - taken
-			for i := range coming[m.ID] {
-				g := &coming[m.ID][i]
+		for _, m := range materials {
+			taken := min(needed[m], onHand[m])
+			onHand[m] -= taken
+			rest := needed[m] - taken
+			for i := range coming[m] {
+				g := &coming[m][i]
 				if taken := min(rest, g.Amount); taken > 0 {
 					rest, g.Amount = rest-taken, g.Amount-taken
 					l.Gates = append(l.Gates, g.ID)

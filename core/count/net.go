@@ -6,35 +6,60 @@ import (
 	"bractum/core/studio"
 )
 
-// fromShelf meets needs from stock, oldest first, within its use-by at the time
-// of need, and returns what is left of them.
+// fromShelf meets needs from stock, oldest first, within its use-by at the time of need,
+// and returns what is left of them: all of them first from what is reserved for their
+// orders, then from what is free.
 func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
-	shelf := c.book.OnShelf(c.doc, item.Made(), item.Mixes)
-	var left []need
-	for _, n := range needs {
-		for i := range shelf {
-			s := &shelf[i]
-			take := min(n.quantity, s.Amount)
-			if n.fresh || take <= 0 || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
+	stock := c.shelf.Finished(item.Key)
+	if len(stock) == 0 {
+		return needs
+	}
+	take := func(n need, from func(*studio.Supply, []studio.Claim) []studio.Claim) need {
+		for _, s := range stock {
+			if n.quantity == 0 || n.fresh || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
 				continue
 			}
-			s.Amount -= take
-			item.FromShelf += take
-			from := s.ID
+			taken := from(&s.Left, n.claims)
+			if len(taken) == 0 {
+				continue
+			}
+			item.FromShelf += studio.Sum(taken)
+			id := s.ID
 			if s.From != "" {
-				from = s.From
-				if due, known := c.wanted[from]; !known || n.due < due {
-					c.wanted[from] = n.due
+				id = s.From
+				if due, known := c.wanted[id]; !known || n.due < due {
+					c.wanted[id] = n.due
 				}
 			}
-			c.serve(n, from, nil, item.Recipe, take)
-			n = n.less(take)
+			c.reserve(s.ID, taken)
+			c.serve(n, id, nil, item.Recipe, studio.Sum(taken))
+			n = n.less(taken)
 		}
-		if n.quantity > 0 {
-			left = append(left, n)
-		}
+		return n
 	}
-	return left
+	return c.twice(needs, take)
+}
+
+// twice offers needs a supply: first each what is reserved for its orders, then what is
+// free; and returns what is left of them.
+func (c *counter) twice(needs []need, take func(need, func(*studio.Supply, []studio.Claim) []studio.Claim) need) []need {
+	for _, from := range []func(*studio.Supply, []studio.Claim) []studio.Claim{(*studio.Supply).TakeReserved, (*studio.Supply).TakeFree} {
+		var left []need
+		for _, n := range needs {
+			if n = take(n, from); n.quantity > 0 {
+				left = append(left, n)
+			}
+		}
+		needs = left
+	}
+	return needs
+}
+
+// reserve notes what of a shelf lot, or lot in work, is meant for which order.
+func (c *counter) reserve(from studio.ID, taken []studio.Claim) {
+	for _, claim := range studio.OfOrders(taken) {
+		c.result.Reserves[from] = studio.Add(c.result.Reserves[from], claim)
+	}
 }
 
 // usedAt is the time of need against which a use-by is held. Dry pieces wait on
@@ -46,56 +71,75 @@ func (c *counter) usedAt(r *studio.Recipe, n need) studio.Minute {
 	return n.due
 }
 
+// coming is a lot that is in work, or decided on, and what it can give.
+type coming struct {
+	studio.Lot
+	left    studio.Supply
+	service float64
+}
+
 // fromWork meets needs from lots that have been begun, and explodes what those
 // still have to take up.
 func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
-	for _, w := range c.doc.Work {
-		if w.Made() != item.Made() || studio.GatherKey(w.Made(), w.Mixes) != item.Key {
-			continue
-		}
+	var lots []*coming
+	for _, w := range c.work[item.Key] {
 		progress := w.Progress(r)
-		lot := studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
-			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, From: w.From, Reached: w.Reached, Pegs: []studio.Peg{}}
-		lot.Due = c.doc.Horizon()
+		l := &coming{Lot: studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
+			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, From: w.From, Reached: w.Reached, Pegs: []studio.Peg{}}}
+		l.Due = c.doc.Horizon()
 		if due, known := c.wanted[w.ID]; known {
-			lot.Due = due
+			l.Due = due
 		}
-		free := min(w.Need, progress.Serves(r)) // its spares are not promised twice
-		if progress.Made {
-			free = 0 // its pieces are on the shelf
+		if !progress.Made { // else its pieces are on the shelf
+			l.left = studio.Supply{Amount: min(w.Need, progress.Serves(r)), Reserved: c.doc.Open(w.Reserved)} // its spares are not promised twice
 		}
-		served := need{orders: map[studio.ID]struct{}{}}
-		var left []need
-		for _, n := range needs {
-			take := min(n.quantity, free)
-			if take > 0 {
-				free -= take
-				lot.Need += take
-				item.FromWork += take
-				lot.Due = min(lot.Due, n.due)
-				served.service = max(served.service, n.service)
-				for o := range n.orders {
-					served.orders[o] = struct{}{}
-				}
-				c.serve(n, w.ID, &lot, item.Recipe, take)
-				n = n.less(take)
-			}
-			if n.quantity > 0 {
-				left = append(left, n)
-			}
-		}
-		needs = left
-		lot.LatestStart = lot.Due - c.room.Elapsed(r, min(progress.NextStep, len(r.Steps)), lot.Alive)
-		c.explode(r, lot, served)
-		c.add(item, lot)
+		lots = append(lots, l)
+	}
+	needs, taken := c.fromComing(item, needs, lots)
+	item.FromWork = taken
+	for _, l := range lots {
+		c.reserve(l.ID, l.For)
+		l.LatestStart = l.Due - c.room.Elapsed(r, min(l.NextStep, len(r.Steps)), l.Alive)
+		c.explode(r, l.Lot, l.service)
+		c.add(item, l.Lot)
 	}
 	return needs
+}
+
+// fromComing shares out what lots will give among needs, and says how much that is.
+func (c *counter) fromComing(item *Item, needs []need, lots []*coming) (left []need, given int64) {
+	if len(lots) == 0 {
+		return needs, 0
+	}
+	left = c.twice(needs, func(n need, from func(*studio.Supply, []studio.Claim) []studio.Claim) need {
+		for _, l := range lots {
+			taken := from(&l.left, n.claims)
+			if len(taken) == 0 {
+				continue
+			}
+			quantity := studio.Sum(taken)
+			given += quantity
+			l.Need += quantity
+			l.Due = min(l.Due, n.due)
+			l.service = max(l.service, n.service)
+			for _, claim := range taken {
+				l.For = studio.Add(l.For, claim)
+			}
+			c.serve(n, l.ID, &l.Lot, item.Recipe, quantity)
+			n = n.less(taken)
+		}
+		return n
+	})
+	for _, l := range lots {
+		item.Surplus += l.left.Amount
+	}
+	return left, given
 }
 
 // fromHalfMade meets needs from pieces that are kept half way, with as many of them
 // as spares for what is still to be done.
 func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []need {
-	for _, s := range c.book.HalfMade(c.doc, item.Made(), item.Mixes) {
+	for _, s := range c.shelf.HalfMade(item.Made(), item.Mixes) {
 		for more := true; more; {
 			needs, more = c.finishOf(item, r, s, needs)
 		}
@@ -106,28 +150,47 @@ func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []nee
 // finishOf makes one lot that finishes pieces of a half-made shelf lot, as many as are
 // there, go into one lot and are needed, and returns what is left of the needs; false
 // when that is none.
-func (c *counter) finishOf(item *Item, r *studio.Recipe, s studio.ShelfLot, needs []need) ([]need, bool) {
-	var wanted int64
-	group := need{orders: map[studio.ID]struct{}{}}
+func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs []need) ([]need, bool) {
+	var wanted []studio.Claim
+	var service float64
+	free := s.Left.Free()
 	suits := func(n need) bool { return !n.fresh && (s.UseBy == nil || *s.UseBy >= n.due) }
+	able := func(claims []studio.Claim) (able []studio.Claim) {
+		for _, claim := range claims {
+			if free > 0 || s.Left.For(claim.Order) > 0 {
+				able = append(able, claim)
+			}
+		}
+		return able
+	}
 	for _, n := range needs {
-		if suits(n) {
-			wanted += n.quantity
-			group.service = max(group.service, n.service)
-			for o := range n.orders {
-				group.orders[o] = struct{}{}
+		if suits(n) && len(able(n.claims)) > 0 {
+			service = max(service, n.service)
+			for _, claim := range able(n.claims) {
+				wanted = studio.Add(wanted, claim)
 			}
 		}
 	}
-	most, unit := s.Amount-c.finished[s.ID], r.Unit()
+	most, unit := s.Left.Amount, r.Unit()
 	if limit := c.mostPerLot(r); limit > 0 {
 		most = min(most, limit)
 	}
 	start := func(good int64) int64 {
-		n, _ := Start(good, r.Spares, group.service, c.doc.Settings.PriorWeight)
+		n, _ := Start(good, r.Spares, service, c.doc.Settings.PriorWeight)
 		return studio.CeilDiv(n, unit) * unit
 	}
-	good := int64(sort.Search(int(max(0, min(wanted, most))), func(i int) bool { return start(int64(i)+1) > most }))
+	fits := func(good int64) bool {
+		from, _ := studio.First(wanted, good)
+		var loose int64
+		for _, share := range studio.Spread(start(good), from) {
+			loose += max(0, share.Quantity-s.Left.For(share.Order))
+		}
+		return loose <= free && start(good) <= most
+	}
+	good := int64(sort.Search(int(max(0, min(studio.Sum(wanted), most))), func(i int) bool { return !fits(int64(i) + 1) }))
+	for good > 0 && !fits(good) {
+		good--
+	}
 	if good == 0 {
 		return needs, false
 	}
@@ -136,27 +199,39 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s studio.ShelfLot, need
 	lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
 	lot.NextStep = studio.WorkLot{Started: lot.Started, Reached: s.Reached}.Progress(r).NextStep
 	item.FromHalfMade += good
-	c.finished[s.ID] += lot.Started
 	var left []need
 	for _, n := range needs {
-		if take := min(n.quantity, good); take > 0 && suits(n) {
-			good -= take
+		if taken, _ := studio.First(able(n.claims), good); len(taken) > 0 && suits(n) {
+			good -= studio.Sum(taken)
 			lot.Due = min(lot.Due, n.due)
-			c.serve(n, lot.ID, &lot, item.Recipe, take)
-			n = n.less(take)
+			n = c.give(n, &lot, item, taken)
 		}
 		if n.quantity > 0 {
 			left = append(left, n)
 		}
 	}
+	shares := studio.Spread(lot.Started, lot.For)
+	c.reserve(s.ID, shares)
+	rest := studio.Less(shares, s.Left.TakeReserved(shares))
+	s.Left.Amount -= studio.Sum(rest)
 	lot.LatestStart = lot.Due - c.room.Elapsed(r, lot.NextStep, lot.Started)
-	c.explode(r, lot, group)
+	c.explode(r, lot, service)
 	c.add(item, lot)
 	return left, true
 }
 
-func (n need) less(taken int64) need {
-	n.quantity -= taken
+// give meets claims of a need from a new lot, and returns what is left of it.
+func (c *counter) give(n need, lot *studio.Lot, item *Item, taken []studio.Claim) need {
+	for _, claim := range taken {
+		lot.For = studio.Add(lot.For, claim)
+	}
+	c.serve(n, lot.ID, lot, item.Recipe, studio.Sum(taken))
+	return n.less(taken)
+}
+
+func (n need) less(taken []studio.Claim) need {
+	n.claims = studio.Less(n.claims, taken)
+	n.quantity -= studio.Sum(taken)
 	return n
 }
 

@@ -270,6 +270,36 @@ func (a author) stock() {
 	}
 }
 
+// reserve keeps some of the stock for orders, or back from them.
+func (a author) reserve() {
+	d := a.doc
+	for i := range d.Shelf {
+		for _, o := range append(d.Orders, studio.Order{}) {
+			if a.one("reserved", 3) {
+				d.Shelf[i].Reserved = append(d.Shelf[i].Reserved, studio.Claim{Order: o.ID, Quantity: a.n("reserved pieces", 1, 12)})
+			}
+		}
+	}
+}
+
+// decide has the lead decide on some of the lots, and change them.
+func (a author) decide(counted *count.Result) {
+	for _, l := range counted.Lots {
+		if l.InWork || l.From != "" || !a.one("decided", 4) {
+			continue
+		}
+		d := studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: max(1, l.Need+a.n("more or fewer", -2, 5))}
+		if a.one("number to start", 2) {
+			d.Started = max(1, l.Started+a.n("started", -4, 4))
+		}
+		if a.one("moved", 3) {
+			due := a.doc.Now + studio.Minute(a.n("to", -1000, 20_000))
+			d.Due = &due
+		}
+		a.doc.Decided = append(a.doc.Decided, d)
+	}
+}
+
 // begin has things happen: of some lots, the first tasks were done and the next may
 // have been begun, by Odalys, one after the other.
 func (a author) begin(counted *count.Result) {
@@ -329,6 +359,11 @@ func throughTheCore(t *rapid.T) {
 	counted, err := count.Up(a.doc)
 	require.NoError(t, err)
 	a.begin(counted)
+	a.reserve()
+	if counted, err = count.Up(a.doc); err == nil {
+		a.decide(counted)
+	}
+	require.NoError(t, err)
 	data, err := json.Marshal(a.doc)
 	require.NoError(t, err)
 	doc, err := studio.Read(bytes.NewReader(data))

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"maps"
 	"slices"
-	"sort"
 )
 
 // Book finds recipes by revision id and variant, and what their subtrees need.
@@ -13,12 +12,13 @@ type Book struct {
 	materials map[ID]*Material
 	recipes   map[Made]*Recipe
 	slots     map[Made]map[string]ID
+	names     map[Made][]string // of the slots, in order
 	level     map[Made]int
 }
 
 // NewBook indexes the recipes of a valid document.
 func NewBook(doc *Document) *Book {
-	b := &Book{map[ID]*Material{}, map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made]int{}}
+	b := &Book{map[ID]*Material{}, map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made][]string{}, map[Made]int{}}
 	for i := range doc.Materials {
 		b.materials[doc.Materials[i].ID] = &doc.Materials[i]
 	}
@@ -36,7 +36,7 @@ func NewBook(doc *Document) *Book {
 		}
 	}
 	for _, made := range all {
-		b.subtree(made)
+		b.names[made] = slices.Sorted(maps.Keys(b.subtree(made)))
 	}
 	for _, made := range all {
 		b.lower(made, 0)
@@ -131,7 +131,7 @@ func (b *Book) Of(m Made) *Recipe { return b.recipes[m] }
 func (b *Book) Level(m Made) int { return b.level[m] }
 
 // Slots are the colour slots of the recipe's subtree, in order of name.
-func (b *Book) Slots(m Made) []string { return slices.Sorted(maps.Keys(b.slots[m])) }
+func (b *Book) Slots(m Made) []string { return b.names[m] }
 
 // SlotsUntil are the colour slots of what has gone into pieces up to a step of
 // their recipe, in order of name; all of them where no step is named.
@@ -205,44 +205,11 @@ func (w WorkLot) Made() Made { return Made{w.Recipe, w.Variant} }
 // Made is what the line wants.
 func (l OrderLine) Made() Made { return Made{l.Recipe, l.Variant} }
 
+// Made is what the lot is of.
+func (d DecidedLot) Made() Made { return Made{d.Recipe, d.Variant} }
+
 // Made is what lies there.
 func (s ShelfLot) Made() Made { return Made{s.Recipe, s.Variant} }
-
-// OnShelf lists what lies finished on the document's shelf of a recipe in the
-// mixes of its subtree and can serve a need, oldest first: good pieces, and
-// seconds where the recipe allows them.
-func (b *Book) OnShelf(doc *Document, m Made, mixes map[string]ID) []ShelfLot {
-	key := GatherKey(m, mixes)
-	var shelf []ShelfLot
-	for _, s := range doc.Shelf {
-		own, _ := b.Resolve(s.Made(), s.Mixes)
-		if s.Reached == "" && GatherKey(s.Made(), own) == key && (s.Quality == Good || b.recipes[m].SecondsServe) {
-			shelf = append(shelf, s)
-		}
-	}
-	sort.SliceStable(shelf, func(i, j int) bool { return shelf[i].MadeOn < shelf[j].MadeOn })
-	return shelf
-}
-
-// HalfMade lists what lies on the document's shelf of a recipe, good, that is made
-// up to some step and can become the given mixes: what has gone in so far is the
-// same. The furthest comes first, then the oldest.
-func (b *Book) HalfMade(doc *Document, m Made, mixes map[string]ID) []ShelfLot {
-	var shelf []ShelfLot
-	for _, s := range doc.Shelf {
-		if s.Reached == "" || s.Made() != m || s.Quality != Good {
-			continue
-		}
-		if !slices.ContainsFunc(b.SlotsUntil(m, s.Reached), func(slot string) bool { return s.Mixes[slot] != mixes[slot] }) {
-			shelf = append(shelf, s)
-		}
-	}
-	r := b.recipes[m]
-	sort.SliceStable(shelf, func(i, j int) bool {
-		return cmp.Or(cmp.Compare(r.after(shelf[j].Reached), r.after(shelf[i].Reached)), cmp.Compare(shelf[i].MadeOn, shelf[j].MadeOn)) < 0
-	})
-	return shelf
-}
 
 func (b *Book) subtree(m Made) map[string]ID {
 	if known, done := b.slots[m]; done {
@@ -292,14 +259,10 @@ func (b *Book) lower(m Made, level int) {
 // GatherKey joins needs that can be made together: the recipe revision, its
 // variant and the mixes of its subtree, never the colourway's name.
 func GatherKey(m Made, mixes map[string]ID) string {
-	key := string(m.Recipe) + "|" + m.Variant + "|"
-	slots := make([]string, 0, len(mixes))
-	for slot := range mixes {
-		slots = append(slots, slot)
+	key := append(make([]byte, 0, 256), m.Recipe...)
+	key = append(append(append(key, '|'), m.Variant...), '|')
+	for _, slot := range slices.Sorted(maps.Keys(mixes)) {
+		key = append(append(append(append(key, slot...), '='), mixes[slot]...), ';')
 	}
-	sort.Strings(slots)
-	for _, slot := range slots {
-		key += slot + "=" + string(mixes[slot]) + ";"
-	}
-	return key
+	return string(key)
 }

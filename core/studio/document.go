@@ -31,6 +31,7 @@ type Document struct {
 	Climate       []Air          `json:"climate,omitempty"`
 	Surroundings  []Surroundings `json:"surroundings,omitempty"`
 	Readings      []Reading      `json:"readings,omitempty"`
+	Suppliers     []Supplier     `json:"suppliers,omitempty"`
 	Materials     []Material     `json:"materials,omitempty"`
 	DryingClasses []DryingClass  `json:"dryingClasses,omitempty"`
 	Methods       []Method       `json:"dryingMethods,omitempty"`
@@ -46,6 +47,10 @@ type Document struct {
 	Shelf         []ShelfLot     `json:"shelf,omitempty"`
 	Offcuts       []Offcut       `json:"offcuts,omitempty"`
 	Work          []WorkLot      `json:"work,omitempty"`
+	Decided       []DecidedLot   `json:"decided,omitempty"`
+	// Purchases are what was ordered and has not all arrived; what is outstanding of them
+	// is among the gates too.
+	Purchases []Purchase `json:"purchases,omitempty"`
 	// Direct states an instance of the scheduling problem outright: no recipes, no count-up.
 	Direct *Instance `json:"direct,omitempty"`
 	// Pins are the lead's wishes for single tasks; Seen is what people were last
@@ -104,6 +109,10 @@ type Material struct {
 	OnHand int64  `json:"onHand"`
 	// Form is what a bought piece looks like: stamens, pearl, foam.
 	Form string `json:"form,omitempty"`
+	// Supplier sells it in packs of Pack, in its unit; KeepAtLeast is what is to be there.
+	Supplier    ID    `json:"supplier,omitempty"`
+	Pack        int64 `json:"pack,omitempty"`
+	KeepAtLeast int64 `json:"keepAtLeast,omitempty"`
 }
 
 // Wire says what a wire material is: its gauge as sold, cover and full length.
@@ -179,6 +188,11 @@ type ShelfLot struct {
 	MadeOn  Minute        `json:"madeOn"`
 	UseBy   *Minute       `json:"useBy,omitempty"`
 	From    ID            `json:"from,omitempty"`
+	// Reserved is what of it is kept for which order.
+	Reserved []Claim `json:"reserved,omitempty"`
+	// Place is where it lies, as the studio says it; Kept how a mix is kept.
+	Place string `json:"place,omitempty"`
+	Kept  Kept   `json:"kept,omitempty"`
 }
 
 // WorkLot is a lot that somebody has begun: the facts recorded of it so far.
@@ -195,6 +209,23 @@ type WorkLot struct {
 	From    ID           `json:"from,omitempty"`
 	Reached string       `json:"reached,omitempty"`
 	Records []TaskRecord `json:"records"`
+	// Reserved is what of its good pieces is kept for which order.
+	Reserved []Claim `json:"reserved,omitempty"`
+}
+
+// DecidedLot is a lot that nobody has begun and the lead has decided on: it is made as
+// it stands, whatever is counted beside it. It goes by its gather key and ordinal.
+type DecidedLot struct {
+	Recipe  ID            `json:"recipe"`
+	Variant string        `json:"variant,omitempty"`
+	Mixes   map[string]ID `json:"mixes"`
+	Ordinal int           `json:"ordinal"`
+	// Need is what it is to yield. Started is what it is begun with, 0 for as many as
+	// the recipe's spares come to.
+	Need    int64 `json:"need"`
+	Started int64 `json:"started,omitempty"`
+	// Due is when its pieces are to be there, where that is not when they are needed.
+	Due *Minute `json:"due,omitempty"`
 }
 
 // TaskState is what has happened to a task.

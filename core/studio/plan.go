@@ -27,7 +27,11 @@ type Lot struct {
 	Due         Minute `json:"due"`
 	LatestStart Minute `json:"latestStart"`
 	Pegs        []Peg  `json:"pegs"`
-	InWork      bool   `json:"inWork,omitempty"`
+	// For is what of its need is for which order, through whatever it goes into.
+	For []Claim `json:"for,omitempty"`
+	// Decided is true of a lot that the lead has decided on.
+	Decided bool `json:"decided,omitempty"`
+	InWork  bool `json:"inWork,omitempty"`
 	// From is the shelf lot of half-made pieces that it is finished from, and
 	// Reached the last step those had behind them.
 	From    ID     `json:"from,omitempty"`

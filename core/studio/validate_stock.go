@@ -13,6 +13,7 @@ func (v *validator) stock(book *Book) {
 		register(v, place, lots, w.ID, true)
 		within(v, place+".started", w.Started, 1, 1<<40)
 		within(v, place+".need", w.Need, 0, w.Started)
+		v.claims(place, w.Reserved)
 		if (w.From == "") != (w.Reached == "") {
 			v.say(place+".from, reached", "go together: the shelf lot of half-made pieces and the step they had reached")
 		}
@@ -25,7 +26,8 @@ func (v *validator) stock(book *Book) {
 	for i, s := range v.doc.Shelf {
 		place := fmt.Sprintf("shelf[%d]", i)
 		register(v, place, lots, s.ID, true)
-		within(v, place+".amount", s.Amount, 0, 1<<40)
+		within(v, place+".amount", s.Amount, -1<<40, 1<<40)
+		v.claims(place, s.Reserved)
 		if v.madeOf(place, s.Made(), book) {
 			v.reached(place+".reached", s.Reached, book.Of(s.Made()))
 			v.mixesUntil(place, s.Made(), s.Reached, s.Mixes, book)
@@ -33,8 +35,51 @@ func (v *validator) stock(book *Book) {
 		if s.Quality != Good && s.Quality != Second {
 			v.say(place+".quality", "is %q; good or second would be right", s.Quality)
 		}
+		if s.Kept != "" && s.Kept != OnBoard && s.Kept != Wrapped && s.Kept != Cold {
+			v.say(place+".kept", "is %q; board, wrapped or cold would be right", s.Kept)
+		}
 		if s.From != "" && !lots[s.From] {
 			v.say(place+".from", "no work lot %q", s.From)
+		}
+	}
+}
+
+// claims checks what is reserved: for each order once. The order may be one that the
+// document does not hold, wished for and not accepted yet.
+func (v *validator) claims(place string, claims []Claim) {
+	seen := map[ID]bool{}
+	for i, c := range claims {
+		at := fmt.Sprintf("%s.reserved[%d]", place, i)
+		within(v, at+".quantity", c.Quantity, 1, 1<<40)
+		if seen[c.Order] {
+			v.say(at+".order", "is there twice; add the quantities")
+		}
+		seen[c.Order] = true
+	}
+}
+
+// decided checks the lots that the lead has decided on, each of them one that is not begun.
+func (v *validator) decided(book *Book) {
+	taken := map[ID]bool{}
+	for _, w := range v.doc.Work {
+		taken[w.ID] = true
+	}
+	for i := range v.doc.Decided {
+		d := &v.doc.Decided[i]
+		place := fmt.Sprintf("decided[%d]", i)
+		within(v, place+".ordinal", d.Ordinal, 1, 1<<30)
+		within(v, place+".need", d.Need, 1, 1<<40)
+		if d.Started != 0 {
+			within(v, place+".started", d.Started, 1, 1<<40)
+		}
+		if !v.madeOf(place, d.Made(), book) {
+			continue
+		}
+		v.mixesUntil(place, d.Made(), "", d.Mixes, book)
+		if id := book.IDOf(d); taken[id] {
+			v.say(place, "lot %q is begun, or decided on, already", id)
+		} else {
+			taken[id] = true
 		}
 	}
 }
@@ -48,7 +93,7 @@ func (v *validator) offcuts() {
 	seen := map[kept]bool{}
 	for i, o := range v.doc.Offcuts {
 		place := fmt.Sprintf("offcuts[%d]", i)
-		within(v, place+".number", o.Number, 0, 1<<40)
+		within(v, place+".number", o.Number, -1<<40, 1<<40)
 		m := v.materials[o.Material]
 		if m == nil || m.Wire == nil {
 			v.say(place+".material", "%q is no wire", o.Material)

@@ -98,7 +98,7 @@ func (d *Document) Begun(l Lot) WorkLot {
 		}
 	}
 	return WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started,
-		From: l.From, Reached: l.Reached}
+		From: l.From, Reached: l.Reached, Reserved: OfOrders(l.For)}
 }
 
 // Record finds what happened to a step, nil when nothing has.

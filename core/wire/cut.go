@@ -48,6 +48,9 @@ func Cut(pieces []Piece, full, keep studio.Micrometres, offcuts []studio.Offcut)
 // Count is how many full wires first-fit takes for pieces, without offcuts: quick, and
 // of one length the optimum.
 func Count(pieces []Piece, full studio.Micrometres) int64 {
+	if len(pieces) == 1 {
+		return studio.CeilDiv(pieces[0].Number, int64(full/pieces[0].Length))
+	}
 	p := newProblem(pieces, full, nil)
 	return p.full(p.firstFit(p.demand, nil))
 }

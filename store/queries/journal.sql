@@ -24,10 +24,22 @@ WHERE journal_touch.thing = ? AND journal_touch.id = ? AND journal_touch.n > ? A
     AND NOT EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n)
 ORDER BY journal.n LIMIT 1;
 -- name: AddMovement :exec
-INSERT INTO ledger (n, stock_lot_id, material_id, movement, amount) VALUES (?, ?, ?, ?, ?);
+INSERT INTO ledger (n, stock_lot_id, lot_id, material_id, length_um, order_id, movement, amount) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 -- name: ReverseMovements :exec
-INSERT INTO ledger (n, stock_lot_id, material_id, movement, amount)
-SELECT CAST(sqlc.arg(undo) AS INTEGER), stock_lot_id, material_id, movement, -amount FROM ledger WHERE ledger.n = sqlc.arg(undone);
+INSERT INTO ledger (n, stock_lot_id, lot_id, material_id, length_um, order_id, movement, amount)
+SELECT CAST(sqlc.arg(undo) AS INTEGER), stock_lot_id, lot_id, material_id, length_um, order_id, movement, -amount FROM ledger WHERE ledger.n = sqlc.arg(undone);
+-- name: Offcuts :many
+SELECT CAST(material_id AS TEXT) AS material, CAST(length_um AS INTEGER) AS length_um, CAST(SUM(amount) AS INTEGER) AS number
+FROM ledger WHERE length_um IS NOT NULL GROUP BY material_id, length_um HAVING SUM(amount) <> 0 ORDER BY material_id, length_um DESC;
+-- name: Reservations :many
+SELECT CAST(COALESCE(stock_lot_id, lot_id) AS TEXT) AS of_lot, CAST(COALESCE(order_id, '') AS TEXT) AS of_order, CAST(SUM(amount) AS INTEGER) AS quantity
+FROM ledger WHERE movement IN ('reserved', 'released') GROUP BY stock_lot_id, lot_id, order_id HAVING SUM(amount) > 0 ORDER BY MIN(id);
+-- name: MovementsOf :many
+SELECT ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, '') AS TEXT) AS of_order, journal.at_minute, journal.summary,
+    CAST(COALESCE(person.name, '') AS TEXT) AS person
+FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id = journal.person_id
+WHERE stock_lot_id = sqlc.arg(of) OR material_id = sqlc.arg(of) AND COALESCE(length_um, 0) = CAST(sqlc.arg(length) AS INTEGER)
+ORDER BY ledger.id DESC LIMIT 100;
 -- name: LatestPlan :one
 SELECT version, base, body FROM plan_version ORDER BY version DESC LIMIT 1;
 -- name: AddPlan :exec

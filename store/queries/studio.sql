@@ -9,11 +9,11 @@ SELECT * FROM climate_hour ORDER BY hour;
 -- name: AddClimateHour :exec
 INSERT INTO climate_hour (hour, tenths_celsius, humidity_per_mille) VALUES (?, ?, ?);
 -- name: Materials :many
-SELECT material.id, material.name, material.unit, material.wire, material.form,
-    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id), 0) AS INTEGER) AS on_hand
+SELECT material.id, material.name, material.unit, material.wire, material.form, material.supplier_id, material.pack, material.keep_at_least,
+    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id AND length_um IS NULL), 0) AS INTEGER) AS on_hand
 FROM material ORDER BY material.position;
 -- name: AddMaterial :exec
-INSERT INTO material (id, position, name, unit, wire, form) VALUES (?, ?, ?, ?, ?, ?);
+INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: DryingClasses :many
 SELECT * FROM drying_class ORDER BY position;
 -- name: AddDryingClass :exec

@@ -40,13 +40,16 @@ func (q *Queries) AddEntry(ctx context.Context, arg AddEntryParams) error {
 }
 
 const addMovement = `-- name: AddMovement :exec
-INSERT INTO ledger (n, stock_lot_id, material_id, movement, amount) VALUES (?, ?, ?, ?, ?)
+INSERT INTO ledger (n, stock_lot_id, lot_id, material_id, length_um, order_id, movement, amount) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddMovementParams struct {
 	N          int64
 	StockLotID sql.NullString
+	LotID      sql.NullString
 	MaterialID sql.NullString
+	LengthUm   sql.NullInt64
+	OrderID    sql.NullString
 	Movement   string
 	Amount     int64
 }
@@ -55,7 +58,10 @@ func (q *Queries) AddMovement(ctx context.Context, arg AddMovementParams) error 
 	_, err := q.db.ExecContext(ctx, addMovement,
 		arg.N,
 		arg.StockLotID,
+		arg.LotID,
 		arg.MaterialID,
+		arg.LengthUm,
+		arg.OrderID,
 		arg.Movement,
 		arg.Amount,
 	)
@@ -233,9 +239,131 @@ func (q *Queries) LatestPlan(ctx context.Context) (PlanVersion, error) {
 	return i, err
 }
 
+const movementsOf = `-- name: MovementsOf :many
+SELECT ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, '') AS TEXT) AS of_order, journal.at_minute, journal.summary,
+    CAST(COALESCE(person.name, '') AS TEXT) AS person
+FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id = journal.person_id
+WHERE stock_lot_id = ?1 OR material_id = ?1 AND COALESCE(length_um, 0) = CAST(?2 AS INTEGER)
+ORDER BY ledger.id DESC LIMIT 100
+`
+
+type MovementsOfParams struct {
+	Of     sql.NullString
+	Length int64
+}
+
+type MovementsOfRow struct {
+	N        int64
+	Movement string
+	Amount   int64
+	OfOrder  string
+	AtMinute int64
+	Summary  string
+	Person   string
+}
+
+func (q *Queries) MovementsOf(ctx context.Context, arg MovementsOfParams) ([]MovementsOfRow, error) {
+	rows, err := q.db.QueryContext(ctx, movementsOf, arg.Of, arg.Length)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []MovementsOfRow
+	for rows.Next() {
+		var i MovementsOfRow
+		if err := rows.Scan(
+			&i.N,
+			&i.Movement,
+			&i.Amount,
+			&i.OfOrder,
+			&i.AtMinute,
+			&i.Summary,
+			&i.Person,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const offcuts = `-- name: Offcuts :many
+SELECT CAST(material_id AS TEXT) AS material, CAST(length_um AS INTEGER) AS length_um, CAST(SUM(amount) AS INTEGER) AS number
+FROM ledger WHERE length_um IS NOT NULL GROUP BY material_id, length_um HAVING SUM(amount) <> 0 ORDER BY material_id, length_um DESC
+`
+
+type OffcutsRow struct {
+	Material string
+	LengthUm int64
+	Number   int64
+}
+
+func (q *Queries) Offcuts(ctx context.Context) ([]OffcutsRow, error) {
+	rows, err := q.db.QueryContext(ctx, offcuts)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []OffcutsRow
+	for rows.Next() {
+		var i OffcutsRow
+		if err := rows.Scan(&i.Material, &i.LengthUm, &i.Number); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const reservations = `-- name: Reservations :many
+SELECT CAST(COALESCE(stock_lot_id, lot_id) AS TEXT) AS of_lot, CAST(COALESCE(order_id, '') AS TEXT) AS of_order, CAST(SUM(amount) AS INTEGER) AS quantity
+FROM ledger WHERE movement IN ('reserved', 'released') GROUP BY stock_lot_id, lot_id, order_id HAVING SUM(amount) > 0 ORDER BY MIN(id)
+`
+
+type ReservationsRow struct {
+	OfLot    string
+	OfOrder  string
+	Quantity int64
+}
+
+func (q *Queries) Reservations(ctx context.Context) ([]ReservationsRow, error) {
+	rows, err := q.db.QueryContext(ctx, reservations)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []ReservationsRow
+	for rows.Next() {
+		var i ReservationsRow
+		if err := rows.Scan(&i.OfLot, &i.OfOrder, &i.Quantity); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const reverseMovements = `-- name: ReverseMovements :exec
-INSERT INTO ledger (n, stock_lot_id, material_id, movement, amount)
-SELECT CAST(?1 AS INTEGER), stock_lot_id, material_id, movement, -amount FROM ledger WHERE ledger.n = ?2
+INSERT INTO ledger (n, stock_lot_id, lot_id, material_id, length_um, order_id, movement, amount)
+SELECT CAST(?1 AS INTEGER), stock_lot_id, lot_id, material_id, length_um, order_id, movement, -amount FROM ledger WHERE ledger.n = ?2
 `
 
 type ReverseMovementsParams struct {

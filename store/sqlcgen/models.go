@@ -33,6 +33,11 @@ type CustomerOrder struct {
 	AcceptedVersion sql.NullInt64
 }
 
+type DecidedLot struct {
+	ID   string
+	Body string
+}
+
 type DryingClass struct {
 	ID                    string
 	Position              int64
@@ -70,7 +75,10 @@ type Ledger struct {
 	ID         int64
 	N          int64
 	StockLotID sql.NullString
+	LotID      sql.NullString
 	MaterialID sql.NullString
+	LengthUm   sql.NullInt64
+	OrderID    sql.NullString
 	Movement   string
 	Amount     int64
 }
@@ -89,12 +97,15 @@ type Lot struct {
 }
 
 type Material struct {
-	ID       string
-	Position int64
-	Name     string
-	Unit     string
-	Wire     string
-	Form     string
+	ID          string
+	Position    int64
+	Name        string
+	Unit        string
+	Wire        string
+	Form        string
+	SupplierID  string
+	Pack        int64
+	KeepAtLeast int64
 }
 
 type OrderLine struct {
@@ -171,6 +182,13 @@ type PlanVersion struct {
 	Body    []byte
 }
 
+type Purchase struct {
+	ID         string
+	SupplierID string
+	Version    int64
+	Body       string
+}
+
 type RecipeDraft struct {
 	ID      string
 	Version int64
@@ -198,6 +216,8 @@ type StockLot struct {
 	LotID       sql.NullString
 	Variant     string
 	Reached     string
+	Place       string
+	Kept        string
 }
 
 type Studio struct {
@@ -208,6 +228,13 @@ type Studio struct {
 	Settings       string
 	StandingMinute sql.NullInt64
 	Equipment      string
+}
+
+type Supplier struct {
+	ID       string
+	Position int64
+	Name     string
+	Days     int64
 }
 
 type Task struct {

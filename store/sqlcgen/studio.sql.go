@@ -129,16 +129,19 @@ func (q *Queries) AddHours(ctx context.Context, arg AddHoursParams) error {
 }
 
 const addMaterial = `-- name: AddMaterial :exec
-INSERT INTO material (id, position, name, unit, wire, form) VALUES (?, ?, ?, ?, ?, ?)
+INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddMaterialParams struct {
-	ID       string
-	Position int64
-	Name     string
-	Unit     string
-	Wire     string
-	Form     string
+	ID          string
+	Position    int64
+	Name        string
+	Unit        string
+	Wire        string
+	Form        string
+	SupplierID  string
+	Pack        int64
+	KeepAtLeast int64
 }
 
 func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error {
@@ -149,6 +152,9 @@ func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error 
 		arg.Unit,
 		arg.Wire,
 		arg.Form,
+		arg.SupplierID,
+		arg.Pack,
+		arg.KeepAtLeast,
 	)
 	return err
 }
@@ -462,18 +468,21 @@ func (q *Queries) Hours(ctx context.Context) ([]PersonHour, error) {
 }
 
 const materials = `-- name: Materials :many
-SELECT material.id, material.name, material.unit, material.wire, material.form,
-    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id), 0) AS INTEGER) AS on_hand
+SELECT material.id, material.name, material.unit, material.wire, material.form, material.supplier_id, material.pack, material.keep_at_least,
+    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id AND length_um IS NULL), 0) AS INTEGER) AS on_hand
 FROM material ORDER BY material.position
 `
 
 type MaterialsRow struct {
-	ID     string
-	Name   string
-	Unit   string
-	Wire   string
-	Form   string
-	OnHand int64
+	ID          string
+	Name        string
+	Unit        string
+	Wire        string
+	Form        string
+	SupplierID  string
+	Pack        int64
+	KeepAtLeast int64
+	OnHand      int64
 }
 
 func (q *Queries) Materials(ctx context.Context) ([]MaterialsRow, error) {
@@ -491,6 +500,9 @@ func (q *Queries) Materials(ctx context.Context) ([]MaterialsRow, error) {
 			&i.Unit,
 			&i.Wire,
 			&i.Form,
+			&i.SupplierID,
+			&i.Pack,
+			&i.KeepAtLeast,
 			&i.OnHand,
 		); err != nil {
 			return nil, err

@@ -73,7 +73,7 @@ func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams
 }
 
 const addStockLot = `-- name: AddStockLot :exec
-INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddStockLotParams struct {
@@ -86,6 +86,8 @@ type AddStockLotParams struct {
 	LotID       sql.NullString
 	Variant     string
 	Reached     string
+	Place       string
+	Kept        string
 }
 
 func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error {
@@ -99,6 +101,8 @@ func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error 
 		arg.LotID,
 		arg.Variant,
 		arg.Reached,
+		arg.Place,
+		arg.Kept,
 	)
 	return err
 }
@@ -369,8 +373,8 @@ func (q *Queries) PutOrder(ctx context.Context, arg PutOrderParams) error {
 
 const shelf = `-- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
-    stock_lot.variant, stock_lot.reached,
-    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id), 0) AS INTEGER) AS amount
+    stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept,
+    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id AND movement NOT IN ('reserved', 'released')), 0) AS INTEGER) AS amount
 FROM stock_lot ORDER BY stock_lot.made_minute, stock_lot.id
 `
 
@@ -384,6 +388,8 @@ type ShelfRow struct {
 	LotID       sql.NullString
 	Variant     string
 	Reached     string
+	Place       string
+	Kept        string
 	Amount      int64
 }
 
@@ -406,6 +412,8 @@ func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
 			&i.LotID,
 			&i.Variant,
 			&i.Reached,
+			&i.Place,
+			&i.Kept,
 			&i.Amount,
 		); err != nil {
 			return nil, err

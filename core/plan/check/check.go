@@ -25,6 +25,7 @@ const (
 	InputFromStock Code = "input-from-stock"
 	LotOverdrawn   Code = "lot-overdrawn"
 	LotWrong       Code = "lot-wrong"
+	TakesReserved  Code = "takes-reserved"
 	FactChanged    Code = "fact-changed"
 	PinMoved       Code = "pin-moved"
 	BeforeNow      Code = "before-now"

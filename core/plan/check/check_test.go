@@ -67,6 +67,12 @@ var supply = []struct {
 		}
 	}},
 	{check.LotOverdrawn, func(d *studio.Document, p *studio.Plan) { d.Shelf[0].Amount = 1 }},
+	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
+		d.Shelf[0].Reserved = []studio.Claim{{Order: d.Orders[0].ID, Quantity: d.Shelf[0].Amount}} // of magnolias; these are cores of ranunculus
+	}},
+	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
+		d.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}
+	}},
 	{check.LotWrong, func(d *studio.Document, p *studio.Plan) { p.Lots[0].Reached = "nowhere" }},
 	{check.LotWrong, func(d *studio.Document, p *studio.Plan) {
 		for i := range p.Lots {

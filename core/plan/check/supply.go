@@ -23,6 +23,7 @@ func (c *checker) supply() {
 	c.lines(keys, drawn)
 	c.inputs(lots, keys)
 	c.amounts(drawn)
+	c.reservations()
 }
 
 // keys says of every lot and shelf lot what it is, by its gather key.
@@ -123,7 +124,7 @@ func (c *checker) knownLots() map[studio.ID]*studio.Lot {
 			l.From != want.From || l.Reached != want.Reached {
 			c.say(LotWrong, "", "lot %q: %d started, %d alive, next step %d, from %q would be right", l.ID, want.Started, want.Alive, want.NextStep, want.From)
 		}
-		if l.From+studio.ID(l.Reached) != "" && !l.InWork && !slices.ContainsFunc(c.book.HalfMade(c.doc, l.Made(), l.Mixes), func(s studio.ShelfLot) bool { return s.ID == l.From && s.Reached == l.Reached }) {
+		if l.From+studio.ID(l.Reached) != "" && !l.InWork && !slices.ContainsFunc(c.book.NewShelf(c.doc).HalfMade(l.Made(), l.Mixes), func(s *studio.Stock) bool { return s.ID == l.From && s.Reached == l.Reached }) {
 			c.say(LotWrong, "", "lot %q cannot be finished from %q after %q", l.ID, l.From, l.Reached)
 		}
 	}

@@ -855,6 +855,11 @@ export interface components {
             minutes: number;
             to: string;
         };
+        Claim: {
+            order?: string;
+            /** Format: int64 */
+            quantity: number;
+        };
         Colourway: {
             form?: string;
             id: string;
@@ -898,6 +903,8 @@ export interface components {
         };
         CountCell: {
             colour: string;
+            /** Format: int64 */
+            decided: number;
             /** @description the flowers that this goes into, or it itself */
             flowers: string[];
             form: string;
@@ -930,6 +937,8 @@ export interface components {
             spare: number;
             /** Format: int64 */
             started: number;
+            /** Format: int64 */
+            surplus: number;
             variant?: string;
             workings: components["schemas"]["StudioWorking"][];
         };
@@ -1238,8 +1247,10 @@ export interface components {
         Lot: {
             /** Format: int64 */
             alive: number;
+            decided?: boolean;
             /** Format: int64 */
             due: number;
+            for?: components["schemas"]["Claim"][];
             from?: string;
             gates?: string[];
             id: string;
@@ -1272,9 +1283,14 @@ export interface components {
         Material: {
             form?: string;
             id: string;
+            /** Format: int64 */
+            keepAtLeast?: number;
             name: string;
             /** Format: int64 */
             onHand: number;
+            /** Format: int64 */
+            pack?: number;
+            supplier?: string;
             unit: string;
             wire?: components["schemas"]["Wire"];
         };

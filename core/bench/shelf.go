@@ -1,0 +1,221 @@
+package bench
+
+import (
+	"slices"
+
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/core/wire"
+)
+
+// begins is what happens to stock as a lot is begun: what it will yield is reserved, and
+// half-made pieces leave the shelf.
+func (b Bench) begins(lot studio.WorkLot) (moved []studio.Movement) {
+	for _, claim := range lot.Reserved {
+		moved = append(moved, studio.Movement{Kind: studio.Reserved, Lot: lot.ID, Order: claim.Order, Amount: claim.Quantity})
+	}
+	if lot.From == "" {
+		return moved
+	}
+	for _, s := range b.shelf.HalfMade(lot.Made(), lot.Mixes) {
+		if s.ID == lot.From {
+			return append(moved, draw(s, studio.Spread(lot.Started, lot.Reserved))...)
+		}
+	}
+	return append(moved, studio.Movement{Kind: studio.UsedUp, Shelf: lot.From, Amount: -lot.Started})
+}
+
+// made is what a lot puts on the shelf as its last work is done: what was reserved of it
+// stays reserved, for as many as there are.
+func (b Bench) made(lot studio.WorkLot, r *studio.Recipe, progress studio.Progress) (moved []studio.Movement) {
+	kind := studio.MadeOf
+	var useBy *studio.Minute
+	if r.Kind == studio.KindMix {
+		by := b.doc.Now + r.LifeMinutes
+		kind, useBy = studio.Mixed, &by
+	}
+	claims := b.doc.Open(lot.Reserved)
+	for _, claim := range lot.Reserved {
+		moved = append(moved, studio.Movement{Kind: studio.Released, Lot: lot.ID, Order: claim.Order, Amount: -claim.Quantity})
+	}
+	put := func(quality studio.Quality, amount int64, serves bool) {
+		moved = append(moved, studio.Movement{Kind: kind, Made: quality, UseBy: useBy, Amount: amount})
+		var here []studio.Claim
+		if serves {
+			here, claims = studio.First(claims, amount)
+		}
+		for _, claim := range here {
+			moved = append(moved, studio.Movement{Kind: studio.Reserved, Made: quality, Order: claim.Order, Amount: claim.Quantity})
+		}
+	}
+	put(studio.Good, progress.Alive-progress.Seconds, true)
+	put(studio.Second, progress.Seconds, r.SecondsServe)
+	return moved
+}
+
+// used is what a step takes up: parts and pastes from the shelf, oldest first, wires that
+// lie cut to length, else full ones, materials by amount. Of what is as needed it is what
+// the maker said, which it is taken off, and the most of it where nothing was said.
+func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []studio.Used) []studio.Movement {
+	pieces := r.At(step, lot.Entering(r, step))
+	var moved []studio.Movement
+	for _, p := range r.Parts {
+		if p.Step == step {
+			count := p.Count * pieces
+			for i := range said {
+				if u := &said[i]; p.Least != nil && u.Recipe == p.Recipe && u.Variant == p.Variant {
+					count = min(count, u.Pieces)
+					u.Pieces -= count
+				}
+			}
+			moved = append(moved, b.take(lot, p.Made(), b.book.Input(p, lot.Mixes), count)...)
+		}
+	}
+	for _, p := range r.Pastes {
+		if p.Step == step {
+			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces)
+			moved = append(moved, b.take(lot, studio.Made{Recipe: lot.Mixes[p.Slot]}, nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
+		}
+	}
+	for _, m := range r.Materials {
+		if m.Step == step {
+			moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: m.Material, Amount: -m.Taken(pieces)})
+		}
+	}
+	for _, w := range r.Wires {
+		if w.Step == step {
+			moved = append(moved, b.wires(wire.Piece{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}, w.Material)...)
+		}
+	}
+	if r.Kind == studio.KindMix && r.Steps[0].Key == step {
+		for _, portion := range paste.Weigh(r, studio.Milligrams(pieces), b.doc.Settings.ScaleStepMilligrams) {
+			if portion.Mix != "" {
+				moved = append(moved, b.take(lot, studio.Made{Recipe: portion.Mix}, nil, int64(portion.Weigh))...)
+			} else {
+				moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: portion.Material, Amount: -int64(portion.Weigh)})
+			}
+		}
+	}
+	return moved
+}
+
+// wires takes wires that lie cut to length, and full ones for those that do not.
+func (b Bench) wires(piece wire.Piece, material studio.ID) (moved []studio.Movement) {
+	for _, o := range b.doc.Offcuts {
+		if take := min(piece.Number, o.Number); o.Material == material && o.Length == piece.Length && take > 0 {
+			moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: material, Length: o.Length, Amount: -take})
+			piece.Number -= take
+		}
+	}
+	full := wire.Count([]wire.Piece{piece}, b.book.Material(material).Wire.Length)
+	return append(moved, studio.Movement{Kind: studio.UsedUp, Material: material, Amount: -full})
+}
+
+// take draws an amount from the shelf, oldest first: what is reserved for the lot's
+// orders, then what is free, then what is reserved for others, who will be short. What
+// the shelf has not got is drawn from the newest all the same: a minus there is to be
+// explained.
+func (b Bench) take(lot studio.WorkLot, made studio.Made, mixes map[string]studio.ID, amount int64) (moved []studio.Movement) {
+	own, _ := b.book.Resolve(made, mixes)
+	stock := b.shelf.Finished(studio.GatherKey(made, own))
+	left := studio.Spread(amount, b.doc.Open(lot.Reserved))
+	for _, from := range []func(*studio.Supply, []studio.Claim) []studio.Claim{(*studio.Supply).TakeReserved, (*studio.Supply).TakeFree} {
+		for _, s := range stock {
+			before := s.Left.Reserved
+			s.Left.Reserved = append([]studio.Claim{}, before...)
+			got := from(&s.Left, left)
+			left = studio.Less(left, got)
+			moved = join(moved, used(s, studio.Sum(got), studio.Less(before, s.Left.Reserved)))
+		}
+	}
+	for i, s := range stock {
+		rest := min(studio.Sum(left), max(0, s.Left.Amount))
+		if i == len(stock)-1 {
+			rest = studio.Sum(left)
+		}
+		_, left = studio.First(left, rest)
+		s.Left.Amount -= rest
+		moved = join(moved, used(s, rest, nil))
+	}
+	if rest := studio.Sum(left); rest > 0 {
+		moved = append(moved, studio.Movement{Kind: studio.UsedUp, Amount: -rest,
+			New: &studio.ShelfLot{Recipe: made.Recipe, Variant: made.Variant, Mixes: own, Quality: studio.Good, MadeOn: b.doc.Now}})
+	}
+	return moved
+}
+
+// join adds movements to others; those of the same stock for the same reason are one.
+func join(moved, more []studio.Movement) []studio.Movement {
+	for _, m := range more {
+		if i := slices.IndexFunc(moved, func(n studio.Movement) bool { return n.Shelf == m.Shelf && n.Kind == m.Kind && n.Order == m.Order }); i >= 0 {
+			moved[i].Amount += m.Amount
+			continue
+		}
+		moved = append(moved, m)
+	}
+	return moved
+}
+
+// draw takes claims from one shelf lot, reserved or not.
+func draw(s *studio.Stock, claims []studio.Claim) []studio.Movement {
+	before := append([]studio.Claim{}, s.Left.Reserved...)
+	rest := studio.Less(claims, s.Left.TakeReserved(claims))
+	s.Left.Amount -= studio.Sum(rest)
+	return used(s, studio.Sum(claims), studio.Less(before, s.Left.Reserved))
+}
+
+// used is the movement of what leaves a shelf lot, and of the reservations that are met.
+func used(s *studio.Stock, amount int64, met []studio.Claim) (moved []studio.Movement) {
+	if amount != 0 {
+		moved = append(moved, studio.Movement{Kind: studio.UsedUp, Shelf: s.ID, Amount: -amount})
+	}
+	for _, claim := range met {
+		moved = append(moved, studio.Movement{Kind: studio.Released, Shelf: s.ID, Order: claim.Order, Amount: -claim.Quantity})
+	}
+	return moved
+}
+
+// HandOver takes an order's finished flowers off the shelf as it leaves the studio,
+// oldest first, those that are reserved for it before others, and lets go of what else
+// was reserved for it. It is refused while any of them is not finished, or is reserved
+// for somebody else.
+func (b Bench) HandOver(o studio.Order) ([]studio.Movement, error) {
+	if o.State != studio.OrderOpen {
+		return nil, refuse("%q is %s; only an open order leaves", o.Name, o.State)
+	}
+	colours := map[studio.ID]map[string]studio.ID{}
+	for _, c := range b.doc.Colourways {
+		colours[c.ID] = c.Slots
+	}
+	var moved []studio.Movement
+	for _, line := range o.Lines {
+		mixes, _ := b.book.Resolve(line.Made(), colours[line.Colourway])
+		left := []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}
+		var others int64
+		stock := b.shelf.Finished(studio.GatherKey(line.Made(), mixes))
+		for _, s := range stock {
+			got := s.Left.TakeReserved(left)
+			left = studio.Less(left, got)
+			moved = append(moved, used(s, studio.Sum(got), got)...)
+		}
+		for _, s := range stock {
+			got := s.Left.TakeFree(left)
+			left = studio.Less(left, got)
+			moved = append(moved, used(s, studio.Sum(got), nil)...)
+			others += max(0, s.Left.Amount)
+		}
+		missing, name := studio.Sum(left), b.book.Recipe(line.Recipe).Name
+		switch {
+		case missing > 0 && others >= missing:
+			return nil, refuse("%d of %d %s lie there and are reserved for others; move the reservation first, or the order stays", missing, line.Quantity, name)
+		case missing > 0:
+			return nil, refuse("%d of %d %s are not finished; the order stays", missing, line.Quantity, name)
+		}
+	}
+	for _, s := range b.shelf.All() {
+		if left := s.Left.For(o.ID); left > 0 {
+			moved = join(moved, []studio.Movement{{Kind: studio.Released, Shelf: s.ID, Order: o.ID, Amount: -left}})
+		}
+	}
+	return moved, nil
+}

@@ -1,0 +1,158 @@
+package count_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// twoOrders are two of magnolias in one colour, the second a day after the first, with
+// cones for both on the shelf.
+func twoOrders(cones int64, reserved ...studio.Claim) *studio.Document {
+	doc := onlyOrder("Magnolia", "Oyster", 4)
+	second := doc.Orders[0]
+	second.ID, second.Name, second.Leaves = "second", "Choir", "2027-10-05T10:00"
+	second.Lines = []studio.OrderLine{{ID: "line 2", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 6, ServiceLevel: 950}}
+	doc.Orders = append(doc.Orders, second)
+	doc.Shelf = []studio.ShelfLot{{ID: "cones", Recipe: demo.ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": demo.ID("Centre white")},
+		Amount: cones, Quality: studio.Good, MadeOn: 100, Reserved: reserved}}
+	return doc
+}
+
+func notes(counted *count.Result) (rules []string) {
+	for _, n := range counted.Notes {
+		rules = append(rules, n.Rule)
+	}
+	return rules
+}
+
+func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
+	free := up(t, twoOrders(4))
+	assert.EqualValues(t, 4, itemOf(t, free, "Magnolia cone").FromShelf)
+	claims := free.Reserves["cones"]
+	assert.EqualValues(t, 4, studio.Sum(claims), "accepting reserves what was taken, in the shares of the lot that takes it")
+
+	moved := up(t, twoOrders(4, studio.Claim{Order: "second", Quantity: 4}))
+	assert.Equal(t, []studio.Claim{{Order: "second", Quantity: 4}}, moved.Reserves["cones"])
+	assert.Empty(t, notes(moved))
+
+	doc := twoOrders(20, studio.Claim{Order: "second", Quantity: 20})
+	hard := up(t, doc)
+	cone := itemOf(t, hard, "Magnolia cone")
+	assert.Less(t, cone.FromShelf, int64(8), "only the second order's cones come from the shelf")
+	assert.Positive(t, cone.Net, "for the first, cones are made though others lie there")
+	assert.Equal(t, []string{"reserved and not needed"}, notes(hard))
+	doc.Orders[1].State = studio.OrderCancelled
+	assert.Zero(t, itemOf(t, up(t, doc), "Magnolia cone").Net, "what a cancelled order had reserved is free")
+
+	kept := up(t, twoOrders(20, studio.Claim{Quantity: 18}))
+	assert.EqualValues(t, 2, itemOf(t, kept, "Magnolia cone").FromShelf, "18 are kept back from every order")
+
+	short := up(t, twoOrders(3, studio.Claim{Order: "order", Quantity: 4}))
+	assert.Contains(t, notes(short), "more reserved than there is")
+	assert.EqualValues(t, 3, itemOf(t, short, "Magnolia cone").FromShelf)
+}
+
+// Accepting a count and counting again changes nothing, and every lot says for whom each
+// of its pieces is.
+func TestReservingWhatWasCountedChangesNothing(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		doc := demo.Season(rapid.Uint64().Draw(t, "seed"), 0.1)
+		first := up(t, doc)
+		for i := range doc.Shelf {
+			s := &doc.Shelf[i]
+			s.Reserved = first.Reserves[s.ID]
+			require.LessOrEqual(t, studio.Sum(s.Reserved), s.Amount)
+		}
+		again := up(t, doc)
+		require.Equal(t, first.Items, again.Items)
+		require.Equal(t, first.Lots, again.Lots)
+		require.Equal(t, first.Reserves, again.Reserves)
+		for _, lot := range again.Lots {
+			require.Equal(t, lot.Need, studio.Sum(lot.For), lot.Recipe)
+			for _, peg := range lot.Pegs {
+				require.True(t, peg.Order == "" || slices.ContainsFunc(lot.For, func(c studio.Claim) bool { return c.Order == peg.Order && c.Quantity >= peg.Quantity }))
+			}
+		}
+	})
+}
+
+// decided makes a decision of a counted lot, as it stands.
+func decided(l studio.Lot) studio.DecidedLot {
+	return studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}
+}
+
+func lotsOf(counted *count.Result, recipe string) (lots []studio.Lot) {
+	for _, l := range counted.Lots {
+		if l.Recipe == demo.ID(recipe) {
+			lots = append(lots, l)
+		}
+	}
+	return lots
+}
+
+func TestWhatTheLeadDecidedStaysAsTheRestIsCountedAgain(t *testing.T) {
+	doc := twoOrders(0)
+	doc.Shelf = nil
+	before := lotsOf(up(t, doc), "Magnolia cone")
+	require.Len(t, before, 1)
+	one := decided(before[0])
+	doc.Decided = []studio.DecidedLot{one}
+	pinned := up(t, doc)
+	assert.Empty(t, notes(pinned), "a lot that is kept as it was counted goes against nothing")
+	after := lotsOf(pinned, "Magnolia cone")
+	require.Len(t, after, 1)
+	assert.True(t, after[0].Decided)
+	assert.Equal(t, []any{before[0].ID, before[0].Need, before[0].Started, before[0].Due}, []any{after[0].ID, after[0].Need, after[0].Started, after[0].Due})
+
+	doc.Orders[1].Lines[0].Quantity = 9
+	more := lotsOf(up(t, doc), "Magnolia cone")
+	require.Len(t, more, 2, "what is wanted beyond it is a lot of its own")
+	assert.Equal(t, []int64{one.Need, one.Started}, []int64{more[0].Need, more[0].Started})
+	doc.Orders[1].Lines[0].Quantity = 1
+	fewer := up(t, doc)
+	assert.Equal(t, one.Started, lotsOf(fewer, "Magnolia cone")[0].Started)
+	assert.Contains(t, notes(fewer), "more than is needed")
+	assert.Positive(t, itemOf(t, fewer, "Magnolia cone").Surplus)
+}
+
+func TestASplitAMoveAndAnotherNumberToStart(t *testing.T) {
+	doc := twoOrders(0)
+	doc.Shelf = nil
+	whole := lotsOf(up(t, doc), "Magnolia cone")[0]
+	early, late := decided(whole), decided(whole)
+	early.Need, early.Started = 4, 0
+	late.Ordinal, late.Need, late.Started = 2, whole.Need-4, 0
+	doc.Decided = []studio.DecidedLot{early, late}
+	split := up(t, doc)
+	lots := lotsOf(split, "Magnolia cone")
+	require.Len(t, lots, 2)
+	assert.Equal(t, []int64{4, whole.Need - 4}, []int64{lots[0].Need, lots[1].Need})
+	assert.Greater(t, lots[0].Started, lots[0].Need, "each with spares of its own by the rule")
+	assert.Empty(t, notes(split))
+
+	moved := doc.Now + 100
+	doc.Decided[1].Due, doc.Decided[0].Started = &moved, 4
+	changed := up(t, doc)
+	lots = lotsOf(changed, "Magnolia cone")
+	assert.Equal(t, moved, lots[1].Due)
+	assert.EqualValues(t, 4, lots[0].Started)
+	assert.Equal(t, []string{"starts fewer"}, notes(changed), "without a spare it is not enough often enough")
+	afterwards := lots[1].Due + 20_000
+	doc.Decided[1].Due = &afterwards
+	assert.Contains(t, notes(up(t, doc)), "later than needed")
+	doc.Decided[0].Started = 400
+	assert.Contains(t, notes(up(t, doc)), "more than go into one lot")
+
+	doc.Decided[0].Started, doc.Decided[0].Need = 3, 5
+	assert.EqualValues(t, 3, lotsOf(up(t, doc), "Magnolia cone")[0].Need, "three begun never give five")
+	doc.Decided[1].Ordinal = 1
+	assert.Contains(t, doc.Validate().Error(), "decided on, already")
+}

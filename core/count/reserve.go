@@ -1,0 +1,47 @@
+package count
+
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// Reservations are the movements that accepting a count takes: everything that it takes
+// from the shelf and from lots in work is reserved for whom it is for, and what orders
+// had reserved and no longer need is released. What the lead keeps back stays so. They
+// come in the order of the document.
+func Reservations(doc *studio.Document, counted *Result) (moved []studio.Movement) {
+	for _, w := range doc.Work {
+		moved = append(moved, reserve(studio.Movement{Lot: w.ID}, w.Reserved, counted.Reserves[w.ID])...)
+	}
+	for _, s := range doc.Shelf {
+		moved = append(moved, reserve(studio.Movement{Shelf: s.ID}, s.Reserved, counted.Reserves[s.ID])...)
+	}
+	return moved
+}
+
+// reserve changes the claims of orders on a lot from what they are to what they are to be.
+func reserve(of studio.Movement, are, wanted []studio.Claim) (moved []studio.Movement) {
+	change := func(order studio.ID, quantity int64) {
+		of.Kind, of.Order, of.Amount = studio.Reserved, order, quantity
+		if quantity < 0 {
+			of.Kind = studio.Released
+		}
+		if quantity != 0 {
+			moved = append(moved, of)
+		}
+	}
+	for _, claim := range studio.OfOrders(are) {
+		var wants int64
+		if i := slices.IndexFunc(wanted, func(w studio.Claim) bool { return w.Order == claim.Order }); i >= 0 {
+			wants = wanted[i].Quantity
+		}
+		change(claim.Order, wants-claim.Quantity)
+	}
+	for _, claim := range wanted {
+		if !slices.ContainsFunc(are, func(a studio.Claim) bool { return a.Order == claim.Order }) {
+			change(claim.Order, claim.Quantity)
+		}
+	}
+	return moved
+}

@@ -1,0 +1,26 @@
+-- name: StockLot :one
+SELECT * FROM stock_lot WHERE id = ?;
+-- name: KeepStockLot :exec
+UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ? WHERE id = ?;
+-- name: OnHand :one
+SELECT CAST(COALESCE(SUM(amount), 0) AS INTEGER) AS amount FROM ledger WHERE stock_lot_id = ? AND movement NOT IN ('reserved', 'released');
+-- name: Decided :many
+SELECT * FROM decided_lot ORDER BY id;
+-- name: DecidedLot :one
+SELECT * FROM decided_lot WHERE id = ?;
+-- name: PutDecided :exec
+INSERT INTO decided_lot (id, body) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body;
+-- name: DropDecided :exec
+DELETE FROM decided_lot WHERE id = ?;
+-- name: Suppliers :many
+SELECT * FROM supplier ORDER BY position;
+-- name: AddSupplier :exec
+INSERT INTO supplier (id, position, name, days) VALUES (?, ?, ?, ?);
+-- name: Purchases :many
+SELECT * FROM purchase ORDER BY id;
+-- name: Purchase :one
+SELECT * FROM purchase WHERE id = ?;
+-- name: PutPurchase :exec
+INSERT INTO purchase (id, supplier_id, version, body) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET version = excluded.version, body = excluded.body;
+-- name: DropPurchase :exec
+DELETE FROM purchase WHERE id = ?;

@@ -1,0 +1,144 @@
+package store
+
+import (
+	"database/sql"
+	"encoding/json"
+	"errors"
+
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// Touched notes that a command is about a shelf lot, a material or its cut wires, so that
+// it can be undone, and not once a later one was about the same.
+func (t *Tx) Touched(things ...studio.ID) {
+	for _, id := range things {
+		t.touch("stock", string(id), nil, nil)
+	}
+}
+
+// keeping is where a shelf lot lies, how it is kept and until when.
+type keeping struct {
+	Place string
+	Kept  studio.Kept
+	UseBy *studio.Minute
+}
+
+// Keep writes where a shelf lot lies, how it is kept and how long it lives there.
+func (t *Tx) Keep(lot studio.ID, place string, kept studio.Kept, useBy *studio.Minute) error {
+	row, err := t.q.StockLot(t.ctx, string(lot))
+	if errors.Is(err, sql.ErrNoRows) {
+		return NotFound{"this on the shelf"}
+	}
+	if err != nil {
+		return err
+	}
+	before := keeping{Place: row.Place, Kept: studio.Kept(row.Kept)}
+	if row.UseByMinute.Valid {
+		by := studio.Minute(row.UseByMinute.Int64)
+		before.UseBy = &by
+	}
+	return t.keep(string(lot), before, keeping{place, kept, useBy})
+}
+
+func (t *Tx) keep(lot string, before, after keeping) error {
+	t.touch("stock", lot, before, after)
+	p := sqlcgen.KeepStockLotParams{ID: lot, Place: after.Place, Kept: string(after.Kept)}
+	if after.UseBy != nil {
+		p.UseByMinute = sql.NullInt64{Int64: int64(*after.UseBy), Valid: true}
+	}
+	return t.q.KeepStockLot(t.ctx, p)
+}
+
+// Decide writes what the lead has decided on for a lot that is not begun; nil lets it go.
+func (t *Tx) Decide(lot studio.ID, d *studio.DecidedLot) error {
+	before := json.RawMessage("null")
+	row, err := t.q.DecidedLot(t.ctx, string(lot))
+	switch {
+	case err == nil:
+		before = json.RawMessage(row.Body)
+	case !errors.Is(err, sql.ErrNoRows):
+		return err
+	}
+	t.touch("decided", string(lot), before, d)
+	if d == nil {
+		return t.q.DropDecided(t.ctx, string(lot))
+	}
+	return t.q.PutDecided(t.ctx, sqlcgen.PutDecidedParams{ID: string(lot), Body: asJSON(d)})
+}
+
+// PurchaseState is a purchase with the version that a change of it has to see.
+type PurchaseState struct {
+	Purchase studio.Purchase `json:"purchase"`
+	Version  int64           `json:"version"`
+}
+
+// Purchase is a purchase as it stands within the command.
+func (t *Tx) Purchase(id studio.ID) (PurchaseState, error) {
+	row, err := t.q.Purchase(t.ctx, string(id))
+	if errors.Is(err, sql.ErrNoRows) {
+		return PurchaseState{}, NotFound{"the purchase"}
+	}
+	state := PurchaseState{Version: row.Version}
+	if err == nil {
+		err = json.Unmarshal([]byte(row.Body), &state.Purchase)
+	}
+	return state, err
+}
+
+// PutPurchase writes a purchase: a new one at seen 0, else a change of the version seen.
+func (t *Tx) PutPurchase(p studio.Purchase, seen int64) error {
+	var before any
+	if seen > 0 {
+		was, err := t.Purchase(p.ID)
+		if err != nil {
+			return err
+		}
+		if was.Version != seen {
+			return Stale{"the purchase", seen, was.Version}
+		}
+		before = was
+	}
+	return t.putPurchase(before, PurchaseState{p, seen + 1})
+}
+
+func (t *Tx) putPurchase(before any, after PurchaseState) error {
+	t.touch("purchase", string(after.Purchase.ID), before, after)
+	return t.q.PutPurchase(t.ctx, sqlcgen.PutPurchaseParams{ID: string(after.Purchase.ID), SupplierID: string(after.Purchase.Supplier), Version: after.Version, Body: asJSON(after.Purchase)})
+}
+
+// restoreStores takes a thing of the stores back to what it was; amounts come back by the
+// ledger.
+func (t *Tx) restoreStores(touched sqlcgen.JournalTouch) error {
+	if touched.Before == "null" && touched.After == "null" {
+		t.touch(touched.Thing, touched.ID, nil, nil)
+		return nil
+	}
+	switch touched.Thing {
+	case "stock":
+		var before, after keeping
+		if err := errors.Join(json.Unmarshal([]byte(touched.Before), &before), json.Unmarshal([]byte(touched.After), &after)); err != nil {
+			return err
+		}
+		return t.keep(touched.ID, after, before)
+	case "decided":
+		var before *studio.DecidedLot
+		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+			return err
+		}
+		return t.Decide(studio.ID(touched.ID), before)
+	}
+	var before *PurchaseState
+	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+		return err
+	}
+	now, err := t.Purchase(studio.ID(touched.ID))
+	if err != nil {
+		return err
+	}
+	if before == nil {
+		return CannotUndo{"the supplier has the order; cancel it there, and then here"}
+	}
+	before.Version = now.Version + 1
+	return t.putPurchase(now, *before)
+}
