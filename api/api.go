@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"log"
 	"net/http"
+	"slices"
 	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -18,6 +19,7 @@ import (
 	"bractum/core/count"
 	"bractum/core/drying"
 	"bractum/core/plan"
+	"bractum/core/stores"
 	"bractum/core/studio"
 	"bractum/store"
 )
@@ -69,6 +71,8 @@ func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64)) *S
 	service.registerStudio(to)
 	service.registerOrders(to)
 	service.registerQuantities(to)
+	service.registerCount(to)
+	service.registerStores(to)
 	service.registerPlan(to)
 	service.registerBench(to)
 	service.registerBook(to)
@@ -97,14 +101,16 @@ func (s *Service) situation(ctx context.Context) (*situation, error) {
 	if at.inForce, err = s.answer(ctx, store.Accepted, fixed); err != nil {
 		return nil, err
 	}
-	for _, o := range at.orders {
-		if o.Pending() && at.wished == nil {
-			wished, err := s.answer(ctx, store.Wished, fixed)
-			if err != nil {
-				return nil, err
-			}
-			at.wished = &wished
+	pending, err := s.store.Decisions(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if pending || slices.ContainsFunc(at.orders, store.OrderState.Pending) {
+		wished, err := s.answer(ctx, store.Wished, fixed)
+		if err != nil {
+			return nil, err
 		}
+		at.wished = &wished
 	}
 	if err := s.store.KeepPlan(ctx, n, at.inForce.plan); err != nil && !errors.Is(err, store.ErrBusy) {
 		return nil, err
@@ -217,6 +223,7 @@ func (at *situation) knows(person string) error {
 func problem(err error) error {
 	var status huma.StatusError
 	var refusal bench.Refusal
+	var unbooked stores.Refusal
 	var stale store.Stale
 	var missing store.NotFound
 	var fixed store.CannotUndo
@@ -229,6 +236,11 @@ func problem(err error) error {
 			return huma.Error409Conflict(refusal.Message, &huma.ErrorDetail{Message: "confirm", Location: "body.foundReady", Value: false})
 		}
 		return huma.Error409Conflict(refusal.Message)
+	case errors.As(err, &unbooked):
+		if unbooked.Confirm {
+			return huma.Error409Conflict(unbooked.Message, &huma.ErrorDetail{Message: "confirm", Location: "body.confirmed", Value: false})
+		}
+		return huma.Error409Conflict(unbooked.Message)
 	case errors.Is(err, errOvertaken):
 		return huma.Error409Conflict(err.Error())
 	case errors.As(err, &stale):

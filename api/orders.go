@@ -272,6 +272,7 @@ func (at *situation) orderViews() []OrderView {
 // Proposal is the plan that the pending wishes would make, beside the one in force.
 type Proposal struct {
 	N           int64            `json:"n" doc:"the journal number it is based on"`
+	Waits       bool             `json:"waits" doc:"true when something awaits acceptance"`
 	Pending     []OrderView      `json:"pending"`
 	Differences plan.Differences `json:"differences"`
 	Cards       []TaskCard       `json:"cards" doc:"the tasks that the differences name"`
@@ -283,7 +284,7 @@ func (s *Service) registerProposal(to huma.API) {
 		if err != nil {
 			return Proposal{}, err
 		}
-		p := Proposal{N: at.n, Pending: []OrderView{}, Differences: plan.Compare(at.inForce.plan, at.latestAnswer().plan), Cards: []TaskCard{}}
+		p := Proposal{N: at.n, Waits: at.wished != nil, Pending: []OrderView{}, Differences: plan.Compare(at.inForce.plan, at.latestAnswer().plan), Cards: []TaskCard{}}
 		for _, v := range at.orderViews() {
 			if v.Pending {
 				p.Pending = append(p.Pending, v)
@@ -315,7 +316,7 @@ func (s *Service) registerProposal(to huma.API) {
 				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
 			}
 			tx.Summary = "Proposed plan accepted"
-			if err := tx.AcceptOrders(); err != nil {
+			if err := errors.Join(tx.AcceptOrders(), tx.AcceptDecisions()); err != nil {
 				return nil, err
 			}
 			return Moved{}, tx.Book(studio.WorkLot{}, count.Reservations(at.wished.doc, at.wished.count))

@@ -2,35 +2,17 @@ package api
 
 import (
 	"context"
+	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/count"
+	"bractum/core/flower"
 	"bractum/core/paste"
 	"bractum/core/studio"
 	"bractum/core/wire"
 )
-
-// CountView is the matrix of what has to be made.
-type CountView struct {
-	N      int64        `json:"n"`
-	Cells  []CountCell  `json:"cells"`
-	Notes  []count.Note `json:"notes"`
-	Orders []Named      `json:"orders"`
-}
-
-// CountCell is one gather key of the count with its names and lots.
-type CountCell struct {
-	count.Item
-	Name    string       `json:"name"`
-	Form    string       `json:"form"`
-	Kind    studio.Kind  `json:"kind"`
-	Colour  string       `json:"colour"`
-	Mix     string       `json:"mix"`
-	Flowers []string     `json:"flowers" doc:"the flowers that this goes into, or it itself"`
-	LotList []studio.Lot `json:"lotList"`
-}
 
 // MixingView are the mixes to weigh, with when and by whom.
 type MixingView struct {
@@ -82,6 +64,12 @@ type WiresView struct {
 	Sheets []WireSheet    `json:"sheets"`
 	Others []MaterialLine `json:"others" doc:"tape, stamens and what else is counted out"`
 	Keep   int64          `json:"keepOffcutMicrometres"`
+	Stems  []flower.Stem  `json:"stems" doc:"what carries each flower that is wanted, and whether it holds"`
+}
+
+// TapeAnswer is how much tape of the stock is taken.
+type TapeAnswer struct {
+	Length studio.Micrometres `json:"lengthMicrometres"`
 }
 
 // WireSheet is a cutting sheet with names.
@@ -108,19 +96,16 @@ func (s *Service) registerQuantities(to huma.API) {
 		}
 		return at, &at.inForce, nil
 	}
-	get(to, "/count", "get-count", "What has to be made", func(ctx context.Context, _ *nothing) (CountView, error) {
-		at, a, err := view(ctx)
-		if err != nil {
-			return CountView{}, err
-		}
-		return a.countView(at.n), nil
-	})
 	get(to, "/mixing", "get-mixing", "What to weigh", func(ctx context.Context, _ *nothing) (MixingView, error) {
 		at, a, err := view(ctx)
 		if err != nil {
 			return MixingView{}, err
 		}
 		return a.mixingView(at.n), nil
+	})
+	type taping struct{ Body wire.Taping }
+	command(to, http.MethodPost, "/wires/tape", "reckon-tape", "How much tape a stem takes; nothing is written", func(_ context.Context, in *taping) (TapeAnswer, error) {
+		return TapeAnswer{wire.Tape(in.Body)}, nil
 	})
 	get(to, "/wires", "get-wires", "What to cut", func(ctx context.Context, _ *nothing) (WiresView, error) {
 		at, a, err := view(ctx)
@@ -129,44 +114,6 @@ func (s *Service) registerQuantities(to huma.API) {
 		}
 		return a.wiresView(at.n), nil
 	})
-}
-
-func (a *answer) countView(n int64) CountView {
-	v := CountView{N: n, Cells: []CountCell{}, Notes: a.count.Notes, Orders: []Named{}}
-	for _, o := range a.doc.Orders {
-		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
-	}
-	for _, item := range a.count.Items {
-		r := a.book.Of(item.Made())
-		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}}
-		c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
-		for _, l := range a.plan.Lots {
-			if l.Key == item.Key {
-				c.LotList = append(c.LotList, l)
-			}
-		}
-		v.Cells = append(v.Cells, c)
-	}
-	return v
-}
-
-// flowersOf names the flowers that need a recipe, through parts.
-func (a *answer) flowersOf(r *studio.Recipe) []string {
-	if r.Kind != studio.KindPart {
-		return []string{r.Name}
-	}
-	names := []string{}
-	for i := range a.doc.Recipes {
-		user := &a.doc.Recipes[i]
-		if slices.ContainsFunc(user.Parts, func(p studio.PartInput) bool { return p.Recipe == r.ID }) {
-			for _, name := range a.flowersOf(user) {
-				if !slices.Contains(names, name) {
-					names = append(names, name)
-				}
-			}
-		}
-	}
-	return names
 }
 
 func (a *answer) mixingView(n int64) MixingView {
@@ -216,6 +163,19 @@ func (a *answer) mixingView(n int64) MixingView {
 	return v
 }
 
+// wanted are the recipes that open orders want, each once.
+func (a *answer) wanted() []studio.Made {
+	var all []studio.Made
+	for _, o := range a.doc.Orders {
+		for _, l := range o.Lines {
+			if o.State == studio.OrderOpen && !slices.Contains(all, l.Made()) {
+				all = append(all, l.Made())
+			}
+		}
+	}
+	return all
+}
+
 // materials lists what is needed of the materials that are, or are not, weighed.
 func (a *answer) materials(weighed bool) []MaterialLine {
 	lines := []MaterialLine{}
@@ -244,6 +204,7 @@ func (a *answer) ingredient(p paste.Portion) Ingredient {
 
 func (a *answer) wiresView(n int64) WiresView {
 	v := WiresView{N: n, Sheets: []WireSheet{}, Others: a.materials(false), Keep: int64(a.doc.Settings.KeepOffcut)}
+	v.Stems = flower.Stems(a.doc, a.book, a.wanted())
 	lots := map[studio.ID]studio.Lot{}
 	for _, l := range a.plan.Lots {
 		lots[l.ID] = l

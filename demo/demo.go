@@ -38,8 +38,8 @@ func Document() *studio.Document {
 	at := func(wall studio.WallTime) studio.Minute { return calendar.Minute(wall) }
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
-		Settings: studio.DefaultSettings(), Climate: harbourAir(), Materials: materials(), DryingClasses: classes(), Places: places(),
-		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: append(mixes(), flowers()...), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Work: []studio.WorkLot{},
+		Settings: studio.DefaultSettings(), Climate: harbourAir(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
+		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: append(mixes(), flowers()...), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Offcuts: offcuts(), Work: []studio.WorkLot{},
 	}
 }
 
@@ -66,10 +66,10 @@ func materials() []studio.Material {
 	}
 	return []studio.Material{
 		weighed("Flower paste", 3200), weighed("Soft sugar paste", 1800), weighed("CMC powder", 90),
-		weighed("Red gel colour", 40), weighed("Yellow gel colour", 38), weighed("Blue gel colour", 25), weighed("Green gel colour", 30), weighed("Brown gel colour", 12),
+		weighed("Red gel colour", 4), weighed("Yellow gel colour", 38), weighed("Blue gel colour", 25), weighed("Green gel colour", 30), weighed("Brown gel colour", 12),
 		weighed("Rose dust", 22), weighed("Grey dust", 18), weighed("Green dust", 26), weighed("Maize starch", 400),
 		wire("18 green wire", 18, "green paper", 1220, 60), wire("20 green wire", 20, "green paper", 910, 55),
-		wire("24 white wire", 24, "white paper", 560, 120), wire("26 white wire", 26, "white paper", 460, 200), wire("28 green wire", 28, "green paper", 380, 140),
+		wire("24 white wire", 24, "white paper", 560, 40), wire("26 white wire", 26, "white paper", 460, 200), wire("28 green wire", 28, "green paper", 380, 140),
 		{ID: ID("Half-width green tape"), Name: "Half-width green tape", Unit: studio.UnitMicrometres, OnHand: 54_000_000},
 		{ID: ID("Fine stamens"), Name: "Fine stamens", Unit: studio.UnitPieces, OnHand: 420, Form: "stamens"},
 		wire("22 green wire", 22, "green paper", 710, 80), wire("30 white wire", 30, "white paper", 320, 160),
@@ -180,9 +180,12 @@ func orders() []studio.Order {
 func shelf(at func(studio.WallTime) studio.Minute) []studio.ShelfLot {
 	old := at("2027-09-22T12:00")
 	return []studio.ShelfLot{
-		{ID: ID("shelf cores"), Recipe: ID("Ranunculus core"), Mixes: map[string]studio.ID{"core": ID("Centre white")}, Amount: 6, Quality: studio.Good, MadeOn: at("2027-09-09T15:00")},
+		{ID: ID("shelf cores"), Recipe: ID("Ranunculus core"), Mixes: map[string]studio.ID{"core": ID("Centre white")}, Amount: 6, Quality: studio.Good, MadeOn: at("2027-09-09T15:00"), Place: "Tin by the window"},
 		{ID: ID("shelf cones"), Recipe: ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": ID("Centre white")}, Amount: 5, Quality: studio.Good, MadeOn: at("2027-09-13T11:00")},
-		{ID: ID("shelf leaves"), Recipe: ID("Eucalyptus leaf"), Mixes: map[string]studio.ID{"leaf": ID("Slate leaf"), "leaf dust": ID("Leaf dust")}, Amount: 20, Quality: studio.Good, MadeOn: at("2027-09-15T16:00")},
-		{ID: ID("shelf white paste"), Recipe: ID("Centre white"), Mixes: map[string]studio.ID{}, Amount: 40_000, Quality: studio.Good, MadeOn: at("2027-09-08T10:00"), UseBy: &old},
+		{ID: ID("shelf leaves"), Recipe: ID("Eucalyptus leaf"), Mixes: map[string]studio.ID{"leaf": ID("Slate leaf"), "leaf dust": ID("Leaf dust")}, Amount: 20, Quality: studio.Good, MadeOn: at("2027-09-15T16:00"), Place: "Leaf drawer"},
+		{ID: ID("shelf white paste"), Recipe: ID("Centre white"), Mixes: map[string]studio.ID{}, Amount: 40_000, Quality: studio.Good, MadeOn: at("2027-09-08T10:00"), UseBy: &old, Place: "Cool shelf", Kept: studio.Wrapped},
+		{ID: ID("shelf red blossoms"), Recipe: ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": ID("Signal red")}, Amount: 34, Quality: studio.Good, MadeOn: at("2027-09-01T15:00"), Place: "Leaf drawer"},
+		{ID: ID("shelf chipped blossoms"), Recipe: ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": ID("Signal red")}, Amount: 9, Quality: studio.Second, MadeOn: at("2027-09-01T15:00"), Place: "Leaf drawer"},
+		{ID: ID("shelf undusted petals"), Recipe: ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": ID("Ferry blush")}, Reached: "set", Amount: 14, Quality: studio.Good, MadeOn: at("2027-09-14T11:00"), Place: "Tin by the window"},
 	}
 }

@@ -41,6 +41,18 @@ func (t *Tx) Document(view View) (*studio.Document, error) {
 	return document(t.ctx, t.q, view, func(studio.Calendar, *studio.Minute) studio.Minute { return t.now })
 }
 
+// Decisions says whether any decision of the lead about a lot awaits acceptance.
+func (s *Store) Decisions(ctx context.Context) (pending bool, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.Decided(ctx)
+		for _, r := range rows {
+			pending = pending || r.Wished != r.Accepted
+		}
+		return err
+	})
+	return pending, err
+}
+
 // LastN is the latest journal number, and the minute at which the clock stands
 // if it does. ErrEmpty if nothing was ever written.
 func (s *Store) LastN(ctx context.Context) (n int64, calendar studio.Calendar, standing *studio.Minute, err error) {
@@ -97,7 +109,7 @@ func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(stu
 	a.people()
 	a.book()
 	a.orders(view)
-	a.facts()
+	a.facts(view)
 	return doc, a.err
 }
 
@@ -268,7 +280,7 @@ func taskRecord(r sqlcgen.Task) studio.TaskRecord {
 
 // facts reads the shelf and the lots in work: those with work left to do, and
 // those whose pieces are still there.
-func (a *assembler) facts() {
+func (a *assembler) facts(view View) {
 	d := a.doc
 	d.Ordinals = map[string]int{}
 	stocked := map[string]bool{}
@@ -314,10 +326,13 @@ func (a *assembler) facts() {
 		begun[w.ID] = true
 	}
 	for _, r := range rows(a, a.q.Decided) {
-		if !begun[studio.ID(r.ID)] {
-			var lot studio.DecidedLot
-			a.decode(r.Body, &lot)
-			d.Decided = append(d.Decided, lot)
+		body := r.Wished
+		if view == Accepted {
+			body = r.Accepted
+		}
+		var lot *studio.DecidedLot
+		if a.decode(body, &lot); lot != nil && !begun[studio.ID(r.ID)] {
+			d.Decided = append(d.Decided, *lot)
 		}
 	}
 }

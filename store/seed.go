@@ -149,7 +149,7 @@ func (w *seeder) facts() {
 	}
 	for _, d := range w.doc.Decided {
 		id := studio.NewBook(w.doc).IDOf(&d)
-		w.try(w.q.PutDecided(w.ctx, sqlcgen.PutDecidedParams{ID: string(id), Body: asJSON(d)}))
+		w.try(w.q.PutDecided(w.ctx, sqlcgen.PutDecidedParams{ID: string(id), Wished: asJSON(d), Accepted: asJSON(d)}))
 	}
 	for _, o := range w.doc.Orders {
 		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1)}))

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -50,27 +51,71 @@ func (t *Tx) keep(lot string, before, after keeping) error {
 	return t.q.KeepStockLot(t.ctx, p)
 }
 
-// Decide writes what the lead has decided on for a lot that is not begun; nil lets it go.
+// decision is what the lead wishes of a lot, and what of it is accepted.
+type decision struct {
+	Wished   json.RawMessage
+	Accepted json.RawMessage
+}
+
+// Decide writes what the lead has decided on for a lot that is not begun, as a wish; nil
+// lets it go.
 func (t *Tx) Decide(lot studio.ID, d *studio.DecidedLot) error {
-	before := json.RawMessage("null")
-	row, err := t.q.DecidedLot(t.ctx, string(lot))
-	switch {
-	case err == nil:
-		before = json.RawMessage(row.Body)
-	case !errors.Is(err, sql.ErrNoRows):
+	before, err := t.decision(string(lot))
+	if err != nil {
 		return err
 	}
-	t.touch("decided", string(lot), before, d)
-	if d == nil {
-		return t.q.DropDecided(t.ctx, string(lot))
+	return t.putDecision(string(lot), before, decision{json.RawMessage(asJSON(d)), before.Accepted})
+}
+
+func (t *Tx) decision(lot string) (decision, error) {
+	row, err := t.q.DecidedLot(t.ctx, lot)
+	if errors.Is(err, sql.ErrNoRows) {
+		return decision{json.RawMessage("null"), json.RawMessage("null")}, nil
 	}
-	return t.q.PutDecided(t.ctx, sqlcgen.PutDecidedParams{ID: string(lot), Body: asJSON(d)})
+	return decision{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}, err
+}
+
+func (t *Tx) putDecision(lot string, before, after decision) error {
+	t.touch("decided", lot, before, after)
+	if string(after.Wished) == "null" && string(after.Accepted) == "null" {
+		return t.q.DropDecided(t.ctx, lot)
+	}
+	return t.q.PutDecided(t.ctx, sqlcgen.PutDecidedParams{ID: lot, Wished: string(after.Wished), Accepted: string(after.Accepted)})
+}
+
+// AcceptDecisions makes what the lead wishes of lots what the plan in force is for.
+func (t *Tx) AcceptDecisions() error {
+	rows, err := t.q.Decided(t.ctx)
+	for _, row := range rows {
+		if row.Wished != row.Accepted {
+			before := decision{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}
+			err = errors.Join(err, t.putDecision(row.ID, before, decision{before.Wished, before.Wished}))
+		}
+	}
+	return err
 }
 
 // PurchaseState is a purchase with the version that a change of it has to see.
 type PurchaseState struct {
 	Purchase studio.Purchase `json:"purchase"`
 	Version  int64           `json:"version"`
+}
+
+// OpenPurchases lists what was ordered and has not all come, the oldest first.
+func (s *Store) OpenPurchases(ctx context.Context) ([]PurchaseState, error) {
+	open := []PurchaseState{}
+	err := s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.Purchases(ctx)
+		for _, row := range rows {
+			state := PurchaseState{Version: row.Version}
+			err = errors.Join(err, json.Unmarshal([]byte(row.Body), &state.Purchase))
+			if state.Purchase.State == studio.PurchaseSent || state.Purchase.State == studio.PurchaseConfirmed {
+				open = append(open, state)
+			}
+		}
+		return err
+	})
+	return open, err
 }
 
 // Purchase is a purchase as it stands within the command.
@@ -122,11 +167,12 @@ func (t *Tx) restoreStores(touched sqlcgen.JournalTouch) error {
 		}
 		return t.keep(touched.ID, after, before)
 	case "decided":
-		var before *studio.DecidedLot
+		var before decision
 		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
 			return err
 		}
-		return t.Decide(studio.ID(touched.ID), before)
+		now, err := t.decision(touched.ID)
+		return errors.Join(err, t.putDecision(touched.ID, now, before))
 	}
 	var before *PurchaseState
 	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {

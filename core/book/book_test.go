@@ -50,7 +50,7 @@ func states(in *book.Intake) map[book.State]int {
 func bare() *studio.Document {
 	doc := demo.Document()
 	doc.Materials, doc.DryingClasses, doc.Methods, doc.Places, doc.Tools, doc.Machines, doc.Families = nil, nil, nil, nil, nil, nil, nil
-	doc.Recipes, doc.Colourways, doc.Orders, doc.Shelf = nil, nil, nil, nil
+	doc.Recipes, doc.Colourways, doc.Orders, doc.Shelf, doc.Offcuts = nil, nil, nil, nil, nil
 	return doc
 }
 

@@ -124,7 +124,7 @@ func Export(doc *studio.Document, pages ...studio.ID) *Bundle {
 	used := refersTo(b.Recipes)
 	b.Materials = kept("material", doc.Materials, used, ofMaterial)
 	for i := range b.Materials {
-		b.Materials[i].OnHand = 0
+		b.Materials[i] = unbought(b.Materials[i])
 	}
 	b.DryingClasses = kept("class", doc.DryingClasses, used, ofDryingClass)
 	b.Methods = kept("method", doc.Methods, used, ofMethod)
@@ -186,4 +186,11 @@ func standIns(tools []studio.Tool, used map[reference]bool) map[reference]bool {
 		}
 	}
 	return used
+}
+
+// unbought is a material without how much there is and who sells it: that is each
+// studio's own business.
+func unbought(m studio.Material) studio.Material {
+	m.OnHand, m.Supplier, m.Pack, m.KeepAtLeast = 0, "", 0, 0
+	return m
 }

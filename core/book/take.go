@@ -130,7 +130,7 @@ func (in *intake) equipment() {
 		return ""
 	})
 	for i := range in.Adds.Materials {
-		in.Adds.Materials[i].OnHand = 0
+		in.Adds.Materials[i] = unbought(in.Adds.Materials[i])
 	}
 	in.Adds.DryingClasses = matched(in, "class", "drying class", doc.DryingClasses, b.DryingClasses, ofDryingClass, nil)
 	in.Adds.Methods = matched(in, "method", "way of drying", doc.Methods, b.Methods, ofMethod, nil)
@@ -183,7 +183,7 @@ func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*
 // withoutIDs leaves out what is not a difference between two studios.
 func withoutIDs(all []Edit) []Edit {
 	return slices.DeleteFunc(all, func(c Edit) bool {
-		return slices.Contains([]string{"id", "onHand", "opens", "madeBy", "in"}, c.Place) || strings.HasPrefix(c.Place, "changes")
+		return slices.Contains([]string{"id", "onHand", "supplier", "pack", "keepAtLeast", "opens", "madeBy", "in"}, c.Place) || strings.HasPrefix(c.Place, "changes")
 	})
 }
 

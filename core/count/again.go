@@ -145,5 +145,5 @@ func (c *counter) keep(item *Item, settle func()) {
 
 func equal(a, b need) bool {
 	return a.order == b.order && a.line == b.line && a.lot == b.lot && a.step == b.step && a.quantity == b.quantity && a.sheet == b.sheet && a.form == b.form &&
-		a.fresh == b.fresh && a.due == b.due && a.service == b.service && slices.Equal(a.claims, b.claims)
+		a.fresh == b.fresh && a.due == b.due && a.service == b.service && a.plain == b.plain && slices.Equal(a.claims, b.claims)
 }

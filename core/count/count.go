@@ -58,13 +58,16 @@ type Item struct {
 	// FromHalfMade is what is finished from pieces kept half way.
 	FromHalfMade int64 `json:"fromHalfMade"`
 	// Decided is what lots yield that the lead has decided on, as far as it is needed.
-	Decided  int64            `json:"decided"`
-	Surplus  int64            `json:"surplus"`
-	Net      int64            `json:"net"`
-	Spare    int64            `json:"spare"`
-	Started  int64            `json:"started"`
-	Lots     []studio.ID      `json:"lots"`
-	Orders   []studio.ID      `json:"orders"`
+	Decided int64       `json:"decided"`
+	Surplus int64       `json:"surplus"`
+	Net     int64       `json:"net"`
+	Spare   int64       `json:"spare"`
+	Started int64       `json:"started"`
+	Lots    []studio.ID `json:"lots"`
+	Orders  []studio.ID `json:"orders"`
+	// Plain is what would be needed if nothing broke anywhere: the rest of Gross is for
+	// spares of what it goes into.
+	Plain    int64            `json:"plain"`
 	Latest   studio.Minute    `json:"latestStart"`
 	Workings []studio.Working `json:"workings"`
 	needs    []need
@@ -87,6 +90,7 @@ type need struct {
 	due         studio.Minute
 	service     float64
 	claims      []studio.Claim
+	plain       int64 // how many of them there would be if nothing broke
 }
 
 // counter is one count of one document.
@@ -101,6 +105,7 @@ type counter struct {
 	wanted   map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
 	work     map[string][]*studio.WorkLot
 	taken    map[string]map[int]bool // the ordinals of a key
+	plain    map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
 	onward   []onward                // what the item that is being settled needs
 	result   *Result
 }
@@ -114,7 +119,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 		return nil, err
 	}
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
-		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
+		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{}, plain: map[studio.ID]int64{},
 		result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
 	c.promised()
 	c.kept()
@@ -149,7 +154,7 @@ func (c *counter) promised() {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			item := c.item(line.Made(), mixes)
 			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: line.Quantity, due: due,
-				service: ServiceOfLot(line.ServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}})
+				service: ServiceOfLot(line.ServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}, plain: line.Quantity})
 		}
 	}
 }
@@ -165,7 +170,7 @@ func (c *counter) kept() {
 		mixes, _ := c.book.Resolve(made, nil)
 		item := c.item(made, mixes)
 		item.needs = append(item.needs, need{quantity: r.KeepInStock, due: c.doc.Horizon(),
-			service: ServiceOfLot(c.doc.Settings.DefaultServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Quantity: r.KeepInStock}}})
+			service: ServiceOfLot(c.doc.Settings.DefaultServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Quantity: r.KeepInStock}}, plain: r.KeepInStock})
 	}
 }
 
@@ -249,6 +254,7 @@ func (c *counter) settle(item *Item) {
 	orders := map[studio.ID]bool{}
 	for _, n := range item.needs {
 		item.Gross += n.quantity
+		item.Plain += n.plain
 		item.Latest = min(item.Latest, latest(n))
 		for _, claim := range studio.OfOrders(n.claims) {
 			orders[claim.Order] = true
@@ -262,6 +268,10 @@ func (c *counter) settle(item *Item) {
 	rest = c.fromDecided(item, r, rest)
 	for _, n := range rest {
 		item.Net += n.quantity
+	}
+	if r.Kind != studio.KindMix && item.Plain < item.Gross {
+		c.working(item, "compounding", "", []studio.Figure{figure(r, "if nothing broke", item.Plain), figure(r, "for spares of what it goes into", item.Gross-item.Plain)},
+			figure(r, "needed", item.Gross))
 	}
 	inputs := []studio.Figure{figure(r, "needed", item.Gross), figure(r, "on the shelf", item.FromShelf), figure(r, "in work", item.FromWork)}
 	if item.FromHalfMade > 0 {

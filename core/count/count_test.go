@@ -17,7 +17,7 @@ import (
 // onlyOrder is the demo with one order of one line and nothing on the shelf.
 func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
 	doc := demo.Document()
-	doc.Shelf = nil
+	doc.Shelf, doc.Offcuts = nil, nil
 	doc.Orders = []studio.Order{{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
 		Lines: []studio.OrderLine{{ID: "line", Recipe: demo.ID(recipe), Colourway: demo.ID(colourway), Quantity: quantity, ServiceLevel: 950}}}}
 	return doc
@@ -229,11 +229,14 @@ func TestTheCountBalances(t *testing.T) {
 		}
 		book := studio.NewBook(doc)
 		for _, item := range counted.Items {
-			require.Equal(t, item.Gross, item.FromShelf+item.FromWork+item.Net)
+			require.Equal(t, item.Gross, item.FromShelf+item.FromWork+item.FromHalfMade+item.Net)
 			require.Equal(t, item.Started, item.Net+item.Spare)
 		}
 		for id, lot := range lots {
 			require.Equal(t, lot.Need, given[id])
+			if lot.From != "" {
+				continue // most of it is in the half-made pieces already
+			}
 			for _, part := range book.Recipe(lot.Recipe).Parts {
 				require.Equal(t, lot.Started*part.Count, got[[3]studio.ID{id, studio.ID(part.Step), part.Recipe}])
 			}

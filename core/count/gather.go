@@ -11,7 +11,11 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	var total, sheet int64
 	forms := map[string]int64{}
 	var service float64
+	var claims []studio.Claim
 	for _, n := range needs {
+		for _, claim := range n.claims {
+			claims = studio.Add(claims, claim)
+		}
 		total += n.quantity
 		forms[n.form] += n.quantity
 		sheet = max(sheet, n.sheet)
@@ -19,6 +23,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	}
 	workings := len(item.Workings)
 	started := c.toStart(item, r, max(total, inForms(r, forms)), sheet, service)
+	c.pooling(item, r, claims, service, started)
 	item.Started += started
 	item.Spare += started - total
 	lots, unit := int64(1), r.Unit()
@@ -52,6 +57,20 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
 		}
 	}
+}
+
+// pooling shows what would be started if each order's pieces were made apart, at the same
+// service.
+func (c *counter) pooling(item *Item, r *studio.Recipe, claims []studio.Claim, service float64, started int64) {
+	if r.Kind == studio.KindMix || r.Spares.Rule == studio.SparesNone || len(claims) < 2 {
+		return
+	}
+	var apart int64
+	for _, claim := range claims {
+		n, _ := Start(claim.Quantity, r.Spares, service, c.doc.Settings.PriorWeight)
+		apart += studio.CeilDiv(max(n, r.LeastPerLot), r.Unit()) * r.Unit()
+	}
+	c.working(item, "pooling", "", []studio.Figure{studio.NewFigure("orders that share it", len(claims), ""), figure(r, "each made apart", apart)}, figure(r, "made together", started))
 }
 
 // inForms is how many pieces must come out so that each form's share of them is as
@@ -143,6 +162,7 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, service float64) {
 		if n, wanted := ahead(p.Step); wanted {
 			n.quantity = r.At(p.Step, lot.Alive) * p.Count
 			n.claims = studio.Spread(n.quantity, lot.For)
+			n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
 			n.fresh, n.form = p.Window.Limited(), p.Form
 			c.need(p.Made(), c.book.Input(p, lot.Mixes), n)
 		}

@@ -120,6 +120,7 @@ func (c *counter) fromComing(item *Item, needs []need, lots []*coming) (left []n
 			quantity := studio.Sum(taken)
 			given += quantity
 			l.Need += quantity
+			c.plain[l.ID] += n.plainOf(quantity)
 			l.Due = min(l.Due, n.due)
 			l.service = max(l.service, n.service)
 			for _, claim := range taken {
@@ -226,11 +227,16 @@ func (c *counter) give(n need, lot *studio.Lot, item *Item, taken []studio.Claim
 		lot.For = studio.Add(lot.For, claim)
 	}
 	c.serve(n, lot.ID, lot, item.Recipe, studio.Sum(taken))
+	c.plain[lot.ID] += n.plainOf(studio.Sum(taken))
 	return n.less(taken)
 }
 
+// plainOf is what of a quantity would be needed if nothing broke.
+func (n need) plainOf(quantity int64) int64 { return n.plain * quantity / max(1, n.quantity) }
+
 func (n need) less(taken []studio.Claim) need {
 	n.claims = studio.Less(n.claims, taken)
+	n.plain -= n.plainOf(studio.Sum(taken))
 	n.quantity -= studio.Sum(taken)
 	return n
 }

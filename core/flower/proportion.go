@@ -7,7 +7,6 @@ import (
 
 	"bractum/core/paste"
 	"bractum/core/studio"
-	"bractum/core/wire"
 )
 
 // Rule is a rule of proportion. All of them warn, none of them blocks.
@@ -46,7 +45,7 @@ func Proportions(doc *studio.Document, book *studio.Book, recipes []studio.Recip
 			continue
 		}
 		j.cone(r)
-		j.stem(made, r)
+		j.stem(r, made)
 		j.former(r)
 		j.cutter(r)
 	}
@@ -123,65 +122,14 @@ func (j *judge) mass(made studio.Made) (sum studio.Milligrams) {
 	return sum
 }
 
-// stem holds the wires that carry a flower, its own or its centre's, against its head.
-func (j *judge) stem(made studio.Made, r *studio.Recipe) {
+// stem says where the wires that carry a flower do not hold its head.
+func (j *judge) stem(r *studio.Recipe, made studio.Made) {
 	if r.Kind == studio.KindSpray {
 		return
 	}
-	wires := slices.Clone(r.Wires)
-	if r.Kind == studio.KindFlower && len(wires) == 0 {
-		for _, in := range r.Parts {
-			if in.Count == 1 {
-				wires = append(wires, j.book.Of(in.Made()).Wires...)
-			}
-		}
+	if s := j.carried(r, made); s != nil && s.Holds != Holds {
+		j.warn(r, RuleWire, s.Says(), s.Working.Result, s.Working.Inputs...)
 	}
-	var carries *studio.WireInput
-	var of *studio.Wire
-	for i, w := range wires {
-		m := j.book.Material(w.Material)
-		if m != nil && m.Wire != nil && w.Stem > 0 && m.Wire.Diameter > 0 && (of == nil || m.Wire.Diameter > of.Diameter) {
-			carries, of = &wires[i], m.Wire
-		}
-	}
-	if carries == nil {
-		return
-	}
-	head := j.mass(made)
-	sag, bends := wire.Sag(of.Diameter, carries.Stem, carries.Number, head)
-	if sag <= 10 && !bends {
-		return
-	}
-	says := "Held level, the head nods on this wire."
-	switch {
-	case bends:
-		says = "Held level, the head bends this wire for good."
-	case sag > 25:
-		says = "Held level, the head hangs on this wire."
-	}
-	inputs := []studio.Figure{studio.NewFigure("head", float64(head), "mg"), millimetres("free stem", carries.Stem), millimetres("wire, thick", of.Diameter), studio.NewFigure("wires", carries.Number, "")}
-	if thick, number := j.holds(head, carries.Stem, of.Cover); thick != nil {
-		inputs = append(inputs, studio.NewFigure("would hold: gauge", int64(thick.Gauge), ""), studio.NewFigure("would hold: wires", number, ""))
-	}
-	j.warn(r, RuleWire, says, studio.NewFigure("sag", math.Round(sag), "°, up to 10 holds"), inputs...)
-}
-
-// holds is the thinnest wire of the studio, singly or up to three together, that
-// carries a head.
-func (j *judge) holds(head studio.Milligrams, free studio.Micrometres, cover string) (*studio.Wire, int64) {
-	var best *studio.Wire
-	var number int64
-	for n := int64(1); n <= 3 && best == nil; n++ {
-		for _, m := range j.doc.Materials {
-			if m.Wire == nil || m.Wire.Diameter == 0 || best != nil && (m.Wire.Diameter > best.Diameter || m.Wire.Diameter == best.Diameter && m.Wire.Cover != cover) {
-				continue
-			}
-			if sag, bends := wire.Sag(m.Wire.Diameter, free, n, head); sag <= 10 && !bends {
-				best, number = m.Wire, n
-			}
-		}
-	}
-	return best, number
 }
 
 // former holds the cups that pieces lie in against their size. A flower is as wide as

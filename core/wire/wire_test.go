@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"math"
 	"slices"
 	"testing"
 
@@ -158,4 +159,35 @@ func TestWhatLiesCutIsTakenFirst(t *testing.T) {
 	assert.Equal(t, []Piece{{"petals", 110 * mm, 0}, {"leaves", 110 * mm, 3}, {"stems", 200 * mm, 0}}, rest)
 	assert.Equal(t, []studio.Offcut{{Material: "26 white", Length: 200 * mm, Number: 2}}, offcuts)
 	assert.EqualValues(t, 7, s.Pieces[0].Number, "the sheet still says what is wanted")
+}
+
+// The slow way: the strip laid down as many short pieces around a cylinder.
+func TestTapeIsAsLongAsItsHelix(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		w := Taping{Along: studio.Micrometres(rapid.Int64Range(20_000, 200_000).Draw(t, "along")), Thick: studio.Micrometres(rapid.Int64Range(500, 8_000).Draw(t, "thick")),
+			Wide: studio.Micrometres(rapid.Int64Range(6_000, 13_000).Draw(t, "wide")), Overlap: studio.PerMille(rapid.Int64Range(0, 600).Draw(t, "overlap")),
+			Stretched: studio.PerMille(rapid.Int64Range(1000, 1800).Draw(t, "stretched")), Turns: rapid.Int64Range(0, 5).Draw(t, "turns"), HalfWidth: rapid.Bool().Draw(t, "half")}
+		width := float64(w.Wide)
+		if w.HalfWidth {
+			width /= 2
+		}
+		turns := float64(w.Along) / (width * (1 - float64(w.Overlap)/1000))
+		var length, x, y, z float64
+		x = float64(w.Thick) / 2
+		const steps = 60_000
+		for i := 1; i <= steps; i++ {
+			angle := 2 * math.Pi * turns * float64(i) / steps
+			nx, ny, nz := float64(w.Thick)/2*math.Cos(angle), float64(w.Thick)/2*math.Sin(angle), float64(w.Along)*float64(i)/steps
+			length += math.Sqrt((nx-x)*(nx-x) + (ny-y)*(ny-y) + (nz-z)*(nz-z))
+			x, y, z = nx, ny, nz
+		}
+		for range w.Turns {
+			length += math.Pi * float64(w.Thick)
+		}
+		length *= 1000 / float64(w.Stretched)
+		if w.HalfWidth {
+			length /= 2
+		}
+		require.InEpsilon(t, length, float64(Tape(w)), 0.002)
+	})
 }

@@ -38,10 +38,12 @@ CREATE TRIGGER ledger_loses_no_line BEFORE DELETE ON ledger BEGIN SELECT RAISE(A
 ALTER TABLE stock_lot ADD COLUMN place TEXT NOT NULL DEFAULT '';
 ALTER TABLE stock_lot ADD COLUMN kept TEXT NOT NULL DEFAULT '' CHECK (kept IN ('', 'board', 'wrapped', 'cold'));
 
--- lots that are not begun and that the lead has decided on
+-- lots that are not begun and that the lead has decided on: as she wishes, and as it is
+-- accepted; null where she has not, or has let it go
 CREATE TABLE decided_lot (
     id TEXT PRIMARY KEY,
-    body TEXT NOT NULL CHECK (json_valid(body))
+    wished TEXT NOT NULL CHECK (json_valid(wished)),
+    accepted TEXT NOT NULL CHECK (json_valid(accepted))
 ) STRICT;
 
 CREATE TABLE supplier (

@@ -9,7 +9,7 @@ SELECT * FROM decided_lot ORDER BY id;
 -- name: DecidedLot :one
 SELECT * FROM decided_lot WHERE id = ?;
 -- name: PutDecided :exec
-INSERT INTO decided_lot (id, body) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body;
+INSERT INTO decided_lot (id, wished, accepted) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET wished = excluded.wished, accepted = excluded.accepted;
 -- name: DropDecided :exec
 DELETE FROM decided_lot WHERE id = ?;
 -- name: Suppliers :many

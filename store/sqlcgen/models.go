@@ -34,8 +34,9 @@ type CustomerOrder struct {
 }
 
 type DecidedLot struct {
-	ID   string
-	Body string
+	ID       string
+	Wished   string
+	Accepted string
 }
 
 type DryingClass struct {

@@ -32,7 +32,7 @@ func (q *Queries) AddSupplier(ctx context.Context, arg AddSupplierParams) error 
 }
 
 const decided = `-- name: Decided :many
-SELECT id, body FROM decided_lot ORDER BY id
+SELECT id, wished, accepted FROM decided_lot ORDER BY id
 `
 
 func (q *Queries) Decided(ctx context.Context) ([]DecidedLot, error) {
@@ -44,7 +44,7 @@ func (q *Queries) Decided(ctx context.Context) ([]DecidedLot, error) {
 	var items []DecidedLot
 	for rows.Next() {
 		var i DecidedLot
-		if err := rows.Scan(&i.ID, &i.Body); err != nil {
+		if err := rows.Scan(&i.ID, &i.Wished, &i.Accepted); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -59,13 +59,13 @@ func (q *Queries) Decided(ctx context.Context) ([]DecidedLot, error) {
 }
 
 const decidedLot = `-- name: DecidedLot :one
-SELECT id, body FROM decided_lot WHERE id = ?
+SELECT id, wished, accepted FROM decided_lot WHERE id = ?
 `
 
 func (q *Queries) DecidedLot(ctx context.Context, id string) (DecidedLot, error) {
 	row := q.db.QueryRowContext(ctx, decidedLot, id)
 	var i DecidedLot
-	err := row.Scan(&i.ID, &i.Body)
+	err := row.Scan(&i.ID, &i.Wished, &i.Accepted)
 	return i, err
 }
 
@@ -168,16 +168,17 @@ func (q *Queries) Purchases(ctx context.Context) ([]Purchase, error) {
 }
 
 const putDecided = `-- name: PutDecided :exec
-INSERT INTO decided_lot (id, body) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body
+INSERT INTO decided_lot (id, wished, accepted) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET wished = excluded.wished, accepted = excluded.accepted
 `
 
 type PutDecidedParams struct {
-	ID   string
-	Body string
+	ID       string
+	Wished   string
+	Accepted string
 }
 
 func (q *Queries) PutDecided(ctx context.Context, arg PutDecidedParams) error {
-	_, err := q.db.ExecContext(ctx, putDecided, arg.ID, arg.Body)
+	_, err := q.db.ExecContext(ctx, putDecided, arg.ID, arg.Wished, arg.Accepted)
 	return err
 }
 

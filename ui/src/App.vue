@@ -55,7 +55,7 @@ onUnmounted(() => window.removeEventListener("keydown", press));
           <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ s.group }}</span>
           {{ s.name }}
           <span
-            v-if="s.path === '/orders' && proposal?.pending.length"
+            v-if="s.path === '/orders' && proposal?.waits"
             class="awaits"
             title="a plan awaits acceptance"
           />
@@ -97,7 +97,7 @@ onUnmounted(() => window.removeEventListener("keydown", press));
 .stem {
   display: flex;
   align-items: center;
-  gap: 26px;
+  gap: 20px;
   padding: 10px 26px 0;
   flex-wrap: wrap;
 }
@@ -119,14 +119,14 @@ nav {
 }
 nav a {
   position: relative;
-  padding: 5px 13px 10px;
+  padding: 5px 10px 10px;
   color: var(--ink);
   text-decoration: none;
   font-size: 16px;
   white-space: nowrap;
 }
 nav a.begins:not(:first-child) {
-  margin-left: 22px;
+  margin-left: 16px;
 }
 nav a::after {
   content: "";

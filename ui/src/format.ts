@@ -11,6 +11,12 @@ export const millimetres = (micrometres: number): string => number(1).format(mic
 
 export const plain = (value: number): string => number(2).format(value);
 
+/** An amount in the unit it is kept in, as people say it. */
+export function stocked(amount: number, unit: string): string {
+  if (unit === "mg") return `${grams(amount)} g`;
+  return unit === "µm" ? `${millimetres(amount / 1000)} m` : plain(amount);
+}
+
 /** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
 export function lasting(minutes: number): string {
   const m = Math.abs(Math.round(minutes));

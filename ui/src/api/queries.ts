@@ -43,3 +43,15 @@ export const useAccept = () =>
     mutationFn: (n: number) =>
       answered(client.POST("/api/proposal/accept", { params: { header: command() }, body: { n } })),
   });
+
+export const useStores = () => useQuery({ queryKey: ["stores"], queryFn: () => answered(client.GET("/api/stores")) });
+export const useLedger = (of: MaybeRefOrGetter<string>, length: MaybeRefOrGetter<number>) =>
+  useQuery({
+    queryKey: ["ledger", of, length],
+    queryFn: () =>
+      answered(
+        client.GET("/api/stores/{of}/ledger", {
+          params: { path: { of: toValue(of) }, query: toValue(length) ? { length: toValue(length) } : {} },
+        }),
+      ),
+  });

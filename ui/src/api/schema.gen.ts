@@ -447,6 +447,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lots/{lot}/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Decide about a lot that is not begun */
+        post: operations["decide-lot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mixing": {
         parameters: {
             query?: never;
@@ -584,6 +601,193 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purchases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Order from a supplier */
+        post: operations["order-purchase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchases/{id}/arrived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book what a supplier brought */
+        post: operations["goods-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say where a shelf lot lies and how a mix is kept */
+        post: operations["keep-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock}/reserve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how much of a shelf lot is for an order */
+        post: operations["reserve-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What there is and what to buy */
+        get: operations["get-stores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book what was counted */
+        post: operations["take-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was counted beside the books; nothing is written */
+        post: operations["compare-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/mind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What another colour of an order line would cost; nothing is written */
+        post: operations["change-mind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/spoil": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book what is thrown away */
+        post: operations["spoil-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put on the shelf what is in no book yet */
+        post: operations["add-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/{of}/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The latest movements of one thing */
+        get: operations["get-ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studio": {
         parameters: {
             query?: never;
@@ -669,6 +873,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wires/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record a cutting as it was done */
+        post: operations["record-cutting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wires/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much tape a stem takes; nothing is written */
+        post: operations["reckon-tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -679,6 +917,21 @@ export interface components {
              * @description the base of the proposal that was seen
              */
             n: number;
+        };
+        Added: {
+            amount: components["schemas"]["Measured"];
+            colourway?: string;
+            /** Format: int64 */
+            madeOn: number;
+            place?: string;
+            /** @enum {string} */
+            quality: "good" | "second";
+            /** @description the last step done of pieces kept half way */
+            reached?: string;
+            recipe: string;
+            /** Format: int64 */
+            useBy?: number;
+            variant?: string;
         };
         Addition: {
             dryingClass?: components["schemas"]["DryingClass"];
@@ -702,6 +955,21 @@ export interface components {
             material: string;
             name: string;
             unit: string;
+        };
+        AnewRow: {
+            /** Format: int64 */
+            after: number;
+            /** Format: int64 */
+            before: number;
+            colour: string;
+            kind: string;
+            mix: string;
+            mixes: {
+                [key: string]: string;
+            };
+            name: string;
+            recipe: string;
+            variant?: string;
         };
         ApiTaskCard: {
             cause?: string;
@@ -763,6 +1031,16 @@ export interface components {
             tools?: string[];
             /** @description how its length was worked out */
             working?: components["schemas"]["Working"];
+        };
+        Arrived: {
+            line: string;
+            /** Format: int64 */
+            packs: number;
+        };
+        AwayBody: {
+            /** @description of a mix: board, wrapped or cold */
+            kept?: string;
+            place: string;
         };
         BeginBody: {
             name: string;
@@ -932,11 +1210,15 @@ export interface components {
             /** Format: int64 */
             net: number;
             orders: string[];
+            /** Format: int64 */
+            plain: number;
             recipe: string;
             /** Format: int64 */
             spare: number;
             /** Format: int64 */
             started: number;
+            /** @description what lies finished of it */
+            stock: components["schemas"]["ShelfLot"][];
             /** Format: int64 */
             surplus: number;
             variant?: string;
@@ -948,6 +1230,22 @@ export interface components {
             n: number;
             notes: components["schemas"]["Note"][];
             orders: components["schemas"]["Named"][];
+            /** @description true while wishes are counted that are not accepted */
+            pending: boolean;
+        };
+        Counted: {
+            amount: components["schemas"]["Measured"];
+            id: string;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            /**
+             * Format: int64
+             * @description what the books said, in the unit it is kept in
+             */
+            seen: number;
+        };
+        CountedBody: {
+            counts: components["schemas"]["Counted"][];
         };
         Counts: {
             /** Format: int64 */
@@ -972,6 +1270,24 @@ export interface components {
             /** Format: int64 */
             toolMicrometres?: number;
         };
+        CutBody: {
+            confirmed?: boolean;
+            done: components["schemas"]["Done"][];
+            material: string;
+            /**
+             * Format: int64
+             * @description full wires of which nothing is left
+             */
+            spoilt?: number;
+        };
+        CutRow: {
+            /** Format: int64 */
+            lengthMicrometres: number;
+            material: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
+        };
         Cutting: {
             /** Format: int64 */
             fullWires: number;
@@ -981,6 +1297,17 @@ export interface components {
             offcuts: number;
             patterns: components["schemas"]["Pattern"][];
             proven: boolean;
+        };
+        Decision: {
+            /** Format: int64 */
+            due?: number;
+            /** Format: int64 */
+            into?: number;
+            /** Format: int64 */
+            start?: number;
+            /** @enum {string} */
+            what: "keep" | "start" | "split" | "merge" | "move" | "let go";
+            with?: string[];
         };
         Difference: {
             /** Format: int64 */
@@ -995,6 +1322,13 @@ export interface components {
             gone: string[];
             moved: components["schemas"]["Move"][];
             orders: components["schemas"]["OrderChange"][];
+        };
+        Done: {
+            cuts: number[];
+            /** Format: int64 */
+            fromMicrometres: number;
+            /** Format: int64 */
+            wires: number;
         };
         Draft: {
             id: string;
@@ -1131,6 +1465,30 @@ export interface components {
             name: string;
             reset?: string;
         };
+        FateRow: {
+            /** Format: int64 */
+            becomes: number;
+            colour: string;
+            for: components["schemas"]["Claim"][];
+            form: string;
+            /** Format: int64 */
+            freed: number;
+            inWork: boolean;
+            kind: string;
+            /** Format: int64 */
+            left: number;
+            mix: string;
+            mixes: {
+                [key: string]: string;
+            };
+            name: string;
+            recipe: string;
+            /** Format: int64 */
+            stays: number;
+            /** @description the orders that get what is freed */
+            to: string[];
+            variant?: string;
+        };
         Figure: {
             name: string;
             unit: string;
@@ -1186,6 +1544,9 @@ export interface components {
             /** Format: int64 */
             widthMicrometres?: number;
         };
+        GoodsBody: {
+            came: components["schemas"]["Arrived"][];
+        };
         Held: {
             /** Format: int64 */
             from: number;
@@ -1194,15 +1555,6 @@ export interface components {
             slots: number;
             /** Format: int64 */
             to: number;
-        };
-        Hold: {
-            /** Format: int64 */
-            perSlot: number;
-            place: string;
-            /** Format: int64 */
-            sharePerMille?: number;
-            until?: string;
-            untilNext?: string;
         };
         Image: {
             data: string;
@@ -1238,11 +1590,31 @@ export interface components {
             spans: components["schemas"]["Stretch"][];
             variant?: string;
         };
+        Line: {
+            /** Format: int64 */
+            amount: number;
+            /** Format: int64 */
+            at: number;
+            movement: string;
+            /** Format: int64 */
+            n: number;
+            order?: string;
+            person: string;
+            summary: string;
+        };
         Load: {
             machines: string[];
             /** Format: int64 */
             perSlot: number;
             setting: string;
+        };
+        LostBody: {
+            amount: components["schemas"]["Measured"];
+            confirmed?: boolean;
+            id: string;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            why: string;
         };
         Lot: {
             /** Format: int64 */
@@ -1312,11 +1684,45 @@ export interface components {
             onHand: number;
             unit: string;
         };
+        MaterialRow: {
+            /** Format: int64 */
+            coming: number;
+            /** Format: int64 */
+            free: number;
+            isWire: boolean;
+            /** Format: int64 */
+            keepAtLeast: number;
+            material: string;
+            name: string;
+            /** Format: int64 */
+            onHand: number;
+            /** Format: int64 */
+            pack: number;
+            /** Format: int64 */
+            reserved: number;
+            /** Format: int64 */
+            runsOut?: number;
+            supplier?: string;
+            unit: string;
+        };
+        Measured: {
+            unit: string;
+            /** Format: double */
+            value: number;
+        };
         Method: {
             /** Format: int64 */
             factorPerMille: number;
             id: string;
             name: string;
+        };
+        MindBody: {
+            colourway: string;
+            line: string;
+        };
+        MindView: {
+            anew: components["schemas"]["AnewRow"][];
+            fates: components["schemas"]["FateRow"][];
         };
         MixCard: {
             colour: string;
@@ -1702,6 +2108,8 @@ export interface components {
              */
             n: number;
             pending: components["schemas"]["OrderView"][];
+            /** @description true when something awaits acceptance */
+            waits: boolean;
         };
         PublishBody: {
             /** @description the draft that this finishes */
@@ -1716,6 +2124,41 @@ export interface components {
             n: number;
             page: string;
             revised: components["schemas"]["Named"][];
+        };
+        Purchase: {
+            /** Format: int64 */
+            expected: number;
+            id: string;
+            lines: components["schemas"]["PurchaseLine"][];
+            /** Format: int64 */
+            ordered: number;
+            said?: string;
+            state: string;
+            supplier: string;
+        };
+        PurchaseLine: {
+            /** Format: int64 */
+            arrived: number;
+            id: string;
+            material: string;
+            /** Format: int64 */
+            pack: number;
+            /** Format: int64 */
+            packs: number;
+            /** Format: int64 */
+            promised: number;
+        };
+        PurchaseState: {
+            purchase: components["schemas"]["Purchase"];
+            /** Format: int64 */
+            version: number;
+        };
+        PurchasingBody: {
+            /** @description by material */
+            packs: {
+                [key: string]: number;
+            };
+            supplier: string;
         };
         PutBody: {
             name: string;
@@ -1776,6 +2219,15 @@ export interface components {
             of: string;
             task: string;
         };
+        ReserveBody: {
+            /** @description whom it is for; empty keeps it back from everything */
+            order: string;
+            /**
+             * Format: int64
+             * @description how much of it in all; 0 gives it back
+             */
+            quantity: number;
+        };
         Revision: {
             changes: components["schemas"]["Edit"][];
             recipe: string;
@@ -1821,6 +2273,53 @@ export interface components {
             setupMilliminutes: number;
             wires: components["schemas"]["Wires"][];
         };
+        ShelfLot: {
+            /** Format: int64 */
+            amount: number;
+            from?: string;
+            id: string;
+            kept?: string;
+            /** Format: int64 */
+            madeOn: number;
+            mixes: {
+                [key: string]: string;
+            };
+            place?: string;
+            quality: string;
+            reached?: string;
+            recipe: string;
+            reserved?: components["schemas"]["Claim"][];
+            /** Format: int64 */
+            useBy?: number;
+            variant?: string;
+        };
+        ShoppingLine: {
+            late: boolean;
+            lots: string[];
+            material: string;
+            name: string;
+            /** Format: int64 */
+            neededBy?: number;
+            /** Format: int64 */
+            orderBy?: number;
+            /** @description the orders those are for */
+            orders: string[];
+            /** Format: int64 */
+            pack: number;
+            /** Format: int64 */
+            packs: number;
+            /** Format: int64 */
+            short: number;
+            /** @description the pieces that wait for it */
+            stands: string[];
+            tasks: string[];
+            unit: string;
+            working: components["schemas"]["StudioWorking"];
+        };
+        ShoppingList: {
+            buys: components["schemas"]["ShoppingLine"][];
+            supplier?: components["schemas"]["Supplier"];
+        };
         Silence: {
             reason: string;
             rule: string;
@@ -1848,10 +2347,27 @@ export interface components {
             /** @description the maker has touched the pieces and found them ready */
             foundReady?: boolean;
         };
+        Stem: {
+            /** Format: int64 */
+            betterGauge?: number;
+            /** Format: int64 */
+            betterWires?: number;
+            /** Format: double */
+            degrees: number;
+            /** Format: int64 */
+            gauge: number;
+            holds: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
+            recipe: string;
+            variant?: string;
+            working: components["schemas"]["StudioWorking"];
+        };
         Step: {
             cautions?: string[];
             gates?: string[];
-            holds?: components["schemas"]["Hold"][];
+            holds?: components["schemas"]["StudioHold"][];
             key: string;
             look?: string;
             mend?: components["schemas"]["Work"];
@@ -1864,7 +2380,7 @@ export interface components {
             after?: string;
             cautions?: string[];
             gates?: string[];
-            holds?: components["schemas"]["Hold"][];
+            holds?: components["schemas"]["StudioHold"][];
             key: string;
             look?: string;
             mend?: components["schemas"]["Work"];
@@ -1872,6 +2388,62 @@ export interface components {
             wait?: components["schemas"]["Wait"];
             windows?: components["schemas"]["StudioWindow"][];
             work?: components["schemas"]["Work"];
+        };
+        StockDifference: {
+            /** Format: int64 */
+            books: number;
+            /** Format: int64 */
+            found: number;
+            id: string;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            name: string;
+            unit: string;
+        };
+        StockRow: {
+            /** Format: int64 */
+            amount: number;
+            colour: string;
+            form: string;
+            /** Format: int64 */
+            free: number;
+            from?: string;
+            id: string;
+            kept?: string;
+            kind: string;
+            /** Format: int64 */
+            madeOn: number;
+            mix: string;
+            mixes: {
+                [key: string]: string;
+            };
+            name: string;
+            place?: string;
+            quality: string;
+            reached?: string;
+            recipe: string;
+            reserved?: components["schemas"]["Claim"][];
+            /** @description the step that half-made pieces have reached */
+            step?: string;
+            /** Format: int64 */
+            useBy?: number;
+            variant?: string;
+        };
+        StoresView: {
+            /** @description wires that lie cut to a length */
+            cut: components["schemas"]["CutRow"][];
+            materials: components["schemas"]["MaterialRow"][];
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            now: number;
+            /** @description open ones */
+            orders: components["schemas"]["Named"][];
+            /** @description ordered and not all come */
+            purchases: components["schemas"]["PurchaseState"][];
+            shelf: components["schemas"]["StockRow"][];
+            shopping: components["schemas"]["ShoppingList"][];
+            suppliers: components["schemas"]["StudioSupplier"][];
         };
         Stretch: {
             /** Format: int64 */
@@ -1907,6 +2479,15 @@ export interface components {
             thicknessMicrometres?: number;
             /** Format: int64 */
             widthMicrometres?: number;
+        };
+        StudioHold: {
+            /** Format: int64 */
+            perSlot: number;
+            place: string;
+            /** Format: int64 */
+            sharePerMille?: number;
+            until?: string;
+            untilNext?: string;
         };
         StudioIngredient: {
             material?: string;
@@ -1970,6 +2551,12 @@ export interface components {
             percent?: number;
             rule: string;
         };
+        StudioSupplier: {
+            /** Format: int64 */
+            days: number;
+            id: string;
+            name: string;
+        };
         StudioView: {
             colourways: components["schemas"]["Colourway"][];
             /**
@@ -2016,6 +2603,12 @@ export interface components {
             rounding?: string;
             rule: string;
         };
+        Supplier: {
+            /** Format: int64 */
+            days: number;
+            id: string;
+            name: string;
+        };
         Taken: {
             /** Format: int64 */
             amount: number;
@@ -2024,6 +2617,9 @@ export interface components {
             unit: string;
             what: string;
         };
+        TakenBody: {
+            counts: components["schemas"]["Counted"][];
+        };
         Taking: {
             /** @description by the ids in the file: keep, take or beside */
             choices?: {
@@ -2031,6 +2627,25 @@ export interface components {
             };
             /** @description the file as it is */
             file: string;
+        };
+        TapeAnswer: {
+            /** Format: int64 */
+            lengthMicrometres: number;
+        };
+        Taping: {
+            /** Format: int64 */
+            alongMicrometres: number;
+            halfWidth?: boolean;
+            /** Format: int64 */
+            overlapPerMille: number;
+            /** Format: int64 */
+            stretchedPerMille: number;
+            /** Format: int64 */
+            thickMicrometres: number;
+            /** Format: int64 */
+            turns: number;
+            /** Format: int64 */
+            wideMicrometres: number;
         };
         TaskCard: {
             cause?: string;
@@ -2268,6 +2883,8 @@ export interface components {
             /** @description tape, stamens and what else is counted out */
             others: components["schemas"]["MaterialLine"][];
             sheets: components["schemas"]["WireSheet"][];
+            /** @description what carries each flower that is wanted, and whether it holds */
+            stems: components["schemas"]["Stem"][];
         };
         Wish: {
             /** Format: int64 */
@@ -4046,6 +4663,91 @@ export interface operations {
             };
         };
     };
+    "decide-lot": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Decision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-mixing": {
         parameters: {
             query?: never;
@@ -4581,6 +5283,814 @@ export interface operations {
             };
         };
     };
+    "order-purchase": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PurchasingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "goods-in": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoodsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-stock": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                stock: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AwayBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reserve-stock": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                stock: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReserveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-stores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-stock": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compare-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockDifference"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-mind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MindBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MindView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "spoil-stock": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LostBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-stock": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Added"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-ledger": {
+        parameters: {
+            query?: {
+                /** @description of wires that lie cut, in micrometres */
+                length?: number;
+            };
+            header?: never;
+            path: {
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-studio": {
         parameters: {
             query?: never;
@@ -4885,6 +6395,167 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "record-cutting": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reckon-tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taping"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

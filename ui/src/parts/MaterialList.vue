@@ -1,14 +1,9 @@
 <script setup lang="ts">
 import type { Schemas } from "../api/client";
-import { grams, millimetres, plain } from "../format";
+import { stocked } from "../format";
 
 /** What is needed of bought materials, what is there, and what is short. */
 defineProps<{ title: string; lines: Schemas["MaterialLine"][] }>();
-
-function amount(value: number, unit: string): string {
-  if (unit === "mg") return `${grams(value)} g`;
-  return unit === "µm" ? `${millimetres(value / 1000)} m` : plain(value);
-}
 </script>
 
 <template>
@@ -27,11 +22,11 @@ function amount(value: number, unit: string): string {
         <tr v-for="l in lines" :key="l.material">
           <td>{{ l.name }}</td>
           <td class="n">
-            <b>{{ amount(l.needed, l.unit) }}</b>
+            <b>{{ stocked(l.needed, l.unit) }}</b>
           </td>
-          <td class="n">{{ amount(l.onHand, l.unit) }}</td>
+          <td class="n">{{ stocked(l.onHand, l.unit) }}</td>
           <td>
-            <span v-if="l.onHand < l.needed" class="word late">{{ amount(l.needed - l.onHand, l.unit) }} short</span>
+            <span v-if="l.onHand < l.needed" class="word late">{{ stocked(l.needed - l.onHand, l.unit) }} short</span>
           </td>
         </tr>
       </tbody>

@@ -7,6 +7,9 @@ defineProps<{ workings: Schemas["Working"][] }>();
 
 const rules: Record<string, string> = {
   net: "Needed, less what lies on the shelf and what is in work",
+  compounding: "What it goes into has spares too, and they need it",
+  pooling: "Orders that share it share its spares",
+  "to buy": "Taken by the plan and kept in reserve, less what is there or on its way",
   "spares by breakage": "The fewest to start so that enough come out good often enough",
   "spares by number": "A fixed number of spares is added",
   "spares by percent": "Spares are a share of what is needed",

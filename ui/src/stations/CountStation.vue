@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
-import type { CountCell } from "../api/client";
 import { useCount } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
@@ -9,7 +8,8 @@ import StationHead from "../parts/StationHead.vue";
 import WorkingDrawer from "./WorkingDrawer.vue";
 
 const { data: count, error } = useCount();
-const opened = ref<CountCell>();
+const openedKey = ref<string>();
+const opened = computed(() => count.value?.cells.find((c) => c.key === openedKey.value));
 
 const pieces = computed(() => count.value?.cells.filter((c) => c.kind !== "mix") ?? []);
 const columns = computed(() => {
@@ -69,6 +69,10 @@ const rowIndex = computed(() => {
       <p class="quiet legend"><b>to start</b> of which spare · needed · on the shelf</p>
     </StationHead>
     <ProblemNote :error="error" />
+    <p v-if="count?.pending" class="note">
+      Counted as you wish it now; the plan in force knows it once you
+      <router-link to="/orders" class="add">accept the proposal</router-link>.
+    </p>
     <p v-for="n in count?.notes" :key="n.detail" class="note">{{ n.detail }}</p>
     <p v-if="count && !pieces.length" class="sheet empty">
       Nothing has to be made: enter an order and accept its plan.
@@ -99,7 +103,7 @@ const rowIndex = computed(() => {
                 :data-test="`cell-${cell.name}-${cell.mix}`"
                 :data-row="rowIndex.get(`${g.flower}/${r.name}`)"
                 :data-column="i"
-                @click="opened = cell"
+                @click="openedKey = cell.key"
               >
                 <span class="figure">{{ cell.started }}</span>
                 <span v-if="cell.spare" class="spare">{{ cell.spare }} spare</span>
@@ -113,7 +117,7 @@ const rowIndex = computed(() => {
         </tbody>
       </table>
     </div>
-    <WorkingDrawer v-if="opened && count" :cell="opened" :orders="count.orders" @close="opened = undefined" />
+    <WorkingDrawer v-if="opened && count" :cell="opened" :orders="count.orders" @close="openedKey = undefined" />
   </div>
 </template>
 

@@ -103,7 +103,7 @@ function waitsFor(card: TaskCard): string {
         </div>
       </article>
     </div>
-    <ProposalPanel v-if="proposal?.pending.length" :proposal="proposal" />
+    <ProposalPanel v-if="proposal?.waits" :proposal="proposal" />
     <OrderForm v-if="editing" :order="editing === 'new' ? undefined : editing" @close="editing = undefined" />
   </div>
 </template>

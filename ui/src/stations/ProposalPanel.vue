@@ -38,7 +38,9 @@ function change(o: Schemas["OrderChange"]): string {
   <aside class="sheet proposal" data-test="proposal">
     <h2>A plan awaits you</h2>
     <p>
-      For <b>{{ proposal.pending.map((o) => o.order.name).join(", ") }}</b>. {{ summary }}.
+      For <b v-if="proposal.pending.length">{{ proposal.pending.map((o) => o.order.name).join(", ") }}</b><b v-else
+        >what you decided about lots</b
+      >. {{ summary }}.
     </p>
     <ul>
       <li v-for="o in proposal.differences.orders" :key="o.order">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from "vue";
+import { computed, ref } from "vue";
 import { useWires } from "../api/queries";
 import Swatch from "../drawings/Swatch.vue";
 import WirePattern from "../drawings/WirePattern.vue";
@@ -7,8 +7,12 @@ import { millimetres } from "../format";
 import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
+import StemCheck from "../parts/StemCheck.vue";
+import CutRecord from "./CutRecord.vue";
 
 const { data: wires, error } = useWires();
+const cutting = ref<string>();
+const recorded = computed(() => wires.value?.sheets.find((s) => s.material === cutting.value));
 const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutting.fullWires, 0) ?? 0);
 </script>
 
@@ -26,8 +30,26 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
           <span class="figure">{{ s.cutting.fullWires }}</span>
           <span class="unit"> full wires of {{ millimetres(s.wire.lengthMicrometres) }} mm</span>
         </p>
-        <p class="quiet">{{ s.cutting.lowerBound }} at the very least · {{ s.onHand }} on hand</p>
+        <p v-if="s.cutting.offcuts">
+          <span class="figure">{{ s.cutting.offcuts }}</span> offcuts first
+        </p>
+        <p class="quiet">
+          {{ s.cutting.lowerBound }} full at the very least{{
+            s.cutting.fullWires === s.cutting.lowerBound ? ": no way takes fewer" : ""
+          }}
+          · {{ s.onHand }} on hand
+        </p>
         <p v-if="s.onHand < s.cutting.fullWires" class="word late">{{ s.cutting.fullWires - s.onHand }} short</p>
+        <p v-for="r in s.ready" :key="r.lengthMicrometres" class="quiet">
+          {{ r.number }} of {{ millimetres(r.lengthMicrometres) }} mm lie cut
+        </p>
+        <v-btn
+          v-if="s.cutting.patterns.length"
+          variant="tonal"
+          :data-test="`record-${s.name}`"
+          @click="cutting = s.material"
+          >These are cut</v-btn
+        >
       </div>
       <table class="ledger">
         <thead>
@@ -51,7 +73,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
       </table>
       <div class="patterns">
         <div v-for="(p, i) in s.cutting.patterns" :key="i">
-          <b>{{ p.wires }} ×</b>
+          <b>{{ p.wires }} ×<span v-if="p.fromMicrometres < s.wire.lengthMicrometres" class="quiet"> offcut</span></b>
           <WirePattern
             :cuts="p.cuts"
             :from="p.fromMicrometres"
@@ -62,6 +84,8 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
         </div>
       </div>
     </article>
+    <StemCheck v-if="wires?.stems.length" :stems="wires.stems" />
+    <CutRecord v-if="recorded" :sheet="recorded" @close="cutting = undefined" />
     <MaterialList v-if="wires" title="Tape and what else is counted out" :lines="wires.others" />
   </div>
 </template>

@@ -2,18 +2,21 @@
 import type { CountCell, Schemas } from "../api/client";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
-import { useTimes } from "../format";
+import { stocked, useTimes } from "../format";
+import ReserveStock from "../parts/ReserveStock.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
+import LotDecisions from "./LotDecisions.vue";
 
 /** One cell of the count, opened: its working, its lots and whom they serve. */
 const props = defineProps<{ cell: CountCell; orders: Schemas["Named"][] }>();
 const emit = defineEmits<{ close: [] }>();
 const times = useTimes();
+const unit = props.cell.kind === "mix" ? "mg" : "pieces";
 const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id === id)?.name ?? "").join(", ");
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="520" @update:model-value="emit('close')">
+  <v-dialog :model-value="true" max-width="720" @update:model-value="emit('close')">
     <div class="sheet opened" data-test="working">
       <header>
         <PartDrawing :form="cell.form" :colour="cell.colour" :size="56" />
@@ -26,25 +29,18 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
       </header>
       <p>For {{ names(cell.orders) }}. It can be late from {{ times.full(cell.latestStart) }}.</p>
       <WorkingSheet :workings="cell.workings" />
+      <template v-if="cell.stock.length">
+        <h3>On the shelf</h3>
+        <div v-for="s in cell.stock" :key="s.id" class="stock">
+          <p>
+            <b>{{ stocked(s.amount, unit) }}</b> made {{ times.dayShort(s.madeOn)
+            }}<template v-if="s.place">, {{ s.place }}</template>
+          </p>
+          <ReserveStock :stock="s" :unit="unit" :orders="orders" />
+        </div>
+      </template>
       <h3>Lots</h3>
-      <table class="ledger">
-        <thead>
-          <tr>
-            <th>begin by</th>
-            <th class="n">must yield</th>
-            <th class="n">started</th>
-            <th>state</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="l in cell.lotList" :key="l.id">
-            <td>{{ times.full(l.latestStart) }}</td>
-            <td class="n">{{ l.need }}</td>
-            <td class="n">{{ l.started }}</td>
-            <td>{{ l.inWork ? `in work, ${l.alive} left` : "to begin" }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <LotDecisions :cell="cell" :orders="orders" />
     </div>
   </v-dialog>
 </template>
@@ -54,6 +50,12 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
   padding: 22px 26px;
   max-height: 88vh;
   overflow: auto;
+}
+.stock {
+  display: grid;
+  grid-template-columns: 200px 1fr;
+  border-bottom: 1px solid var(--vein);
+  padding: 4px 0;
 }
 header {
   display: flex;

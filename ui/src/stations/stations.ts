@@ -63,6 +63,14 @@ export const stations: Station[] = [
     component: () => import("./BenchStation.vue"),
   },
   {
+    path: "/stores",
+    name: "Stores",
+    group: "keep",
+    key: "s",
+    question: "What do we have, what do we order?",
+    component: () => import("./StoresStation.vue"),
+  },
+  {
     path: "/book",
     name: "Flower book",
     group: "keep",

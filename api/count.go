@@ -1,0 +1,136 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/count"
+	"bractum/core/stores"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+// CountView is the matrix of what has to be made, as the lead wishes it now.
+type CountView struct {
+	N       int64        `json:"n"`
+	Pending bool         `json:"pending" doc:"true while wishes are counted that are not accepted"`
+	Cells   []CountCell  `json:"cells"`
+	Notes   []count.Note `json:"notes"`
+	Orders  []Named      `json:"orders"`
+}
+
+// CountCell is one gather key of the count with its names, lots and stock.
+type CountCell struct {
+	count.Item
+	Name    string            `json:"name"`
+	Form    string            `json:"form"`
+	Kind    studio.Kind       `json:"kind"`
+	Colour  string            `json:"colour"`
+	Mix     string            `json:"mix"`
+	Flowers []string          `json:"flowers" doc:"the flowers that this goes into, or it itself"`
+	LotList []studio.Lot      `json:"lotList"`
+	Stock   []studio.ShelfLot `json:"stock" doc:"what lies finished of it"`
+}
+
+func (s *Service) registerCount(to huma.API) {
+	get(to, "/count", "get-count", "What has to be made", func(ctx context.Context, _ *nothing) (CountView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return CountView{}, err
+		}
+		v := at.latestAnswer().countView(at.n)
+		v.Pending = at.wished != nil
+		return v, nil
+	})
+	type decide struct {
+		Who
+		Lot  string `path:"lot"`
+		Body count.Decision
+	}
+	command(to, http.MethodPost, "/lots/{lot}/decide", "decide-lot", "Decide about a lot that is not begun", func(ctx context.Context, in *decide) (Moved, error) {
+		return facts(ctx, s, func(at *situation) (Moved, error) {
+			a := at.latestAnswer()
+			done, err := s.do(ctx, in.Who, "lot decided on", func(tx *store.Tx) (any, error) {
+				if err := at.unchanged(tx); err != nil {
+					return nil, err
+				}
+				decided, err := count.Decide(a.doc, a.count, studio.ID(in.Lot), in.Body)
+				if err != nil {
+					return nil, huma.Error409Conflict(err.Error())
+				}
+				i := slices.IndexFunc(a.count.Lots, func(l studio.Lot) bool { return l.ID == studio.ID(in.Lot) })
+				tx.Summary = fmt.Sprintf("%s: %s", a.book.Of(a.count.Lots[i].Made()).Name, worded[in.Body.What])
+				for _, d := range decided {
+					if err := tx.Decide(d.ID, d.Lot); err != nil {
+						return nil, err
+					}
+				}
+				return Moved{}, nil
+			})
+			return Moved{done.N}, err
+		})
+	})
+	type reserve struct {
+		Who
+		Stock string `path:"stock"`
+		Body  struct {
+			Order    studio.ID `json:"order" doc:"whom it is for; empty keeps it back from everything"`
+			Quantity int64     `json:"quantity" doc:"how much of it in all; 0 gives it back"`
+		}
+	}
+	command(to, http.MethodPost, "/stock/{stock}/reserve", "reserve-stock", "Say how much of a shelf lot is for an order", func(ctx context.Context, in *reserve) (Moved, error) {
+		return s.move(ctx, in.Who, "stock reserved", func(a *answer) (stores.Change, error) {
+			return stores.Reserve(a.doc, studio.ID(in.Stock), in.Body.Order, in.Body.Quantity)
+		})
+	})
+}
+
+// worded is how the journal says what was decided.
+var worded = map[string]string{"keep": "a lot is kept as it is", "start": "another number to start", "split": "a lot is split", "merge": "lots are merged",
+	"move": "a lot is moved", "let go": "a decision is let go"}
+
+func (a *answer) countView(n int64) CountView {
+	v := CountView{N: n, Cells: []CountCell{}, Notes: a.count.Notes, Orders: []Named{}}
+	for _, o := range a.doc.Orders {
+		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
+	}
+	shelf := a.book.NewShelf(a.doc)
+	for _, item := range a.count.Items {
+		r := a.book.Of(item.Made())
+		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
+		c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
+		for _, l := range a.plan.Lots {
+			if l.Key == item.Key {
+				c.LotList = append(c.LotList, l)
+			}
+		}
+		for _, s := range shelf.Finished(item.Key) {
+			c.Stock = append(c.Stock, s.ShelfLot)
+		}
+		v.Cells = append(v.Cells, c)
+	}
+	return v
+}
+
+// flowersOf names the flowers that need a recipe, through parts.
+func (a *answer) flowersOf(r *studio.Recipe) []string {
+	if r.Kind != studio.KindPart {
+		return []string{r.Name}
+	}
+	names := []string{}
+	for i := range a.doc.Recipes {
+		user := &a.doc.Recipes[i]
+		if slices.ContainsFunc(user.Parts, func(p studio.PartInput) bool { return p.Recipe == r.ID }) {
+			for _, name := range a.flowersOf(user) {
+				if !slices.Contains(names, name) {
+					names = append(names, name)
+				}
+			}
+		}
+	}
+	return names
+}

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { reactive, ref } from "vue";
+import { answered, client, type Schemas, useCommands } from "../../api/client";
+import { stocked, useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import WorkingSheet from "../../parts/WorkingSheet.vue";
+
+/** What to buy from whom and by when, what stands still without it, and what is on its way. */
+const props = defineProps<{ stores: Schemas["StoresView"] }>();
+const times = useTimes();
+const send = useCommands();
+const packs = reactive<Record<string, number>>({});
+const came = reactive<Record<string, number>>({});
+const opened = ref<string>();
+
+const wanted = (b: Schemas["ShoppingLine"]) => packs[b.material] ?? b.packs;
+const order = useMutation({
+  mutationFn: (list: Schemas["ShoppingList"]) => {
+    const body = {
+      supplier: list.supplier!.id,
+      packs: Object.fromEntries(list.buys.map((b) => [b.material, wanted(b)])),
+    };
+    return send(body, (header) => answered(client.POST("/api/purchases", { params: { header }, body })));
+  },
+});
+const arrive = useMutation({
+  mutationFn: (state: Schemas["PurchaseState"]) => {
+    const body = { came: state.purchase.lines.map((l) => ({ line: l.id, packs: brought(l) })) };
+    return send([state.purchase.id, body], (header) =>
+      answered(
+        client.POST("/api/purchases/{id}/arrived", {
+          params: { path: { id: state.purchase.id }, header: { ...header, "If-Match": state.version } },
+          body,
+        }),
+      ),
+    );
+  },
+});
+const brought = (l: Schemas["PurchaseLine"]) => came[l.id] ?? Math.max(0, l.promised - l.arrived);
+const material = (id: string) => props.stores.materials.find((m) => m.material === id);
+const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)?.name ?? "";
+</script>
+
+<template>
+  <p v-if="!stores.shopping.length" class="sheet empty">
+    Nothing has to be bought: what the plan takes is there or on its way.
+  </p>
+  <section v-for="l in stores.shopping" :key="l.supplier?.id ?? 'none'" class="sheet list">
+    <header>
+      <h2>{{ l.supplier?.name ?? "No supplier is known" }}</h2>
+      <span v-if="l.supplier" class="quiet"
+        >brings it after {{ l.supplier.days }} working {{ l.supplier.days === 1 ? "day" : "days" }}</span
+      >
+      <span class="grow" />
+      <v-btn v-if="l.supplier" color="primary" :data-test="`order-${l.supplier.name}`" @click="order.mutate(l)"
+        >Order this</v-btn
+      >
+    </header>
+    <table class="ledger">
+      <thead>
+        <tr>
+          <th>material</th>
+          <th class="n">short</th>
+          <th class="n">packs</th>
+          <th>order by</th>
+          <th>needed</th>
+          <th>what stands still without it</th>
+        </tr>
+      </thead>
+      <tbody v-for="b in l.buys" :key="b.material" :data-test="`buy-${b.name}`">
+        <tr>
+          <td>
+            <button class="bare what" @click="opened = opened === b.material ? undefined : b.material">
+              {{ b.name }}
+            </button>
+          </td>
+          <td class="n">{{ stocked(b.short, b.unit) }}</td>
+          <td class="n nowrap">
+            <input
+              :value="wanted(b)"
+              type="number"
+              min="0"
+              :aria-label="`packs of ${b.name}`"
+              @input="packs[b.material] = Number(($event.target as HTMLInputElement).value)"
+            />
+            <span class="quiet"> of {{ stocked(b.pack, b.unit) }}</span>
+          </td>
+          <td>
+            <span v-if="b.orderBy !== undefined" :class="b.late ? 'word late' : ''">{{ times.full(b.orderBy) }}</span>
+          </td>
+          <td>
+            <template v-if="b.neededBy !== undefined">{{ times.full(b.neededBy) }}</template>
+            <span v-else class="quiet">to keep some by</span>
+          </td>
+          <td>
+            {{ b.stands.slice(0, 4).join(", ")
+            }}<span v-if="b.stands.length > 4"> and {{ b.stands.length - 4 }} more</span>
+            <span v-if="b.orders.length" class="quiet"> · {{ b.orders.join(", ") }}</span>
+          </td>
+        </tr>
+        <tr v-if="opened === b.material">
+          <td colspan="6"><WorkingSheet :workings="[b.working]" /></td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+  <ProblemNote :error="order.error.value" />
+  <section v-if="stores.purchases.length" class="sheet list">
+    <h2>On the way</h2>
+    <div v-for="p in stores.purchases" :key="p.purchase.id" class="purchase" data-test="purchase">
+      <header>
+        <h3>{{ supplier(p.purchase.supplier) }}</h3>
+        <span>expected {{ times.full(p.purchase.expected) }}</span>
+        <span v-if="p.purchase.state === 'sent'" class="word tight">not confirmed yet</span>
+        <span v-else class="word safe">confirmed</span>
+        <span class="quiet">{{ p.purchase.said }}</span>
+        <span class="grow" />
+        <v-btn variant="tonal" data-test="arrived" @click="arrive.mutate(p)">It has come: book it in</v-btn>
+      </header>
+      <table class="ledger">
+        <tbody>
+          <tr v-for="line in p.purchase.lines" :key="line.id">
+            <td>{{ material(line.material)?.name }}</td>
+            <td>
+              {{ line.packs }} ordered<template v-if="line.promised !== line.packs"
+                >, {{ line.promised }} promised</template
+              ><template v-if="line.arrived">, {{ line.arrived }} came</template>
+            </td>
+            <td class="n">
+              <input
+                :value="brought(line)"
+                type="number"
+                min="0"
+                :aria-label="`packs of ${material(line.material)?.name} that came`"
+                @input="came[line.id] = Number(($event.target as HTMLInputElement).value)"
+              />
+              <span class="quiet"> packs of {{ stocked(line.pack, material(line.material)?.unit ?? "") }}</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <ProblemNote :error="arrive.error.value" />
+  </section>
+</template>
+
+<style scoped>
+.list {
+  padding: 14px 20px;
+  margin-bottom: 14px;
+}
+.empty {
+  padding: 24px;
+}
+header {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+}
+.what {
+  font-weight: 600;
+}
+.purchase {
+  padding: 8px 0;
+}
+.nowrap {
+  white-space: nowrap;
+}
+input {
+  font: inherit;
+  width: 66px;
+  text-align: right;
+  padding: 3px 6px;
+  border: 1px solid var(--vein);
+  border-radius: 2px 7px 2px 7px;
+  background: var(--sheet);
+  color: inherit;
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { reactive, ref } from "vue";
+import { answered, client, type Schemas, useCommands } from "../../api/client";
+import { stocked } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+
+/** Counting what is there: figures are typed as they are found, compared, and accepted. */
+interface Thing {
+  id: string;
+  length: number;
+  name: string;
+  unit: string;
+  amount: number;
+}
+const props = defineProps<{ title: string; things: Thing[] }>();
+const emit = defineEmits<{ close: [] }>();
+const send = useCommands();
+const found = reactive<Record<string, number | "">>({});
+const key = (t: { id: string; length?: number }) => `${t.id}/${t.length ?? 0}`;
+// What the books said when counting began: what moves meanwhile is said.
+const things = ref(props.things);
+
+const counts = (): Schemas["Counted"][] =>
+  things.value
+    .filter((t) => typeof found[key(t)] === "number")
+    .map((t) => ({
+      id: t.id,
+      ...(t.length ? { lengthMicrometres: t.length } : {}),
+      amount: { value: found[key(t)] as number, unit: t.unit === "mg" ? "g" : t.unit === "µm" ? "m" : "pieces" },
+      seen: t.amount,
+    }));
+const compare = useMutation({
+  mutationFn: () => answered(client.POST("/api/stores/differences", { body: { counts: counts() } })),
+});
+const accept = useMutation({
+  mutationFn: () =>
+    send(counts(), (header) =>
+      answered(client.POST("/api/stores/count", { params: { header }, body: { counts: counts() } })),
+    ),
+  onSuccess: () => emit("close"),
+});
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="640" persistent @keydown.esc="emit('close')">
+    <div class="sheet opened" data-test="stock-taking">
+      <h2>{{ title }}</h2>
+      <p class="quiet">Type what you find; leave open what you do not count. Nothing is booked before you accept.</p>
+      <table v-if="!compare.data.value" class="ledger">
+        <tbody>
+          <tr v-for="t in things" :key="key(t)">
+            <td>{{ t.name }}</td>
+            <td class="n">
+              <input
+                v-model.number="found[key(t)]"
+                type="number"
+                step="any"
+                :aria-label="`found of ${t.name}`"
+                :data-test="`found-${t.name}`"
+              />
+              {{ t.unit === "mg" ? "g" : t.unit === "µm" ? "m" : "" }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <table v-else class="ledger">
+        <thead>
+          <tr>
+            <th>counted</th>
+            <th class="n">books</th>
+            <th class="n">found</th>
+            <th class="n">difference</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="d in compare.data.value" :key="key({ id: d.id, length: d.lengthMicrometres })">
+            <td>{{ d.name }}</td>
+            <td class="n">{{ stocked(d.books, d.unit) }}</td>
+            <td class="n">{{ stocked(d.found, d.unit) }}</td>
+            <td class="n">
+              <b v-if="d.found !== d.books"
+                >{{ d.found > d.books ? "+" : "−" }}{{ stocked(Math.abs(d.found - d.books), d.unit) }}</b
+              >
+              <span v-else class="word safe">as booked</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <ProblemNote :error="compare.error.value ?? accept.error.value" />
+      <footer>
+        <v-btn variant="text" @click="emit('close')">Leave it</v-btn>
+        <template v-if="!compare.data.value">
+          <v-btn color="primary" :disabled="!counts().length" data-test="compare" @click="compare.mutate()"
+            >See the differences</v-btn
+          >
+        </template>
+        <template v-else>
+          <v-btn variant="tonal" @click="compare.reset()">Count on</v-btn>
+          <v-btn color="primary" data-test="accept-count" @click="accept.mutate()">Accept, and book it</v-btn>
+        </template>
+      </footer>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.opened {
+  padding: 22px 26px;
+  max-height: 88vh;
+  overflow: auto;
+}
+footer {
+  display: flex;
+  justify-content: flex-end;
+  gap: 10px;
+  margin-top: 14px;
+}
+input {
+  font: inherit;
+  width: 110px;
+  text-align: right;
+  padding: 4px 8px;
+  border: 1px solid var(--vein);
+  border-radius: 2px 7px 2px 7px;
+  background: var(--sheet);
+  color: inherit;
+}
+</style>

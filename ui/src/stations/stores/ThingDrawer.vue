@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { ref } from "vue";
+import { answered, client, Refused, type Schemas, useCommands } from "../../api/client";
+import { useLedger } from "../../api/queries";
+import { stocked, useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+
+/** One thing in the stores: what happened to it, and what can be said about it. */
+const props = defineProps<{
+  id: string;
+  length: number;
+  name: string;
+  unit: string;
+  amount: number;
+  stock?: Schemas["StockRow"];
+}>();
+const emit = defineEmits<{ close: [] }>();
+const times = useTimes();
+const send = useCommands();
+const { data: lines } = useLedger(
+  () => props.id,
+  () => props.length,
+);
+const lost = ref(0);
+const why = ref("");
+const place = ref(props.stock?.place ?? "");
+const unitName = props.unit === "mg" ? "g" : props.unit === "µm" ? "m" : "pieces";
+
+const spoil = useMutation({
+  mutationFn: (confirmed: boolean) =>
+    send([props.id, props.length, lost.value, why.value, confirmed], (header) =>
+      answered(
+        client.POST("/api/stores/spoil", {
+          params: { header },
+          body: {
+            id: props.id,
+            ...(props.length ? { lengthMicrometres: props.length } : {}),
+            amount: { value: lost.value, unit: unitName },
+            why: why.value,
+            confirmed,
+          },
+        }),
+      ),
+    ),
+  onSuccess: () => (lost.value = 0),
+});
+const mayConfirm = () =>
+  spoil.error.value instanceof Refused && spoil.error.value.fields.some((f) => f.location === "body.confirmed");
+
+const keep = useMutation({
+  mutationFn: (kept: string) =>
+    send([props.id, place.value, kept], (header) =>
+      answered(
+        client.POST("/api/stock/{stock}/keep", {
+          params: { header, path: { stock: props.id } },
+          body: { place: place.value, kept },
+        }),
+      ),
+    ),
+});
+const ways = [
+  { kept: "board", name: "On the board" },
+  { kept: "wrapped", name: "Wrap it" },
+  { kept: "cold", name: "Into the cold" },
+];
+const booked: Record<string, string> = {
+  bought: "bought",
+  mixed: "mixed",
+  used: "used",
+  made: "made",
+  spoilt: "thrown away",
+  counted: "counted",
+  reserved: "reserved",
+  released: "no longer reserved",
+  corrected: "put right",
+};
+const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), props.unit)}`;
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="680" @update:model-value="emit('close')">
+    <div class="sheet opened" data-test="thing">
+      <header>
+        <h2>{{ name }}</h2>
+        <span class="figure">{{ stocked(amount, unit) }}<span class="unit"> there</span></span>
+      </header>
+      <slot />
+      <template v-if="stock">
+        <h3>Where it lies</h3>
+        <div class="line">
+          <input v-model="place" placeholder="tin, shelf, drawer" aria-label="where it lies" data-test="place" />
+          <v-btn variant="tonal" size="small" data-test="keep-place" @click="keep.mutate(stock.kept ?? '')"
+            >Lies there</v-btn
+          >
+          <template v-if="stock.kind === 'mix'">
+            <v-btn
+              v-for="w in ways"
+              :key="w.kept"
+              :variant="stock.kept === w.kept ? 'flat' : 'tonal'"
+              size="small"
+              :data-test="`kept-${w.kept}`"
+              @click="keep.mutate(w.kept)"
+              >{{ w.name }}</v-btn
+            >
+          </template>
+        </div>
+        <ProblemNote :error="keep.error.value" />
+      </template>
+      <h3>Thrown away</h3>
+      <form class="line" @submit.prevent="spoil.mutate(false)">
+        <input v-model.number="lost" type="number" step="any" aria-label="how much" data-test="lost" />
+        {{ unitName }}
+        <input v-model="why" placeholder="why" aria-label="why" />
+        <v-btn type="submit" variant="tonal" size="small" data-test="spoil">Book it</v-btn>
+        <v-btn
+          v-if="mayConfirm()"
+          variant="tonal"
+          size="small"
+          data-test="spoil-all-the-same"
+          @click="spoil.mutate(true)"
+          >Book it all the same</v-btn
+        >
+      </form>
+      <ProblemNote :error="spoil.error.value" />
+      <h3>What happened</h3>
+      <table class="ledger">
+        <tbody>
+          <tr v-for="(l, i) in lines" :key="i">
+            <td>{{ times.full(l.at) }}</td>
+            <td>{{ booked[l.movement] }}</td>
+            <td class="n">
+              <b>{{ signed(l.amount) }}</b>
+            </td>
+            <td class="quiet">{{ l.summary }}{{ l.person ? `, ${l.person}` : "" }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.opened {
+  padding: 22px 26px;
+  max-height: 88vh;
+  overflow: auto;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+h3 {
+  margin: 16px 0 4px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+input {
+  font: inherit;
+  padding: 4px 8px;
+  border: 1px solid var(--vein);
+  border-radius: 2px 7px 2px 7px;
+  background: var(--sheet);
+  color: inherit;
+}
+input[type="number"] {
+  width: 90px;
+}
+</style>
