@@ -21,6 +21,7 @@ import (
 	"bractum/core/plan"
 	"bractum/core/stores"
 	"bractum/core/studio"
+	"bractum/outside"
 	"bractum/store"
 )
 
@@ -33,6 +34,7 @@ type Service struct {
 	store  *store.Store
 	clock  Clock
 	listen func(n int64) // told of every new journal number
+	out    outside.Services
 
 	mu     sync.Mutex
 	latest *situation
@@ -63,16 +65,17 @@ type answer struct {
 }
 
 // Register adds all operations to an API. The listener may be nil.
-func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64)) *Service {
+func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64), out outside.Services) *Service {
 	if listen == nil {
 		listen = func(int64) {}
 	}
-	service := &Service{store: s, clock: clock, listen: listen}
+	service := &Service{store: s, clock: clock, listen: listen, out: out}
 	service.registerStudio(to)
 	service.registerOrders(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)
+	service.registerWeighing(to)
 	service.registerPlan(to)
 	service.registerBench(to)
 	service.registerBook(to)
@@ -251,6 +254,8 @@ func problem(err error) error {
 		return huma.Error409Conflict(fixed.Error())
 	case errors.As(err, &problems):
 		return invalid(problems)
+	case outside.IsTrouble(err):
+		return huma.NewError(http.StatusBadGateway, err.Error())
 	case errors.Is(err, store.ErrBusy):
 		return huma.NewError(http.StatusServiceUnavailable, store.ErrBusy.Error()+". Close the other program and try again.")
 	}

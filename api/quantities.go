@@ -19,6 +19,7 @@ type MixingView struct {
 	N         int64          `json:"n"`
 	Density   int64          `json:"densityMilligramsPerMillilitre"`
 	Mixes     []MixCard      `json:"mixes"`
+	Ladders   []paste.Ladder `json:"ladders" doc:"shades that come from one weighing of a deep mix"`
 	Notes     []string       `json:"notes"`
 	Unused    []Taken        `json:"onShelf" doc:"mixes that lie ready"`
 	Materials []MaterialLine `json:"materials" doc:"what all mixings together take"`
@@ -37,6 +38,7 @@ type MixCard struct {
 	Name     string           `json:"name"`
 	Colour   string           `json:"colour"`
 	Task     *TaskCard        `json:"task,omitempty"`
+	Weighed  bool             `json:"weighed" doc:"weighed in, and to be kneaded"`
 	Weigh    []Ingredient     `json:"weigh"`
 	For      []MixUse         `json:"for"`
 	Workings []studio.Working `json:"workings"`
@@ -128,11 +130,16 @@ func (a *answer) mixingView(n int64) MixingView {
 	for _, l := range a.plan.Lots {
 		lots[l.ID] = l
 	}
-	for _, sheet := range paste.MixSheets(a.doc, a.plan.Lots, a.plan.Links) {
+	sheets := paste.MixSheets(a.doc, a.plan.Lots, a.plan.Links)
+	v.Ladders = paste.Ladders(a.book, sheets, a.plan.Links)
+	for _, sheet := range sheets {
 		r := a.book.Recipe(sheet.Mix)
 		c := MixCard{MixSheet: sheet, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, For: []MixUse{}, Workings: []studio.Working{}}
 		if cards := a.cards(func(t studio.Task) bool { return t.Lot == sheet.Lot && t.Step == r.Steps[0].Key }); len(cards) > 0 {
 			c.Task = &cards[0]
+		}
+		if record := a.doc.Begun(lots[sheet.Lot]).Record(r.Steps[0].Key); record != nil {
+			c.Weighed = len(record.Weighed) > 0
 		}
 		for _, p := range sheet.Portions {
 			c.Weigh = append(c.Weigh, a.ingredient(p))

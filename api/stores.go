@@ -10,6 +10,7 @@ import (
 
 	"bractum/core/stores"
 	"bractum/core/studio"
+	"bractum/outside"
 	"bractum/store"
 )
 
@@ -230,7 +231,30 @@ func (s *Service) registerPurchases(to huma.API) {
 			tx.Summary = fmt.Sprintf("Ordered from %s: %d lines", at.inForce.supplier(p.Supplier), len(p.Lines))
 			return Moved{}, tx.PutPurchase(p, 0)
 		})
-		return Moved{done.N}, err
+		if err != nil || done.Repeated || s.out.Supplier == nil {
+			return Moved{done.N}, err
+		}
+		return s.send(ctx, Who{newCommand(), in.Person}, p, 1)
+	})
+	type sending struct {
+		Who
+		Sees
+		ID string `path:"id"`
+	}
+	command(to, http.MethodPost, "/purchases/{id}/send", "send-purchase", "Send an order again that was not confirmed", func(ctx context.Context, in *sending) (Moved, error) {
+		if s.out.Supplier == nil {
+			return Moved{}, outside.Trouble{Message: "No order desk is connected; call the supplier, and book in what comes."}
+		}
+		open, err := s.store.OpenPurchases(ctx)
+		if err != nil {
+			return Moved{}, err
+		}
+		for _, state := range open {
+			if state.Purchase.ID == studio.ID(in.ID) {
+				return s.send(ctx, in.Who, state.Purchase, in.IfMatch)
+			}
+		}
+		return Moved{}, store.NotFound{Thing: "the purchase"}
 	})
 	type goods struct {
 		Who
@@ -262,6 +286,38 @@ func (s *Service) registerPurchases(to huma.API) {
 		})
 	})
 }
+
+// send has the supplier confirm an order that is kept already, and keeps what it said.
+func (s *Service) send(ctx context.Context, who Who, p studio.Purchase, seen int64) (Moved, error) {
+	at, err := s.situation(ctx)
+	if err != nil {
+		return Moved{}, err
+	}
+	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier), Ordered: at.calendar.Wall(p.Ordered), Expected: at.calendar.Wall(p.Expected)}
+	for _, l := range p.Lines {
+		order.Lines = append(order.Lines, outside.PurchaseLine{Line: string(l.ID), Article: at.inForce.material(l.Material), Packs: l.Packs})
+	}
+	said, err := s.out.Supplier.Order(ctx, order)
+	if err != nil {
+		return Moved{}, err
+	}
+	p.Lines = slices.Clone(p.Lines)
+	promised := map[string]int64{}
+	for _, l := range said.Lines {
+		promised[l.Line] = l.Packs
+	}
+	if err := stores.Confirm(&p, promised, at.calendar, said.Expected, said.Said); err != nil {
+		return Moved{}, err
+	}
+	done, err := s.do(ctx, who, "purchase confirmed", func(tx *store.Tx) (any, error) {
+		tx.Summary = fmt.Sprintf("%s confirms: %s", at.inForce.supplier(p.Supplier), said.Said)
+		return Moved{}, tx.PutPurchase(p, seen)
+	})
+	return Moved{done.N}, err
+}
+
+// newCommand is the id of a command that follows from another.
+func newCommand() string { return string(newID()) }
 
 func (a *answer) supplier(id studio.ID) string {
 	if i := slices.IndexFunc(a.doc.Suppliers, func(s studio.Supplier) bool { return s.ID == id }); i >= 0 {

@@ -120,7 +120,7 @@ func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error
 func taskParams(lot string, position int, r studio.TaskRecord) sqlcgen.AddTaskParams {
 	return sqlcgen.AddTaskParams{LotID: lot, Position: int64(position), Step: r.Step, State: string(r.State), PersonID: string(r.Person),
 		StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
-		Machine: string(r.Machine), Used: asJSON(append([]studio.Used{}, r.Used...))}
+		Machine: string(r.Machine), Used: asJSON(append([]studio.Used{}, r.Used...)), Weighed: asJSON(append([]studio.Milligrams{}, r.Weighed...))}
 }
 
 func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {

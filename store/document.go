@@ -273,7 +273,11 @@ func taskRecord(r sqlcgen.Task) studio.TaskRecord {
 	if json.Unmarshal([]byte(r.Used), &used) != nil || len(used) == 0 {
 		used = nil
 	}
-	return studio.TaskRecord{Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
+	var weighed []studio.Milligrams
+	if json.Unmarshal([]byte(r.Weighed), &weighed) != nil || len(weighed) == 0 {
+		weighed = nil
+	}
+	return studio.TaskRecord{Weighed: weighed, Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
 		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
 		Machine: studio.ID(r.Machine), Used: used}
 }

@@ -21,6 +21,7 @@ import (
 	"github.com/gofiber/fiber/v3/middleware/recover"
 
 	"bractum/api"
+	"bractum/outside"
 	"bractum/store"
 )
 
@@ -36,7 +37,7 @@ type Application struct {
 
 // New makes the application; the store may be nil when only the API's
 // description is wanted.
-func New(s *store.Store, clock api.Clock) *Application {
+func New(s *store.Store, clock api.Clock, out outside.Services) *Application {
 	huma.DefaultArrayNullable = false // our answers write empty lists, never null
 	a := &Application{events: newHub()}
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed})
@@ -48,7 +49,7 @@ func New(s *store.Store, clock api.Clock) *Application {
 	config.CreateHooks = nil // no links to schemas in answers
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", namer())
 	a.API = huma.NewAPI(config, adapter{a.app})
-	api.Register(a.API, s, clock, a.events.tell)
+	api.Register(a.API, s, clock, a.events.tell, out)
 	a.app.Get("/api/events", func(c fiber.Ctx) error { return a.events.stream(c, s) })
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
 	a.app.Get("/*", page)

@@ -23,6 +23,7 @@ import (
 	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
+	"bractum/outside"
 	"bractum/store"
 	"bractum/web"
 )
@@ -42,7 +43,7 @@ func newDeskOf(t testing.TB, doc *studio.Document) desk {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
 	require.NoError(t, s.Seed(context.Background(), doc, true))
-	return desk{t, web.New(s, standing), s, demo.ID("Odalys")}
+	return desk{t, web.New(s, standing, outside.Services{}), s, demo.ID("Odalys")}
 }
 
 func standing(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at }
@@ -398,7 +399,7 @@ func TestALockedFileIsAnsweredInWords(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	require.NoError(t, s.Seed(context.Background(), demo.Document(), true))
-	d := desk{t, web.New(s, standing), s, demo.ID("Odalys")}
+	d := desk{t, web.New(s, standing, outside.Services{}), s, demo.ID("Odalys")}
 	other, err := sql.Open("sqlite", "file:"+filepath.Join(folder, store.FileName))
 	require.NoError(t, err)
 	defer other.Close()

@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"net"
+	"net/http"
 	"os"
 	"time"
 
@@ -14,6 +15,9 @@ import (
 
 	"bractum/core/studio"
 	"bractum/demo"
+	"bractum/outside"
+	"bractum/standin/scale"
+	"bractum/standin/supplier"
 	"bractum/store"
 	"bractum/web"
 )
@@ -25,6 +29,7 @@ const Chromium = "/usr/bin/chromium"
 type Studio struct {
 	URL    string
 	Store  *store.Store
+	Scale  *scale.Scale
 	stop   context.CancelFunc
 	served chan error
 }
@@ -50,9 +55,29 @@ func Open(folder string) (*Studio, error) {
 		return nil, errors.Join(err, s.Close())
 	}
 	standing := func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at }
-	open := &Studio{"http://" + on.Addr().String(), s, stop, make(chan error, 1)}
-	go func() { open.served <- web.New(s, standing).Serve(ctx, on) }()
+	pan := scale.New(1, time.Now)
+	scaleAt, err := standIn(ctx, pan)
+	desk, e := standIn(ctx, supplier.New())
+	if err = errors.Join(err, e); err != nil {
+		stop()
+		return nil, errors.Join(err, s.Close())
+	}
+	open := &Studio{"http://" + on.Addr().String(), s, pan, stop, make(chan error, 1)}
+	out := outside.Services{Scale: outside.NewScale(scaleAt), Supplier: outside.NewSupplier(desk)}
+	go func() { open.served <- web.New(s, standing, out).Serve(ctx, on) }()
 	return open, nil
+}
+
+// standIn answers on a port of its own until the context ends.
+func standIn(ctx context.Context, answers http.Handler) (address string, err error) {
+	on, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return "", err
+	}
+	server := &http.Server{Handler: answers, ReadHeaderTimeout: time.Second}
+	context.AfterFunc(ctx, func() { _ = server.Close() })
+	go func() { _ = server.Serve(on) }()
+	return "http://" + on.Addr().String(), nil
 }
 
 // Close stops serving and lets go of the file.

@@ -26,6 +26,7 @@ type commands struct {
 	Import   importCommand   `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`
 	Serve    serveCommand    `cmd:"" help:"Serve a studio's application on 127.0.0.1."`
 	Demo     demoCommand     `cmd:"" help:"Serve the demo studio, Pellowen Yard."`
+	Scale    scaleCommand    `cmd:"" help:"Stand in for a scale on 127.0.0.1."`
 	OpenAPI  openAPICommand  `cmd:"" name:"openapi" help:"Write the description of the HTTP interface."`
 }
 

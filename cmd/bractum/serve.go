@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"net"
+	"net/http"
 	"os"
 	"os/signal"
 	"path/filepath"
@@ -15,6 +16,9 @@ import (
 	"bractum/api"
 	"bractum/core/studio"
 	"bractum/demo"
+	"bractum/outside"
+	"bractum/standin/scale"
+	"bractum/standin/supplier"
 	"bractum/store"
 	"bractum/web"
 )
@@ -23,6 +27,7 @@ type serveCommand struct {
 	Data string `help:"Folder of the studio's file." default:"./data" type:"path"`
 	Port int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
 	From string `help:"Start an empty file from this studio document." placeholder:"FILE"`
+	outsideFlags
 }
 
 func (c *serveCommand) Run() error {
@@ -38,13 +43,58 @@ func (c *serveCommand) Run() error {
 			return fmt.Errorf("%s: its epoch, %s, lies in the future; a studio that is served begins in the past", c.From, doc.Epoch.Format(time.DateOnly))
 		}
 		return s.Seed(ctx, doc, false)
-	}, realTime, nil)
+	}, realTime, nil, c.services())
+}
+
+// outsideFlags say where a scale and the suppliers' order desk are reached.
+type outsideFlags struct {
+	Scale    string `help:"Address of a scale that speaks docs/formats/scale.md." placeholder:"http://127.0.0.1:8091"`
+	Supplier string `help:"Address of an order desk that speaks docs/formats/purchase.md." placeholder:"http://127.0.0.1:8092"`
+}
+
+func (f outsideFlags) services() (out outside.Services) {
+	if f.Scale != "" {
+		out.Scale = outside.NewScale(f.Scale)
+	}
+	if f.Supplier != "" {
+		out.Supplier = outside.NewSupplier(f.Supplier)
+	}
+	return out
+}
+
+// standIns starts stand-ins for what has no address, on ports of their own.
+func (f outsideFlags) standIns() (outsideFlags, error) {
+	start := func(address *string, answers http.Handler) error {
+		if *address != "" {
+			return nil
+		}
+		on, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			return err
+		}
+		*address = "http://" + on.Addr().String()
+		go func() { _ = http.Serve(on, answers) }() // until the program ends
+		return nil
+	}
+	err := errors.Join(start(&f.Scale, scale.New(1, time.Now)), start(&f.Supplier, supplier.New()))
+	return f, err
+}
+
+type scaleCommand struct {
+	Port int `help:"Port on 127.0.0.1." default:"8091"`
+}
+
+func (c *scaleCommand) Run() error {
+	address := net.JoinHostPort("127.0.0.1", strconv.Itoa(c.Port))
+	fmt.Printf("A stand-in for a scale: http://%s\n", address)
+	return http.ListenAndServe(address, scale.New(1, time.Now))
 }
 
 type demoCommand struct {
 	Data  string `help:"Folder of the demo's file." default:"./.demo" type:"path"`
 	Port  int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
 	Fresh bool   `help:"Forget what was entered and start over."`
+	outsideFlags
 	Clock string `help:"stand: the clock stands until it is moved on; run: it runs from there." enum:"stand,run" default:"stand"`
 }
 
@@ -55,6 +105,10 @@ func (c *demoCommand) Run() error {
 				return err
 			}
 		}
+	}
+	flags, err := c.standIns()
+	if err != nil {
+		return err
 	}
 	begun := time.Now()
 	clock := func(_ studio.Calendar, standing *studio.Minute) studio.Minute {
@@ -72,9 +126,10 @@ Try first:
   1. Orders: enter one for twelve of a flower, two weeks ahead; see what it moves; accept.
   2. Count-up: open any figure to see how it was worked out. Then Mixing and Wires.
   3. Bench: say who you are, start the task, finish it with 3 broken.
+The demo's scale stands at %s: pour there, and weigh in at Mixing.
 What you enter is kept in %s; make demo-fresh starts over. Ctrl-C closes.
-`, address, c.Data)
-	})
+`, address, flags.Scale, c.Data)
+	}, flags.services())
 }
 
 func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
@@ -83,7 +138,7 @@ func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
 
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
-func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock api.Clock, opened func(address string)) error {
+func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock api.Clock, opened func(address string), out outside.Services) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	s, err := store.Open(ctx, folder, store.Options{})
@@ -106,11 +161,11 @@ func serve(folder string, port int, fill func(context.Context, *store.Store) err
 		opened = func(address string) { fmt.Printf("Bractum is open: http://%s\n", address) }
 	}
 	opened(on.Addr().String())
-	return web.New(s, clock).Serve(ctx, on)
+	return web.New(s, clock, out).Serve(ctx, on)
 }
 
 type openAPICommand struct{}
 
 func (c *openAPICommand) Run() error {
-	return write(web.New(nil, realTime).API.OpenAPI())
+	return write(web.New(nil, realTime, outside.Services{}).API.OpenAPI())
 }

@@ -48,7 +48,11 @@ func (b Bench) made(lot studio.WorkLot, r *studio.Recipe, progress studio.Progre
 			moved = append(moved, studio.Movement{Kind: studio.Reserved, Made: quality, Order: claim.Order, Amount: claim.Quantity})
 		}
 	}
-	put(studio.Good, progress.Alive-progress.Seconds, true)
+	good := progress.Alive - progress.Seconds
+	if mixed := mixed(lot, r); mixed > 0 {
+		good = int64(mixed)
+	}
+	put(studio.Good, good, true)
 	put(studio.Second, progress.Seconds, r.SecondsServe)
 	return moved
 }
@@ -87,7 +91,7 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 			moved = append(moved, b.wires(wire.Piece{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}, w.Material)...)
 		}
 	}
-	if r.Kind == studio.KindMix && r.Steps[0].Key == step {
+	if r.Kind == studio.KindMix && r.Steps[0].Key == step && mixed(lot, r) == 0 {
 		for _, portion := range paste.Weigh(r, studio.Milligrams(pieces), b.doc.Settings.ScaleStepMilligrams) {
 			if portion.Mix != "" {
 				moved = append(moved, b.take(lot, studio.Made{Recipe: portion.Mix}, nil, int64(portion.Weigh))...)

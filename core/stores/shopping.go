@@ -189,3 +189,21 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 	}
 	return p, c, nil
 }
+
+// Confirm keeps what a supplier promised of a purchase: packs by line, when it comes, and
+// what was said. More than was ordered, or a time that cannot be, is refused.
+func Confirm(p *studio.Purchase, promised map[string]int64, c studio.Calendar, expected studio.WallTime, said string) error {
+	var when studio.WallTime
+	if err := when.UnmarshalText([]byte(expected)); err != nil || c.Minute(when) < p.Ordered {
+		return refuse("the supplier says %q for when it comes; call them, the order is kept as sent", expected)
+	}
+	for i := range p.Lines {
+		packs, answered := promised[string(p.Lines[i].ID)]
+		if !answered || packs < 0 || packs > p.Lines[i].Packs {
+			return refuse("the supplier promises %d packs of %d; call them, the order is kept as sent", packs, p.Lines[i].Packs)
+		}
+		p.Lines[i].Promised = packs
+	}
+	p.State, p.Expected, p.Said = studio.PurchaseConfirmed, c.Minute(when), said
+	return nil
+}

@@ -255,6 +255,9 @@ type TaskRecord struct {
 	Mend    int64     `json:"mend,omitempty"`
 	Broken  int64     `json:"broken"`
 	Used    []Used    `json:"used,omitempty"`
+	// Weighed is what was weighed for a mixing, in the order of its ingredients: the
+	// blend, then the additives.
+	Weighed []Milligrams `json:"weighedMilligrams,omitempty"`
 }
 
 // Used is how many pieces of an input a task took up in all, where the recipe

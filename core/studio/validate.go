@@ -154,7 +154,7 @@ func (v *validator) supplies() {
 		if m.Unit != UnitMilligrams && m.Unit != UnitMicrometres && m.Unit != UnitPieces {
 			v.say(place+".unit", "is %q; mg, µm or pieces would be right", m.Unit)
 		}
-		within(v, place+".onHand", m.OnHand, 0, 1<<50)
+		within(v, place+".onHand", m.OnHand, -1<<50, 1<<50)
 		if m.Wire != nil {
 			if m.Unit != UnitPieces {
 				v.say(place+".unit", "is %q; a wire is counted in pieces", m.Unit)

@@ -38,6 +38,9 @@ CREATE TRIGGER ledger_loses_no_line BEFORE DELETE ON ledger BEGIN SELECT RAISE(A
 ALTER TABLE stock_lot ADD COLUMN place TEXT NOT NULL DEFAULT '';
 ALTER TABLE stock_lot ADD COLUMN kept TEXT NOT NULL DEFAULT '' CHECK (kept IN ('', 'board', 'wrapped', 'cold'));
 
+-- what was weighed for a mixing
+ALTER TABLE task ADD COLUMN weighed TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(weighed));
+
 -- lots that are not begun and that the lead has decided on: as she wishes, and as it is
 -- accepted; null where she has not, or has let it go
 CREATE TABLE decided_lot (
@@ -85,5 +88,6 @@ ALTER TABLE material DROP COLUMN pack;
 ALTER TABLE material DROP COLUMN supplier_id;
 DROP TABLE supplier;
 DROP TABLE decided_lot;
+ALTER TABLE task DROP COLUMN weighed;
 ALTER TABLE stock_lot DROP COLUMN kept;
 ALTER TABLE stock_lot DROP COLUMN place;

@@ -27,7 +27,7 @@ SELECT * FROM lot WHERE id = ?;
 -- name: DropTasks :exec
 DELETE FROM task WHERE lot_id = ?;
 -- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
     stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept,

@@ -252,4 +252,5 @@ type Task struct {
 	Machine     string
 	Used        string
 	Mend        int64
+	Weighed     string
 }

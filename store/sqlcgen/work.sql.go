@@ -108,7 +108,7 @@ func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error 
 }
 
 const addTask = `-- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddTaskParams struct {
@@ -125,6 +125,7 @@ type AddTaskParams struct {
 	Mend        int64
 	Machine     string
 	Used        string
+	Weighed     string
 }
 
 func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
@@ -142,6 +143,7 @@ func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
 		arg.Mend,
 		arg.Machine,
 		arg.Used,
+		arg.Weighed,
 	)
 	return err
 }
@@ -446,7 +448,7 @@ func (q *Queries) StockOfLot(ctx context.Context, arg StockOfLotParams) (string,
 }
 
 const tasks = `-- name: Tasks :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend FROM task ORDER BY lot_id, position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task ORDER BY lot_id, position
 `
 
 func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
@@ -472,6 +474,7 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 			&i.Machine,
 			&i.Used,
 			&i.Mend,
+			&i.Weighed,
 		); err != nil {
 			return nil, err
 		}
@@ -487,7 +490,7 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 }
 
 const tasksOfLot = `-- name: TasksOfLot :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend FROM task WHERE lot_id = ? ORDER BY position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task WHERE lot_id = ? ORDER BY position
 `
 
 func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
@@ -513,6 +516,7 @@ func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) 
 			&i.Machine,
 			&i.Used,
 			&i.Mend,
+			&i.Weighed,
 		); err != nil {
 			return nil, err
 		}

@@ -54,11 +54,7 @@ onUnmounted(() => window.removeEventListener("keydown", press));
         >
           <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ s.group }}</span>
           {{ s.name }}
-          <span
-            v-if="s.path === '/orders' && proposal?.waits"
-            class="awaits"
-            title="a plan awaits acceptance"
-          />
+          <span v-if="s.path === '/orders' && proposal?.waits" class="awaits" title="a plan awaits acceptance" />
         </RouterLink>
       </nav>
       <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>

@@ -481,6 +481,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mixing/{lot}/weigh-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is to pour, given what was weighed; nothing is written */
+        post: operations["weigh-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -629,6 +646,57 @@ export interface paths {
         put?: never;
         /** Book what a supplier brought */
         post: operations["goods-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchases/{id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send an order again that was not confirmed */
+        post: operations["send-purchase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the scale shows */
+        get: operations["read-scale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set the scale to nothing */
+        post: operations["tare-scale"];
         delete?: never;
         options?: never;
         head?: never;
@@ -850,6 +918,23 @@ export interface paths {
         put?: never;
         /** Start or resume a task */
         post: operations["start-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task}/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record what was weighed for a mixing */
+        post: operations["record-weighing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1579,6 +1664,15 @@ export interface components {
             problems?: components["schemas"]["Problem"][];
             things: components["schemas"]["Thing"][];
         };
+        Ladder: {
+            /** Format: int64 */
+            asIsMilligrams: number;
+            lot: string;
+            mix: string;
+            shades: components["schemas"]["Shade"][];
+            /** Format: int64 */
+            weighMilligrams: number;
+        };
         Lane: {
             colour: string;
             /** Format: int64 */
@@ -1740,6 +1834,8 @@ export interface components {
             usedMilligrams: number;
             uses: components["schemas"]["Use"][];
             weigh: components["schemas"]["Ingredient"][];
+            /** @description weighed in, and to be kneaded */
+            weighed: boolean;
             workings: components["schemas"]["StudioWorking"][];
         };
         MixUse: {
@@ -1758,6 +1854,8 @@ export interface components {
         MixingView: {
             /** Format: int64 */
             densityMilligramsPerMillilitre: number;
+            /** @description shades that come from one weighing of a deep mix */
+            ladders: components["schemas"]["Ladder"][];
             /** @description what all mixings together take */
             materials: components["schemas"]["MaterialLine"][];
             mixes: components["schemas"]["MixCard"][];
@@ -2247,6 +2345,26 @@ export interface components {
             reversed?: boolean;
             rows: number[];
             set?: string;
+        };
+        ScaleView: {
+            address?: string;
+            answers: boolean;
+            /** @description false where the studio has no scale at an address */
+            connected: boolean;
+            /** Format: int64 */
+            milligrams: number;
+            says?: string;
+            stable: boolean;
+        };
+        Shade: {
+            /** Format: int64 */
+            deepPerMille: number;
+            lot: string;
+            /** Format: int64 */
+            makesMilligrams: number;
+            mix: string;
+            /** Format: int64 */
+            takesMilligrams: number;
         };
         Share: {
             machine: string;
@@ -2806,6 +2924,44 @@ export interface components {
             recipe: string;
             school?: string;
             variant?: string;
+        };
+        WeighLine: {
+            /** Format: int64 */
+            drops?: number;
+            /** Format: int64 */
+            exact: number;
+            material?: string;
+            mix?: string;
+            /** Format: int64 */
+            parts?: number;
+            /** Format: int64 */
+            per100g?: number;
+            /** Format: int64 */
+            pourMilligrams: number;
+            state: string;
+            /** Format: int64 */
+            targetMilligrams: number;
+            /** Format: int64 */
+            toleranceMilligrams: number;
+            /** Format: int64 */
+            weigh: number;
+            /** Format: int64 */
+            weighedMilligrams?: number;
+        };
+        WeighedBody: {
+            weighed: number[];
+        };
+        Weighing: {
+            done: boolean;
+            /** Format: int64 */
+            factorPerMille: number;
+            lines: components["schemas"]["WeighLine"][];
+            /** Format: int64 */
+            mixedMilligrams: number;
+        };
+        WeighingBody: {
+            /** @description in the order of the ingredients; null is not weighed yet */
+            weighed: (number | null)[];
         };
         Window: {
             after?: string;
@@ -4777,6 +4933,86 @@ export interface operations {
             };
         };
     };
+    "weigh-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighing"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-orders": {
         parameters: {
             query?: never;
@@ -5395,6 +5631,192 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "send-purchase": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "tare-scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleView"];
                 };
             };
             /** @description Not Found */
@@ -6307,6 +6729,91 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StartBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recorded"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "record-weighing": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighedBody"];
             };
         };
         responses: {

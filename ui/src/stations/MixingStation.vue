@@ -2,17 +2,40 @@
 import { computed, ref } from "vue";
 import type { Schemas } from "../api/client";
 import { useMixing, useStudio } from "../api/queries";
+import ShadeLadder from "../drawings/ShadeLadder.vue";
 import Swatch from "../drawings/Swatch.vue";
-import { grams, millimetres, plain, useTimes } from "../format";
+import { grams, lasting, millimetres, plain, useTimes } from "../format";
 import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
+import WeighIn from "./WeighIn.vue";
 
 const { data: mixing, error } = useMixing();
 const { data: studio } = useStudio();
 const times = useTimes();
 const opened = ref<Schemas["MixCard"]>();
+const weighing = ref<Schemas["MixCard"]>();
+const named = (mix: string) => mixing.value?.mixes.find((m) => m.mix === mix);
+const ladders = computed(() =>
+  (mixing.value?.ladders ?? []).map((l) => ({
+    key: l.lot,
+    deep: {
+      name: named(l.mix)?.name ?? "",
+      colour: named(l.mix)?.colour ?? "",
+      milligrams: l.asIsMilligrams,
+      whole: l.weighMilligrams,
+    },
+    shades: l.shades.map((s) => ({
+      name: named(s.mix)?.name ?? "",
+      colour: named(s.mix)?.colour ?? "",
+      takes: s.takesMilligrams,
+      makes: s.makesMilligrams,
+      share: s.deepPerMille,
+    })),
+  })),
+);
+const printSheets = () => window.print();
 
 const days = computed(() => {
   const groups = new Map<string, Schemas["MixCard"][]>();
@@ -41,7 +64,9 @@ function shape(g: Schemas["Geometry"]): string {
 
 <template>
   <div class="station">
-    <StationHead title="Mixing" :says="`${mixing?.mixes.length ?? 0} mixings to weigh`" />
+    <StationHead title="Mixing" :says="`${mixing?.mixes.length ?? 0} mixings to weigh`">
+      <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
+    </StationHead>
     <ProblemNote :error="error" />
     <p v-for="n in mixing?.notes" :key="n" class="note">{{ n }}</p>
     <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
@@ -69,9 +94,21 @@ function shape(g: Schemas["Geometry"]): string {
               </tr>
             </tbody>
           </table>
+          <p class="foot">
+            <span class="quiet">keeps {{ lasting(m.useByAfterMinutes) }} wrapped</span>
+            <span v-if="m.weighed" class="word safe">weighed in</span>
+            <v-btn v-else-if="m.task" variant="tonal" size="small" :data-test="`weigh-${m.name}`" @click="weighing = m"
+              >Weigh in</v-btn
+            >
+          </p>
         </article>
       </div>
     </section>
+    <section v-if="ladders.length" class="sheet ladders">
+      <h2>Shades from one weighing</h2>
+      <ShadeLadder v-for="l in ladders" :key="l.key" :deep="l.deep" :shades="l.shades" />
+    </section>
+    <WeighIn v-if="weighing" :mix="weighing" @close="weighing = undefined" />
     <section v-if="mixing?.onShelf.length">
       <h2>Lying ready</h2>
       <p class="ready">
@@ -137,6 +174,17 @@ header {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
+}
+.ladders {
+  padding: 14px 20px;
+  display: grid;
+  gap: 14px;
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin: 8px 0 2px;
 }
 .total {
   display: grid;

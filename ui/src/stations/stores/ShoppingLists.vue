@@ -37,6 +37,16 @@ const arrive = useMutation({
     );
   },
 });
+const resend = useMutation({
+  mutationFn: (state: Schemas["PurchaseState"]) =>
+    send(["send", state.purchase.id, state.version], (header) =>
+      answered(
+        client.POST("/api/purchases/{id}/send", {
+          params: { path: { id: state.purchase.id }, header: { ...header, "If-Match": state.version } },
+        }),
+      ),
+    ),
+});
 const brought = (l: Schemas["PurchaseLine"]) => came[l.id] ?? Math.max(0, l.promised - l.arrived);
 const material = (id: string) => props.stores.materials.find((m) => m.material === id);
 const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)?.name ?? "";
@@ -112,7 +122,10 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
       <header>
         <h3>{{ supplier(p.purchase.supplier) }}</h3>
         <span>expected {{ times.full(p.purchase.expected) }}</span>
-        <span v-if="p.purchase.state === 'sent'" class="word tight">not confirmed yet</span>
+        <template v-if="p.purchase.state === 'sent'"
+          ><span class="word tight">not confirmed yet</span>
+          <button class="bare add" data-test="send-again" @click="resend.mutate(p)">send it again</button></template
+        >
         <span v-else class="word safe">confirmed</span>
         <span class="quiet">{{ p.purchase.said }}</span>
         <span class="grow" />
@@ -141,7 +154,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
         </tbody>
       </table>
     </div>
-    <ProblemNote :error="arrive.error.value" />
+    <ProblemNote :error="arrive.error.value ?? resend.error.value" />
   </section>
 </template>
 

@@ -1,0 +1,80 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/bench"
+	"bractum/core/paste"
+	"bractum/core/studio"
+	"bractum/outside"
+)
+
+// ScaleView is what the scale shows; says is why it shows nothing.
+type ScaleView struct {
+	Connected  bool              `json:"connected" doc:"false where the studio has no scale at an address"`
+	Answers    bool              `json:"answers"`
+	Milligrams studio.Milligrams `json:"milligrams"`
+	Stable     bool              `json:"stable"`
+	Says       string            `json:"says,omitempty"`
+	Address    string            `json:"address,omitempty"`
+}
+
+func (s *Service) registerWeighing(to huma.API) {
+	get(to, "/scale", "read-scale", "What the scale shows", func(ctx context.Context, _ *nothing) (ScaleView, error) {
+		if s.out.Scale == nil {
+			return ScaleView{Says: "No scale is connected; type the figures."}, nil
+		}
+		v := ScaleView{Connected: true, Address: s.out.Scale.Address()}
+		shown, err := s.out.Scale.Read(ctx)
+		switch {
+		case outside.IsTrouble(err):
+			v.Says = err.Error()
+		case err != nil:
+			return v, err
+		default:
+			v.Answers, v.Milligrams, v.Stable = true, shown.Milligrams, shown.Stable
+		}
+		return v, nil
+	})
+	command(to, http.MethodPost, "/scale/tare", "tare-scale", "Set the scale to nothing", func(ctx context.Context, _ *nothing) (ScaleView, error) {
+		if s.out.Scale == nil {
+			return ScaleView{}, outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
+		}
+		return ScaleView{Connected: true, Answers: true}, s.out.Scale.Tare(ctx)
+	})
+	type weighing struct {
+		Lot  string `path:"lot"`
+		Body struct {
+			Weighed []*studio.Milligrams `json:"weighed" doc:"in the order of the ingredients; null is not weighed yet"`
+		}
+	}
+	command(to, http.MethodPost, "/mixing/{lot}/weigh-in", "weigh-in", "What is to pour, given what was weighed; nothing is written", func(ctx context.Context, in *weighing) (paste.Weighing, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return paste.Weighing{}, err
+		}
+		a := &at.inForce
+		for _, l := range a.plan.Lots {
+			if r := a.book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
+				step := a.doc.Settings.ScaleStepMilligrams
+				return paste.WeighIn(paste.Weigh(r, studio.Milligrams(l.Started), step), in.Body.Weighed, step), nil
+			}
+		}
+		return paste.Weighing{}, huma.Error404NotFound("this mixing is no longer planned; look at the mixing again")
+	})
+	type weighed struct {
+		Who
+		Task string `path:"task"`
+		Body struct {
+			Weighed []studio.Milligrams `json:"weighed"`
+		}
+	}
+	command(to, http.MethodPost, "/tasks/{task}/weigh", "record-weighing", "Record what was weighed for a mixing", func(ctx context.Context, in *weighed) (Recorded, error) {
+		return s.record(ctx, in.Who, "mix weighed", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return b.Weigh(studio.ID(in.Task), studio.ID(in.Person), in.Body.Weighed)
+		})
+	})
+}

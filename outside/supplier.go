@@ -1,0 +1,71 @@
+package outside
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"net/http"
+	"strings"
+	"time"
+
+	"bractum/core/studio"
+)
+
+// Supplier is the order desk of the studio's suppliers at an address.
+type Supplier struct {
+	address string
+	client  http.Client
+}
+
+// NewSupplier reaches an order desk at an address.
+func NewSupplier(address string) *Supplier {
+	return &Supplier{strings.TrimRight(address, "/"), http.Client{Timeout: 3 * time.Second}}
+}
+
+// PurchaseOrder is what is sent. A reference that was sent before is answered as then.
+type PurchaseOrder struct {
+	Reference string          `json:"reference"`
+	Supplier  string          `json:"supplier"`
+	Days      int64           `json:"days"`
+	Ordered   studio.WallTime `json:"ordered"`
+	Expected  studio.WallTime `json:"expected"`
+	Lines     []PurchaseLine  `json:"lines"`
+}
+
+// PurchaseLine is a number of packs of an article, asked for or promised.
+type PurchaseLine struct {
+	Line    string `json:"line"`
+	Article string `json:"article"`
+	Packs   int64  `json:"packs"`
+}
+
+// Confirmation is what a supplier answers: what comes, and when. Said is for people.
+type Confirmation struct {
+	Reference string          `json:"reference"`
+	Expected  studio.WallTime `json:"expected"`
+	Said      string          `json:"said"`
+	Lines     []PurchaseLine  `json:"lines"`
+}
+
+// Order sends an order and reads its confirmation.
+func (s *Supplier) Order(ctx context.Context, o PurchaseOrder) (Confirmation, error) {
+	const silent = "The supplier's order desk does not answer. The order is kept here as sent and not confirmed; send it again, or call them."
+	body, err := json.Marshal(o)
+	if err != nil {
+		return Confirmation{}, err
+	}
+	request, err := http.NewRequestWithContext(ctx, http.MethodPost, s.address+"/orders", bytes.NewReader(body))
+	if err != nil {
+		return Confirmation{}, err
+	}
+	request.Header.Set("Content-Type", "application/json")
+	answer, err := exchange(&s.client, request, silent)
+	if err != nil {
+		return Confirmation{}, err
+	}
+	var c Confirmation
+	if json.Unmarshal(answer, &c) != nil || c.Reference != o.Reference {
+		return Confirmation{}, Trouble{"The supplier answers something else than a confirmation of this order. It is kept here as sent; call them."}
+	}
+	return c, nil
+}
