@@ -15,11 +15,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"bractum/core/bench"
 	"bractum/core/count"
 	"bractum/core/drying"
 	"bractum/core/plan"
-	"bractum/core/stores"
 	"bractum/core/studio"
 	"bractum/outside"
 	"bractum/store"
@@ -225,8 +223,7 @@ func (at *situation) knows(person string) error {
 // what to do.
 func problem(err error) error {
 	var status huma.StatusError
-	var refusal bench.Refusal
-	var unbooked stores.Refusal
+	var refusal studio.Refusal
 	var stale store.Stale
 	var missing store.NotFound
 	var fixed store.CannotUndo
@@ -235,15 +232,10 @@ func problem(err error) error {
 	case err == nil || errors.As(err, &status):
 		return err
 	case errors.As(err, &refusal):
-		if refusal.Confirm {
-			return huma.Error409Conflict(refusal.Message, &huma.ErrorDetail{Message: "confirm", Location: "body.foundReady", Value: false})
+		if refusal.Confirm != "" {
+			return huma.Error409Conflict(refusal.Message, &huma.ErrorDetail{Message: "confirm", Location: "body." + refusal.Confirm, Value: false})
 		}
 		return huma.Error409Conflict(refusal.Message)
-	case errors.As(err, &unbooked):
-		if unbooked.Confirm {
-			return huma.Error409Conflict(unbooked.Message, &huma.ErrorDetail{Message: "confirm", Location: "body.confirmed", Value: false})
-		}
-		return huma.Error409Conflict(unbooked.Message)
 	case errors.Is(err, errOvertaken):
 		return huma.Error409Conflict(err.Error())
 	case errors.As(err, &stale):

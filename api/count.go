@@ -60,7 +60,7 @@ func (s *Service) registerCount(to huma.API) {
 				}
 				decided, err := count.Decide(a.doc, a.count, studio.ID(in.Lot), in.Body)
 				if err != nil {
-					return nil, huma.Error409Conflict(err.Error())
+					return nil, err
 				}
 				i := slices.IndexFunc(a.count.Lots, func(l studio.Lot) bool { return l.ID == studio.ID(in.Lot) })
 				tx.Summary = fmt.Sprintf("%s: %s", a.book.Of(a.count.Lots[i].Made()).Name, worded[in.Body.What])

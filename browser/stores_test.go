@@ -155,7 +155,7 @@ func TestTwoPeopleTakeTheLastWires(t *testing.T) {
 	odalys.click("cut-all-the-same")
 	odalys.MustWait(`() => !document.querySelector('[data-test="cut-record"]')`)
 	odalys.MustNavigate(odalys.url + "/stores").MustWaitLoad()
-	odalys.says(".note", "below nothing")
+	odalys.says(".remark", "below nothing")
 	var there int64
 	doc, _, err := at.Store.Document(t.Context(), 0, func(_ studio.Calendar, m *studio.Minute) studio.Minute { return *m })
 	require.NoError(t, err)

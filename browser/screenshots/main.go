@@ -25,7 +25,10 @@ var shots = []shot{
 	{"count-up", "/count-up", nil, "Odalys", 1280, 800},
 	{"count-up-working", "/count-up", []string{`[data-test="cell-Magnolia outer petal-Oyster ivory"]`}, "Odalys", 1280, 800},
 	{"mixing", "/mixing", nil, "Odalys", 1280, 800},
+	{"weigh-in", "/mixing", []string{`[data-test="weigh-Petal white"]`}, "Odalys", 1280, 800},
 	{"wires", "/wires", nil, "Odalys", 1280, 800},
+	{"stores", "/stores", nil, "Odalys", 1280, 800},
+	{"shopping", "/stores", []string{`[data-test="view-To buy"]`}, "Odalys", 1280, 800},
 	{"plan", "/plan", nil, "Odalys", 1280, 800},
 	{"flower-book", "/book", nil, "Odalys", 1280, 800},
 	{"recipe", "/book", []string{`[data-test="page-Dahlia"]`}, "Odalys", 1280, 800},
@@ -62,6 +65,7 @@ func take(folder string) error {
 		return err
 	}
 	defer browser.Close()
+	studio.Scale.Put(61_300) // somebody is pouring
 	for _, s := range shots {
 		if err := rod.Try(func() { one(browser, studio.URL, s, filepath.Join(folder, s.name+".png")) }); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)

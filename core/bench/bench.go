@@ -11,17 +11,6 @@ import (
 	"bractum/core/studio"
 )
 
-// Refusal says why something cannot be recorded, and what to do instead.
-// Confirm is true when the maker may say that the pieces are ready all the same.
-type Refusal struct {
-	Message string
-	Confirm bool
-}
-
-func (r Refusal) Error() string { return r.Message }
-
-func refuse(format string, args ...any) error { return Refusal{Message: fmt.Sprintf(format, args...)} }
-
 // Counts are the pieces that one go at a task accounts for, and what it used of
 // inputs that are as needed; of those it does not name it used the most.
 type Counts struct {
@@ -66,21 +55,21 @@ func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, [
 
 func (b Bench) begin(lot studio.WorkLot, step studio.Step, task, person studio.ID, foundReady bool) (studio.WorkLot, error) {
 	if !slices.ContainsFunc(b.doc.People, func(p studio.Person) bool { return p.ID == person }) {
-		return lot, refuse("nobody with this id works here; choose who is at this bench")
+		return lot, studio.Refuse("nobody with this id works here; choose who is at this bench")
 	}
 	for _, w := range b.doc.Work {
 		for _, r := range w.Records {
 			if step.Wait == nil && r.State == studio.TaskStarted && r.Machine == "" && r.Person == person && (w.ID != lot.ID || r.Step != step.Key) {
-				return lot, refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Made(), r.Step))
+				return lot, studio.Refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Made(), r.Step))
 			}
 		}
 	}
 	if record := lot.Record(step.Key); record != nil {
 		switch record.State {
 		case studio.TaskDone:
-			return lot, refuse("%q is done already", step.Name)
+			return lot, studio.Refuse("%q is done already", step.Name)
 		case studio.TaskStarted:
-			return lot, refuse("%q is being done already", step.Name)
+			return lot, studio.Refuse("%q is being done already", step.Name)
 		}
 		record.State, record.Person = studio.TaskStarted, person
 		return lot, nil
@@ -104,13 +93,13 @@ func (b Bench) begin(lot studio.WorkLot, step studio.Step, task, person studio.I
 func (b Bench) machine(task studio.ID) (studio.ID, error) {
 	i := slices.IndexFunc(b.plan.Tasks, func(t studio.Task) bool { return t.ID == task && t.Load != nil })
 	if i < 0 {
-		return "", refuse("the plan in force has no machine for this; look at the plan again")
+		return "", studio.Refuse("the plan in force has no machine for this; look at the plan again")
 	}
 	machine := b.plan.Tasks[i].Load.Machine
 	for _, w := range b.doc.Work {
 		for _, r := range w.Records {
 			if r.Machine == machine && r.State == studio.TaskStarted && r.Start != b.doc.Now {
-				return "", refuse("that machine still runs with %q; finish it first", b.nameOf(w.Made(), r.Step))
+				return "", studio.Refuse("that machine still runs with %q; finish it first", b.nameOf(w.Made(), r.Step))
 			}
 		}
 	}
@@ -124,7 +113,7 @@ func (b Bench) Pause(task studio.ID, c Counts) (studio.WorkLot, error) {
 		return lot, err
 	}
 	if step.Wait != nil {
-		return lot, refuse("%q runs in a machine; it ends or it goes on", step.Name)
+		return lot, studio.Refuse("%q runs in a machine; it ends or it goes on", step.Name)
 	}
 	if err := b.count(lot, step, record, c, false); err != nil {
 		return lot, err
@@ -193,7 +182,7 @@ func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 			return b.doc.Begun(l), step, nil
 		}
 	}
-	return studio.WorkLot{}, studio.Step{}, refuse("the plan in force has no such task any more; look at the plan again")
+	return studio.WorkLot{}, studio.Step{}, studio.Refuse("the plan in force has no such task any more; look at the plan again")
 }
 
 func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.TaskRecord, error) {
@@ -203,7 +192,7 @@ func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.Tas
 	}
 	record := lot.Record(step.Key)
 	if record == nil || record.State == studio.TaskDone {
-		return lot, step, nil, refuse("%q is not going on; start it first", step.Name)
+		return lot, step, nil, studio.Refuse("%q is not going on; start it first", step.Name)
 	}
 	return lot, step, record, nil
 }
@@ -214,13 +203,13 @@ func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRe
 	sum := c.Good + c.Second + c.Mend + c.Broken
 	switch {
 	case c.Good < 0 || c.Second < 0 || c.Mend < 0 || c.Broken < 0:
-		return refuse("a count below nothing cannot be; %d pieces are to be counted", left)
+		return studio.Refuse("a count below nothing cannot be; %d pieces are to be counted", left)
 	case c.Mend > 0 && step.Mend == nil:
-		return refuse("%q says no way of mending; count what is no good as broken", step.Name)
+		return studio.Refuse("%q says no way of mending; count what is no good as broken", step.Name)
 	case all && sum != left:
-		return refuse("good, second, to mend and broken come to %d; %d pieces are to be counted", sum, left)
+		return studio.Refuse("good, second, to mend and broken come to %d; %d pieces are to be counted", sum, left)
 	case sum > left:
-		return refuse("good, second, to mend and broken come to %d; only %d pieces are left to count", sum, left)
+		return studio.Refuse("good, second, to mend and broken come to %d; only %d pieces are left to count", sum, left)
 	}
 	record.Good, record.Second, record.Broken, record.Mend = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken, record.Mend+c.Mend
 	return b.eyed(r, lot, record, c.Used)
@@ -242,7 +231,7 @@ func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, record *studio.TaskRec
 			i, record.Used = len(record.Used), append(record.Used, studio.Used{Recipe: u.Recipe, Variant: u.Variant})
 		}
 		if record.Used[i].Pieces += u.Pieces; u.Pieces < 0 || record.Used[i].Pieces > most {
-			return refuse("%d pieces are said to be used of what is taken as needed; from 0 to %d would be right", record.Used[i].Pieces, most)
+			return studio.Refuse("%d pieces are said to be used of what is taken as needed; from 0 to %d would be right", record.Used[i].Pieces, most)
 		}
 	}
 	return nil
@@ -254,19 +243,19 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 	_, at, past, _ := r.TaskOf(step.Key)
 	if of, mends := studio.MendedStep(step.Key); mends {
 		if record := lot.Record(of); record == nil || record.State != studio.TaskDone || record.Mend == 0 {
-			return refuse("nothing of %q is to mend", r.Steps[at].Name)
+			return studio.Refuse("nothing of %q is to mend", r.Steps[at].Name)
 		}
 		return nil
 	}
 	if pieces := lot.Progress(r).ToMend; pieces > 0 {
-		return refuse("%d pieces of %q are still to mend", pieces, r.Name)
+		return studio.Refuse("%d pieces of %q are still to mend", pieces, r.Name)
 	}
 	from := studio.WorkLot{Reached: lot.Reached}.Progress(r).NextStep // what half-made pieces have behind them
 	for i := at - 1; i >= from; i-- {
 		if s := r.Steps[i]; s.Work != nil {
 			first, _ := r.Task(i)
 			if record := lot.Record(r.Steps[first].Key); record == nil || record.State != studio.TaskDone {
-				return refuse("%q comes first, and is not done", r.Steps[first].Name)
+				return studio.Refuse("%q comes first, and is not done", r.Steps[first].Name)
 			}
 			break
 		}
@@ -287,7 +276,7 @@ func (b Bench) ready(lot studio.WorkLot, step studio.Step, foundReady bool) erro
 		}
 		input := b.book.Of(b.plan.Lots[i].Made())
 		if !b.doc.Begun(b.plan.Lots[i]).Progress(input).Made {
-			return refuse("%q is not made yet; it goes into this step", input.Name)
+			return studio.Refuse("%q is not made yet; it goes into this step", input.Name)
 		}
 		if err := b.over(studio.TaskID(link.From, input.Steps[len(input.Steps)-1].Key), input.Name, foundReady); err != nil {
 			return err
@@ -303,7 +292,7 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 		return nil
 	}
 	left := b.plan.Tasks[i].End - b.doc.Now
-	return Refusal{Message: fmt.Sprintf("%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now", name, left/60, left%60), Confirm: true}
+	return studio.Refusal{Message: fmt.Sprintf("%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now", name, left/60, left%60), Confirm: "foundReady"}
 }
 
 func (b Bench) nameOf(made studio.Made, step string) string {

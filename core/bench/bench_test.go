@@ -60,7 +60,7 @@ func put(doc *studio.Document, w studio.WorkLot) {
 
 func refused(t *testing.T, err error, says string) {
 	t.Helper()
-	var refusal bench.Refusal
+	var refusal studio.Refusal
 	require.ErrorAs(t, err, &refusal)
 	assert.Contains(t, refusal.Message, says)
 }
@@ -157,9 +157,9 @@ func TestStepsAndInputsComeFirstAndTouchOverrulesTheClock(t *testing.T) {
 	centre := studio.TaskID(blossom.ID, "centre")
 	_, _, err = b.Start(centre, demo.ID("Teun"), false)
 	refused(t, err, "is expected to be ready in")
-	var refusal bench.Refusal
+	var refusal studio.Refusal
 	require.ErrorAs(t, err, &refusal)
-	assert.True(t, refusal.Confirm)
+	assert.Equal(t, "foundReady", refusal.Confirm)
 	w, _, err := b.Start(centre, demo.ID("Teun"), true)
 	require.NoError(t, err)
 	put(doc, w)

@@ -185,7 +185,7 @@ func used(s *studio.Stock, amount int64, met []studio.Claim) (moved []studio.Mov
 // for somebody else.
 func (b Bench) HandOver(o studio.Order) ([]studio.Movement, error) {
 	if o.State != studio.OrderOpen {
-		return nil, refuse("%q is %s; only an open order leaves", o.Name, o.State)
+		return nil, studio.Refuse("%q is %s; only an open order leaves", o.Name, o.State)
 	}
 	colours := map[studio.ID]map[string]studio.ID{}
 	for _, c := range b.doc.Colourways {
@@ -211,9 +211,9 @@ func (b Bench) HandOver(o studio.Order) ([]studio.Movement, error) {
 		missing, name := studio.Sum(left), b.book.Recipe(line.Recipe).Name
 		switch {
 		case missing > 0 && others >= missing:
-			return nil, refuse("%d of %d %s lie there and are reserved for others; move the reservation first, or the order stays", missing, line.Quantity, name)
+			return nil, studio.Refuse("%d of %d %s lie there and are reserved for others; move the reservation first, or the order stays", missing, line.Quantity, name)
 		case missing > 0:
-			return nil, refuse("%d of %d %s are not finished; the order stays", missing, line.Quantity, name)
+			return nil, studio.Refuse("%d of %d %s are not finished; the order stays", missing, line.Quantity, name)
 		}
 	}
 	for _, s := range b.shelf.All() {

@@ -15,23 +15,23 @@ func (b Bench) Weigh(task, person studio.ID, weighed []studio.Milligrams) (studi
 	}
 	r := b.book.Of(lot.Made())
 	if r.Kind != studio.KindMix || step.Key != r.Steps[0].Key {
-		return lot, nil, refuse("%q is no mixing; only what is mixed is weighed in", r.Name)
+		return lot, nil, studio.Refuse("%q is no mixing; only what is mixed is weighed in", r.Name)
 	}
 	portions := paste.Weigh(r, studio.Milligrams(lot.Started), b.doc.Settings.ScaleStepMilligrams)
 	if len(weighed) != len(portions) {
-		return lot, nil, refuse("%d weights are given; %q has %d ingredients", len(weighed), r.Name, len(portions))
+		return lot, nil, studio.Refuse("%d weights are given; %q has %d ingredients", len(weighed), r.Name, len(portions))
 	}
 	given := make([]*studio.Milligrams, len(weighed))
 	for i := range weighed {
 		if weighed[i] < 0 || weighed[i] > 50_000_000 {
-			return lot, nil, refuse("a weight of %g g cannot be", float64(weighed[i])/1000)
+			return lot, nil, studio.Refuse("a weight of %g g cannot be", float64(weighed[i])/1000)
 		}
 		given[i] = &weighed[i]
 	}
 	if w := paste.WeighIn(portions, given, b.doc.Settings.ScaleStepMilligrams); !w.Done {
 		for i, line := range w.Lines {
 			if line.Pour > 0 {
-				return lot, nil, refuse("%g g of ingredient %d of %q are still to weigh", float64(line.Pour)/1000, i+1, r.Name)
+				return lot, nil, studio.Refuse("%g g of ingredient %d of %q are still to weigh", float64(line.Pour)/1000, i+1, r.Name)
 			}
 		}
 	}
@@ -45,9 +45,9 @@ func (b Bench) Weigh(task, person studio.ID, weighed []studio.Milligrams) (studi
 	}
 	switch {
 	case record.State == studio.TaskDone:
-		return lot, nil, refuse("%q is mixed already", r.Name)
+		return lot, nil, studio.Refuse("%q is mixed already", r.Name)
 	case len(record.Weighed) > 0:
-		return lot, nil, refuse("%q is weighed in already; take that back first", r.Name)
+		return lot, nil, studio.Refuse("%q is weighed in already; take that back first", r.Name)
 	}
 	record.Weighed = weighed
 	for i, p := range portions {

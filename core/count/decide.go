@@ -1,7 +1,6 @@
 package count
 
 import (
-	"fmt"
 	"slices"
 
 	"bractum/core/studio"
@@ -31,11 +30,11 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 		i := slices.IndexFunc(counted.Lots, func(l studio.Lot) bool { return l.ID == id })
 		switch {
 		case i < 0:
-			return studio.Lot{}, fmt.Errorf("this lot is no longer counted; look at the count again")
+			return studio.Lot{}, studio.Refuse("this lot is no longer counted; look at the count again")
 		case counted.Lots[i].InWork:
-			return studio.Lot{}, fmt.Errorf("this lot is begun; what has begun stays as it is")
+			return studio.Lot{}, studio.Refuse("this lot is begun; what has begun stays as it is")
 		case counted.Lots[i].From != "":
-			return studio.Lot{}, fmt.Errorf("this lot finishes pieces that lie half made; reserve or give back those")
+			return studio.Lot{}, studio.Refuse("this lot finishes pieces that lie half made; reserve or give back those")
 		}
 		return counted.Lots[i], nil
 	}
@@ -49,12 +48,12 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 		now.Started = l.Started
 	case "start":
 		if d.Start < 1 || d.Start > 3*max(l.Need, 1)+100 {
-			return nil, fmt.Errorf("%d to start for a need of %d; from 1 to %d would be right", d.Start, l.Need, 3*max(l.Need, 1)+100)
+			return nil, studio.Refuse("%d to start for a need of %d; from 1 to %d would be right", d.Start, l.Need, 3*max(l.Need, 1)+100)
 		}
 		now.Started = d.Start
 	case "move":
 		if d.Due == nil || *d.Due < doc.Now || *d.Due > doc.Horizon() {
-			return nil, fmt.Errorf("say a time from now to the end of what is planned")
+			return nil, studio.Refuse("say a time from now to the end of what is planned")
 		}
 		now.Due = d.Due
 	case "split":
@@ -67,20 +66,20 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 				return nil, err
 			}
 			if other.Key != l.Key || other.ID == l.ID {
-				return nil, fmt.Errorf("only lots of the same pieces in the same colours are merged")
+				return nil, studio.Refuse("only lots of the same pieces in the same colours are merged")
 			}
 			now.Need += other.Need
 			all = append(all, Decided{other.ID, nil})
 		}
 		if len(d.With) == 0 {
-			return nil, fmt.Errorf("say which lot it is merged with")
+			return nil, studio.Refuse("say which lot it is merged with")
 		}
 		now.Started = 0
 		return all, nil
 	case "let go":
 		return []Decided{{l.ID, nil}}, nil
 	default:
-		return nil, fmt.Errorf("%q is no decision about a lot", d.What)
+		return nil, studio.Refuse("%q is no decision about a lot", d.What)
 	}
 	return []Decided{{l.ID, &now}}, nil
 }
@@ -89,7 +88,7 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 // lot has.
 func split(doc *studio.Document, counted *Result, l studio.Lot, now studio.DecidedLot, into int64) ([]Decided, error) {
 	if into < 2 || into > l.Need {
-		return nil, fmt.Errorf("a lot of %d is split into %d; from 2 to %d would be right", l.Need, into, l.Need)
+		return nil, studio.Refuse("a lot of %d is split into %d; from 2 to %d would be right", l.Need, into, l.Need)
 	}
 	last := doc.Ordinals[l.Key]
 	for _, other := range counted.Lots {

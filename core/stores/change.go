@@ -13,17 +13,6 @@ import (
 	"bractum/core/studio"
 )
 
-// Refusal says why something cannot be booked, and what to do instead. Confirm is true
-// where it may be booked all the same.
-type Refusal struct {
-	Message string
-	Confirm bool
-}
-
-func (r Refusal) Error() string { return r.Message }
-
-func refuse(format string, args ...any) error { return Refusal{Message: fmt.Sprintf(format, args...)} }
-
 // Change is what a command comes to: a line for the journal, what it is about, and what
 // is booked.
 type Change struct {
@@ -59,7 +48,7 @@ func find(doc *studio.Document, t Thing) (found, error) {
 			return found{t, m.Name, m.Unit, m.OnHand, nil}, nil
 		}
 		if m.Wire == nil || t.Length < 0 || t.Length >= m.Wire.Length {
-			return found{}, refuse("%q is not cut to %g mm", m.Name, float64(t.Length)/1000)
+			return found{}, studio.Refuse("%q is not cut to %g mm", m.Name, float64(t.Length)/1000)
 		}
 		f := found{t, fmt.Sprintf("%s cut to %g mm", m.Name, float64(t.Length)/1000), studio.UnitPieces, 0, nil}
 		for _, o := range doc.Offcuts {
@@ -81,7 +70,7 @@ func find(doc *studio.Document, t Thing) (found, error) {
 		}
 		return found{t, r.Name, unit, s.Amount, s}, nil
 	}
-	return found{}, refuse("this is not in the stores any more; look again")
+	return found{}, studio.Refuse("this is not in the stores any more; look again")
 }
 
 // movement changes the amount of a thing.
@@ -118,13 +107,13 @@ func (a Measured) in(f found) (int64, error) {
 				would = append(would, unit)
 			}
 		}
-		return 0, refuse("%s is not measured in %q; %s would be right", f.name, a.Unit, strings.Join(would, ", "))
+		return 0, studio.Refuse("%s is not measured in %q; %s would be right", f.name, a.Unit, strings.Join(would, ", "))
 	}
 	if f.unit == studio.UnitPieces && a.Value != math.Trunc(a.Value) {
-		return 0, refuse("%s is counted in whole pieces; %g is not one", f.name, a.Value)
+		return 0, studio.Refuse("%s is counted in whole pieces; %g is not one", f.name, a.Value)
 	}
 	if math.IsNaN(a.Value) || math.Abs(a.Value*size) > 1<<40 {
-		return 0, refuse("%g %s of %s cannot be", a.Value, a.Unit, f.name)
+		return 0, studio.Refuse("%g %s of %s cannot be", a.Value, a.Unit, f.name)
 	}
 	return int64(math.Round(a.Value * size)), nil
 }
@@ -134,13 +123,13 @@ func (a Measured) in(f found) (int64, error) {
 func Reserve(doc *studio.Document, stock, order studio.ID, quantity int64) (Change, error) {
 	f, err := find(doc, Thing{ID: stock})
 	if err != nil || f.shelf == nil {
-		return Change{}, refuse("this is not on the shelf any more; look again")
+		return Change{}, studio.Refuse("this is not on the shelf any more; look again")
 	}
 	name := "kept back"
 	if order != "" {
 		i := slices.IndexFunc(doc.Orders, func(o studio.Order) bool { return o.ID == order && o.State == studio.OrderOpen })
 		if i < 0 {
-			return Change{}, refuse("only an open order has something reserved")
+			return Change{}, studio.Refuse("only an open order has something reserved")
 		}
 		name = "for " + doc.Orders[i].Name
 	}
@@ -155,11 +144,11 @@ func Reserve(doc *studio.Document, stock, order studio.ID, quantity int64) (Chan
 	free := max(0, f.amount-others)
 	switch {
 	case quantity < 0:
-		return Change{}, refuse("a reservation of %d cannot be; 0 gives it back", quantity)
+		return Change{}, studio.Refuse("a reservation of %d cannot be; 0 gives it back", quantity)
 	case quantity > free:
-		return Change{}, refuse("of %d %s, %d are reserved for others; %d can be reserved, or give those back first", f.amount, f.name, others, free)
+		return Change{}, studio.Refuse("of %d %s, %d are reserved for others; %d can be reserved, or give those back first", f.amount, f.name, others, free)
 	case quantity == has:
-		return Change{}, refuse("%d of %s are %s already", has, f.name, name)
+		return Change{}, studio.Refuse("%d of %s are %s already", has, f.name, name)
 	}
 	m := studio.Movement{Kind: studio.Reserved, Shelf: stock, Order: order, Amount: quantity - has}
 	if m.Amount < 0 {
@@ -187,9 +176,9 @@ func Spoil(doc *studio.Document, l Lost, confirmed bool) (Change, error) {
 	case err != nil:
 		return Change{}, err
 	case amount <= 0:
-		return Change{}, refuse("%g %s of %s cannot be spoilt; say how much is thrown away", l.Amount.Value, l.Amount.Unit, f.name)
+		return Change{}, studio.Refuse("%g %s of %s cannot be spoilt; say how much is thrown away", l.Amount.Value, l.Amount.Unit, f.name)
 	case amount > f.amount && !confirmed:
-		return Change{}, Refusal{fmt.Sprintf("the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained", f.says(f.amount), f.name), true}
+		return Change{}, studio.Refusal{Message: fmt.Sprintf("the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained", f.says(f.amount), f.name), Confirm: "confirmed"}
 	}
 	return Change{fmt.Sprintf("%s: %s spoilt%s", f.name, f.says(amount), because(l.Why)), []studio.ID{l.ID}, append([]studio.Movement{f.movement(studio.Spoilt, -amount)}, f.release(f.amount-amount)...)}, nil
 }

@@ -22,7 +22,7 @@ type Keeping struct {
 func PutAway(doc *studio.Document, stock studio.ID, place string, kept studio.Kept) (Keeping, error) {
 	f, err := find(doc, Thing{ID: stock})
 	if err != nil || f.shelf == nil {
-		return Keeping{}, refuse("this is not on the shelf any more; look again")
+		return Keeping{}, studio.Refuse("this is not on the shelf any more; look again")
 	}
 	k := Keeping{Place: place, Kept: kept, UseBy: f.shelf.UseBy}
 	k.Summary = fmt.Sprintf("%s: put away", f.name)
@@ -35,11 +35,11 @@ func PutAway(doc *studio.Document, stock studio.ID, place string, kept studio.Ke
 	r := studio.NewBook(doc).Recipe(f.shelf.Recipe)
 	switch {
 	case r.Kind != studio.KindMix:
-		return Keeping{}, refuse("%s is no mix; only a mix is kept on the board, wrapped or cold", f.name)
+		return Keeping{}, studio.Refuse("%s is no mix; only a mix is kept on the board, wrapped or cold", f.name)
 	case !slices.Contains([]studio.Kept{studio.OnBoard, studio.Wrapped, studio.Cold}, kept):
-		return Keeping{}, refuse("%q is no way of keeping a mix; board, wrapped or cold would be right", kept)
+		return Keeping{}, studio.Refuse("%q is no way of keeping a mix; board, wrapped or cold would be right", kept)
 	case f.shelf.UseBy != nil && *f.shelf.UseBy < doc.Now:
-		return Keeping{}, refuse("%s is past its use-by; what has gone off is thrown away", f.name)
+		return Keeping{}, studio.Refuse("%s is past its use-by; what has gone off is thrown away", f.name)
 	}
 	by := paste.UseBy(r, kept, f.shelf.MadeOn, doc.Now)
 	k.UseBy, k.Summary = &by, fmt.Sprintf("%s: %s", f.name, map[studio.Kept]string{studio.OnBoard: "on the board", studio.Wrapped: "wrapped", studio.Cold: "in the cold"}[kept])
@@ -61,11 +61,11 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 	f, err := find(doc, Thing{ID: material})
 	i := slices.IndexFunc(doc.Materials, func(m studio.Material) bool { return m.ID == material && m.Wire != nil })
 	if err != nil || i < 0 {
-		return Change{}, refuse("this is no wire")
+		return Change{}, studio.Refuse("this is no wire")
 	}
 	full := doc.Materials[i].Wire.Length
 	if spoilt < 0 {
-		return Change{}, refuse("%d spoilt wires cannot be", spoilt)
+		return Change{}, studio.Refuse("%d spoilt wires cannot be", spoilt)
 	}
 	lengths := map[studio.Micrometres]int64{}
 	wires, pieces := spoilt, int64(0)
@@ -73,16 +73,16 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 		rest := d.From
 		for _, c := range d.Cuts {
 			if rest -= c; c <= 0 {
-				return Change{}, refuse("a piece of %g mm cannot be cut", float64(c)/1000)
+				return Change{}, studio.Refuse("a piece of %g mm cannot be cut", float64(c)/1000)
 			}
 			lengths[c] += d.Wires
 			pieces += d.Wires
 		}
 		switch {
 		case d.Wires <= 0:
-			return Change{}, refuse("%d wires cannot be cut; say how many were", d.Wires)
+			return Change{}, studio.Refuse("%d wires cannot be cut; say how many were", d.Wires)
 		case rest < 0:
-			return Change{}, refuse("pieces of %g mm in all are not cut from %g mm", float64(d.From-rest)/1000, float64(d.From)/1000)
+			return Change{}, studio.Refuse("pieces of %g mm in all are not cut from %g mm", float64(d.From-rest)/1000, float64(d.From)/1000)
 		case rest >= doc.Settings.KeepOffcut && rest > 0:
 			lengths[rest] += d.Wires
 		}
@@ -95,14 +95,14 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 			return Change{}, err
 		}
 		if lengths[d.From] -= d.Wires; o.amount < d.Wires && !confirmed {
-			return Change{}, Refusal{fmt.Sprintf("%d offcuts of %g mm are there and %d were cut; count them, or book it all the same", o.amount, float64(d.From)/1000, d.Wires), true}
+			return Change{}, studio.Refusal{Message: fmt.Sprintf("%d offcuts of %g mm are there and %d were cut; count them, or book it all the same", o.amount, float64(d.From)/1000, d.Wires), Confirm: "confirmed"}
 		}
 	}
 	if wires+pieces == 0 {
-		return Change{}, refuse("nothing was cut")
+		return Change{}, studio.Refuse("nothing was cut")
 	}
 	if wires > f.amount && !confirmed {
-		return Change{}, Refusal{fmt.Sprintf("%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained", f.amount, f.name, wires), true}
+		return Change{}, studio.Refusal{Message: fmt.Sprintf("%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained", f.amount, f.name, wires), Confirm: "confirmed"}
 	}
 	c := Change{Summary: fmt.Sprintf("%s: %d cut from %d wires", f.name, pieces, wires), About: []studio.ID{material}}
 	if wires > spoilt {

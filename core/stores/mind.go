@@ -58,7 +58,7 @@ func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, *studio.D
 		}
 	}
 	if order == "" {
-		return nil, nil, refuse("only a line of an open order changes its colour")
+		return nil, nil, studio.Refuse("only a line of an open order changes its colour")
 	}
 	before, err := count.Up(doc)
 	if err != nil {

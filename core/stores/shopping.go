@@ -118,7 +118,7 @@ func weekend(d studio.Date) bool { return d.Weekday() == "saturday" || d.Weekday
 func Order(doc *studio.Document, supplier studio.ID, packs map[studio.ID]int64, next func() studio.ID) (studio.Purchase, error) {
 	i := slices.IndexFunc(doc.Suppliers, func(s studio.Supplier) bool { return s.ID == supplier })
 	if i < 0 {
-		return studio.Purchase{}, refuse("no such supplier is known")
+		return studio.Purchase{}, studio.Refuse("no such supplier is known")
 	}
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
@@ -131,14 +131,14 @@ func Order(doc *studio.Document, supplier studio.ID, packs map[studio.ID]int64, 
 		case !wanted || n == 0:
 			continue
 		case n < 0 || n > 10_000:
-			return studio.Purchase{}, refuse("%d packs of %s cannot be ordered", n, m.Name)
+			return studio.Purchase{}, studio.Refuse("%d packs of %s cannot be ordered", n, m.Name)
 		case m.Supplier != supplier:
-			return studio.Purchase{}, refuse("%s does not sell %s", doc.Suppliers[i].Name, m.Name)
+			return studio.Purchase{}, studio.Refuse("%s does not sell %s", doc.Suppliers[i].Name, m.Name)
 		}
 		p.Lines = append(p.Lines, studio.PurchaseLine{ID: next(), Material: m.ID, Pack: max(1, m.Pack), Packs: n, Promised: n})
 	}
 	if len(p.Lines) == 0 {
-		return studio.Purchase{}, refuse("nothing is ordered; say how many packs of what")
+		return studio.Purchase{}, studio.Refuse("nothing is ordered; say how many packs of what")
 	}
 	return p, nil
 }
@@ -155,9 +155,9 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 	supplier := doc.Suppliers[slices.IndexFunc(doc.Suppliers, func(s studio.Supplier) bool { return s.ID == p.Supplier })].Name
 	switch p.State {
 	case studio.PurchaseArrived:
-		return p, Change{}, refuse("this delivery from %s is booked in already; it is not booked twice", supplier)
+		return p, Change{}, studio.Refuse("this delivery from %s is booked in already; it is not booked twice", supplier)
 	case studio.PurchaseCancelled:
-		return p, Change{}, refuse("this order to %s was cancelled", supplier)
+		return p, Change{}, studio.Refuse("this order to %s was cancelled", supplier)
 	}
 	p.Lines = slices.Clone(p.Lines)
 	c := Change{Summary: "Goods in from " + supplier}
@@ -165,11 +165,11 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 	for _, a := range came {
 		i := slices.IndexFunc(p.Lines, func(l studio.PurchaseLine) bool { return l.ID == a.Line })
 		if i < 0 {
-			return p, Change{}, refuse("that was not ordered from %s", supplier)
+			return p, Change{}, studio.Refuse("that was not ordered from %s", supplier)
 		}
 		l := &p.Lines[i]
 		if left := l.Packs - l.Arrived; a.Packs < 0 || a.Packs > left {
-			return p, Change{}, refuse("%d packs came of a line of which %d are still to come; from 0 to %d would be right", a.Packs, left, left)
+			return p, Change{}, studio.Refuse("%d packs came of a line of which %d are still to come; from 0 to %d would be right", a.Packs, left, left)
 		}
 		if a.Packs > 0 {
 			l.Arrived += a.Packs
@@ -179,7 +179,7 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 		}
 	}
 	if all == 0 {
-		return p, Change{}, refuse("nothing came; say how many packs of what")
+		return p, Change{}, studio.Refuse("nothing came; say how many packs of what")
 	}
 	c.Summary += fmt.Sprintf(": %d packs", all)
 	if !slices.ContainsFunc(p.Lines, func(l studio.PurchaseLine) bool { return l.Arrived < min(l.Promised, l.Packs) }) {
@@ -195,12 +195,12 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 func Confirm(p *studio.Purchase, promised map[string]int64, c studio.Calendar, expected studio.WallTime, said string) error {
 	var when studio.WallTime
 	if err := when.UnmarshalText([]byte(expected)); err != nil || c.Minute(when) < p.Ordered {
-		return refuse("the supplier says %q for when it comes; call them, the order is kept as sent", expected)
+		return studio.Refuse("the supplier says %q for when it comes; call them, the order is kept as sent", expected)
 	}
 	for i := range p.Lines {
 		packs, answered := promised[string(p.Lines[i].ID)]
 		if !answered || packs < 0 || packs > p.Lines[i].Packs {
-			return refuse("the supplier promises %d packs of %d; call them, the order is kept as sent", packs, p.Lines[i].Packs)
+			return studio.Refuse("the supplier promises %d packs of %d; call them, the order is kept as sent", packs, p.Lines[i].Packs)
 		}
 		p.Lines[i].Promised = packs
 	}

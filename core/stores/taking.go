@@ -37,11 +37,11 @@ func Differences(doc *studio.Document, counts []Counted) ([]StockDifference, err
 		case err != nil:
 			return nil, err
 		case amount < 0:
-			return nil, refuse("a count of %g %s of %s cannot be; count what is there, from 0 on", c.Amount.Value, c.Amount.Unit, f.name)
+			return nil, studio.Refuse("a count of %g %s of %s cannot be; count what is there, from 0 on", c.Amount.Value, c.Amount.Unit, f.name)
 		case seen[c.Thing]:
-			return nil, refuse("%s is counted twice; add the counts", f.name)
+			return nil, studio.Refuse("%s is counted twice; add the counts", f.name)
 		case c.Seen != f.amount:
-			return nil, refuse("%s moved from %s to %s since it was counted; look again", f.name, f.says(c.Seen), f.says(f.amount))
+			return nil, studio.Refuse("%s moved from %s to %s since it was counted; look again", f.name, f.says(c.Seen), f.says(f.amount))
 		}
 		seen[c.Thing] = true
 		all = append(all, StockDifference{c.Thing, f.name, f.unit, f.amount, amount})
@@ -56,7 +56,7 @@ func TakeStock(doc *studio.Document, counts []Counted) (Change, error) {
 		return Change{}, err
 	}
 	if len(differences) == 0 {
-		return Change{}, refuse("nothing was counted")
+		return Change{}, studio.Refuse("nothing was counted")
 	}
 	c := Change{Summary: fmt.Sprintf("Stock taken of %d", len(counts))}
 	for _, d := range differences {
@@ -94,7 +94,7 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 	made := studio.Made{Recipe: a.Recipe, Variant: a.Variant}
 	r := book.Of(made)
 	if r == nil {
-		return Change{}, refuse("no recipe like this is in the flower book")
+		return Change{}, studio.Refuse("no recipe like this is in the flower book")
 	}
 	colours := map[string]studio.ID{}
 	for _, c := range doc.Colourways {
@@ -104,7 +104,7 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 	}
 	mixes, missing := book.Resolve(made, colours)
 	if len(missing) > 0 {
-		return Change{}, refuse("say the colourway: %s of %s has no colour", missing[0], r.Name)
+		return Change{}, studio.Refuse("say the colourway: %s of %s has no colour", missing[0], r.Name)
 	}
 	f := found{name: r.Name, unit: studio.UnitPieces}
 	if r.Kind == studio.KindMix {
@@ -115,11 +115,11 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 	case err != nil:
 		return Change{}, err
 	case amount <= 0:
-		return Change{}, refuse("%g %s of %s cannot be; say how many there are", a.Amount.Value, a.Amount.Unit, r.Name)
+		return Change{}, studio.Refuse("%g %s of %s cannot be; say how many there are", a.Amount.Value, a.Amount.Unit, r.Name)
 	case a.MadeOn > doc.Now:
-		return Change{}, refuse("%s made after now cannot be; say when it was made", r.Name)
+		return Change{}, studio.Refuse("%s made after now cannot be; say when it was made", r.Name)
 	case a.UseBy != nil && *a.UseBy < a.MadeOn:
-		return Change{}, refuse("%s would be spoilt before it was made; the use-by comes after", r.Name)
+		return Change{}, studio.Refuse("%s would be spoilt before it was made; the use-by comes after", r.Name)
 	}
 	s := &studio.ShelfLot{Recipe: a.Recipe, Variant: a.Variant, Mixes: mixes, Reached: a.Reached, Quality: a.Quality, MadeOn: a.MadeOn, UseBy: a.UseBy, Place: a.Place}
 	return Change{fmt.Sprintf("%s: %s put on the shelf", r.Name, f.says(amount)), nil, []studio.Movement{{Kind: studio.Corrected, New: s, Amount: amount}}}, nil

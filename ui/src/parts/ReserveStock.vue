@@ -44,6 +44,7 @@ const scale = () => (props.unit === "mg" ? 1000 : 1);
     </ul>
     <form @submit.prevent="reserve.mutate({ order, quantity: Math.round(quantity * scale()) })">
       <input
+        class="own"
         v-model.number="quantity"
         type="number"
         min="0"
@@ -52,7 +53,7 @@ const scale = () => (props.unit === "mg" ? 1000 : 1);
         data-test="reserve-quantity"
       />
       <span v-if="unit === 'mg'">g</span>
-      <select v-model="order" aria-label="for whom" data-test="reserve-order">
+      <select class="own" v-model="order" aria-label="for whom" data-test="reserve-order">
         <option value="">keep back</option>
         <option v-for="o in orders" :key="o.id" :value="o.id">for {{ o.name }}</option>
       </select>
@@ -72,17 +73,5 @@ form {
   display: flex;
   gap: 8px;
   align-items: center;
-}
-input,
-select {
-  font: inherit;
-  padding: 3px 6px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
-}
-input {
-  width: 76px;
 }
 </style>

@@ -88,14 +88,15 @@ const head = (degrees: number) => {
     <form @submit.prevent="reckon.mutate()">
       <h2>How much tape?</h2>
       <div class="fields">
-        <label>along <input v-model.number="tape.along" type="number" step="any" /> mm</label>
+        <label>along <input class="own" v-model.number="tape.along" type="number" step="any" /> mm</label>
         <label
-          >stem thick <input v-model.number="tape.thick" type="number" step="any" data-test="tape-thick" /> mm</label
+          >stem thick
+          <input class="own" v-model.number="tape.thick" type="number" step="any" data-test="tape-thick" /> mm</label
         >
-        <label>tape wide <input v-model.number="tape.wide" type="number" step="any" /> mm</label>
-        <label>overlap <input v-model.number="tape.overlap" type="number" step="any" /> %</label>
-        <label>stretched by <input v-model.number="tape.stretched" type="number" step="any" /> %</label>
-        <label>turns at joints <input v-model.number="tape.turns" type="number" /></label>
+        <label>tape wide <input class="own" v-model.number="tape.wide" type="number" step="any" /> mm</label>
+        <label>overlap <input class="own" v-model.number="tape.overlap" type="number" step="any" /> %</label>
+        <label>stretched by <input class="own" v-model.number="tape.stretched" type="number" step="any" /> %</label>
+        <label>turns at joints <input class="own" v-model.number="tape.turns" type="number" /></label>
         <label><input v-model="tape.halfWidth" type="checkbox" /> cut to half width</label>
       </div>
       <v-btn type="submit" variant="tonal" data-test="tape-go">Reckon</v-btn>
@@ -131,15 +132,6 @@ const head = (degrees: number) => {
   display: grid;
   gap: 6px;
   margin: 8px 0 12px;
-}
-.fields input[type="number"] {
-  font: inherit;
-  width: 76px;
-  padding: 3px 6px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
 }
 .answer {
   margin-left: 14px;

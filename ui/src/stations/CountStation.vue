@@ -69,11 +69,11 @@ const rowIndex = computed(() => {
       <p class="quiet legend"><b>to start</b> of which spare · needed · on the shelf</p>
     </StationHead>
     <ProblemNote :error="error" />
-    <p v-if="count?.pending" class="note">
+    <p v-if="count?.pending" class="remark">
       Counted as you wish it now; the plan in force knows it once you
       <router-link to="/orders" class="add">accept the proposal</router-link>.
     </p>
-    <p v-for="n in count?.notes" :key="n.detail" class="note">{{ n.detail }}</p>
+    <p v-for="n in count?.notes" :key="n.detail" class="remark">{{ n.detail }}</p>
     <p v-if="count && !pieces.length" class="sheet empty">
       Nothing has to be made: enter an order and accept its plan.
     </p>
@@ -128,14 +128,6 @@ const rowIndex = computed(() => {
 }
 .legend {
   margin: 0;
-}
-.note {
-  padding: 8px 14px;
-  background: var(--dust-wash);
-  border-left: 4px solid var(--dust);
-}
-.empty {
-  padding: 24px;
 }
 table {
   border-collapse: collapse;

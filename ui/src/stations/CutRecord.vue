@@ -63,12 +63,16 @@ const mayConfirm = () =>
         </thead>
         <tbody>
           <tr v-for="(r, i) in rows" :key="i">
-            <td class="n"><input v-model.number="r.wires" type="number" min="0" :data-test="`cut-wires-${i}`" /></td>
+            <td class="n">
+              <input class="own" v-model.number="r.wires" type="number" min="0" :data-test="`cut-wires-${i}`" />
+            </td>
             <td class="n nowrap">{{ millimetres(r.from) }} mm</td>
-            <td><input v-model="r.cuts" class="cuts" :data-test="`cut-lengths-${i}`" /></td>
+            <td><input v-model="r.cuts" class="own cuts" :data-test="`cut-lengths-${i}`" /></td>
           </tr>
           <tr>
-            <td class="n"><input v-model.number="spoilt" type="number" min="0" data-test="cut-spoilt" /></td>
+            <td class="n">
+              <input class="own" v-model.number="spoilt" type="number" min="0" data-test="cut-spoilt" />
+            </td>
             <td class="n nowrap">{{ millimetres(sheet.wire.lengthMicrometres) }} mm</td>
             <td>spoilt, nothing of them is left</td>
           </tr>
@@ -87,26 +91,6 @@ const mayConfirm = () =>
 </template>
 
 <style scoped>
-.opened {
-  padding: 22px 26px;
-  max-height: 88vh;
-  overflow: auto;
-}
-footer {
-  display: flex;
-  justify-content: flex-end;
-  gap: 10px;
-  margin-top: 14px;
-}
-input {
-  font: inherit;
-  width: 76px;
-  padding: 3px 6px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
-}
 input.cuts {
   width: 100%;
 }

@@ -69,21 +69,21 @@ function tell(l: Schemas["Lot"], body: Schemas["Decision"]) {
           <div class="choices">
             <label>
               Start
-              <input v-model.number="start" type="number" min="1" data-test="lot-start" />
+              <input class="own" v-model.number="start" type="number" min="1" data-test="lot-start" />
               <v-btn variant="tonal" size="small" data-test="lot-start-go" @click="tell(l, { what: 'start', start })"
                 >so many</v-btn
               >
             </label>
             <label v-if="l.need > 1">
               Split into
-              <input v-model.number="into" type="number" min="2" :max="l.need" data-test="lot-into" />
+              <input class="own" v-model.number="into" type="number" min="2" :max="l.need" data-test="lot-into" />
               <v-btn variant="tonal" size="small" data-test="lot-split-go" @click="tell(l, { what: 'split', into })"
                 >lots</v-btn
               >
             </label>
             <label>
               Ready
-              <select v-model.number="later">
+              <select class="own" v-model.number="later">
                 <option v-for="d in [-3, -2, -1, 1, 2, 3]" :key="d" :value="d">
                   {{ Math.abs(d) }} {{ Math.abs(d) === 1 ? "day" : "days" }} {{ d < 0 ? "earlier" : "later" }}
                 </option>
@@ -139,18 +139,6 @@ label {
   display: inline-flex;
   gap: 6px;
   align-items: center;
-}
-input,
-select {
-  font: inherit;
-  padding: 3px 6px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
-}
-input {
-  width: 72px;
 }
 .nowrap {
   white-space: nowrap;

@@ -68,7 +68,7 @@ function shape(g: Schemas["Geometry"]): string {
       <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
     </StationHead>
     <ProblemNote :error="error" />
-    <p v-for="n in mixing?.notes" :key="n" class="note">{{ n }}</p>
+    <p v-for="n in mixing?.notes" :key="n" class="remark">{{ n }}</p>
     <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
     <section v-for="[day, mixes] in days" :key="day">
       <h2>{{ day }}</h2>
@@ -190,15 +190,6 @@ header {
   display: grid;
   gap: 3px;
   padding: 6px 0 8px;
-}
-.note {
-  padding: 8px 14px;
-  background: var(--dust-wash);
-  border-left: 4px solid var(--dust);
-}
-.opened,
-.empty {
-  padding: 22px 26px;
 }
 .ready {
   display: flex;

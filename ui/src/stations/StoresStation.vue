@@ -43,7 +43,7 @@ const short = computed(() => stores.value?.materials.filter((m) => m.runsOut !==
       </nav>
     </StationHead>
     <ProblemNote :error="error" />
-    <p v-if="minus" class="note">
+    <p v-if="minus" class="remark">
       {{ minus }} {{ minus === 1 ? "line is" : "lines are" }} below nothing: more was used than the books had. Count it,
       and say what is there.
     </p>
@@ -61,10 +61,5 @@ const short = computed(() => stores.value?.materials.filter((m) => m.runsOut !==
   display: flex;
   gap: 22px;
   font-size: 16px;
-}
-.note {
-  padding: 8px 14px;
-  background: var(--dust-wash);
-  border-left: 4px solid var(--dust);
 }
 </style>

@@ -116,9 +116,6 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
   align-items: center;
   margin-bottom: 4px;
 }
-.empty {
-  padding: 24px;
-}
 @media (max-width: 980px) {
   .wire {
     grid-template-columns: 1fr;

@@ -46,11 +46,6 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
 </template>
 
 <style scoped>
-.opened {
-  padding: 22px 26px;
-  max-height: 88vh;
-  overflow: auto;
-}
 .stock {
   display: grid;
   grid-template-columns: 200px 1fr;

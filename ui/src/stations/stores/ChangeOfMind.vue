@@ -47,13 +47,13 @@ function fates(f: Schemas["FateRow"]): string[] {
   <form class="sheet ask" @submit.prevent="ask.mutate()">
     <label>
       These flowers
-      <select v-model="line" required data-test="mind-line">
+      <select class="own" v-model="line" required data-test="mind-line">
         <option v-for="l in lines" :key="l.id" :value="l.id">{{ l.name }}</option>
       </select>
     </label>
     <label>
       in
-      <select v-model="colourway" required data-test="mind-colour">
+      <select class="own" v-model="colourway" required data-test="mind-colour">
         <option v-for="c in studio?.colourways" :key="c.id" :value="c.id">{{ c.name }}</option>
       </select>
       instead?
@@ -136,14 +136,6 @@ function fates(f: Schemas["FateRow"]): string[] {
 }
 .what {
   white-space: nowrap;
-}
-select {
-  font: inherit;
-  padding: 5px 8px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 9px 2px 9px;
-  background: var(--sheet);
-  color: inherit;
 }
 td .word {
   margin-right: 14px;

@@ -130,9 +130,6 @@ const current = computed(() => props.stores.shelf.find((s) => s.id === opened.va
   padding: 14px 20px;
   margin-bottom: 14px;
 }
-.empty {
-  padding: 24px;
-}
 .what {
   display: inline-flex;
   gap: 9px;

@@ -88,6 +88,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
           <td class="n">{{ stocked(b.short, b.unit) }}</td>
           <td class="n nowrap">
             <input
+              class="own"
               :value="wanted(b)"
               type="number"
               min="0"
@@ -122,6 +123,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
       <header>
         <h3>{{ supplier(p.purchase.supplier) }}</h3>
         <span>expected {{ times.full(p.purchase.expected) }}</span>
+        <span v-if="p.purchase.expected <= stores.now" class="word tight">it should be here</span>
         <template v-if="p.purchase.state === 'sent'"
           ><span class="word tight">not confirmed yet</span>
           <button class="bare add" data-test="send-again" @click="resend.mutate(p)">send it again</button></template
@@ -142,6 +144,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
             </td>
             <td class="n">
               <input
+                class="own"
                 :value="brought(line)"
                 type="number"
                 min="0"
@@ -163,9 +166,6 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
   padding: 14px 20px;
   margin-bottom: 14px;
 }
-.empty {
-  padding: 24px;
-}
 header {
   display: flex;
   gap: 14px;
@@ -179,15 +179,5 @@ header {
 }
 .nowrap {
   white-space: nowrap;
-}
-input {
-  font: inherit;
-  width: 66px;
-  text-align: right;
-  padding: 3px 6px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
 }
 </style>

@@ -53,6 +53,7 @@ const accept = useMutation({
             <td>{{ t.name }}</td>
             <td class="n">
               <input
+                class="own"
                 v-model.number="found[key(t)]"
                 type="number"
                 step="any"
@@ -103,27 +104,3 @@ const accept = useMutation({
     </div>
   </v-dialog>
 </template>
-
-<style scoped>
-.opened {
-  padding: 22px 26px;
-  max-height: 88vh;
-  overflow: auto;
-}
-footer {
-  display: flex;
-  justify-content: flex-end;
-  gap: 10px;
-  margin-top: 14px;
-}
-input {
-  font: inherit;
-  width: 110px;
-  text-align: right;
-  padding: 4px 8px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
-}
-</style>

@@ -89,7 +89,13 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
       <template v-if="stock">
         <h3>Where it lies</h3>
         <div class="line">
-          <input v-model="place" placeholder="tin, shelf, drawer" aria-label="where it lies" data-test="place" />
+          <input
+            class="own"
+            v-model="place"
+            placeholder="tin, shelf, drawer"
+            aria-label="where it lies"
+            data-test="place"
+          />
           <v-btn variant="tonal" size="small" data-test="keep-place" @click="keep.mutate(stock.kept ?? '')"
             >Lies there</v-btn
           >
@@ -109,9 +115,9 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
       </template>
       <h3>Thrown away</h3>
       <form class="line" @submit.prevent="spoil.mutate(false)">
-        <input v-model.number="lost" type="number" step="any" aria-label="how much" data-test="lost" />
+        <input class="own" v-model.number="lost" type="number" step="any" aria-label="how much" data-test="lost" />
         {{ unitName }}
-        <input v-model="why" placeholder="why" aria-label="why" />
+        <input class="own" v-model="why" placeholder="why" aria-label="why" />
         <v-btn type="submit" variant="tonal" size="small" data-test="spoil">Book it</v-btn>
         <v-btn
           v-if="mayConfirm()"
@@ -141,11 +147,6 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
 </template>
 
 <style scoped>
-.opened {
-  padding: 22px 26px;
-  max-height: 88vh;
-  overflow: auto;
-}
 header {
   display: flex;
   justify-content: space-between;
@@ -159,16 +160,5 @@ h3 {
   flex-wrap: wrap;
   gap: 8px;
   align-items: center;
-}
-input {
-  font: inherit;
-  padding: 4px 8px;
-  border: 1px solid var(--vein);
-  border-radius: 2px 7px 2px 7px;
-  background: var(--sheet);
-  color: inherit;
-}
-input[type="number"] {
-  width: 90px;
 }
 </style>
