@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -28,6 +29,7 @@ type CountCell struct {
 	count.Item
 	Name    string            `json:"name"`
 	Form    string            `json:"form"`
+	Size    string            `json:"size,omitempty" doc:"of one piece as it is cut or rolled"`
 	Kind    studio.Kind       `json:"kind"`
 	Colour  string            `json:"colour"`
 	Mix     string            `json:"mix"`
@@ -101,7 +103,7 @@ func (a *answer) countView(n int64) CountView {
 	shelf := a.book.NewShelf(a.doc)
 	for _, item := range a.count.Items {
 		r := a.book.Of(item.Made())
-		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
+		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
 		c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 		for _, l := range a.plan.Lots {
 			if l.Key == item.Key {
@@ -133,4 +135,22 @@ func (a *answer) flowersOf(r *studio.Recipe) []string {
 		}
 	}
 	return names
+}
+
+// sizeOf says how large a piece is cut, rolled or drawn out.
+func sizeOf(r *studio.Recipe) string {
+	if r.Kind != studio.KindPart || len(r.Pastes) == 0 {
+		return ""
+	}
+	g := r.Pastes[0].Shape
+	short := func(l studio.Micrometres) string { return strconv.FormatFloat(float64(l)/1000, 'f', -1, 64) }
+	switch g.Shape {
+	case studio.ShapeCut:
+		return short(g.Length) + " × " + millimetres(g.Width)
+	case studio.ShapeBall:
+		return "ball of " + millimetres(g.Diameter)
+	case studio.ShapeRope:
+		return short(g.Diameter) + " × " + millimetres(g.Length)
+	}
+	return ""
 }

@@ -64,7 +64,7 @@ func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
 // of its pieces is.
 func TestReservingWhatWasCountedChangesNothing(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		doc := demo.Season(rapid.Uint64().Draw(t, "seed"), 0.1)
+		doc := demo.Season(rapid.Uint64().Draw(t, "seed"), 0.05)
 		first := up(t, doc)
 		for i := range doc.Shelf {
 			s := &doc.Shelf[i]
@@ -155,4 +155,134 @@ func TestASplitAMoveAndAnotherNumberToStart(t *testing.T) {
 	assert.EqualValues(t, 3, lotsOf(up(t, doc), "Magnolia cone")[0].Need, "three begun never give five")
 	doc.Decided[1].Ordinal = 1
 	assert.Contains(t, doc.Validate().Error(), "decided on, already")
+}
+
+// Petals are cut in 40 s each after 6 min of setting up and have to be veined within half
+// an hour of the cutting: the first of thirty-seven would be too stiff.
+func TestNoLotIsLargerThanItsOpenTime(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 30)
+	for i := range doc.Recipes {
+		r := &doc.Recipes[i]
+		if r.ID != demo.ID("Magnolia inner petal") {
+			continue
+		}
+		within := studio.Minute(30)
+		r.Steps[0].Work.Setup, r.Steps[0].Work.PerPiece = 6000, 666
+		r.Steps[1].Windows = []studio.Window{{AtMost: &within}}
+		for j := range r.Steps {
+			r.Steps[j].Holds = nil
+		}
+	}
+	lots := lotsOf(up(t, doc), "Magnolia inner petal")
+	require.Greater(t, len(lots), 1)
+	for _, l := range lots {
+		assert.LessOrEqual(t, l.Started, int64(36))
+	}
+}
+
+func TestTheWorkingsShowCompoundingAndPooling(t *testing.T) {
+	doc := twoOrders(0)
+	doc.Shelf = nil
+	cone := itemOf(t, up(t, doc), "Magnolia cone")
+	figures := map[string]map[string]float64{}
+	for _, w := range cone.Workings {
+		figures[w.Rule] = map[string]float64{w.Result.Name: w.Result.Value}
+		for _, in := range w.Inputs {
+			figures[w.Rule][in.Name] = in.Value
+		}
+	}
+	assert.EqualValues(t, 10, figures["compounding"]["if nothing broke"], "a cone for each of ten magnolias")
+	assert.EqualValues(t, cone.Gross-10, figures["compounding"]["for spares of what it goes into"])
+	assert.EqualValues(t, 10, cone.Plain)
+	assert.EqualValues(t, 2, figures["pooling"]["orders that share it"])
+	assert.GreaterOrEqual(t, figures["pooling"]["each made apart"], figures["pooling"]["made together"])
+	assert.EqualValues(t, cone.Started, figures["pooling"]["made together"])
+}
+
+func TestDecisionsThatCannotBeAreSaid(t *testing.T) {
+	doc := twoOrders(0)
+	doc.Shelf = nil
+	counted := up(t, doc)
+	cone, petal := lotsOf(counted, "Magnolia cone")[0], lotsOf(counted, "Magnolia outer petal")[0]
+	early := doc.Now - 1
+	for says, d := range map[string]count.Decision{
+		"from 1 to":                     {What: "start", Start: 900},
+		"a lot of 12 is split into 40":  {What: "split", Into: 40},
+		"say which lot":                 {What: "merge"},
+		"only lots of the same pieces":  {What: "merge", With: []studio.ID{petal.ID}},
+		"say a time from now":           {What: "move", Due: &early},
+		`"burn" is no decision`:         {What: "burn"},
+		"this lot is no longer counted": {What: "merge", With: []studio.ID{"lot-0"}},
+	} {
+		_, err := count.Decide(doc, counted, cone.ID, d)
+		assert.ErrorContains(t, err, says)
+	}
+	doc.Work = []studio.WorkLot{{ID: cone.ID, Recipe: cone.Recipe, Mixes: cone.Mixes, Ordinal: cone.Ordinal, Need: cone.Need, Started: cone.Started,
+		Records: []studio.TaskRecord{{Step: studio.NewBook(doc).Recipe(cone.Recipe).Steps[0].Key, State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now}}}}
+	_, err := count.Decide(doc, up(t, doc), cone.ID, count.Decision{What: "keep"})
+	assert.ErrorContains(t, err, "this lot is begun")
+}
+
+// Whatever is decided of the lots of any season, one decision after the other: what was
+// decided is made as it was decided, and everybody still gets what they need.
+func TestDecisionsHoldAndNobodyIsShort(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		doc := demo.Season(rapid.Uint64Range(0, 50).Draw(t, "seed"), 0.03)
+		for range rapid.IntRange(1, 4).Draw(t, "decisions") {
+			counted := up(t, doc)
+			lot := counted.Lots[rapid.IntRange(0, len(counted.Lots)-1).Draw(t, "lot")]
+			d := count.Decision{What: rapid.SampledFrom([]string{"keep", "start", "split", "merge", "let go"}).Draw(t, "what"),
+				Start: lot.Started + rapid.Int64Range(-2, 6).Draw(t, "more"), Into: rapid.Int64Range(2, 3).Draw(t, "into")}
+			for _, other := range counted.Lots {
+				if other.Key == lot.Key && other.ID != lot.ID {
+					d.With = []studio.ID{other.ID}
+				}
+			}
+			decided, err := count.Decide(doc, counted, lot.ID, d)
+			if err != nil {
+				continue // it says why
+			}
+			book := studio.NewBook(doc)
+			for _, one := range decided {
+				doc.Decided = slices.DeleteFunc(doc.Decided, func(was studio.DecidedLot) bool { return book.IDOf(&was) == one.ID })
+				if one.Lot != nil {
+					doc.Decided = append(doc.Decided, *one.Lot)
+				}
+			}
+		}
+		after := up(t, doc)
+		lots := map[studio.ID]studio.Lot{}
+		for _, l := range after.Lots {
+			lots[l.ID] = l
+		}
+		book := studio.NewBook(doc)
+		for _, d := range doc.Decided {
+			l := lots[book.IDOf(&d)]
+			require.True(t, l.Decided)
+			if d.Started > 0 {
+				require.GreaterOrEqual(t, l.Started, d.Started)
+				require.Less(t, l.Started, d.Started+book.Of(d.Made()).Unit())
+			}
+			require.Equal(t, min(d.Need, l.Started), l.Need)
+		}
+		wanted := map[studio.ID]int64{}
+		for _, o := range doc.Orders {
+			for _, l := range o.Lines {
+				wanted[l.ID] += l.Quantity
+			}
+		}
+		for _, l := range after.Lots {
+			for _, p := range l.Pegs {
+				wanted[p.Line] -= p.Quantity
+			}
+		}
+		for _, p := range after.Pegs {
+			wanted[p.Line] -= p.Quantity
+		}
+		for line, left := range wanted {
+			if line != "" {
+				require.Zero(t, left)
+			}
+		}
+	})
 }

@@ -117,5 +117,5 @@ func asDecided(doc *studio.Document, l studio.Lot) studio.DecidedLot {
 			return d
 		}
 	}
-	return studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need}
+	return studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: max(1, l.Need)}
 }

@@ -1,6 +1,8 @@
 package count
 
 import (
+	"sort"
+
 	"bractum/core/paste"
 	"bractum/core/studio"
 )
@@ -115,8 +117,18 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 	return started
 }
 
+// mostPerLot is how many go into one lot: by the lead's own limit, by what formers and
+// soft stores hold, and by what can be worked in the open time before the first pieces
+// are too stiff for the next step; 0 is no limit.
 func (c *counter) mostPerLot(r *studio.Recipe) int64 {
 	most := r.MostPerLot
+	for i, s := range r.Steps {
+		for _, w := range s.Windows {
+			if n := c.inOpenTime(r, i, w); n > 0 && (most == 0 || n < most) {
+				most = n
+			}
+		}
+	}
 	for _, s := range r.Steps {
 		for _, h := range s.Holds {
 			for _, p := range c.doc.Places {
@@ -127,6 +139,27 @@ func (c *counter) mostPerLot(r *studio.Recipe) int64 {
 		}
 	}
 	return most
+}
+
+// inOpenTime is how many pieces the work takes no longer for than the first of them may
+// wait under a window; 0 where there is no limit, or the work is done in runs. One piece
+// is always possible.
+func (c *counter) inOpenTime(r *studio.Recipe, step int, w studio.Window) int64 {
+	time, limited := c.room.OpenTime(w)
+	from := step - 1
+	if w.After != "" {
+		_, from = r.Step(w.After)
+	}
+	if !limited || from < 0 || r.Steps[from].Work == nil || r.Steps[from].Work.Stint != "" {
+		return 0
+	}
+	work := r.Steps[from].Work
+	const enough = 100_000
+	n := sort.Search(enough, func(n int) bool { return r.Effort(work, true, r.Pieces(from, int64(n)+1)).Minutes() > time })
+	if n == enough {
+		return 0
+	}
+	return max(1, int64(n))
 }
 
 // nextOrdinal is the lowest that no lot of the key has or had, begun or decided on: a

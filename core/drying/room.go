@@ -177,6 +177,21 @@ func (r Room) Limp(class, in studio.ID, t studio.Minute) (studio.Minute, bool) {
 	return r.Clock(class, in).Limp(t, r.classes[class].SoftensMinutes)
 }
 
+// OpenTime is how long pieces may wait under a window in standard air: its most minutes,
+// or until the first of them reach the state to be avoided; false where nothing is too
+// late.
+func (r Room) OpenTime(w studio.Window) (most studio.Minute, limited bool) {
+	most = Never
+	if w.AtMost != nil {
+		most = *w.AtMost
+	}
+	if w.Before != "" {
+		need := r.need(studio.Dries{Class: w.Class, Thickness: w.Thickness, State: w.Before, Factor: 1000}, r.Early(w.Class))
+		most = min(most, studio.Minute(need/1000))
+	}
+	return most, most < Never
+}
+
 // Elapsed is the standard time from the start of a step to the end of its recipe
 // for a quantity: work at the recipe's own pace, waits as long as one would wish
 // in standard air, least times of windows, no nights.

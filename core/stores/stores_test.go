@@ -47,15 +47,6 @@ func planned(t require.TestingT, doc *studio.Document) *studio.Plan {
 	return made
 }
 
-func balance(doc *studio.Document, balances []stores.Balance, name string) stores.Balance {
-	for _, b := range balances {
-		if b.Material == demo.ID(name) {
-			return b
-		}
-	}
-	panic("no balance of " + name)
-}
-
 // Each is refused with a word of what to do.
 func TestWhatCannotBeBookedIsSaid(t *testing.T) {
 	later := demo.Document().Now + 60

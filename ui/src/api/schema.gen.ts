@@ -1298,6 +1298,8 @@ export interface components {
             /** Format: int64 */
             plain: number;
             recipe: string;
+            /** @description of one piece as it is cut or rolled */
+            size?: string;
             /** Format: int64 */
             spare: number;
             /** Format: int64 */

@@ -3,6 +3,7 @@ import { computed, ref } from "vue";
 import { useCount } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
+import { useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingDrawer from "./WorkingDrawer.vue";
@@ -27,11 +28,18 @@ const groups = computed(() => {
       rows: names.map((name) => ({
         name,
         form: mine.find((c) => c.name === name)!.form,
+        size: mine.find((c) => c.name === name)!.size,
         cells: columns.value.map((column) => mine.find((c) => c.name === name && c.mix === column.mix)),
       })),
     };
   });
 });
+const times = useTimes();
+/** The orders of a cell in a word or two. */
+function whom(ids: string[]): string {
+  const names = ids.map((id) => count.value?.orders.find((o) => o.id === id)?.name ?? "");
+  return names.length > 2 ? `${names[0]} and ${names.length - 1} more` : names.join(", ");
+}
 const toMake = computed(() => pieces.value.reduce((sum, c) => sum + c.started, 0));
 const shelf = computed(() => pieces.value.reduce((sum, c) => sum + c.fromShelf, 0));
 
@@ -66,7 +74,9 @@ const rowIndex = computed(() => {
 <template>
   <div class="station">
     <StationHead title="Count-up" :says="`${toMake} pieces to start, ${shelf} taken dry from the shelf`">
-      <p class="quiet legend"><b>to start</b> of which spare · needed · on the shelf</p>
+      <p class="quiet legend">
+        <b>to start</b> of which spare · needed · on the shelf · for whom, and from when it can be late
+      </p>
     </StationHead>
     <ProblemNote :error="error" />
     <p v-if="count?.pending" class="remark">
@@ -95,6 +105,7 @@ const rowIndex = computed(() => {
             <th scope="row">
               <PartDrawing :form="r.form" :size="24" :colour="r.cells.find(Boolean)?.colour" />
               {{ r.name.replace(`${g.flower} `, "").replace(/^./, (c) => c.toUpperCase()) }}
+              <span v-if="r.size" class="size">{{ r.size }}</span>
             </th>
             <td v-for="(cell, i) in r.cells" :key="i">
               <button
@@ -111,6 +122,9 @@ const rowIndex = computed(() => {
                   {{ cell.gross }} needed<template v-if="cell.fromShelf"> · {{ cell.fromShelf }} on shelf</template>
                   <template v-if="cell.fromWork"> · {{ cell.fromWork }} in work</template>
                 </span>
+                <span v-if="cell.orders.length" class="whom"
+                  >{{ whom(cell.orders) }}, from {{ times.dayShort(cell.latestStart) }}</span
+                >
               </button>
             </td>
           </tr>
@@ -177,6 +191,19 @@ tbody td {
   grid-column: span 2;
   font-size: 12.5px;
   white-space: nowrap;
+}
+.cell .whom {
+  grid-column: span 2;
+  font-size: 12px;
+  color: var(--soft);
+  font-style: italic;
+}
+.size {
+  display: block;
+  margin-left: 30px;
+  font-size: 12.5px;
+  font-weight: 400;
+  color: var(--soft);
 }
 .spare {
   font-size: 12.5px;

@@ -136,6 +136,24 @@ const current = computed(() => props.stores.shelf.find((s) => s.id === opened.va
   align-items: center;
   font-weight: 600;
 }
+.shelf table {
+  table-layout: fixed;
+}
+.shelf th:first-child {
+  width: 31%;
+}
+.shelf th.n {
+  width: 70px;
+}
+.shelf th:nth-child(6) {
+  width: 190px;
+}
+.shelf th.bar {
+  width: 150px;
+}
+.what .word {
+  margin-left: 10px;
+}
 .shelf td {
   vertical-align: middle;
 }
