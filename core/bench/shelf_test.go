@@ -68,7 +68,7 @@ func TestWiresThatLieCutAreTakenBeforeFullOnes(t *testing.T) {
 	doc := stems()
 	doc.Shelf = nil
 	material := demo.ID("28 green wire")
-	b, p := at(t, doc)
+	_, p := at(t, doc)
 	lot := lotOf(t, p, "Waxflower blossom")
 	task := studio.TaskID(lot.ID, "pull")
 	record := studio.TaskRecord{Step: "pull", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now - 30}
@@ -76,8 +76,7 @@ func TestWiresThatLieCutAreTakenBeforeFullOnes(t *testing.T) {
 	w.Records = []studio.TaskRecord{record}
 	put(doc, w)
 	doc.Offcuts = []studio.Offcut{{Material: material, Length: 69_000, Number: 10}, {Material: material, Length: 70_000, Number: 99}, {Material: demo.ID("26 white wire"), Length: 69_000, Number: 9}}
-	b = bench.New(doc, p)
-	_, moved, err := b.Finish(task, bench.Counts{Good: lot.Started})
+	_, moved, err := bench.New(doc, p).Finish(task, bench.Counts{Good: lot.Started})
 	require.NoError(t, err)
 	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: material, Length: 69_000, Amount: -10})
 	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: material, Amount: -(lot.Started - 10 + 4) / 5}, "five of 69 mm from a wire")

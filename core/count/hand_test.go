@@ -149,10 +149,10 @@ func TestAWireThatIsInIsNotCutAgain(t *testing.T) {
 func TestAMixThatLiesReadyIsTakenAndOneInWorkIsNotWeighedAgain(t *testing.T) {
 	doc := onlyOrder("Waxflower stem", "Oyster", 12)
 	ivory := itemOf(t, up(t, doc), "Oyster ivory")
-	doc.Shelf = []studio.ShelfLot{{ID: "ready", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 20_000, Quality: studio.Good}}
+	doc.Shelf = []studio.ShelfLot{{ID: "ready", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 50_000, Quality: studio.Good}}
 	after := itemOf(t, up(t, doc), "Oyster ivory")
-	assert.EqualValues(t, 20_000, after.FromShelf)
-	assert.Equal(t, ivory.Gross-20_000, after.Net)
+	assert.Equal(t, ivory.Gross, after.FromShelf)
+	assert.Zero(t, after.Net)
 
 	doc.Shelf, doc.Offcuts = nil, nil
 	doc.Work = []studio.WorkLot{{ID: ivory.Lots[0], Recipe: ivory.Recipe, Mixes: map[string]studio.ID{}, Ordinal: 1, Need: ivory.Net, Started: ivory.Started,
@@ -163,12 +163,20 @@ func TestAMixThatLiesReadyIsTakenAndOneInWorkIsNotWeighedAgain(t *testing.T) {
 	assert.Positive(t, itemOf(t, counted, "Petal white").Net, "while it is kneaded its ingredients are still taken up")
 }
 
-func TestOneColourFromTwoMixingsIsSaid(t *testing.T) {
+// Five grams are too little for the blossoms: they stay, and one mixing does for all. Where
+// so much is mixed at a time that one cannot do, it is said.
+func TestOneColourComesFromOneMixingWhereOneWillDo(t *testing.T) {
 	doc := onlyOrder("Waxflower stem", "Oyster", 12)
 	doc.Shelf = []studio.ShelfLot{{ID: "rest", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 5_000, Quality: studio.Good}}
-	notes := up(t, doc).Notes
-	require.NotEmpty(t, notes)
-	assert.Equal(t, "colour from two mixings", notes[0].Rule)
+	counted := up(t, doc)
+	assert.Equal(t, []string{"remainder too small"}, notes(counted))
+	assert.Zero(t, itemOf(t, counted, "Oyster ivory").FromShelf)
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == demo.ID("Oyster ivory") {
+			doc.Recipes[i].MostPerLot = 20_000
+		}
+	}
+	assert.Contains(t, notes(up(t, doc)), "colour from two mixings")
 }
 
 func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {

@@ -14,6 +14,9 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 	if len(stock) == 0 {
 		return needs
 	}
+	if r.Kind == studio.KindMix {
+		return c.remainders(item, r, stock, needs)
+	}
 	take := func(n need, from func(*studio.Supply, []studio.Claim) []studio.Claim) need {
 		for _, s := range stock {
 			if n.quantity == 0 || n.fresh || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
@@ -23,21 +26,61 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 			if len(taken) == 0 {
 				continue
 			}
-			item.FromShelf += studio.Sum(taken)
-			id := s.ID
-			if s.From != "" {
-				id = s.From
-				if due, known := c.wanted[id]; !known || n.due < due {
-					c.wanted[id] = n.due
-				}
-			}
-			c.reserve(s.ID, taken)
-			c.serve(n, id, nil, item.Recipe, studio.Sum(taken))
-			n = n.less(taken)
+			n = c.fromStock(item, s, n, taken)
 		}
 		return n
 	}
 	return c.twice(needs, take)
+}
+
+// fromStock notes what a need takes of a shelf lot, and returns what is left of the need.
+func (c *counter) fromStock(item *Item, s *studio.Stock, n need, taken []studio.Claim) need {
+	item.FromShelf += studio.Sum(taken)
+	id := s.ID
+	if s.From != "" {
+		id = s.From
+		if due, known := c.wanted[id]; !known || n.due < due {
+			c.wanted[id] = n.due
+		}
+	}
+	c.reserve(s.ID, taken)
+	c.serve(n, id, nil, item.Recipe, studio.Sum(taken))
+	return n.less(taken)
+}
+
+// remainders meets needs of a mix from what is left of earlier mixings, the oldest first,
+// but only where one remainder is enough for all that a lot takes: one colour of one
+// piece comes from one mixing. What is too little for anybody is said.
+func (c *counter) remainders(item *Item, r *studio.Recipe, stock []*studio.Stock, needs []need) (left []need) {
+	for _, n := range needs {
+		for _, s := range stock {
+			if n.fresh || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
+				continue
+			}
+			there := s.Left.Free()
+			for _, claim := range n.claims {
+				there += min(claim.Quantity, s.Left.For(claim.Order))
+			}
+			if min(there, s.Left.Amount) < n.quantity {
+				continue
+			}
+			taken := s.Left.TakeReserved(n.claims)
+			for _, claim := range s.Left.TakeFree(studio.Less(n.claims, taken)) {
+				taken = studio.Add(taken, claim)
+			}
+			n = c.fromStock(item, s, n, taken)
+			break
+		}
+		if n.quantity > 0 {
+			left = append(left, n)
+		}
+	}
+	for _, s := range stock {
+		if amount := s.Left.Free(); amount > 0 && len(left) > 0 && (s.UseBy == nil || *s.UseBy >= c.doc.Now) {
+			c.note("remainder too small", item.Recipe, nil, "%g g of %q lie there and are too little for any lot: with a second mixing its colour may not match", float64(amount)/1000, r.Name)
+		}
+	}
+	return left
 }
 
 // twice offers needs a supply: first each what is reserved for its orders, then what is
