@@ -15,10 +15,11 @@ import (
 	"bractum/store"
 )
 
-// CountView is the matrix of what has to be made, as the lead wishes it now.
+// CountView is the matrix of what has to be made: as it is accepted, or as the lead wishes
+// it now.
 type CountView struct {
 	N       int64        `json:"n"`
-	Pending bool         `json:"pending" doc:"true while wishes are counted that are not accepted"`
+	Pending bool         `json:"pending" doc:"true while something is wished that is not accepted"`
 	Cells   []CountCell  `json:"cells"`
 	Notes   []count.Note `json:"notes"`
 	Orders  []Named      `json:"orders"`
@@ -39,12 +40,19 @@ type CountCell struct {
 }
 
 func (s *Service) registerCount(to huma.API) {
-	get(to, "/count", "get-count", "What has to be made", func(ctx context.Context, _ *nothing) (CountView, error) {
+	type counting struct {
+		Wished bool `query:"wished" doc:"as the lead wishes it now, accepted or not"`
+	}
+	get(to, "/count", "get-count", "What has to be made", func(ctx context.Context, in *counting) (CountView, error) {
 		at, err := s.situation(ctx)
 		if err != nil {
 			return CountView{}, err
 		}
-		v := at.latestAnswer().countView(at.n)
+		a := &at.inForce
+		if in.Wished {
+			a = at.latestAnswer()
+		}
+		v := a.countView(at.n)
 		v.Pending = at.wished != nil
 		return v, nil
 	})

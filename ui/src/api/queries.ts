@@ -8,7 +8,11 @@ export const useBook = () =>
   useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")), shallow: true });
 export const useProposal = () =>
   useQuery({ queryKey: ["proposal"], queryFn: () => answered(client.GET("/api/proposal")) });
-export const useCount = () => useQuery({ queryKey: ["count"], queryFn: () => answered(client.GET("/api/count")) });
+export const useCount = (wished: MaybeRefOrGetter<boolean>) =>
+  useQuery({
+    queryKey: ["count", wished],
+    queryFn: () => answered(client.GET("/api/count", { params: { query: { wished: toValue(wished) } } })),
+  });
 export const useMixing = () => useQuery({ queryKey: ["mixing"], queryFn: () => answered(client.GET("/api/mixing")) });
 export const useWires = () => useQuery({ queryKey: ["wires"], queryFn: () => answered(client.GET("/api/wires")) });
 export const usePlan = () => useQuery({ queryKey: ["plan"], queryFn: () => answered(client.GET("/api/plan")) });

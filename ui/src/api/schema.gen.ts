@@ -1317,7 +1317,7 @@ export interface components {
             n: number;
             notes: components["schemas"]["Note"][];
             orders: components["schemas"]["Named"][];
-            /** @description true while wishes are counted that are not accepted */
+            /** @description true while something is wished that is not accepted */
             pending: boolean;
         };
         Counted: {
@@ -4684,7 +4684,10 @@ export interface operations {
     };
     "get-count": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description as the lead wishes it now, accepted or not */
+                wished?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

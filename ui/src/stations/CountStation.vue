@@ -8,7 +8,9 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingDrawer from "./WorkingDrawer.vue";
 
-const { data: count, error } = useCount();
+/** Whether it is counted as the lead wishes, accepted or not. */
+const wished = ref(false);
+const { data: count, error } = useCount(wished);
 const openedKey = ref<string>();
 const opened = computed(() => count.value?.cells.find((c) => c.key === openedKey.value));
 
@@ -80,8 +82,17 @@ const rowIndex = computed(() => {
     </StationHead>
     <ProblemNote :error="error" />
     <p v-if="count?.pending" class="remark">
-      Counted as you wish it now; the plan in force knows it once you
-      <router-link to="/orders" class="add">accept the proposal</router-link>.
+      <button class="bare" :class="{ here: !wished }" data-test="count-accepted" @click="wished = false">
+        As it is accepted
+      </button>
+      ·
+      <button class="bare" :class="{ here: wished }" data-test="count-wished" @click="wished = true">
+        As you wish it now
+      </button>
+      <span v-if="wished">
+        · the plan in force knows it once you
+        <router-link to="/orders" class="add">accept the proposal</router-link></span
+      >
     </p>
     <p v-for="n in count?.notes" :key="n.detail" class="remark">{{ n.detail }}</p>
     <p v-if="count && !pieces.length" class="sheet empty">
@@ -131,7 +142,13 @@ const rowIndex = computed(() => {
         </tbody>
       </table>
     </div>
-    <WorkingDrawer v-if="opened && count" :cell="opened" :orders="count.orders" @close="openedKey = undefined" />
+    <WorkingDrawer
+      v-if="opened && count"
+      :cell="opened"
+      :orders="count.orders"
+      @decided="wished = true"
+      @close="openedKey = undefined"
+    />
   </div>
 </template>
 

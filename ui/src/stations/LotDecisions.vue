@@ -7,6 +7,7 @@ import ProblemNote from "../parts/ProblemNote.vue";
 
 /** The lots of a cell, and what the lead decides about those that are not begun. */
 const props = defineProps<{ cell: CountCell; orders: Schemas["Named"][] }>();
+const emit = defineEmits<{ decided: [] }>();
 const times = useTimes();
 const send = useCommands();
 const chosen = ref<string>();
@@ -19,7 +20,10 @@ const decide = useMutation({
     send(wish, (header) =>
       answered(client.POST("/api/lots/{lot}/decide", { params: { header, path: { lot: wish.lot } }, body: wish.body })),
     ),
-  onSuccess: () => (chosen.value = undefined),
+  onSuccess: () => {
+    chosen.value = undefined;
+    emit("decided");
+  },
 });
 const open = (l: Schemas["Lot"]) => !l.inWork && !l.from;
 const others = computed(() => props.cell.lotList.filter((l) => open(l) && l.id !== chosen.value));

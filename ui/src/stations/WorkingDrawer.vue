@@ -9,7 +9,7 @@ import LotDecisions from "./LotDecisions.vue";
 
 /** One cell of the count, opened: its working, its lots and whom they serve. */
 const props = defineProps<{ cell: CountCell; orders: Schemas["Named"][] }>();
-const emit = defineEmits<{ close: [] }>();
+const emit = defineEmits<{ close: []; decided: [] }>();
 const times = useTimes();
 const unit = props.cell.kind === "mix" ? "mg" : "pieces";
 const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id === id)?.name ?? "").join(", ");
@@ -40,7 +40,7 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
         </div>
       </template>
       <h3>Lots</h3>
-      <LotDecisions :cell="cell" :orders="orders" />
+      <LotDecisions :cell="cell" :orders="orders" @decided="emit('decided')" />
     </div>
   </v-dialog>
 </template>
