@@ -34,8 +34,9 @@ type Service struct {
 	listen func(n int64) // told of every new journal number
 	out    outside.Services
 
-	mu     sync.Mutex
-	latest *situation
+	mu      sync.Mutex
+	latest  *situation
+	counter count.Counter
 }
 
 // situation is the studio at one journal number: what is in force, and what
@@ -123,12 +124,13 @@ func (s *Service) situation(ctx context.Context) (*situation, error) {
 	return at, nil
 }
 
+// answer counts and plans a view; the caller holds the lock.
 func (s *Service) answer(ctx context.Context, view store.View, now Clock) (answer, error) {
 	doc, _, err := s.store.Document(ctx, view, now)
 	if err != nil {
 		return answer{}, err
 	}
-	counted, err := count.Up(doc)
+	counted, err := s.counter.Up(doc)
 	if err != nil {
 		return answer{}, err
 	}
