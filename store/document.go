@@ -7,6 +7,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
+	"slices"
 	"time"
 
 	"bractum/core/studio"
@@ -122,17 +123,18 @@ type equipment struct {
 	Machines     []studio.Machine      `json:"machines,omitempty"`
 	Gates        []studio.Gate         `json:"gates,omitempty"`
 	Families     []studio.Family       `json:"setupFamilies,omitempty"`
+	Recorded     []studio.Recorded     `json:"recorded,omitempty"`
 	Pins         []studio.Pin          `json:"pins,omitempty"`
 	Seen         []studio.Seen         `json:"seen,omitempty"`
 }
 
 func equipmentOf(d *studio.Document) equipment {
-	return equipment{d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families, d.Pins, d.Seen}
+	return equipment{d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families, d.Recorded, d.Pins, d.Seen}
 }
 
 func (e equipment) into(d *studio.Document) {
 	d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines = e.Surroundings, e.Readings, e.Methods, e.Tools, e.Machines
-	d.Gates, d.Families, d.Pins, d.Seen = e.Gates, e.Families, e.Pins, e.Seen
+	d.Gates, d.Families, d.Recorded, d.Pins, d.Seen = e.Gates, e.Families, e.Recorded, e.Pins, e.Seen
 }
 
 // beyond is what of a person lies beyond skills, weekly hours and days away.
@@ -319,6 +321,7 @@ func (a *assembler) facts(view View) {
 		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant,
 			From: studio.ID(r.StockLotID), Reached: r.Reached, Reserved: reserved[r.ID]}
 		a.decode(r.Mixes, &w.Mixes)
+		a.record(w, book.Of(w.Made()))
 		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
 			d.Work = append(d.Work, w)
 		} else {
@@ -339,6 +342,22 @@ func (a *assembler) facts(view View) {
 			d.Decided = append(d.Decided, *lot)
 		}
 	}
+}
+
+// record adds what came of a lot whose pieces are made to what is recorded of its recipe.
+func (a *assembler) record(w studio.WorkLot, r *studio.Recipe) {
+	progress := w.Progress(r)
+	if !progress.Made || r.Kind == studio.KindMix {
+		return
+	}
+	d := a.doc
+	i := slices.IndexFunc(d.Recorded, func(known studio.Recorded) bool { return known.Recipe == r.Page() })
+	if i < 0 {
+		i, d.Recorded = len(d.Recorded), append(d.Recorded, studio.Recorded{Recipe: r.Page()})
+	}
+	good := progress.Serves(r)
+	d.Recorded[i].Good += good
+	d.Recorded[i].Lost += max(0, w.Started-good)
 }
 
 // KeepPlan stores the plan in force for a journal number, once.

@@ -284,6 +284,29 @@ func TestFinishingBooksWhatWasUsedAndMadeAndUndoingTakesItBack(t *testing.T) {
 	assert.Equal(t, studio.TaskStarted, back.Work[0].Records[0].State)
 }
 
+// What came of a lot is recorded once its pieces are made, and no longer once that is
+// taken back.
+func TestWhatCameOfALotIsRecorded(t *testing.T) {
+	doc := demo.Document()
+	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
+	stem := studio.NewBook(doc).Recipe(demo.ID("Waxflower stem"))
+	doc.Work = []studio.WorkLot{{ID: "lot-5", Recipe: stem.ID, Mixes: oyster, Ordinal: 5, Need: 8, Started: 9,
+		Records: []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: doc.Now - 30}}}}
+	s := opened(t, t.TempDir())
+	require.NoError(t, s.Seed(ctx, doc, true))
+	assert.Empty(t, document(t, s, store.Accepted).Recorded)
+	finished, err := s.Do(ctx, command("task finished"), func(tx *store.Tx) (any, error) {
+		w := doc.Work[0]
+		w.Records = []studio.TaskRecord{{Step: "tape", State: studio.TaskDone, Person: demo.ID("Maren"), Start: doc.Now - 30, End: doc.Now, Good: 6, Second: 1, Broken: 2}}
+		return nil, tx.PutLot(w)
+	})
+	require.NoError(t, err)
+	assert.Equal(t, []studio.Recorded{{Recipe: stem.Page(), Good: 6, Lost: 3}}, document(t, s, store.Accepted).Recorded, "a second does not serve as a stem")
+	_, err = s.Undo(ctx, command(""), finished.N)
+	require.NoError(t, err)
+	assert.Empty(t, document(t, s, store.Accepted).Recorded)
+}
+
 func TestPlansAreKeptAsVersions(t *testing.T) {
 	s, _ := seeded(t)
 	doc := document(t, s, store.Accepted)
@@ -370,6 +393,7 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 			{Step: petal.Steps[len(petal.Steps)-1].Key, State: studio.TaskPaused, Person: id("Teun"), Start: 130, Good: 1}}}}
 	doc.Suppliers = append(doc.Suppliers, studio.Supplier{ID: id("chandler"), Name: "Chandler", Days: 3})
 	doc.Materials[0].Supplier, doc.Materials[0].Pack, doc.Materials[0].KeepAtLeast = id("chandler"), 1_000_000, 500_000
+	doc.Recorded = []studio.Recorded{{Recipe: petal.Page(), Good: 80, Lost: 9}}
 	doc.Offcuts = []studio.Offcut{{Material: id("26 white wire"), Length: 110_000, Number: 12}, {Material: id("26 white wire"), Length: 80_000, Number: 3}}
 	doc.Decided = []studio.DecidedLot{{Recipe: id("Magnolia cone"), Mixes: map[string]studio.ID{"core": id("Centre white")}, Ordinal: 3, Need: 4, Due: &opens}}
 	doc.Shelf[0].Place, doc.Shelf[3].Kept = "Tin 4", studio.Cold

@@ -21,6 +21,7 @@ type Counter struct {
 	everyone studio.Hours
 	under    map[string]int // distinct gather keys under a key
 	settled  map[string]settled
+	recorded map[studio.ID]studio.Recorded // by page
 }
 
 // settled is how an item came out: what it was reckoned from, and what that gave.
@@ -58,7 +59,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 	k.before = doc
 	if b != nil && b.Now == doc.Now && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
 		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) && same(b.Climate, doc.Climate) && same(b.Readings, doc.Readings) && same(b.Places, doc.Places) &&
-		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) && same(b.Methods, doc.Methods) {
+		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) && same(b.Recorded, doc.Recorded) && same(b.Methods, doc.Methods) {
 		return nil
 	}
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
@@ -66,7 +67,10 @@ func (k *Counter) frame(doc *studio.Document) error {
 		k.before = nil
 		return err
 	}
-	*k = Counter{doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}}
+	*k = Counter{doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}, map[studio.ID]studio.Recorded{}}
+	for _, r := range doc.Recorded {
+		k.recorded[r.Recipe] = r
+	}
 	return nil
 }
 

@@ -286,3 +286,19 @@ func TestDecisionsHoldAndNobodyIsShort(t *testing.T) {
 		}
 	})
 }
+
+// Of twelve petals at an estimate of seven in a hundred broken, fewer spares are begun once
+// three hundred came out whole, and more once every fifth was lost.
+func TestRecordedBreakageMovesTheSpares(t *testing.T) {
+	doc := onlyOrder("Magnolia", "Oyster", 2)
+	page := studio.NewBook(doc).Recipe(demo.ID("Magnolia outer petal")).Page()
+	started := func(good, lost int64) int64 {
+		doc.Recorded = []studio.Recorded{{Recipe: page, Good: good, Lost: lost}}
+		return itemOf(t, up(t, doc), "Magnolia outer petal").Started
+	}
+	guess, careful, careless := started(0, 0), started(300, 2), started(240, 60)
+	assert.Less(t, careful, guess)
+	assert.Greater(t, careless, guess)
+	doc.Recorded = append(doc.Recorded, doc.Recorded[0])
+	assert.Contains(t, doc.Validate().Error(), "is there twice")
+}

@@ -69,7 +69,7 @@ func (c *counter) pooling(item *Item, r *studio.Recipe, claims []studio.Claim, s
 	}
 	var apart int64
 	for _, claim := range claims {
-		n, _ := Start(claim.Quantity, r.Spares, service, c.doc.Settings.PriorWeight)
+		n, _ := Start(claim.Quantity, c.spares(r), service, c.doc.Settings.PriorWeight)
 		apart += studio.CeilDiv(max(n, r.LeastPerLot), r.Unit()) * r.Unit()
 	}
 	c.working(item, "pooling", "", []studio.Figure{studio.NewFigure("orders that share it", len(claims), ""), figure(r, "each made apart", apart)}, figure(r, "made together", started))
@@ -95,7 +95,7 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 			figure(r, "one working sheet", sheet), studio.NewFigure("step of the scale", step, "mg")}, figure(r, "to mix", started))
 		return started
 	}
-	started, enough := Start(total, r.Spares, service, c.doc.Settings.PriorWeight)
+	started, enough := Start(total, c.spares(r), service, c.doc.Settings.PriorWeight)
 	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
 	if !enough {
 		c.note("spares beyond three times the need", item.Recipe, item.Orders,
@@ -107,7 +107,8 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 		inputs = append(inputs, studio.NewFigure("expected breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
 			studio.NewFigure("service of this lot", 100*service, "%"),
 			studio.NewFigure("weight of the estimate", c.doc.Settings.PriorWeight, "pieces"),
-			studio.NewFigure("chance that this is enough", 100*GoodAtLeast(total, started, r.Spares, c.doc.Settings.PriorWeight), "%"))
+			studio.NewFigure("recorded as good", c.spares(r).GoodSoFar, "pieces"), studio.NewFigure("recorded as lost", c.spares(r).LostSoFar, "pieces"),
+			studio.NewFigure("chance that this is enough", 100*GoodAtLeast(total, started, c.spares(r), c.doc.Settings.PriorWeight), "%"))
 	case studio.SparesByNumber:
 		inputs = append(inputs, studio.NewFigure("spares of each lot", r.Spares.Number, "pieces"))
 	case studio.SparesByPercent:

@@ -220,7 +220,7 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 		most = min(most, limit)
 	}
 	start := func(good int64) int64 {
-		n, _ := Start(good, r.Spares, service, c.doc.Settings.PriorWeight)
+		n, _ := Start(good, c.spares(r), service, c.doc.Settings.PriorWeight)
 		return studio.CeilDiv(n, unit) * unit
 	}
 	fits := func(good int64) bool {

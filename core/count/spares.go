@@ -68,3 +68,12 @@ func Start(need int64, s studio.Spares, service float64, weight int64) (n int64,
 	}
 	return need, true
 }
+
+// spares is a recipe's rule with what is recorded of its breakage so far.
+func (c *counter) spares(r *studio.Recipe) studio.Spares {
+	s := r.Spares
+	recorded := c.counter.recorded[r.Page()]
+	s.GoodSoFar += recorded.Good
+	s.LostSoFar += recorded.Lost
+	return s
+}

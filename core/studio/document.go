@@ -48,6 +48,8 @@ type Document struct {
 	Offcuts       []Offcut       `json:"offcuts,omitempty"`
 	Work          []WorkLot      `json:"work,omitempty"`
 	Decided       []DecidedLot   `json:"decided,omitempty"`
+	// Recorded is what came of pieces that were made before, by page of the flower book.
+	Recorded []Recorded `json:"recorded,omitempty"`
 	// Purchases are what was ordered and has not all arrived; what is outstanding of them
 	// is among the gates too.
 	Purchases []Purchase `json:"purchases,omitempty"`
@@ -266,6 +268,14 @@ type Used struct {
 	Recipe  ID     `json:"recipe"`
 	Variant string `json:"variant,omitempty"`
 	Pieces  int64  `json:"pieces"`
+}
+
+// Recorded is how many pieces of a recipe, in any revision, came out of finished lots, and
+// how many were lost on the way.
+type Recorded struct {
+	Recipe ID    `json:"recipe"`
+	Good   int64 `json:"good"`
+	Lost   int64 `json:"lost"`
 }
 
 // Counted is the number of pieces this record accounts for.

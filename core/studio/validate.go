@@ -35,6 +35,7 @@ func (d *Document) Validate() Problems {
 	v.promises(book)
 	v.stock(book)
 	v.offcuts()
+	v.recorded()
 	v.decided(book)
 	return v.problems
 }

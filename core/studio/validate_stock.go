@@ -44,6 +44,24 @@ func (v *validator) stock(book *Book) {
 	}
 }
 
+// recorded checks what came of earlier lots: of each recipe once.
+func (v *validator) recorded() {
+	pages := map[ID]bool{}
+	for _, r := range v.doc.Recipes {
+		pages[r.Page()] = true
+	}
+	seen := map[ID]bool{}
+	for i, r := range v.doc.Recorded {
+		place := fmt.Sprintf("recorded[%d]", i)
+		within(v, place+".good", r.Good, 0, 1<<40)
+		within(v, place+".lost", r.Lost, 0, 1<<40)
+		if !pages[r.Recipe] || seen[r.Recipe] {
+			v.say(place+".recipe", "%q is no recipe, or is there twice", r.Recipe)
+		}
+		seen[r.Recipe] = true
+	}
+}
+
 // claims checks what is reserved: for each order once. The order may be one that the
 // document does not hold, wished for and not accepted yet.
 func (v *validator) claims(place string, claims []Claim) {
