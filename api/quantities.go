@@ -52,6 +52,7 @@ type Ingredient struct {
 	Exact  studio.Milligrams `json:"exactMilligrams"`
 	Rule   string            `json:"rule"`
 	Share  int64             `json:"share"`
+	Drops  int64             `json:"drops,omitempty" doc:"of what is counted in drops"`
 }
 
 // MixUse is what one lot takes of a mixing.
@@ -196,7 +197,7 @@ func (a *answer) materials(weighed bool) []MaterialLine {
 }
 
 func (a *answer) ingredient(p paste.Portion) Ingredient {
-	in := Ingredient{Weigh: p.Weigh, Exact: p.Exact, Rule: "parts", Share: p.Parts}
+	in := Ingredient{Weigh: p.Weigh, Exact: p.Exact, Rule: "parts", Share: p.Parts, Drops: p.Drops}
 	if p.Per100g > 0 {
 		in.Rule, in.Share = "per 100 g", int64(p.Per100g)
 	}

@@ -1650,6 +1650,11 @@ export interface components {
         };
         Ingredient: {
             colour?: string;
+            /**
+             * Format: int64
+             * @description of what is counted in drops
+             */
+            drops?: number;
             /** Format: int64 */
             exactMilligrams: number;
             name: string;

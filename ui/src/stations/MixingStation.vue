@@ -48,7 +48,11 @@ const days = computed(() => {
 });
 const who = (id?: string) => studio.value?.people.find((p) => p.id === id)?.name ?? "";
 const rule = (i: Schemas["Ingredient"]) =>
-  i.rule === "parts" ? `${i.share} ${i.share === 1 ? "part" : "parts"}` : `${plain(i.share / 1000)} g in 100 g`;
+  i.drops
+    ? `${i.drops} ${i.drops === 1 ? "drop" : "drops"}`
+    : i.rule === "parts"
+      ? `${i.share} ${i.share === 1 ? "part" : "parts"}`
+      : `${plain(i.share / 1000)} g in 100 g`;
 
 /** How the mass of one piece follows from its shape. */
 function shape(g: Schemas["Geometry"]): string {

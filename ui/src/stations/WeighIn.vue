@@ -130,6 +130,7 @@ const states: Record<string, string> = {
             <span class="huge" data-test="pour">{{ grams(line.pourMilligrams) }}</span><span class="unit">
               g to pour</span
             >
+            <span v-if="mix.weigh[at]?.drops" class="unit">, {{ mix.weigh[at]!.drops }} drops</span>
             <span class="quiet"> give or take {{ grams(line.toleranceMilligrams) }} g</span>
           </p>
           <div class="bar" :class="{ still: scale?.stable }">
