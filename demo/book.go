@@ -154,7 +154,7 @@ func ranunculus() []studio.Recipe {
 	flower.Pastes = []studio.PasteInput{{Step: "dust", Slot: "dust", Shape: studio.Weighed(120)}}
 	flower.Spares = breakage(20)
 	return []studio.Recipe{
-		core("Ranunculus core", "centre", studio.Ball(20_000), 1.6, "20 green wire", 110_000, 10),
+		keptInStock(core("Ranunculus core", "centre", studio.Ball(20_000), 1.6, "20 green wire", 110_000, 10), 12),
 		petal("Ranunculus inner petal", "inner petal", studio.Sheet(24_000, 22_000, 700, 785), "Round cutter 24 mm"),
 		petal("Ranunculus outer petal", "petal", studio.Sheet(34_000, 31_000, 700, 785), "Round cutter 34 mm"),
 		flower,
@@ -191,6 +191,12 @@ func magnolia() []studio.Recipe {
 		petal("Magnolia outer petal", "petal", studio.Sheet(78_000, 50_000, 900, 760), "Magnolia cutter large", 30_000),
 		flower,
 	}
+}
+
+// keptInStock has so many made ahead in quiet hours, to lie dry whatever is ordered.
+func keptInStock(r studio.Recipe, pieces int64) studio.Recipe {
+	r.KeepInStock = pieces
+	return r
 }
 
 func waxflower() []studio.Recipe {

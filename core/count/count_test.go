@@ -17,10 +17,18 @@ import (
 // onlyOrder is the demo with one order of one line and nothing on the shelf.
 func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
 	doc := demo.Document()
-	doc.Shelf, doc.Offcuts = nil, nil
+	bare(doc)
 	doc.Orders = []studio.Order{{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
 		Lines: []studio.OrderLine{{ID: "line", Recipe: demo.ID(recipe), Colourway: demo.ID(colourway), Quantity: quantity, ServiceLevel: 950}}}}
 	return doc
+}
+
+// bare takes away what lies there and what is kept in stock.
+func bare(doc *studio.Document) {
+	doc.Shelf, doc.Offcuts = nil, nil
+	for i := range doc.Recipes {
+		doc.Recipes[i].KeepInStock = 0
+	}
 }
 
 func up(t require.TestingT, doc *studio.Document) *count.Result {

@@ -26,7 +26,7 @@ func fewest(need int64, breakage, service float64) int64 {
 // Twelve of each flower with an empty shelf, worked out from the recipes by hand.
 func TestTwelveOfEachAgreesWithTheHandCalculation(t *testing.T) {
 	doc := demo.Document()
-	doc.Shelf, doc.Offcuts = nil, nil
+	bare(doc)
 	order := studio.Order{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen}
 	for _, flower := range []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"} {
 		order.Lines = append(order.Lines, studio.OrderLine{ID: studio.ID(flower), Recipe: demo.ID(flower), Colourway: demo.ID("Oyster"), Quantity: 12, ServiceLevel: 950})

@@ -131,6 +131,9 @@ func TestWhatLiesFinishedIsReadySinceItWasMade(t *testing.T) {
 	doc.Orders = doc.Orders[:1]
 	doc.Orders[0].Lines = doc.Orders[0].Lines[:1]
 	oyster := map[string]studio.ID{"core": demo.ID("Centre white"), "petal": demo.ID("Oyster ivory"), "inner petal": demo.ID("Oyster shell"), "dust": demo.ID("Pebble dust")}
+	for i := range doc.Recipes {
+		doc.Recipes[i].KeepInStock = 0
+	}
 	doc.Shelf = []studio.ShelfLot{{ID: "finished", Recipe: demo.ID("Magnolia"), Mixes: oyster, Amount: 4, Quality: studio.Good, MadeOn: doc.Now - 100}}
 	made0 := made(t, doc)
 	require.Empty(t, made0.Tasks)
