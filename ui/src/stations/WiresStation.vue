@@ -102,6 +102,11 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
 .head p {
   margin: 4px 0;
 }
+.head .word,
+.head .v-btn {
+  display: flex;
+  margin: 6px 0;
+}
 .caution {
   color: var(--soft);
   font-size: 13.5px;
