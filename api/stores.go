@@ -42,12 +42,8 @@ type StockRow struct {
 // MaterialRow is a balance with names.
 type MaterialRow struct {
 	stores.Balance
-	Name        string      `json:"name"`
-	Unit        studio.Unit `json:"unit"`
-	Supplier    studio.ID   `json:"supplier,omitempty"`
-	Pack        int64       `json:"pack"`
-	KeepAtLeast int64       `json:"keepAtLeast"`
-	Wire        bool        `json:"isWire"`
+	Name string      `json:"name"`
+	Unit studio.Unit `json:"unit"`
 }
 
 // CutRow is a number of cut wires with the name of their material.
@@ -71,6 +67,11 @@ type ShoppingLine struct {
 	Orders []string    `json:"orders" doc:"the orders those are for"`
 }
 
+// StockCounts is what somebody counted.
+type StockCounts struct {
+	Counts []stores.Counted `json:"counts"`
+}
+
 func (s *Service) registerStores(to huma.API) {
 	get(to, "/stores", "get-stores", "What there is and what to buy", func(ctx context.Context, _ *nothing) (StoresView, error) {
 		at, err := s.situation(ctx)
@@ -92,11 +93,7 @@ func (s *Service) registerStores(to huma.API) {
 		lines, err := s.store.Ledger(ctx, studio.ID(in.Of), studio.Micrometres(in.Length))
 		return append([]store.Line{}, lines...), err
 	})
-	type counted struct {
-		Body struct {
-			Counts []stores.Counted `json:"counts"`
-		}
-	}
+	type counted struct{ Body StockCounts }
 	command(to, http.MethodPost, "/stores/differences", "compare-stock", "What was counted beside the books; nothing is written", func(ctx context.Context, in *counted) ([]stores.StockDifference, error) {
 		at, err := s.situation(ctx)
 		if err != nil {
@@ -112,9 +109,7 @@ func (s *Service) registerStores(to huma.API) {
 func (s *Service) registerStock(to huma.API) {
 	type taken struct {
 		Who
-		Body struct {
-			Counts []stores.Counted `json:"counts"`
-		}
+		Body StockCounts
 	}
 	command(to, http.MethodPost, "/stores/count", "take-stock", "Book what was counted", func(ctx context.Context, in *taken) (Moved, error) {
 		return s.move(ctx, in.Who, "stock taken", func(a *answer) (stores.Change, error) { return stores.TakeStock(a.doc, in.Body.Counts) })
@@ -183,7 +178,7 @@ func (s *Service) registerStock(to huma.API) {
 			return MindView{}, err
 		}
 		a := at.latestAnswer()
-		m, _, err := stores.Recolour(a.doc, in.Body.Line, in.Body.Colourway)
+		m, err := stores.Recolour(a.doc, in.Body.Line, in.Body.Colourway)
 		if err != nil {
 			return MindView{}, err
 		}
@@ -338,7 +333,7 @@ func (a *answer) storesView() (StoresView, error) {
 	}
 	balances := stores.Balances(a.doc, a.plan)
 	for i, m := range a.doc.Materials {
-		v.Materials = append(v.Materials, MaterialRow{balances[i], m.Name, m.Unit, m.Supplier, m.Pack, m.KeepAtLeast, m.Wire != nil})
+		v.Materials = append(v.Materials, MaterialRow{balances[i], m.Name, m.Unit})
 	}
 	for _, o := range a.doc.Offcuts {
 		v.Cut = append(v.Cut, CutRow{o, a.material(o.Material)})

@@ -26,7 +26,6 @@ func NewSupplier(address string) *Supplier {
 type PurchaseOrder struct {
 	Reference string          `json:"reference"`
 	Supplier  string          `json:"supplier"`
-	Days      int64           `json:"days"`
 	Ordered   studio.WallTime `json:"ordered"`
 	Expected  studio.WallTime `json:"expected"`
 	Lines     []PurchaseLine  `json:"lines"`

@@ -219,7 +219,7 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
 	}
 	switch touched.Thing {
-	case "stock", "decided", "purchase", "wires":
+	case "stock", "decided", "purchase":
 		return t.restoreStores(touched)
 	case "clock":
 	default:

@@ -206,7 +206,6 @@ func (a *assembler) purchases() {
 		var p studio.Purchase
 		a.decode(r.Body, &p)
 		if p.State == studio.PurchaseSent || p.State == studio.PurchaseConfirmed {
-			d.Purchases = append(d.Purchases, p)
 			d.Gates = append(d.Gates, p.Gates(func(id studio.ID) string { return suppliers[id] }, func(id studio.ID) string { return materials[id] })...)
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
+	"slices"
 
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"
@@ -13,7 +14,8 @@ import (
 // Touched notes that a command is about a shelf lot, a material or its cut wires, so that
 // it can be undone, and not once a later one was about the same.
 func (t *Tx) Touched(things ...studio.ID) {
-	for _, id := range things {
+	slices.Sort(things)
+	for _, id := range slices.Compact(things) { // a wire and what lies cut of it are one thing
 		t.touch("stock", string(id), nil, nil)
 	}
 }

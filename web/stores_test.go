@@ -184,3 +184,20 @@ func TestADecisionWaitsForAcceptanceAndIsUndone(t *testing.T) {
 	}
 	assert.NotContains(t, strings.Join(rules, " "), "later than needed")
 }
+
+func TestAWireAndWhatLiesCutOfItAreCountedTogether(t *testing.T) {
+	d := newDesk(t)
+	wire := demo.ID("26 white wire")
+	count := func(length, seen int64, value float64) map[string]any {
+		return map[string]any{"id": wire, "lengthMicrometres": length, "amount": map[string]any{"value": value, "unit": "pieces"}, "seen": seen}
+	}
+	status, answer := d.ask("POST", "/api/stores/count", map[string]any{"counts": []any{count(0, 200, 190), count(120_000, 9, 8), count(75_000, 14, 14)}}, nil)
+	require.Equal(t, 200, status, answer)
+	_, v := d.ask("GET", "/api/stores", "", nil)
+	assert.EqualValues(t, 190, find(t, v["materials"], "name", "26 white wire")["onHand"])
+	assert.EqualValues(t, 8, find(t, v["cut"], "lengthMicrometres", 120_000.0)["number"])
+	status, _ = d.ask("POST", "/api/journal/2/undo", "", nil)
+	require.Equal(t, 200, status)
+	_, v = d.ask("GET", "/api/stores", "", nil)
+	assert.EqualValues(t, 200, find(t, v["materials"], "name", "26 white wire")["onHand"])
+}

@@ -27,13 +27,14 @@ type Bench struct {
 	plan  *studio.Plan
 	book  *studio.Book
 	shelf *studio.Shelf
+	cut   []studio.Offcut // wires that lie cut and are not taken yet
 }
 
 // New makes a bench of a valid document and the plan made for it, for one fact: what a
 // fact takes off the shelf is gone for the next.
 func New(doc *studio.Document, plan *studio.Plan) Bench {
 	book := studio.NewBook(doc)
-	return Bench{doc, plan, book, book.NewShelf(doc)}
+	return Bench{doc, plan, book, book.NewShelf(doc), slices.Clone(doc.Offcuts)}
 }
 
 // Start begins or resumes a task, or sets off the machine of a wait. As a lot is begun,

@@ -105,10 +105,12 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 
 // wires takes wires that lie cut to length, and full ones for those that do not.
 func (b Bench) wires(piece wire.Piece, material studio.ID) (moved []studio.Movement) {
-	for _, o := range b.doc.Offcuts {
+	for i := range b.cut {
+		o := &b.cut[i]
 		if take := min(piece.Number, o.Number); o.Material == material && o.Length == piece.Length && take > 0 {
 			moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: material, Length: o.Length, Amount: -take})
 			piece.Number -= take
+			o.Number -= take
 		}
 	}
 	full := wire.Count([]wire.Piece{piece}, b.book.Material(material).Wire.Length)

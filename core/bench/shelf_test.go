@@ -143,3 +143,32 @@ func TestAnOrderLeavesWithItsOwnAndLetsGoOfTheRest(t *testing.T) {
 	_, err = bench.New(doc, &studio.Plan{}).HandOver(doc.Orders[0])
 	refused(t, err, "reserved for others; move the reservation first")
 }
+
+// Two wires of one length at one step: what lies cut is taken for one of them, not twice.
+func TestWiresThatLieCutAreTakenOnce(t *testing.T) {
+	doc := stems()
+	doc.Shelf = nil
+	material := demo.ID("28 green wire")
+	for i := range doc.Recipes {
+		if r := &doc.Recipes[i]; r.ID == demo.ID("Waxflower blossom") {
+			r.Wires = append(r.Wires, r.Wires[0])
+		}
+	}
+	_, p := at(t, doc)
+	lot := lotOf(t, p, "Waxflower blossom")
+	w := doc.Begun(lot)
+	w.Records = []studio.TaskRecord{{Step: "pull", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now - 30}}
+	put(doc, w)
+	doc.Offcuts = []studio.Offcut{{Material: material, Length: 69_000, Number: lot.Started}}
+	_, moved, err := bench.New(doc, p).Finish(studio.TaskID(lot.ID, "pull"), bench.Counts{Good: lot.Started})
+	require.NoError(t, err)
+	var cut, full int64
+	for _, m := range moved {
+		if m.Material == material && m.Length > 0 {
+			cut -= m.Amount
+		} else if m.Material == material {
+			full -= m.Amount
+		}
+	}
+	assert.Equal(t, []int64{lot.Started, (lot.Started + 4) / 5}, []int64{cut, full})
+}

@@ -42,7 +42,7 @@ type Mind struct {
 // Recolour answers what it costs to have a line of an order in another colourway, by
 // counting both ways. What the order had reserved and does not take any more is free for
 // others. The document stays as it is.
-func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, *studio.Document, error) {
+func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, error) {
 	changed := *doc
 	changed.Orders = slices.Clone(doc.Orders)
 	var order studio.ID
@@ -53,25 +53,25 @@ func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, *studio.D
 			o.Lines[at].Colourway = colourway
 			order = o.ID
 			if problems := doc.CheckOrder(*o); len(problems) > 0 {
-				return nil, nil, problems
+				return nil, problems
 			}
 		}
 	}
 	if order == "" {
-		return nil, nil, studio.Refuse("only a line of an open order changes its colour")
+		return nil, studio.Refuse("only a line of an open order changes its colour")
 	}
 	before, err := count.Up(doc)
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	wanted, err := count.Up(&changed)
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	release(&changed, order, wanted)
 	after, err := count.Up(&changed)
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	m := &Mind{Fates: []Fate{}, Anew: []Anew{}}
 	half := map[studio.ID]bool{}
@@ -108,7 +108,7 @@ func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, *studio.D
 		fate(s.ID, s.Recipe, s.Variant, s.Mixes, false, s.Reached != "")
 	}
 	m.Anew = anew(before, after)
-	return m, &changed, nil
+	return m, nil
 }
 
 func of(claims []studio.Claim, order studio.ID) (quantity int64) {

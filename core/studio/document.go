@@ -50,9 +50,6 @@ type Document struct {
 	Decided       []DecidedLot   `json:"decided,omitempty"`
 	// Recorded is what came of pieces that were made before, by page of the flower book.
 	Recorded []Recorded `json:"recorded,omitempty"`
-	// Purchases are what was ordered and has not all arrived; what is outstanding of them
-	// is among the gates too.
-	Purchases []Purchase `json:"purchases,omitempty"`
 	// Direct states an instance of the scheduling problem outright: no recipes, no count-up.
 	Direct *Instance `json:"direct,omitempty"`
 	// Pins are the lead's wishes for single tasks; Seen is what people were last

@@ -23,7 +23,6 @@ const wall = "2006-01-02T15:04"
 type Order struct {
 	Reference string `json:"reference"`
 	Supplier  string `json:"supplier"`
-	Days      int64  `json:"days"`
 	Ordered   string `json:"ordered"`
 	Expected  string `json:"expected"`
 	Lines     []Line `json:"lines"`

@@ -70,7 +70,7 @@ CREATE TABLE purchase (
 CREATE TABLE touch (
     n INTEGER NOT NULL REFERENCES journal (n) DEFERRABLE INITIALLY DEFERRED,
     thing TEXT NOT NULL CHECK (thing IN ('order', 'lot', 'clock', 'page', 'revision', 'draft', 'colourway', 'material', 'place', 'drying class', 'equipment',
-        'stock', 'decided', 'purchase', 'wires')),
+        'stock', 'decided', 'purchase')),
     id TEXT NOT NULL,
     before TEXT NOT NULL CHECK (json_valid(before)),
     after TEXT NOT NULL CHECK (json_valid(after)),

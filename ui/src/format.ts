@@ -17,6 +17,9 @@ export function stocked(amount: number, unit: string): string {
   return unit === "µm" ? `${millimetres(amount / 1000)} m` : plain(amount);
 }
 
+/** The unit in which people give an amount of what is kept in a unit. */
+export const spokenUnit = (unit: string): string => ({ mg: "g", µm: "m" })[unit] ?? "pieces";
+
 /** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
 export function lasting(minutes: number): string {
   const m = Math.abs(Math.round(minutes));

@@ -1331,9 +1331,6 @@ export interface components {
              */
             seen: number;
         };
-        CountedBody: {
-            counts: components["schemas"]["Counted"][];
-        };
         Counts: {
             /** Format: int64 */
             broken: number;
@@ -1790,20 +1787,14 @@ export interface components {
             coming: number;
             /** Format: int64 */
             free: number;
-            isWire: boolean;
-            /** Format: int64 */
-            keepAtLeast: number;
             material: string;
             name: string;
             /** Format: int64 */
             onHand: number;
             /** Format: int64 */
-            pack: number;
-            /** Format: int64 */
             reserved: number;
             /** Format: int64 */
             runsOut?: number;
-            supplier?: string;
             unit: string;
         };
         Measured: {
@@ -2514,6 +2505,9 @@ export interface components {
             windows?: components["schemas"]["StudioWindow"][];
             work?: components["schemas"]["Work"];
         };
+        StockCounts: {
+            counts: components["schemas"]["Counted"][];
+        };
         StockDifference: {
             /** Format: int64 */
             books: number;
@@ -2741,9 +2735,6 @@ export interface components {
             detail?: string;
             unit: string;
             what: string;
-        };
-        TakenBody: {
-            counts: components["schemas"]["Counted"][];
         };
         Taking: {
             /** @description by the ids in the file: keep, take or beside */
@@ -6098,7 +6089,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakenBody"];
+                "application/json": components["schemas"]["StockCounts"];
             };
         };
         responses: {
@@ -6176,7 +6167,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CountedBody"];
+                "application/json": components["schemas"]["StockCounts"];
             };
         };
         responses: {

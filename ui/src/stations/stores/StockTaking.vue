@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
-import { stocked } from "../../format";
+import { spokenUnit, stocked } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** Counting what is there: figures are typed as they are found, compared, and accepted. */
@@ -27,7 +27,7 @@ const counts = (): Schemas["Counted"][] =>
     .map((t) => ({
       id: t.id,
       ...(t.length ? { lengthMicrometres: t.length } : {}),
-      amount: { value: found[key(t)] as number, unit: t.unit === "mg" ? "g" : t.unit === "µm" ? "m" : "pieces" },
+      amount: { value: found[key(t)] as number, unit: spokenUnit(t.unit) },
       seen: t.amount,
     }));
 const compare = useMutation({

@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../../api/client";
 import { useLedger } from "../../api/queries";
-import { stocked, useTimes } from "../../format";
+import { spokenUnit, stocked, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** One thing in the stores: what happened to it, and what can be said about it. */
@@ -25,7 +25,7 @@ const { data: lines } = useLedger(
 const lost = ref(0);
 const why = ref("");
 const place = ref(props.stock?.place ?? "");
-const unitName = props.unit === "mg" ? "g" : props.unit === "µm" ? "m" : "pieces";
+const unitName = spokenUnit(props.unit);
 
 const spoil = useMutation({
   mutationFn: (confirmed: boolean) =>
