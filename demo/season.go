@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"time"
 
+	"bractum/core/count"
 	"bractum/core/studio"
 )
 
@@ -29,22 +30,29 @@ var ofSeason = []struct {
 }
 
 // Season is a document for load: Pellowen Yard with eight makers and, at scale 1, sixty
-// orders of about 1,500 flowers and 30,000 parts over six weeks; orders, makers, places,
-// machines and stock grow with the scale. The same seed and scale give the same document.
-func Season(seed uint64, scale float64) *studio.Document {
+// orders of about 1,500 flowers and 30,000 parts over six weeks, in lots small enough to
+// carry. A larger scale stretches it: more orders over as many more weeks, the people and
+// the places as they are. Load is what of the makers' hours until the last order is to be
+// ready their work fills, in percent: the minutes of every step are drawn out or shortened
+// until it does. The same seed, scale and load give the same document.
+func Season(seed uint64, scale float64, load int) *studio.Document {
 	s := season{rand.New(rand.NewPCG(seed, 0)), scale}
 	doc := Document()
 	doc.Name = "Pellowen Yard, a season"
-	doc.Settings.HorizonMinutes = 70 * 1440
+	doc.Settings.HorizonMinutes = studio.Minute(s.times(42)+28) * 1440
+	doc.Settings.GatheringMinutes = 1440
 	doc.People = s.makers(doc.People)
 	for i := range doc.Places {
-		doc.Places[i].Slots = s.times(4 * doc.Places[i].Slots)
+		doc.Places[i].Slots *= 4
 	}
 	for i := range doc.Machines {
-		doc.Machines[i].Slots = s.times(2 * doc.Machines[i].Slots)
+		doc.Machines[i].Slots *= 2
 	}
 	for i := range doc.Tools {
-		doc.Tools[i].Number = s.times(2 * doc.Tools[i].Number)
+		doc.Tools[i].Number *= 2
+	}
+	for i := range doc.Recipes {
+		doc.Recipes[i].MostPerLot = mostInALot[doc.Recipes[i].Kind]
 	}
 	for i := range doc.Materials {
 		doc.Materials[i].OnHand = s.times(doc.Materials[i].OnHand * (5 + s.Int64N(20)) / 10)
@@ -55,8 +63,12 @@ func Season(seed uint64, scale float64) *studio.Document {
 	}
 	doc.Shelf = s.stock(doc)
 	doc.Gates = s.deliveries(doc)
+	s.fill(doc, load)
 	return doc
 }
+
+// mostInALot is what one tray or box of a season's lots takes.
+var mostInALot = map[studio.Kind]int64{studio.KindPart: 24, studio.KindFlower: 6, studio.KindSpray: 2}
 
 type season struct {
 	*rand.Rand
@@ -73,21 +85,58 @@ func (s season) makers(people []studio.Person) []studio.Person {
 	for _, m := range makersOfSeason {
 		people = append(people, studio.Person{ID: ID(m.name), Name: m.name, Skills: m.skills, Hours: hours, Breaks: people[0].Breaks})
 	}
-	more := people[:0:0]
-	for i := range s.times(int64(len(people))) {
-		p := people[i%int64(len(people))]
-		if again := i / int64(len(people)); again > 0 {
-			p.Name = fmt.Sprintf("%s %d", p.Name, again+1)
-			p.ID = ID(p.Name)
-		}
-		more = append(more, p)
+	return people
+}
+
+// fill draws out the minutes of every step, or shortens them, until the work of the
+// season fills so many percent of the makers' hours. How much is made does not depend on
+// how long it takes, but for what is gathered with what.
+func (s season) fill(doc *studio.Document, load int) {
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	if err != nil {
+		panic(err)
 	}
-	return more
+	everyone := doc.Everyone(calendar)
+	last := doc.Now
+	for _, o := range doc.Orders {
+		last = max(last, doc.ReadyBy(o, calendar, everyone))
+	}
+	var hours float64
+	for _, p := range doc.People {
+		var pace int64
+		for _, skill := range p.Skills {
+			pace += skill.Pace
+		}
+		hours += float64(studio.HoursOf(p, calendar, doc.Now, doc.Horizon()).Worked(studio.Span{From: doc.Now, To: last})) * float64(pace) / float64(100*len(p.Skills))
+	}
+	for range 2 {
+		counted, err := count.Up(doc)
+		if err != nil {
+			panic(err)
+		}
+		var work studio.Milliminutes
+		for _, lot := range studio.Route(doc, studio.NewBook(doc), counted.Lots, counted.Links, counted.Pegs).Lots {
+			for _, task := range lot.Tasks {
+				for _, effort := range task.Work {
+					work += effort.Total()
+				}
+			}
+		}
+		factor := float64(load) / 100 * hours * 1000 / float64(work)
+		for i := range doc.Recipes {
+			for k := range doc.Recipes[i].Steps {
+				if w := doc.Recipes[i].Steps[k].Work; w != nil {
+					w.Setup = studio.Milliminutes(math.Round(float64(w.Setup) * factor))
+					w.PerPiece = max(1, studio.Milliminutes(math.Round(float64(w.PerPiece)*factor)))
+				}
+			}
+		}
+	}
 }
 
 func (s season) order(doc *studio.Document, i int64) studio.Order {
 	name := fmt.Sprintf("Cake %d", i+1)
-	day := time.Date(2027, 9, 24, 0, 0, 0, 0, time.UTC).AddDate(0, 0, s.IntN(40))
+	day := time.Date(2027, 9, 24, 0, 0, 0, 0, time.UTC).AddDate(0, 0, 3+int(s.Int64N(s.times(38))))
 	for day.Weekday() == time.Sunday {
 		day = day.AddDate(0, 0, 1)
 	}

@@ -14,7 +14,7 @@ import (
 
 func TestTheSeasonIsAsLargeAsItSays(t *testing.T) {
 	for seed := range uint64(8) {
-		doc := demo.Season(seed, 1)
+		doc := demo.Season(seed, 1, 75)
 		book := studio.NewBook(doc)
 		var under func(m studio.Made) int64
 		under = func(m studio.Made) (pieces int64) {
@@ -43,14 +43,14 @@ func TestTheSeasonIsAsLargeAsItSays(t *testing.T) {
 
 func TestASeasonIsAValidDocumentAndTheSameEveryTime(t *testing.T) {
 	for _, scale := range []float64{0.1, 1, 2} {
-		one, err := json.Marshal(demo.Season(5, scale))
+		one, err := json.Marshal(demo.Season(5, scale, 75))
 		require.NoError(t, err)
-		again, err := json.Marshal(demo.Season(5, scale))
+		again, err := json.Marshal(demo.Season(5, scale, 75))
 		require.NoError(t, err)
 		require.Equal(t, string(one), string(again))
 		_, err = studio.Read(bytes.NewReader(one))
 		require.NoError(t, err)
 	}
-	assert.Len(t, demo.Season(5, 2).Orders, 120)
-	assert.NotEqual(t, demo.Season(5, 1).Orders, demo.Season(6, 1).Orders)
+	assert.Len(t, demo.Season(5, 2, 75).Orders, 120)
+	assert.NotEqual(t, demo.Season(5, 1, 75).Orders, demo.Season(6, 1, 75).Orders)
 }

@@ -16,7 +16,8 @@ import (
 type documentCommand struct {
 	Which string  `arg:"" enum:"demo,season" help:"demo: Pellowen Yard. season: its season, for load: sixty orders over six weeks."`
 	Seed  uint64  `default:"1" help:"Of the season: the same seed gives the same document."`
-	Scale float64 `default:"1" help:"Of the season: twice the orders, makers, places and stock at 2."`
+	Scale float64 `default:"1" help:"Of the season: twice the orders over twice the weeks at 2."`
+	Load  int     `default:"75" help:"Of the season: percent of the makers' hours that its work fills."`
 }
 
 func (c *documentCommand) Validate() error {
@@ -28,7 +29,7 @@ func (c *documentCommand) Validate() error {
 
 func (c *documentCommand) Run() error {
 	if c.Which == "season" {
-		return write(demo.Season(c.Seed, c.Scale))
+		return write(demo.Season(c.Seed, c.Scale, c.Load))
 	}
 	return write(demo.Document())
 }

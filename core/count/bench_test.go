@@ -13,7 +13,7 @@ import (
 // BenchmarkOneOrderOfASeason counts the season document again after one of its orders has
 // changed, a different one each time.
 func BenchmarkOneOrderOfASeason(b *testing.B) {
-	doc := demo.Season(1, 1)
+	doc := demo.Season(1, 1, 75)
 	var counter count.Counter
 	_, err := counter.Up(doc)
 	require.NoError(b, err)
@@ -32,7 +32,7 @@ func BenchmarkOneOrderOfASeason(b *testing.B) {
 
 // BenchmarkSeason counts up the season document of sixty orders.
 func BenchmarkSeason(b *testing.B) {
-	doc := demo.Season(1, 1)
+	doc := demo.Season(1, 1, 75)
 	b.ReportAllocs()
 	for b.Loop() {
 		_, err := count.Up(doc)

@@ -64,7 +64,7 @@ func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
 // of its pieces is.
 func TestReservingWhatWasCountedChangesNothing(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		doc := demo.Season(rapid.Uint64().Draw(t, "seed"), 0.05)
+		doc := demo.Season(rapid.Uint64().Draw(t, "seed"), 0.05, 75)
 		first := up(t, doc)
 		for i := range doc.Shelf {
 			s := &doc.Shelf[i]
@@ -227,7 +227,7 @@ func TestDecisionsThatCannotBeAreSaid(t *testing.T) {
 // decided is made as it was decided, and everybody still gets what they need.
 func TestDecisionsHoldAndNobodyIsShort(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		doc := demo.Season(rapid.Uint64Range(0, 50).Draw(t, "seed"), 0.03)
+		doc := demo.Season(rapid.Uint64Range(0, 50).Draw(t, "seed"), 0.03, 75)
 		for range rapid.IntRange(1, 4).Draw(t, "decisions") {
 			counted := up(t, doc)
 			lot := counted.Lots[rapid.IntRange(0, len(counted.Lots)-1).Draw(t, "lot")]

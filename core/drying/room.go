@@ -31,7 +31,7 @@ func Need(class studio.DryingClass, thickness studio.Micrometres, state studio.S
 // and surroundings in use. It is immutable and safe for concurrent use.
 type Room struct {
 	classes    map[studio.ID]studio.DryingClass
-	clocks     map[key]Clock
+	clocks     map[key]*Clock
 	closed     map[studio.ID]bool
 	percentile int64
 }
@@ -43,7 +43,7 @@ type key struct {
 
 // NewRoom makes the clocks of a valid document up to its horizon.
 func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
-	r := Room{map[studio.ID]studio.DryingClass{}, map[key]Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
+	r := Room{map[studio.ID]studio.DryingClass{}, map[key]*Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
 	places := []studio.ID{""}
 	for _, s := range doc.Surroundings {
 		places, r.closed[s.ID] = append(places, s.ID), s.Closed
@@ -59,7 +59,8 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 		for _, class := range doc.DryingClasses {
 			k := key{in, class.StallHumidity}
 			if _, made := r.clocks[k]; !made {
-				r.clocks[k] = NewClock(air, class.StallHumidity)
+				clock := NewClock(air, class.StallHumidity)
+				r.clocks[k] = &clock
 			}
 		}
 	}
@@ -67,8 +68,13 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 }
 
 // Clock is the clock of a class in surroundings.
-func (r Room) Clock(class, in studio.ID) Clock {
-	return r.clocks[key{in, r.classes[class].StallHumidity}]
+func (r Room) Clock(class, in studio.ID) Clock { return *r.clock(class, in) }
+
+func (r Room) clock(class, in studio.ID) *Clock {
+	if clock := r.clocks[key{in, r.classes[class].StallHumidity}]; clock != nil {
+		return clock
+	}
+	return &Clock{}
 }
 
 // Late is the percentile by which lower limits are planned, Early the one for
@@ -117,34 +123,9 @@ func (r Room) End(l studio.Length, t studio.Minute, before ...Lain) (studio.Minu
 }
 
 // Window is the first and the last minute at which something may begin that is
-// limited by a lag measured from t. Wall minutes count to the minute; a state to
-// be reached is reached by nearly all pieces, a state to be avoided not yet by
-// the first of them. Where these cross, both are taken at the median and the
-// window is narrow. No last minute is one past all time; no first minute, when
-// the air never gets dry enough, makes ok false.
+// limited by a lag measured from t, as Opening has them.
 func (r Room) Window(lag studio.Lag, t studio.Minute) (first, last studio.Minute, narrow, ok bool) {
-	first, last, ok = t, Never, true
-	if lag.Least != nil {
-		if first, ok = r.End(*lag.Least, t); !ok {
-			return 0, 0, false, false
-		}
-	}
-	if lag.Most == nil {
-		return first, last, false, true
-	}
-	if lag.Most.Dries == nil {
-		return first, t + lag.Most.Minutes, false, true
-	}
-	most := *lag.Most.Dries
-	last = r.before(most, t, r.Early(most.Class))
-	if lag.Least == nil || lag.Least.Dries == nil || !r.Crossed(lag) {
-		return first, last, false, true
-	}
-	least := *lag.Least.Dries
-	if first, ok = r.Clock(least.Class, least.In).Ready(t, r.need(least, 50)); !ok {
-		return 0, 0, true, false
-	}
-	return first, r.before(most, t, 50), true, true
+	return r.Opening(lag).At(t)
 }
 
 // Crossed is true of a window between two states in which the last pieces reach
@@ -154,15 +135,6 @@ func (r Room) Crossed(lag studio.Lag) bool {
 		return false
 	}
 	return r.need(*lag.Least.Dries, r.Late(lag.Least.Dries.Class)) >= r.need(*lag.Most.Dries, r.Early(lag.Most.Dries.Class))
-}
-
-// before is the last minute before a state is reached by a percentile of pieces.
-func (r Room) before(d studio.Dries, t studio.Minute, percentile int64) studio.Minute {
-	reached, ok := r.Clock(d.Class, d.In).Ready(t, r.need(d, percentile))
-	if !ok {
-		return Never
-	}
-	return reached - 1
 }
 
 // Never is later than any minute of a document.

@@ -1,464 +1,366 @@
 package plan
 
 import (
-	"container/heap"
-	"fmt"
-	"slices"
-
+	"bractum/core/drying"
 	"bractum/core/studio"
 )
 
-// placement is one plan in the making.
-type placement struct {
-	*search
-	wish
-	all      []*job
-	byID     map[studio.ID]*job
-	makers   []*maker
-	rooms    map[studio.ID]*stock
-	tools    map[studio.ID]*stock
-	machines []*machine
-	unplaced []studio.Unplaced
+// readiness is when a job could begin for all that it needs, what came last of
+// that, and the last minute that the windows into it leave.
+type readiness struct {
+	from  studio.Minute // no earlier, for whatever reason
+	needs studio.Minute // for what it needs, and now
+	bound studio.Minute // for links and gates alone, whatever the time is now
+	cause studio.Cause
+	by    *job
+	last  studio.Minute
+	limit *job // whose window ends at last
+	// narrow is true where states that limit it were taken at their medians
+	narrow bool
+	fixed  bool // its start is pinned
 }
 
-// fault is why a job cannot be placed: for good, or as long as another job of its
-// cluster begins before a minute.
-type fault struct {
-	reason   studio.Reason
-	detail   string
-	delay    *job
-	to       studio.Minute
-	cause    studio.Cause
-	causedBy studio.ID
-	of       *job // that cannot be placed
+func (r *readiness) later(m studio.Minute, cause studio.Cause, by *job) {
+	r.bound = max(r.bound, m)
+	if m > r.needs {
+		r.needs, r.cause, r.by = m, cause, by
+	}
+}
+
+func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
+	r := readiness{needs: s.now, cause: studio.CauseNow, last: drying.Never}
+	if j.Fact != nil {
+		r.from = max(r.needs, from)
+		return r, nil
+	}
+	r.bound = from
+	if j.before != nil {
+		r.later(s.at[j.before.number].end, studio.CauseStep, j.before)
+	}
+	for i := range j.in {
+		k := &j.in[i]
+		first, last, narrow, ok := k.At(s.at[k.other.number].end)
+		r.narrow = r.narrow || narrow
+		if !ok {
+			return r, &fault{kind: neverDry, of: j, by: k.other}
+		}
+		cause := studio.CauseInput
+		if k.other.lot == j.lot {
+			cause = studio.CauseStep
+		}
+		r.later(first, cause, k.other)
+		if last < r.last {
+			r.last, r.limit = last, k.other
+		}
+	}
+	if j.gate != nil {
+		if j.opens == drying.Never {
+			return r, &fault{kind: shut, of: j, gate: j.gate}
+		}
+		r.later(j.opens, studio.CauseGate, nil)
+	}
+	r.from = max(r.needs, from)
+	if j.pin != nil && j.pin.Start != nil && j.Wait == nil {
+		if *j.pin.Start < r.from {
+			return r, &fault{kind: pinnedEarly, of: j, most: *j.pin.Start, have: r.from}
+		}
+		r.from, r.fixed = *j.pin.Start, true
+	}
+	return r, nil
+}
+
+// wait lays a wait in the air at the end of the task before it.
+func (s *schedule) wait(j *job, r readiness, least bool) (spot, *fault) {
+	to := spot{state: placed, maker: -1, machine: -1, narrow: r.narrow, start: s.at[j.before.number].end}
+	if r.bound > to.start {
+		return to, s.later(j, r.bound-to.start, fault{kind: overtaken, of: j, have: r.bound, most: to.start, by: j.before})
+	}
+	end, ok := s.lasts(j, to.start, j.least, j.Wait.Least)
+	if j.wishes && !least {
+		if wished, reached := s.lasts(j, to.start, j.wished, *j.Wait.Wished); reached && wished <= s.horizon {
+			end = max(end, wished)
+		}
+	}
+	if !ok || end > s.horizon {
+		return to, &fault{kind: stalls, of: j}
+	}
+	to.end = end
+	return to, nil
+}
+
+// lasts is when a wait is over, what the piece has dried where it lay before taken off.
+func (s *schedule) lasts(j *job, start studio.Minute, course drying.Course, length studio.Length) (studio.Minute, bool) {
+	if j.continues == nil {
+		return course.End(start)
+	}
+	var all []drying.Lain
+	until := start
+	for a := j; a.continues != nil; a = a.continues {
+		earlier := &s.at[a.continues.number]
+		all = append(all, drying.Lain{Span: studio.Span{From: earlier.start, To: until}, In: a.continues.Wait.Least.Dries.In})
+		until = earlier.start
+	}
+	return s.air.End(length, start, all...)
+}
+
+// load puts a wait into a machine: into a load of its setting that is long enough
+// and has room, or into one of its own.
+func (s *schedule) load(j *job, r readiness) (spot, *fault) {
+	ready := max(r.bound, s.now)
+	use, need := j.Wait.Load, j.Wait.Least.Minutes
+	to := spot{state: placed, maker: -1, machine: -1, narrow: r.narrow, end: drying.Never}
+	try := func(m int, l studio.Span) {
+		if l.To < to.end {
+			to.machine, to.start, to.end = int32(m), l.From, l.To
+		}
+	}
+	for _, n := range j.machines {
+		m := s.machines[n]
+		if use.Slots > m.Slots {
+			continue
+		}
+		for _, l := range m.joinable(ready, need, use) {
+			try(n, l.Span)
+		}
+		if l, ok := s.fresh(m, ready, need, s.at[j.before.number].end); ok {
+			try(n, l)
+		}
+	}
+	if to.machine < 0 || to.end > s.horizon {
+		return to, &fault{kind: noMachine, of: j}
+	}
+	return to, nil
+}
+
+// fresh is a load of its own at the earliest: at the minute it was loaded, or
+// when somebody is there to begin it.
+func (s *schedule) fresh(m *machine, ready, need, loaded studio.Minute) (studio.Span, bool) {
+	start := ready
+	for at := 0; start < s.horizon; {
+		if start != loaded {
+			next, ok := s.everyone.Next(start)
+			if !ok {
+				return studio.Span{}, false
+			}
+			start = next
+		}
+		for at < len(m.loads) && start >= s.emptied(m.loads[at].To) {
+			at++
+		}
+		if at == len(m.loads) || m.loads[at].From >= s.emptied(start+need) {
+			return studio.Span{From: start, To: start + need}, true
+		}
+		start = max(start+1, s.emptied(m.loads[at].To))
+	}
+	return studio.Span{}, false
+}
+
+// slot is where a work task fits into a maker's time, and what kept them until then.
+type slot struct {
+	spot
+	cause  studio.Cause
+	behind *job
+}
+
+// work finds the person who is done with a task first.
+func (s *schedule) work(j *job, r readiness) (spot, *fault) {
+	best := slot{spot: spot{state: open, maker: -1, end: drying.Never}}
+	why := &fault{kind: unskilled, of: j}
+	prefer := s.wish.prefer[j.number]
+	for pass := 0; pass < 2; pass++ {
+		for i := range j.ways {
+			w := &j.ways[i]
+			if pass == 0 && prefer != 0 && w.maker != prefer-1 {
+				continue
+			}
+			for _, overtime := range []bool{false, true} {
+				if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
+					continue
+				}
+				found, failed := s.earliest(w, j, &r, overtime, best.end)
+				switch {
+				case failed != noFault:
+					why = &fault{kind: failed, of: j}
+					if r.fixed && failed == noTime {
+						why = &fault{kind: pinnedAway, of: j, most: *j.pin.Start}
+					}
+				case found.end < best.end || best.state == placed && found.end == best.end && s.makers[found.maker].load < s.makers[best.maker].load:
+					best = found
+				}
+			}
+		}
+		if best.state == placed || prefer == 0 {
+			break
+		}
+	}
+	if best.state != placed {
+		why.pinned = j.pin != nil
+		return best.spot, why
+	}
+	best.narrow = r.narrow
+	return best.spot, nil
 }
 
 // mostTries is how many jobs of a cluster are laid anew before it is given up, and how
 // many gaps in a maker's time are tried for one of them.
 const mostTries = 4000
 
-func (s *search) place(w wish) *studio.Plan {
-	p := &placement{search: s, wish: w, rooms: map[studio.ID]*stock{}, tools: map[studio.ID]*stock{}}
-	for i := range s.doc.People {
-		p.makers = append(p.makers, &maker{Person: &s.doc.People[i], hours: s.hours[i], longer: s.longer[i]})
+// earliest finds the first place in a maker's time for a job: hours, other work,
+// colour setup, tools and the length that windows out of it allow. It need not end
+// later than another has it.
+func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before studio.Minute) (slot, faultKind) {
+	m := s.makers[w.maker]
+	hours := m.hours
+	if overtime {
+		hours = m.longer
 	}
-	for _, place := range s.doc.Places {
-		p.rooms[place.ID] = &stock{most: place.Slots}
-	}
-	for _, tool := range s.doc.Tools {
-		p.tools[tool.ID] = &stock{most: tool.Number}
-	}
-	for i := range s.doc.Machines {
-		p.machines = append(p.machines, &machine{Machine: &s.doc.Machines[i]})
-	}
-	p.all, p.byID = jobs(s.instance)
-	p.recall()
-	clusters := clustered(p.all)
-	p.urgencies(clusters)
-	p.run(clusters)
-	return p.finished()
-}
-
-// recall lays down what has happened: done tasks as they were, and what lies in
-// places, until the horizon where what ends the hold is still to be placed.
-func (p *placement) recall() {
-	for _, j := range p.all {
-		if j.Fact == nil {
+	found := slot{spot: spot{state: placed, maker: int32(w.maker), machine: -1, overtime: overtime}}
+	none := noTime
+	i := m.busyAfter(r.from)
+	for t, tries := r.from, 0; tries < mostTries; tries++ {
+		start, ok := hours.Next(t)
+		if !ok || r.fixed && j.Fact == nil && start != r.from {
+			return found, none
+		}
+		for i < len(m.busy) && m.busy[i].From < start+w.total {
+			if m.busy[i].To > start {
+				start = m.busy[i].To
+				found.cause, found.behind = studio.CausePerson, m.busy[i].job
+			}
+			i++
+		}
+		if start+w.total > before {
+			return found, beaten
+		}
+		if next, ok := hours.Next(start); !ok || next != start {
+			t = start
 			continue
 		}
-		if m := p.maker(j.Fact.Person); m != nil && j.Begun() {
-			m.turns = slices.Insert(m.turns, m.turnAt(j.ID, j.Fact.Start), turn{j, j.Fact.Start, j.Fact.Start, 0})
+		if r.fixed && j.Fact == nil && start != r.from {
+			return found, none
 		}
-		if j.Done() {
-			j.task = &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskDone, Person: j.Fact.Person, Start: j.Fact.Start, End: j.Fact.End, Pieces: j.Pieces}
-			if m := p.maker(j.Fact.Person); m != nil {
-				m.occupy(j, j.task)
+		var setup studio.Minute
+		if j.family != nil {
+			setup, _, _ = s.setup(m, j, start, start)
+		}
+		end, pauses, ok := hours.Lay(start, w.with(setup), j.Pauses())
+		if !ok {
+			if t, ok = hours.After(start); !ok || j.Pauses() {
+				return found, none
 			}
-		}
-	}
-	p.running()
-	for _, j := range p.all {
-		if j.lies {
-			for i := range j.Holds {
-				p.hold(j, i)
-			}
-		}
-	}
-}
-
-// running closes the machines that run, each with the shares that were begun
-// together.
-func (p *placement) running() {
-	for _, j := range p.all {
-		if !j.running() {
 			continue
 		}
-		m := p.machines[slices.IndexFunc(p.machines, func(m *machine) bool { return m.ID == j.Fact.Machine })]
-		i := slices.IndexFunc(m.loads, func(l *load) bool { return l.From == j.Fact.Start })
-		if i < 0 {
-			i = len(m.loads)
-			m.loads = append(m.loads, &load{Span: studio.Span{From: j.Fact.Start}, closed: true, setting: j.Wait.Load.Setting})
-		}
-		l := m.loads[i]
-		l.To = max(l.To, j.Fact.Start+j.Wait.Least.Minutes)
-		l.slots, l.tasks = l.slots+j.Wait.Load.Slots, append(l.tasks, j.ID)
-	}
-	for _, m := range p.machines {
-		for _, l := range m.loads {
-			for _, id := range l.tasks {
-				j := p.byID[id]
-				j.task = &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskStarted, Start: l.From, End: l.To, Pieces: j.Pieces,
-					Load: &studio.Share{Machine: m.ID, Setting: j.Wait.Load.Setting, Slots: j.Wait.Load.Slots}, Cause: studio.CauseNow}
-			}
-		}
-	}
-}
-
-func (p *placement) maker(person studio.ID) *maker {
-	i := slices.IndexFunc(p.makers, func(m *maker) bool { return m.ID == person })
-	if i < 0 {
-		return nil
-	}
-	return p.makers[i]
-}
-
-// urgencies works out when each cluster must begin at the latest, backwards from
-// what orders want: standard lengths, no nights.
-func (p *placement) urgencies(clusters []*cluster) {
-	byRank := make([]*job, len(p.all))
-	ends := make([]studio.Minute, len(p.all))
-	for _, j := range p.all {
-		byRank[j.rank], ends[j.number] = j, p.doc.Horizon()
-	}
-	for _, l := range p.instance.Lots {
-		last := p.byID[l.Tasks[len(l.Tasks)-1].ID]
-		for _, o := range p.instance.Orders {
-			if slices.Contains(o.Lots, l.ID) {
-				ends[last.number] = min(ends[last.number], o.ReadyBy)
-			}
-		}
-	}
-	for _, j := range slices.Backward(byRank) {
-		j.latest = ends[j.number] - p.standard(j)
-		if j.before != nil {
-			ends[j.before.number] = min(ends[j.before.number], j.latest)
-		}
-		for _, k := range j.in {
-			from := j.latest
-			if k.Least != nil {
-				from -= studio.Milliminutes(p.air.Need(*k.Least)).Minutes()
-			}
-			ends[k.other.number] = min(ends[k.other.number], from)
-		}
-	}
-	for _, c := range clusters {
-		c.latest = p.doc.Horizon()
-		for _, j := range c.jobs {
-			c.latest = min(c.latest, j.latest+p.shift[j.lot])
-		}
-	}
-}
-
-func (p *placement) standard(j *job) studio.Minute {
-	if j.Wait != nil {
-		return studio.Milliminutes(p.air.Need(j.Wait.Least)).Minutes()
-	}
-	var sum studio.Milliminutes
-	for _, e := range j.Work {
-		sum += e.Total()
-	}
-	return sum.Minutes()
-}
-
-func (p *placement) run(clusters []*cluster) {
-	var q queue
-	for _, c := range clusters {
-		if c.blockers == 0 {
-			q = append(q, c)
-		}
-	}
-	heap.Init(&q)
-	for q.Len() > 0 {
-		c := heap.Pop(&q).(*cluster)
-		p.settle(c)
-		for _, next := range c.next {
-			if next.blockers--; next.blockers == 0 {
-				heap.Push(&q, next)
-			}
-		}
-	}
-}
-
-// settle places a cluster, with its waits as one would wish, else at their least,
-// or gives it up. What has begun is placed even then.
-func (p *placement) settle(c *cluster) {
-	if missing := p.missing(c); missing != nil {
-		p.giveUp(c, &fault{reason: studio.AfterGone, detail: fmt.Sprintf("%q is unplaced", missing.ID)})
-		return
-	}
-	why := p.lay(c, false)
-	if why != nil {
-		why = p.lay(c, true)
-	}
-	if why != nil {
-		p.giveUp(c, why)
-	}
-}
-
-// missing is something unplaced that a cluster needs.
-func (p *placement) missing(c *cluster) *job {
-	for _, j := range c.jobs {
-		if j.Fact != nil {
-			continue
-		}
-		if j.before != nil && j.before.gone {
-			return j.before
-		}
-		for _, k := range j.in {
-			if k.other.gone {
-				return k.other
-			}
-		}
-	}
-	return nil
-}
-
-func (p *placement) giveUp(c *cluster, why *fault) {
-	first := c.jobs[0]
-	if why.of != nil {
-		first = why.of
-	}
-	for _, j := range c.jobs {
-		running := j.lies
-		for _, k := range j.in {
-			running = running && (k.other.task != nil || j.Fact != nil)
-		}
-		if running && p.put(j, 0, true) == nil {
-			continue
-		}
-		j.gone = true
-		u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: studio.AfterGone, Detail: fmt.Sprintf("goes with %q, which is unplaced", first.ID)}
-		if j == first {
-			u.Reason, u.Detail = why.reason, why.detail
-		}
-		p.unplaced = append(p.unplaced, u)
-	}
-}
-
-// lay places the jobs of a cluster one after the other. Where one finds that
-// another should have begun later, that one and all after it are laid anew.
-func (p *placement) lay(c *cluster, least bool) *fault {
-	floor := map[*job]*fault{}
-	for i, tries := 0, 0; i < len(c.jobs); {
-		j := c.jobs[i]
-		var from studio.Minute
-		if floor[j] != nil {
-			from = floor[j].to
-		}
-		why := p.put(j, from, least)
-		if why == nil {
-			if f := floor[j]; f != nil && j.task.Begin() >= f.to && j.task.Cause != studio.CausePerson {
-				j.task.Cause, j.task.CausedBy = f.cause, f.causedBy
-			}
+		if i < len(m.busy) && m.busy[i].From < end {
+			t, found.cause, found.behind = m.busy[i].To, studio.CausePerson, m.busy[i].job
 			i++
 			continue
 		}
-		back := slices.Index(c.jobs, why.delay)
-		if tries += 1 + i - max(0, back); back < 0 || tries > mostTries || why.to > p.doc.Horizon() {
-			for _, k := range slices.Backward(c.jobs[:i]) {
-				p.take(k)
+		if j.family != nil || s.resets {
+			if _, later, fits := s.setup(m, j, start, end); !fits {
+				t = max(start+1, later)
+				i = m.busyAfter(t)
+				continue
 			}
-			why.of = j
-			return why
 		}
-		for _, k := range slices.Backward(c.jobs[back:i]) {
-			p.take(k)
+		if next, long := s.tooLong(j, start, end, pauses); long {
+			none = outlasts
+			if next == 0 {
+				return found, none
+			}
+			t = next
+			i = m.busyAfter(t)
+			continue
 		}
-		floor[why.delay] = why
-		i = back
+		found.start, found.end, found.pauses, found.setup = start, end, pauses, setup
+		if len(j.tools) == 0 {
+			found.overtime = overtime && s.beyond(m, &found.spot)
+			return found, noFault
+		}
+		free, ok := s.grip(j, &found.spot)
+		if ok {
+			found.overtime = overtime && s.beyond(m, &found.spot)
+			return found, noFault
+		}
+		none = noTool
+		if free >= s.horizon {
+			return found, none
+		}
+		t, found.cause, found.behind = max(start+1, free), studio.CauseTool, nil
+		i = m.busyAfter(t)
 	}
-	return nil
+	return found, none
 }
 
-// later asks that a job begin later by so much than it does: it, or the work from
-// whose end it runs. What has happened cannot; then the fault is for good.
-func (p *placement) later(j *job, by studio.Minute, f fault) *fault {
-	for j.Wait != nil && j.Wait.Load == nil && j.Fact == nil {
-		j = j.before
+// with are the runs of a way with a colour setup in the first.
+func (w *way) with(setup studio.Minute) []studio.Minute {
+	if setup == 0 {
+		return w.runs
 	}
-	if j.Fact == nil && j.task != nil {
-		f.delay, f.to = j, j.task.Start+max(1, by)
-	}
-	return &f
+	runs := append([]studio.Minute{}, w.runs...)
+	runs[0] += setup
+	return runs
 }
 
-// put places one job, not before a minute, or says what stands in the way.
-func (p *placement) put(j *job, from studio.Minute, least bool) *fault {
-	r, why := p.ready(j, from)
-	if why != nil {
-		return why
+// tooLong says that a task takes longer than a window out of it allows, and from
+// when to try again; 0 is never.
+func (s *schedule) tooLong(j *job, start, end studio.Minute, pauses []studio.Span) (studio.Minute, bool) {
+	if j.Fact != nil {
+		return 0, false
 	}
-	t := &studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskPlanned, Pieces: j.Pieces, Cause: r.cause, CausedBy: r.by, Narrow: r.narrow}
-	switch {
-	case j.Wait == nil:
-		why = p.work(j, t, r)
-	case j.Wait.Load != nil:
-		why = p.load(j, t, r)
-	default:
-		why = p.wait(j, t, r, least || p.hurried[j.lot])
-	}
-	if why != nil {
-		return why
-	}
-	j.task = t
-	if m := p.maker(t.Person); m != nil {
-		m.occupy(j, t)
-	}
-	for i, tool := range t.Tools {
-		for _, span := range worked(t) {
-			p.tools[tool].take(t.ID, 0, span, j.Tools[i].Number)
+	for i := range j.out {
+		k := &j.out[i]
+		if !k.limited || k.other.Fact != nil || end <= k.Last(start) {
+			continue
 		}
+		switch {
+		case len(pauses) > 0:
+			return max(start+1, pauses[0].To), true
+		case k.drying:
+			return start + 60, true
+		}
+		return 0, true
 	}
-	if r.last < t.Start && j.Fact == nil {
-		why = p.later(r.limit, t.Start-r.last, fault{reason: studio.TooLate, cause: studio.CauseWindow, causedBy: j.ID,
-			detail: fmt.Sprintf("could begin at %d, %d is the last minute after %q", t.Start, r.last, r.limit.ID)})
-	}
-	if why == nil {
-		why = p.holds(j)
-	}
-	if why != nil {
-		p.take(j)
-	}
-	return why
+	return 0, false
 }
 
-// take takes a job back out of the plan.
-func (p *placement) take(j *job) {
-	if m := p.maker(j.task.Person); m != nil {
-		m.free(j.task)
-	}
-	for _, tool := range j.task.Tools {
-		p.tools[tool].free(j.ID, 0)
-	}
-	if j.task.Load != nil {
-		for _, m := range p.machines {
-			m.free(j.ID, j.Wait.Load.Slots)
-		}
-	}
-	j.task = nil
-	for _, h := range j.held {
-		for i := range h.Holds {
-			if slices.Contains(h.Holds[i].Until, j.ID) {
-				p.rooms[h.Holds[i].Place].free(h.ID, i)
-				if h.lies {
-					p.hold(h, i)
+// grip chooses the tools of a job, the first kind of each that is free; or says
+// when one comes free.
+func (s *schedule) grip(j *job, to *spot) (free studio.Minute, ok bool) {
+	to.tools = make([]int, 0, len(j.tools))
+	for n := range j.tools {
+		chosen, soonest := -1, drying.Never
+		for _, kind := range j.tools[n].kinds {
+			need := j.tools[n].number
+			for earlier, other := range to.tools {
+				if other == kind {
+					need += j.tools[earlier].number
 				}
 			}
+			blocked := false
+			for i := range to.stretches() {
+				if until, full := s.tools[kind].blocked(to.stretch(i), need); full {
+					soonest, blocked = min(soonest, until), true
+				}
+			}
+			if !blocked {
+				chosen = kind
+				break
+			}
+		}
+		if chosen < 0 {
+			return soonest, false
+		}
+		to.tools = append(to.tools, chosen)
+	}
+	return 0, true
+}
+
+// beyond is true of a spot that goes beyond its maker's hours.
+func (s *schedule) beyond(m *maker, to *spot) bool {
+	for n := range to.stretches() {
+		if span := to.stretch(n); m.hours.Worked(span) < span.To-span.From {
+			return true
 		}
 	}
-}
-
-// worked are the spans of a task in which somebody is at it.
-func worked(t *studio.Task) []studio.Span {
-	var spans []studio.Span
-	from := t.Begin()
-	for _, pause := range t.Pauses {
-		spans = append(spans, studio.Span{From: from, To: pause.From})
-		from = pause.To
-	}
-	return append(spans, studio.Span{From: from, To: t.End})
-}
-
-// held is a job's hold as it stands, and whether all that ends it is placed; its
-// end without emptying comes with it.
-func (p *placement) heldBy(j *job, hold int) (studio.Held, studio.Minute, bool) {
-	h := j.Holds[hold]
-	start := j.since
-	if !j.lies && j.task != nil {
-		start = j.task.Start
-	}
-	held := studio.Held{Place: h.Place, Slots: h.Slots, From: start, To: p.doc.Horizon()}
-	if j.task != nil {
-		held.To = max(held.To, j.task.End)
-	}
-	var end studio.Minute
-	if j.task != nil {
-		end = j.task.End
-	}
-	for _, until := range h.Until {
-		t := p.byID[until].task
-		if t == nil {
-			return held, 0, false
-		}
-		end = max(end, t.End)
-	}
-	held.To = p.emptied(end)
-	return held, end, true
-}
-
-func (p *placement) emptied(end studio.Minute) studio.Minute {
-	if to, ok := p.everyone.Next(end); ok {
-		return to
-	}
-	return max(end, p.doc.Horizon())
-}
-
-func (p *placement) hold(j *job, hold int) {
-	held, _, _ := p.heldBy(j, hold)
-	p.rooms[held.Place].take(j.ID, hold, studio.Span{From: held.From, To: held.To}, held.Slots)
-}
-
-// holds occupies the places whose holds end with a job, now that it is placed;
-// or says which task must begin later for want of room, or of keeping.
-func (p *placement) holds(j *job) *fault {
-	for _, h := range j.held {
-		for i, o := range h.Holds {
-			if !slices.Contains(o.Until, j.ID) {
-				continue
-			}
-			held, end, known := p.heldBy(h, i)
-			if !known {
-				continue
-			}
-			room := p.rooms[o.Place]
-			if h.lies {
-				room.free(h.ID, i)
-				p.hold(h, i)
-				continue
-			}
-			if keeps := p.keeps(o.Place); keeps > 0 && end-held.From > keeps {
-				return p.later(h, end-held.From-keeps, fault{reason: studio.TooLate, cause: studio.CauseWindow, causedBy: j.ID,
-					detail: fmt.Sprintf("keeps for %d min and would lie from %d to %d", keeps, held.From, end)})
-			}
-			if until, task, full := room.blocked(studio.Span{From: held.From, To: held.To}, held.Slots); full {
-				return p.later(h, until-held.From, fault{reason: studio.NoPlace, cause: studio.CausePlace, causedBy: task,
-					detail: fmt.Sprintf("waits for %d slots of a place that stays full", held.Slots)})
-			}
-			p.hold(h, i)
-		}
-	}
-	return nil
-}
-
-func (p *placement) keeps(place studio.ID) studio.Minute {
-	for _, x := range p.doc.Places {
-		if x.ID == place {
-			return x.KeepsMinutes
-		}
-	}
-	return 0
-}
-
-// queue is a heap of the clusters that can be placed, most urgent first.
-type queue []*cluster
-
-func (q queue) Len() int           { return len(q) }
-func (q queue) Less(i, j int) bool { return urgent(q[i], q[j]) < 0 }
-func (q queue) Swap(i, j int)      { q[i], q[j] = q[j], q[i] }
-func (q *queue) Push(x any)        { *q = append(*q, x.(*cluster)) }
-func (q *queue) Pop() any {
-	old := *q
-	c := old[len(old)-1]
-	*q = old[:len(old)-1]
-	return c
+	return false
 }

@@ -1,66 +1,87 @@
 package plan
 
 import (
-	"cmp"
 	"slices"
 	"sort"
 
 	"bractum/core/studio"
 )
 
-// occupied is a span of one person's time, of a place or of a tool, the task it is
-// for, and which of its holds.
-type occupied struct {
-	studio.Span
-	task  studio.ID
-	hold  int
-	slots int64
+// profile is how much of a kind of place or tool is taken over time: from each of its
+// levels on, until the next. Before the first nothing is.
+type profile struct {
+	most   int64
+	levels []level
 }
 
-// stock is a kind of place or tool, how many there are, and what is taken of it.
-type stock struct {
-	most  int64
-	taken []occupied
+type level struct {
+	from studio.Minute
+	used int64
 }
 
-func (s *stock) take(task studio.ID, hold int, span studio.Span, slots int64) {
-	s.taken = append(s.taken, occupied{span, task, hold, slots})
+// after is the index of the first level that begins after a minute.
+func (p *profile) after(m studio.Minute) int {
+	return sort.Search(len(p.levels), func(i int) bool { return p.levels[i].from > m })
 }
 
-// free takes back what a task has taken for one of its holds.
-func (s *stock) free(task studio.ID, hold int) {
-	s.taken = slices.DeleteFunc(s.taken, func(o occupied) bool { return o.task == task && o.hold == hold })
-}
-
-// blocked says whether so many are not free over a whole span, when the first of
-// what stands in the way is freed, and whose that is.
-func (s *stock) blocked(span studio.Span, slots int64) (studio.Minute, studio.ID, bool) {
-	type change struct {
-		at    studio.Minute
-		slots int64
+// add takes so much more over a span, or less.
+func (p *profile) add(span studio.Span, amount int64) {
+	if span.From >= span.To || amount == 0 {
+		return
 	}
-	var changes []change
-	var first *occupied
-	for i := range s.taken {
-		o := &s.taken[i]
-		if o.From < span.To && span.From < o.To {
-			changes = append(changes, change{max(o.From, span.From), o.slots}, change{min(o.To, span.To), -o.slots})
-			if first == nil || o.To < first.To {
-				first = o
+	first := p.edge(span.From)
+	last := p.edge(span.To)
+	for i := first; i < last; i++ {
+		p.levels[i].used += amount
+	}
+	p.merge(last)
+	p.merge(first)
+}
+
+// edge has a level begin at a minute.
+func (p *profile) edge(m studio.Minute) int {
+	i := p.after(m)
+	if i > 0 && p.levels[i-1].from == m {
+		return i - 1
+	}
+	var used int64
+	if i > 0 {
+		used = p.levels[i-1].used
+	}
+	p.levels = slices.Insert(p.levels, i, level{m, used})
+	return i
+}
+
+// merge drops a level that is as high as the one before.
+func (p *profile) merge(i int) {
+	var before int64
+	if i > 0 {
+		before = p.levels[i-1].used
+	}
+	if p.levels[i].used == before {
+		p.levels = slices.Delete(p.levels, i, i+1)
+	}
+}
+
+// blocked says whether so many are not free over a whole span; and until when, if the
+// span begins no later than that and ends no earlier than it does.
+func (p *profile) blocked(span studio.Span, amount int64) (until studio.Minute, full bool) {
+	if amount > p.most {
+		return 1 << 40, true
+	}
+	last := sort.Search(len(p.levels), func(i int) bool { return p.levels[i].from >= span.To })
+	for i := last - 1; i >= 0; i-- {
+		if p.levels[i].used+amount > p.most {
+			if i+1 < len(p.levels) {
+				return p.levels[i+1].from, true
 			}
+			return 1 << 40, true
+		}
+		if p.levels[i].from <= span.From {
+			break
 		}
 	}
-	if slots > s.most {
-		return 1 << 40, "", true
-	}
-	slices.SortFunc(changes, func(a, b change) int { return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(a.slots, b.slots)) })
-	used := slots
-	for _, c := range changes {
-		if used += c.slots; used > s.most && c.slots > 0 {
-			return first.To, first.task, true
-		}
-	}
-	return 0, "", false
+	return 0, false
 }
 
 // turn is a go at a task in a person's order of work, for the setups of its colours:
@@ -69,6 +90,12 @@ type turn struct {
 	job        *job
 	start, end studio.Minute
 	setup      studio.Minute
+}
+
+// occupied is a span of one person's time and the task it is for.
+type occupied struct {
+	studio.Span
+	job *job
 }
 
 // maker is a person, and what is planned in their time: spans by time, and turns
@@ -81,31 +108,33 @@ type maker struct {
 	load          studio.Minute
 }
 
-func (m *maker) occupy(j *job, t *studio.Task) {
+func (m *maker) occupy(j *job, begin, end, setup studio.Minute) {
 	if !j.Done() {
-		i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From > t.Begin() })
-		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.Begin(), To: t.End}, t.ID, 0, 1})
-		m.load += t.End - t.Begin()
+		i := m.busyAfter(begin)
+		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: begin, To: end}, j})
+		m.load += end - begin
 	}
-	m.turns = slices.Insert(m.turns, m.turnAt(j.ID, t.Begin()), turn{j, t.Begin(), t.End, t.Setup})
+	m.turns = slices.Insert(m.turns, m.turnAt(j, begin), turn{j, begin, end, setup})
 }
 
-func (m *maker) free(t *studio.Task) {
-	i := sort.Search(len(m.busy), func(i int) bool { return m.busy[i].From >= t.Begin() })
-	for m.busy[i].task != t.ID {
-		i++
-	}
+func (m *maker) free(j *job, begin, end studio.Minute) {
+	i := m.busyAfter(begin)
 	m.busy = slices.Delete(m.busy, i, i+1)
-	at := m.turnAt(t.ID, t.Begin()) - 1
+	at := m.turnAt(j, begin) - 1
 	m.turns = slices.Delete(m.turns, at, at+1)
-	m.load -= t.End - t.Begin()
+	m.load -= end - begin
+}
+
+// busyAfter is the index of the first span that ends after a minute.
+func (m *maker) busyAfter(t studio.Minute) int {
+	return sort.Search(len(m.busy), func(i int) bool { return m.busy[i].To > t })
 }
 
 // turnAt is where a task begun at a minute comes in the order of work.
-func (m *maker) turnAt(task studio.ID, start studio.Minute) int {
+func (m *maker) turnAt(j *job, start studio.Minute) int {
 	return sort.Search(len(m.turns), func(i int) bool {
 		u := m.turns[i]
-		return u.start > start || u.start == start && u.job.ID > task
+		return u.start > start || u.start == start && u.job.byName > j.byName
 	})
 }
 
@@ -120,16 +149,43 @@ type load struct {
 	closed  bool // it runs
 	setting string
 	slots   int64
-	tasks   []studio.ID
+	jobs    []*job
 }
 
-// free takes a task out of its load; an empty load is gone.
-func (m *machine) free(task studio.ID, slots int64) {
-	m.loads = slices.DeleteFunc(m.loads, func(l *load) bool {
-		if i := slices.Index(l.tasks, task); i >= 0 {
-			l.tasks = slices.Delete(l.tasks, i, i+1)
-			l.slots -= slots
+// joinable are the loads of a machine that a wait can still go into.
+func (m *machine) joinable(ready, need studio.Minute, use *studio.MachineUse) []*load {
+	var out []*load
+	for _, l := range m.loads {
+		if !l.closed && l.From >= ready && l.setting == use.Setting && l.To-l.From >= need && l.slots+use.Slots <= m.Slots {
+			out = append(out, l)
 		}
-		return len(l.tasks) == 0
-	})
+	}
+	return out
+}
+
+// put adds a wait to the load that begins at a minute, or to one of its own.
+func (m *machine) put(j *job, span studio.Span) {
+	use := j.Wait.Load
+	i := sort.Search(len(m.loads), func(i int) bool { return m.loads[i].From >= span.From })
+	if i == len(m.loads) || m.loads[i].From != span.From {
+		m.loads = slices.Insert(m.loads, i, &load{Span: span, setting: use.Setting})
+	}
+	m.loads[i].jobs, m.loads[i].slots = append(m.loads[i].jobs, j), m.loads[i].slots+use.Slots
+}
+
+// free takes a wait out of the load that begins at a minute; an empty load is gone.
+func (m *machine) free(j *job, from studio.Minute) {
+	i := sort.Search(len(m.loads), func(i int) bool { return m.loads[i].From >= from })
+	l := m.loads[i]
+	l.jobs = slices.DeleteFunc(l.jobs, func(other *job) bool { return other == j })
+	l.slots -= j.Wait.Load.Slots
+	if len(l.jobs) == 0 {
+		m.loads = slices.Delete(m.loads, i, i+1)
+	}
+}
+
+// with is the load that a wait is in.
+func (m *machine) with(from studio.Minute) *load {
+	i := sort.Search(len(m.loads), func(i int) bool { return m.loads[i].From >= from })
+	return m.loads[i]
 }

@@ -11,21 +11,18 @@ type brush struct {
 }
 
 // last is a maker's brush of a family before a place in their order of work.
-func (p *placement) last(m *maker, f *studio.Family, before int) brush {
+func (s *schedule) last(m *maker, f *studio.Family, before int) brush {
 	for i := before - 1; i >= 0; i-- {
-		if u := m.turns[i]; u.job.of(f) {
-			return brush{u.job.Setup.Mix, max(u.start, u.end-1), i < before-1}
+		if u := &m.turns[i]; u.job.family == f {
+			return brush{u.job.mix, max(u.start, u.end-1), i < before-1}
 		}
 	}
-	return brush{m.Colours[f.ID], p.doc.Now, before > 0}
+	return brush{m.Colours[f.ID], s.now, before > 0}
 }
 
-// of is true of a job that belongs to a setup family.
-func (j *job) of(f *studio.Family) bool { return j.Setup != nil && j.Setup.Family == f.ID }
-
 // change is what it costs to come from a brush to a mix at a minute.
-func (p *placement) change(f *studio.Family, from brush, to studio.ID, at studio.Minute) studio.Minute {
-	if from.mix != "" && (f.Reset == studio.ResetOtherWork && from.other || f.Reset == studio.ResetNight && !p.calendar.SameDay(from.at, at)) {
+func (s *schedule) change(f *studio.Family, from brush, to studio.ID, at studio.Minute) studio.Minute {
+	if from.mix != "" && (f.Reset == studio.ResetOtherWork && from.other || f.Reset == studio.ResetNight && !s.calendar.SameDay(from.at, at)) {
 		from.mix = ""
 	}
 	return f.Cost(from.mix, to)
@@ -33,32 +30,44 @@ func (p *placement) change(f *studio.Family, from brush, to studio.ID, at studio
 
 // setup is what a job is charged when a person begins it at a minute; and, where
 // that would change what a later turn is charged, the end of that turn.
-func (p *placement) setup(m *maker, j *job, start, end studio.Minute) (charge, later studio.Minute, fits bool) {
-	at := m.turnAt(j.ID, start)
+func (s *schedule) setup(m *maker, j *job, start, end studio.Minute) (charge, later studio.Minute, fits bool) {
+	at := m.turnAt(j, start)
 	fits = true
-	for i := range p.doc.Families {
-		f := &p.doc.Families[i]
-		if !j.of(f) && f.Reset != studio.ResetOtherWork {
+	for i := range s.doc.Families {
+		f := &s.doc.Families[i]
+		if j.family != f && f.Reset != studio.ResetOtherWork {
 			continue
 		}
-		before := p.last(m, f, at)
-		if j.of(f) && j.Fact == nil {
-			charge = p.change(f, before, j.Setup.Mix, start)
+		before := s.last(m, f, at)
+		if j.family == f && j.Fact == nil {
+			charge = s.change(f, before, j.mix, start)
 		}
 		next := at
-		for next < len(m.turns) && !m.turns[next].job.of(f) {
+		for next < len(m.turns) && m.turns[next].job.family != f {
 			next++
 		}
 		if next == len(m.turns) || m.turns[next].job.Fact != nil {
 			continue
 		}
 		before.other = true
-		if j.of(f) {
-			before = brush{j.Setup.Mix, max(start, end-1), next > at}
+		if j.family == f {
+			before = brush{j.mix, max(start, end-1), next > at}
 		}
-		if u := m.turns[next]; p.change(f, before, u.job.Setup.Mix, u.start) != u.setup {
+		if u := &m.turns[next]; s.change(f, before, u.job.mix, u.start) != u.setup {
 			later, fits = u.end, false
 		}
 	}
 	return charge, later, fits
+}
+
+// mischarged is a planned turn of a maker that is not charged what the turns before it
+// make it cost, nil where there is none.
+func (s *schedule) mischarged(m *maker) *job {
+	for i := range m.turns {
+		u := &m.turns[i]
+		if f := u.job.family; f != nil && u.job.Fact == nil && s.change(f, s.last(m, f, i), u.job.mix, u.start) != u.setup {
+			return u.job
+		}
+	}
+	return nil
 }

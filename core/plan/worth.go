@@ -6,121 +6,72 @@ import (
 	"bractum/core/studio"
 )
 
-// finished puts what was placed into a plan, with what it means and is worth.
-func (p *placement) finished() *studio.Plan {
-	out := &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: p.doc.Now, Lots: p.counted.Lots, Links: p.counted.Links,
-		Pegs: p.counted.Pegs, Tasks: []studio.Task{}, Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}}
-	for _, j := range p.all {
-		if j.task == nil {
+// worth is what a schedule comes to.
+func (s *schedule) worth() studio.Objective {
+	o := studio.Objective{Slacks: make([]studio.Minute, 0, len(s.orders))}
+	for _, w := range s.orders {
+		slack := w.ReadyBy - s.readyOf(w)
+		o.Lateness += w.Importance * steps(-slack)
+		o.Slacks = append(o.Slacks, min(slack, studio.MostSlack))
+	}
+	slices.Sort(o.Slacks)
+	for _, j := range s.jobs {
+		t := &s.at[j.number]
+		if t.state != placed || t.maker < 0 || j.Done() {
 			continue
 		}
-		for i := range j.Holds {
-			held, _, _ := p.heldBy(j, i)
-			j.task.Holds = append(j.task.Holds, held)
-		}
-		out.Tasks = append(out.Tasks, *j.task)
-	}
-	out.Unplaced = append(out.Unplaced, p.unplaced...)
-	out.Objective.Slacks = []studio.Minute{}
-	for _, want := range p.instance.Orders {
-		o, slack := p.outcome(want, p.feeding[want.ID])
-		out.Orders = append(out.Orders, o)
-		out.Objective.Lateness += want.Importance * o.Steps
-		out.Objective.Slacks = append(out.Objective.Slacks, min(slack, studio.MostSlack))
-	}
-	slices.Sort(out.Objective.Slacks)
-	for _, j := range p.all {
-		if j.task == nil || j.Done() {
-			continue
-		}
-		out.Objective.Setup += j.task.Setup
-		if m := p.maker(j.task.Person); m != nil && j.task.Overtime {
-			for _, span := range worked(j.task) {
-				out.Objective.Overtime += span.To - span.From - m.hours.Worked(span)
+		o.Setup += t.setup
+		if t.overtime {
+			for n := range t.stretches() {
+				span := t.stretch(n)
+				o.Overtime += span.To - span.From - s.makers[t.maker].hours.Worked(span)
 			}
 		}
 	}
-	out.Objective.Disturbance = p.disturbance()
-	return out
+	o.Disturbance = s.disturbance()
+	return o
 }
 
-// gone is when what is unplaced counts as ready.
-func (p *placement) gone() studio.Minute { return p.doc.Horizon() + 1440 }
+// steps are the begun quarters of an hour of a lateness, none when there is none.
+func steps(late studio.Minute) int64 { return int64(studio.CeilDiv(max(0, late), 15)) }
 
-// outcome says when an order is ready, how late that is, and which task its date
-// hangs on.
-func (p *placement) outcome(want studio.Want, feeding []studio.ID) (studio.Outcome, studio.Minute) {
-	o := studio.Outcome{Order: want.ID, ReadyBy: want.ReadyBy}
-	ready, last := want.Since, (*studio.Task)(nil)
-	for _, l := range p.instance.Lots {
-		if !slices.Contains(want.Lots, l.ID) {
-			continue
+// gone is when what is unplaced counts as ready.
+func (p *problem) gone() studio.Minute { return p.horizon + 1440 }
+
+// readyOf is when the last of what an order takes is ready.
+func (s *schedule) readyOf(o *order) studio.Minute {
+	ready := o.Since
+	for _, j := range o.last {
+		if s.at[j.number].state != placed {
+			return s.gone()
 		}
-		end := p.byID[l.Tasks[len(l.Tasks)-1].ID].task
-		if end == nil {
-			o.Late = max(0, p.gone()-want.ReadyBy)
-			o.Steps = int64(studio.CeilDiv(o.Late, 15))
-			return o, want.ReadyBy - p.gone()
-		}
-		if end.End > ready {
-			ready, last = end.End, end
-		}
+		ready = max(ready, s.at[j.number].end)
 	}
-	slack := want.ReadyBy - ready
-	o.Ready, o.Slack, o.Late = &ready, &slack, max(0, -slack)
-	o.Steps = int64(studio.CeilDiv(o.Late, 15))
-	o.Limit = p.limit(last, func(t *studio.Task) bool { return slices.Contains(feeding, t.Lot) })
-	return o, slack
+	return ready
 }
 
 // disturbance is how far tasks that people have seen for the next two days move,
 // and change hands.
-func (p *placement) disturbance() int64 {
+func (s *schedule) disturbance() int64 {
 	var sum int64
-	for _, seen := range p.doc.Seen {
-		j := p.byID[seen.Task]
-		switch {
-		case j == nil || j.Fact != nil || seen.Start < p.doc.Now || seen.Start >= p.doc.Now+studio.SeenAhead:
-		case j.task == nil:
-			sum += int64(p.gone() - seen.Start)
-		default:
-			sum += int64(max(j.task.Start-seen.Start, seen.Start-j.task.Start))
-			if j.task.Person != seen.Person {
-				sum += studio.PersonChange
-			}
+	for i := range s.seen {
+		seen := &s.seen[i]
+		t := &s.at[seen.job.number]
+		if t.state != placed {
+			sum += int64(s.gone() - seen.Start)
+			continue
+		}
+		sum += int64(max(t.start-seen.Start, seen.Start-t.start))
+		if s.personOf(t) != seen.Person {
+			sum += studio.PersonChange
 		}
 	}
 	return sum
 }
 
-// limit walks the chain of causes back from the last task of an order and gives
-// the one of its own that adds the most time: from the end of its own task
-// before, work of other orders in between included.
-func (p *placement) limit(last *studio.Task, own func(*studio.Task) bool) studio.ID {
-	var longest studio.ID
-	var most studio.Minute
-	for task := last; task != nil; {
-		cause := p.before(task)
-		for cause != nil && !own(cause) {
-			cause = p.before(cause)
-		}
-		from := p.doc.Now
-		if cause != nil && cause.End < task.End {
-			from = max(from, cause.End)
-		}
-		if added := task.End - from; added > most {
-			longest, most = task.ID, added
-		}
-		task = cause
+func (s *schedule) personOf(t *spot) studio.ID {
+	if t.maker < 0 {
+		return ""
 	}
-	return longest
-}
-
-// before is the task that a task waited for, nil where the chain begins.
-func (p *placement) before(task *studio.Task) *studio.Task {
-	cause := p.byID[task.CausedBy]
-	if cause == nil || cause.task == nil || cause.task.Begin() >= task.Begin() {
-		return nil
-	}
-	return cause.task
+	return s.makers[t.maker].ID
 }

@@ -1,0 +1,164 @@
+package plan
+
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// because is what a job waited for before it began, and whose doing that was.
+type because struct {
+	cause studio.Cause
+	by    *job
+}
+
+// because works out what keeps a job from beginning earlier, everything else staying
+// where it is: what it needs; its person's other work or hours, or a tool; a place
+// that is full until then; or something after it that could not follow in time.
+func (s *schedule) because(j *job) because {
+	at := &s.at[j.number]
+	if j.Done() || j.running() {
+		return because{cause: studio.CauseNow}
+	}
+	r, why := s.ready(j, 0)
+	switch {
+	case j.inAir():
+		return because{studio.CauseStep, j.before}
+	case why != nil || at.start <= r.needs:
+		return because{r.cause, r.by}
+	case r.fixed:
+		return because{cause: studio.CausePin}
+	case j.Wait != nil:
+		return s.loadBecause(j, at, r)
+	}
+	way := &j.ways[slices.IndexFunc(j.ways, func(w way) bool { return w.maker == int(at.maker) })]
+	m := s.makers[at.maker]
+	was := *at
+	m.free(j, was.start, was.end)
+	for i, tool := range was.tools {
+		for n := range was.stretches() {
+			s.tools[tool].add(was.stretch(n), -j.tools[i].number)
+		}
+	}
+	found, failed := s.earliest(way, j, &r, was.overtime, was.end)
+	m.occupy(j, was.start, was.end, was.setup)
+	for i, tool := range was.tools {
+		for n := range was.stretches() {
+			s.tools[tool].add(was.stretch(n), j.tools[i].number)
+		}
+	}
+	if failed == noFault && found.start < was.start {
+		if b := s.crowd(j, found.start); b.by != nil {
+			return b
+		}
+		if b := s.window(j); b.by != nil {
+			return b
+		}
+	}
+	switch {
+	case found.cause == studio.CauseTool:
+		return because{studio.CauseTool, s.holder(j, &was)}
+	case found.behind != nil && found.start == was.start:
+		return because{found.cause, found.behind}
+	}
+	if before := m.busyAfter(was.start) - 1; before >= 0 && m.busy[before].To > r.needs {
+		return because{studio.CausePerson, m.busy[before].job}
+	}
+	return because{cause: studio.CauseHours}
+}
+
+// loadBecause is why a wait in a machine did not begin earlier: its machine was in use.
+func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
+	m := s.machines[at.machine]
+	i := slices.IndexFunc(m.loads, func(l *load) bool { return l.From == at.start })
+	if i > 0 && s.emptied(m.loads[i-1].To) > r.needs {
+		return because{studio.CauseTool, m.loads[i-1].jobs[0]}
+	}
+	for _, other := range m.loads[i].jobs {
+		if other != j && s.at[other.before.number].end > r.needs {
+			return because{studio.CauseTool, other.before}
+		}
+	}
+	return because{cause: studio.CauseHours}
+}
+
+// holder is who else had one of a job's tools until about its start.
+func (s *schedule) holder(j *job, at *spot) *job {
+	var last *job
+	for _, other := range s.jobs {
+		to := &s.at[other.number]
+		if other == j || to.state != placed || to.start >= at.start || !slices.ContainsFunc(to.tools, func(kind int) bool { return slices.Contains(at.tools, kind) }) {
+			continue
+		}
+		if to.end <= at.start && (last == nil || to.end > s.at[last.number].end) {
+			last = other
+		}
+	}
+	return last
+}
+
+// crowd finds a place of a job's hold that is full if it begins at an earlier minute,
+// and who frees it.
+func (s *schedule) crowd(j *job, earlier studio.Minute) because {
+	at := &s.at[j.number]
+	for _, h := range s.sets(j) {
+		for i := range h.holds {
+			own := &h.holds[i]
+			span, _ := s.held(h, i)
+			begin := span.From - (at.start - earlier)
+			room := s.rooms[own.place]
+			if _, full := room.blocked(studio.Span{From: begin, To: span.From}, own.slots); begin >= span.From || !full {
+				continue
+			}
+			var last *job
+			var freed studio.Minute
+			for _, other := range s.jobs {
+				for k := range other.holds {
+					if other == h || other.holds[k].place != own.place || s.at[other.number].state != placed {
+						continue
+					}
+					if until, _ := s.held(other, k); until.To <= span.From && until.To > freed && until.To > begin {
+						last, freed = other, until.To
+					}
+				}
+			}
+			if last != nil {
+				return because{studio.CausePlace, last}
+			}
+		}
+	}
+	return because{}
+}
+
+// sets are the jobs whose start a job's start sets: its own, and of the waits that
+// begin when it ends.
+func (s *schedule) sets(j *job) []*job {
+	all := []*job{j}
+	for k := j.after; k != nil && k.inAir(); k = k.after {
+		all = append(all, k)
+	}
+	return all
+}
+
+// window finds what follows a job and would come too late if it began earlier.
+func (s *schedule) window(j *job) because {
+	for _, h := range s.sets(j) {
+		end := s.at[h.number].end
+		for i := range h.out {
+			k := &h.out[i]
+			if to := &s.at[k.other.number]; k.limited && to.state == placed && k.other.Fact == nil && k.Last(end-1) < to.start {
+				return because{studio.CauseWindow, k.other}
+			}
+		}
+		for i := range h.holds {
+			if until, known := s.heldUntil(h, i); known && h.holds[i].keeps > 0 && until-s.at[h.number].start+1 > h.holds[i].keeps {
+				for _, last := range h.holds[i].until {
+					if s.at[last.number].end == until {
+						return because{studio.CauseWindow, last}
+					}
+				}
+			}
+		}
+	}
+	return because{}
+}

@@ -1,0 +1,372 @@
+package plan
+
+import (
+	"slices"
+
+	"bractum/core/count"
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// problem is a document in the form that planning works on: things by number, needs
+// and lengths worked out. Nothing of it changes once it is made, so that several
+// schedules share it.
+type problem struct {
+	doc           *studio.Document
+	counted       *count.Result
+	instance      *studio.Instance
+	calendar      studio.Calendar
+	air           drying.Room
+	everyone      studio.Hours
+	now, horizon  studio.Minute
+	hours, longer []studio.Hours // by person, in the document's order
+	jobs          []*job
+	byID          map[studio.ID]*job
+	byRank        []*job // each after all that it needs
+	clusters      []*cluster
+	orders        []*order
+	seen          []sight
+	resets        bool // some family is reset by other work
+}
+
+// job is a task to be planned.
+type job struct {
+	*studio.Activity
+	lot           studio.ID
+	number        int
+	rank          int  // in an order in which everything comes after what it needs
+	byName        int  // in the order of ids
+	before, after *job // in its lot
+	since         studio.Minute
+	lies          bool  // what it holds has lain there since
+	in, out       []lag // links into and out of it
+	holds         []hold
+	ends          []*job // the tasks that hold something until this one has ended
+	cluster       *cluster
+	opens         studio.Minute // its last gate, past all time if one is shut
+	gate          *studio.Gate
+	pin           *studio.Pin
+	ways          []way // of work, by who may do it
+	tools         []grip
+	family        *studio.Family
+	mix           studio.ID
+	least, wished drying.Course // of a wait
+	wishes        bool
+	continues     *job
+	machines      []int
+	latest        studio.Minute // when to begin it to be in time, at standard lengths and by day and night
+}
+
+// way is a person who may do a task, and how long that takes them.
+type way struct {
+	maker int
+	runs  []studio.Minute
+	total studio.Minute
+}
+
+// lag is a link seen from one of its ends.
+type lag struct {
+	drying.Opening
+	other   *job
+	limited bool // it has a most
+	drying  bool // which is a state
+}
+
+// hold is what a job occupies of a place, and until when.
+type hold struct {
+	place int
+	slots int64
+	keeps studio.Minute // 0 for as long as one likes
+	until []*job        // its own among them
+}
+
+// grip is a use of a tool of one of several kinds.
+type grip struct {
+	kinds  []int
+	number int64
+}
+
+// order is what somebody wants by a time.
+type order struct {
+	studio.Want
+	last    []*job     // the last task of each of its lots
+	feeding []*cluster // all that it needs, by number
+}
+
+// sight is a task that people were told of.
+type sight struct {
+	studio.Seen
+	job *job
+}
+
+func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	if err != nil {
+		return nil, err
+	}
+	if doc.Direct != nil || counted == nil {
+		counted = &count.Result{Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}}
+	}
+	p := &problem{doc: doc, counted: counted, calendar: calendar, air: drying.NewRoom(doc, calendar), now: doc.Now, horizon: doc.Horizon(),
+		instance: studio.Route(doc, studio.NewBook(doc), counted.Lots, counted.Links, counted.Pegs)}
+	for i := range doc.People {
+		hours := studio.HoursOf(doc.People[i], calendar, 0, p.horizon)
+		p.hours = append(p.hours, hours)
+		p.longer = append(p.longer, studio.Together(hours, studio.OvertimeOf(doc.People[i], calendar, 0, p.horizon)))
+	}
+	p.everyone = studio.Together(p.hours...)
+	for i := range doc.Families {
+		p.resets = p.resets || doc.Families[i].Reset == studio.ResetOtherWork
+	}
+	p.collect()
+	p.cluster()
+	p.want()
+	p.latest()
+	return p, nil
+}
+
+// collect makes the jobs of the instance and links them.
+func (p *problem) collect() {
+	of := numbered(p.doc)
+	p.byID = make(map[studio.ID]*job)
+	for i := range p.instance.Lots {
+		l := &p.instance.Lots[i]
+		var before *job
+		for k := range l.Tasks {
+			j := &job{Activity: &l.Tasks[k], lot: l.ID, number: len(p.jobs), before: before}
+			j.since, j.lies = l.Lies(k)
+			if before != nil {
+				before.after = j
+			}
+			p.jobs, p.byID[j.ID], before = append(p.jobs, j), j, j
+		}
+	}
+	for _, k := range p.instance.Links {
+		from, to := p.byID[k.From], p.byID[k.To]
+		opening := p.air.Opening(k)
+		from.out = append(from.out, lag{opening, to, k.Most != nil, k.Most != nil && k.Most.Dries != nil})
+		to.in = append(to.in, lag{opening, from, k.Most != nil, k.Most != nil && k.Most.Dries != nil})
+	}
+	for _, j := range p.jobs {
+		p.detail(j, of)
+	}
+	for n, j := range slices.SortedFunc(slices.Values(p.jobs), func(a, b *job) int { return compare(a.ID, b.ID) }) {
+		j.byName = n
+	}
+	for _, seen := range p.doc.Seen {
+		if j := p.byID[seen.Task]; j != nil && j.Fact == nil && seen.Start >= p.now && seen.Start < p.now+studio.SeenAhead {
+			p.seen = append(p.seen, sight{seen, j})
+		}
+	}
+	p.rank()
+}
+
+// detail works out what a job needs by number.
+func (p *problem) detail(j *job, of numbers) {
+	j.pin = of.pins[j.ID]
+	for _, id := range j.Gates {
+		g := of.gates[id]
+		opens := drying.Never
+		if g.Opens != nil && *g.Opens < p.horizon {
+			opens = *g.Opens
+		}
+		if j.gate == nil || opens > j.opens {
+			j.opens, j.gate = opens, g
+		}
+	}
+	for i := range j.Holds {
+		h := &j.Holds[i]
+		held := hold{place: of.places[h.Place], slots: h.Slots, keeps: p.doc.Places[of.places[h.Place]].KeepsMinutes}
+		for _, until := range append([]studio.ID{j.ID}, h.Until...) {
+			last := p.byID[until]
+			held.until = append(held.until, last)
+			if !slices.Contains(last.ends, j) {
+				last.ends = append(last.ends, j)
+			}
+		}
+		j.holds = append(j.holds, held)
+	}
+	if j.Setup != nil {
+		j.family, j.mix = of.families[j.Setup.Family], j.Setup.Mix
+	}
+	if w := j.Wait; w != nil {
+		j.least = p.air.Course(w.Least)
+		if w.Wished != nil {
+			j.wished, j.wishes = p.air.Course(*w.Wished), true
+		}
+		j.continues = p.byID[w.Continues]
+		if w.Load != nil {
+			for i := range p.doc.Machines {
+				if slices.Contains(w.Load.AnyOf, p.doc.Machines[i].ID) {
+					j.machines = append(j.machines, i)
+				}
+			}
+		}
+		return
+	}
+	for _, use := range j.Tools {
+		g := grip{number: use.Number}
+		for _, kind := range use.AnyOf {
+			g.kinds = append(g.kinds, of.tools[kind])
+		}
+		j.tools = append(j.tools, g)
+	}
+	if j.Done() {
+		return
+	}
+	for i := range p.doc.People {
+		if person := &p.doc.People[i]; j.May(person, j.pin) {
+			w := way{maker: i, runs: j.Runs(person, 0)}
+			for _, run := range w.runs {
+				w.total += run
+			}
+			j.ways = append(j.ways, w)
+		}
+	}
+}
+
+// numbers finds the things of a document by id.
+type numbers struct {
+	places, tools map[studio.ID]int
+	families      map[studio.ID]*studio.Family
+	gates         map[studio.ID]*studio.Gate
+	pins          map[studio.ID]*studio.Pin
+}
+
+func numbered(doc *studio.Document) numbers {
+	of := numbers{map[studio.ID]int{}, map[studio.ID]int{}, map[studio.ID]*studio.Family{}, map[studio.ID]*studio.Gate{}, map[studio.ID]*studio.Pin{}}
+	for i := range doc.Places {
+		of.places[doc.Places[i].ID] = i
+	}
+	for i := range doc.Tools {
+		of.tools[doc.Tools[i].ID] = i
+	}
+	for i := range doc.Families {
+		of.families[doc.Families[i].ID] = &doc.Families[i]
+	}
+	for i := range doc.Gates {
+		of.gates[doc.Gates[i].ID] = &doc.Gates[i]
+	}
+	for i := range doc.Pins {
+		if of.pins[doc.Pins[i].Task] == nil {
+			of.pins[doc.Pins[i].Task] = &doc.Pins[i]
+		}
+	}
+	return of
+}
+
+// rank numbers the jobs so that each comes after all it needs.
+func (p *problem) rank() {
+	needs := make([]int, len(p.jobs))
+	for _, j := range p.jobs {
+		needs[j.number] = len(j.in)
+		if j.before != nil {
+			needs[j.number]++
+		}
+		if needs[j.number] == 0 {
+			p.byRank = append(p.byRank, j)
+		}
+	}
+	for rank := 0; rank < len(p.byRank); rank++ {
+		j := p.byRank[rank]
+		j.rank = rank
+		next := func(k *job) {
+			if needs[k.number]--; needs[k.number] == 0 {
+				p.byRank = append(p.byRank, k)
+			}
+		}
+		if j.after != nil {
+			next(j.after)
+		}
+		for _, k := range j.out {
+			next(k.other)
+		}
+	}
+}
+
+// want lists, for each order, the last tasks of its lots and all that feeds them.
+func (p *problem) want() {
+	lasts := map[studio.ID]*job{}
+	for _, j := range p.jobs {
+		if j.after == nil {
+			lasts[j.lot] = j
+		}
+	}
+	for _, w := range p.instance.Orders {
+		o := &order{Want: w}
+		seen := map[*job]bool{}
+		var queue []*job
+		need := func(j *job) {
+			if j != nil && !seen[j] {
+				seen[j] = true
+				queue = append(queue, j)
+			}
+		}
+		for _, l := range p.instance.Lots {
+			if slices.Contains(w.Lots, l.ID) {
+				o.last = append(o.last, lasts[l.ID])
+				need(lasts[l.ID])
+			}
+		}
+		clusters := map[*cluster]bool{nil: true}
+		for i := 0; i < len(queue); i++ {
+			j := queue[i]
+			if !clusters[j.cluster] {
+				clusters[j.cluster] = true
+				o.feeding = append(o.feeding, j.cluster)
+			}
+			need(j.before)
+			for _, k := range j.in {
+				need(k.other)
+			}
+		}
+		slices.SortFunc(o.feeding, func(a, b *cluster) int { return a.number - b.number })
+		p.orders = append(p.orders, o)
+	}
+}
+
+// latest works out when each job must begin at the latest, backwards from what
+// orders want: standard lengths, no nights.
+func (p *problem) latest() {
+	ends := make([]studio.Minute, len(p.jobs))
+	for i := range ends {
+		ends[i] = p.horizon
+	}
+	for _, o := range p.orders {
+		for _, j := range o.last {
+			ends[j.number] = min(ends[j.number], o.ReadyBy)
+		}
+	}
+	for _, j := range slices.Backward(p.byRank) {
+		j.latest = ends[j.number] - j.standard()
+		if j.before != nil {
+			ends[j.before.number] = min(ends[j.before.number], j.latest)
+		}
+		for _, k := range j.in {
+			ends[k.other.number] = min(ends[k.other.number], j.latest-k.Standard())
+		}
+	}
+	for _, c := range p.clusters {
+		c.latest = p.horizon
+		for _, j := range c.jobs {
+			c.latest = min(c.latest, j.latest)
+		}
+	}
+}
+
+func (j *job) standard() studio.Minute {
+	if j.Wait != nil {
+		return j.least.Standard()
+	}
+	var sum studio.Milliminutes
+	for _, e := range j.Work {
+		sum += e.Total()
+	}
+	return sum.Minutes()
+}
+
+// running is true of a wait in a machine that was begun.
+func (j *job) running() bool { return j.Wait != nil && j.Begun() }
+
+// inAir is true of a wait that begins at the very minute at which the task before ends.
+func (j *job) inAir() bool { return j.Wait != nil && j.Wait.Load == nil }

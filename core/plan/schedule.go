@@ -1,0 +1,266 @@
+package plan
+
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// schedule is a plan in the making: where each job stands, and what people, places,
+// tools and machines are taken up with by that. It is for one goroutine.
+type schedule struct {
+	*problem
+	at       []spot // by number of job
+	makers   []*maker
+	rooms    []*profile
+	tools    []*profile
+	machines []*machine
+	wish     wish
+	blockers []int // by number of cluster, while clusters are laid
+	floor    []*fault
+}
+
+// wish is what one schedule tries: which clusters have their waits at the least,
+// which may use overtime, by how much their urgency is shifted; and which job goes to
+// whom, if that is to be somebody, and begins no earlier than when.
+type wish struct {
+	hurried, overtime []bool
+	shift             []studio.Minute
+	prefer            []int // a maker and one, 0 for anybody
+	notBefore         []studio.Minute
+}
+
+// state of a job in a schedule.
+type state uint8
+
+const (
+	open state = iota
+	placed
+	gone // left out
+)
+
+// spot is where a job stands in a schedule: of what was begun, what is left of it.
+type spot struct {
+	state            state
+	overtime, narrow bool
+	maker, machine   int32 // -1 for none
+	start, end       studio.Minute
+	setup            studio.Minute
+	pauses           []studio.Span
+	tools            []int
+	why              *fault // it is gone
+}
+
+func newSchedule(p *problem) *schedule {
+	s := &schedule{problem: p, at: make([]spot, len(p.jobs)), blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
+		wish: wish{make([]bool, len(p.clusters)), make([]bool, len(p.clusters)), make([]studio.Minute, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs))}}
+	s.clear()
+	return s
+}
+
+// clear leaves what has happened: done tasks as they were, machines that run, and what
+// lies in places, until the horizon where what ends the hold is still to be placed.
+func (s *schedule) clear() {
+	s.makers, s.rooms, s.tools, s.machines = nil, nil, nil, nil
+	for i := range s.doc.People {
+		s.makers = append(s.makers, &maker{Person: &s.doc.People[i], hours: s.hours[i], longer: s.longer[i]})
+	}
+	for _, place := range s.doc.Places {
+		s.rooms = append(s.rooms, &profile{most: place.Slots})
+	}
+	for _, tool := range s.doc.Tools {
+		s.tools = append(s.tools, &profile{most: tool.Number})
+	}
+	for i := range s.doc.Machines {
+		s.machines = append(s.machines, &machine{Machine: &s.doc.Machines[i]})
+	}
+	clear(s.at)
+	for _, j := range s.jobs {
+		if j.Fact == nil {
+			continue
+		}
+		who := slices.IndexFunc(s.makers, func(m *maker) bool { return m.ID == j.Fact.Person })
+		if who >= 0 && j.Begun() {
+			m := s.makers[who]
+			m.turns = slices.Insert(m.turns, m.turnAt(j, j.Fact.Start), turn{j, j.Fact.Start, j.Fact.Start, 0})
+		}
+		if j.Done() {
+			s.at[j.number] = spot{state: placed, maker: int32(who), machine: -1, start: j.Fact.Start, end: j.Fact.End}
+			if who >= 0 {
+				s.makers[who].occupy(j, j.Fact.Start, j.Fact.End, 0)
+			}
+		}
+	}
+	s.run()
+	for _, j := range s.jobs {
+		if j.lies {
+			for i := range j.holds {
+				s.hold(j, i, 1)
+			}
+		}
+	}
+}
+
+// run closes the machines that run, each with the shares that were begun together.
+func (s *schedule) run() {
+	for _, j := range s.jobs {
+		if !j.running() {
+			continue
+		}
+		at := slices.IndexFunc(s.machines, func(m *machine) bool { return m.ID == j.Fact.Machine })
+		m := s.machines[at]
+		m.put(j, studio.Span{From: j.Fact.Start})
+		l := m.with(j.Fact.Start)
+		l.closed = true
+		l.To = max(l.To, j.Fact.Start+j.Wait.Least.Minutes)
+		for _, share := range l.jobs {
+			s.at[share.number] = spot{state: placed, maker: -1, machine: int32(at), start: l.From, end: l.To}
+		}
+	}
+}
+
+// put gives a job its spot and takes up what that needs, but for the places whose
+// holds it ends.
+func (s *schedule) put(j *job, to spot) {
+	s.at[j.number] = to
+	if to.maker >= 0 {
+		s.makers[to.maker].occupy(j, to.start, to.end, to.setup)
+		for i, tool := range to.tools {
+			for n := range to.stretches() {
+				s.tools[tool].add(to.stretch(n), j.tools[i].number)
+			}
+		}
+	}
+	if to.machine >= 0 {
+		s.machines[to.machine].put(j, studio.Span{From: to.start, To: to.end})
+	}
+}
+
+// take takes a job out of the schedule again, and the holds that it ends.
+func (s *schedule) take(j *job) {
+	from := &s.at[j.number]
+	if from.maker >= 0 {
+		s.makers[from.maker].free(j, from.start, from.end)
+		for i, tool := range from.tools {
+			for n := range from.stretches() {
+				s.tools[tool].add(from.stretch(n), -j.tools[i].number)
+			}
+		}
+	}
+	if from.machine >= 0 {
+		s.machines[from.machine].free(j, from.start)
+	}
+	s.vacate(j)
+}
+
+// stretches is the number of spans in which somebody is at a task.
+func (t *spot) stretches() int { return len(t.pauses) + 1 }
+
+func (t *spot) stretch(n int) studio.Span {
+	span := studio.Span{From: t.start, To: t.end}
+	if n > 0 {
+		span.From = t.pauses[n-1].To
+	}
+	if n < len(t.pauses) {
+		span.To = t.pauses[n].From
+	}
+	return span
+}
+
+// held is the span of a job's hold as things stand, until it is emptied, and whether
+// all that ends it is placed: to the horizon while it is not.
+func (s *schedule) held(j *job, hold int) (span studio.Span, known bool) {
+	own := &s.at[j.number]
+	span = studio.Span{From: j.since, To: s.horizon}
+	if !j.lies {
+		span.From = own.start
+	}
+	end, known := s.heldUntil(j, hold)
+	if known {
+		span.To = s.emptied(end)
+	} else if own.state == placed {
+		span.To = max(span.To, own.end)
+	}
+	return span, known
+}
+
+// heldUntil is the last end of those that end a hold, its own task among them.
+func (s *schedule) heldUntil(j *job, hold int) (end studio.Minute, known bool) {
+	for _, until := range j.holds[hold].until {
+		t := &s.at[until.number]
+		if t.state != placed {
+			return 0, false
+		}
+		end = max(end, t.end)
+	}
+	return end, true
+}
+
+func (s *schedule) emptied(end studio.Minute) studio.Minute {
+	if to, ok := s.everyone.Next(end); ok {
+		return to
+	}
+	return max(end, s.horizon)
+}
+
+// hold takes the slots of a hold, or with -1 frees them.
+func (s *schedule) hold(j *job, hold int, times int64) {
+	span, _ := s.held(j, hold)
+	h := &j.holds[hold]
+	s.rooms[h.place].add(span, times*h.slots)
+}
+
+// occupy takes up the places whose holds a job ends now that it is placed, overfull or
+// not; and says which task must begin later for want of room, or of keeping.
+func (s *schedule) occupy(j *job) (why *fault) {
+	for _, h := range j.ends {
+		for i := range h.holds {
+			o := &h.holds[i]
+			if !slices.Contains(o.until, j) {
+				continue
+			}
+			if h.lies {
+				s.at[j.number].state = open
+				s.hold(h, i, -1)
+				s.at[j.number].state = placed
+				s.hold(h, i, 1)
+				continue
+			}
+			end, known := s.heldUntil(h, i)
+			if !known {
+				continue
+			}
+			span := studio.Span{From: s.at[h.number].start, To: s.emptied(end)}
+			if why == nil && o.keeps > 0 && end-span.From > o.keeps {
+				why = s.later(h, end-span.From-o.keeps, fault{kind: spoils, by: j, have: end - span.From, most: o.keeps})
+			}
+			if why == nil {
+				if until, full := s.rooms[o.place].blocked(span, o.slots); full {
+					why = s.later(h, until-span.From, fault{kind: crowded, by: j, have: studio.Minute(o.slots)})
+				}
+			}
+			s.rooms[o.place].add(span, o.slots)
+		}
+	}
+	return why
+}
+
+// vacate frees the places whose holds a job ends, for as long as it is not placed.
+func (s *schedule) vacate(j *job) {
+	from := &s.at[j.number]
+	for _, h := range j.ends {
+		for i := range h.holds {
+			if !slices.Contains(h.holds[i].until, j) {
+				continue
+			}
+			if _, known := s.held(h, i); known || h.lies {
+				s.hold(h, i, -1)
+			}
+			if from.state = open; h.lies {
+				s.hold(h, i, 1)
+			}
+			from.state = placed
+		}
+	}
+	from.state = open
+}
