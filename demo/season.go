@@ -16,7 +16,7 @@ var makersOfSeason = []struct {
 	skills []studio.Skill
 }{
 	{"Corvin", []studio.Skill{{Skill: "shaping", Pace: 110}, {Skill: "wiring", Pace: 105}, {Skill: "mixing", Pace: 100}}},
-	{"Lowri", []studio.Skill{{Skill: "wiring", Pace: 115}, {Skill: "dusting", Pace: 100}}},
+	{"Lowri", []studio.Skill{{Skill: "wiring", Pace: 115}, {Skill: "dusting", Pace: 100}, {Skill: "assembly", Pace: 95}, {Skill: "shaping", Pace: 100}}},
 	{"Anselm", []studio.Skill{{Skill: "assembly", Pace: 115}, {Skill: "dusting", Pace: 105}, {Skill: "shaping", Pace: 90}}},
 }
 
@@ -33,8 +33,8 @@ var ofSeason = []struct {
 // orders of about 1,500 flowers and 30,000 parts over six weeks, in lots small enough to
 // carry. A larger scale stretches it: more orders over as many more weeks, the people and
 // the places as they are. Load is what of the makers' hours until the last order is to be
-// ready their work fills, in percent: the minutes of every step are drawn out or shortened
-// until it does. The same seed, scale and load give the same document.
+// ready their work fills, in percent, if each did what they are quickest at: the minutes of
+// every step are drawn out or shortened until it does. The same seed, scale and load give the same document.
 func Season(seed uint64, scale float64, load int) *studio.Document {
 	s := season{rand.New(rand.NewPCG(seed, 0)), scale}
 	doc := Document()
@@ -105,9 +105,9 @@ func (s season) fill(doc *studio.Document, load int) {
 	for _, p := range doc.People {
 		var pace int64
 		for _, skill := range p.Skills {
-			pace += skill.Pace
+			pace = max(pace, skill.Pace)
 		}
-		hours += float64(studio.HoursOf(p, calendar, doc.Now, doc.Horizon()).Worked(studio.Span{From: doc.Now, To: last})) * float64(pace) / float64(100*len(p.Skills))
+		hours += float64(studio.HoursOf(p, calendar, doc.Now, doc.Horizon()).Worked(studio.Span{From: doc.Now, To: last})) * float64(pace) / 100
 	}
 	for range 2 {
 		counted, err := count.Up(doc)

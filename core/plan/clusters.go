@@ -14,9 +14,10 @@ import (
 type cluster struct {
 	jobs           []*job
 	number         int
-	previous, next []*cluster // what it needs, and what needs it
-	latest         studio.Minute
+	previous, next []*cluster    // what it needs, and what needs it
+	latest         studio.Minute // when to begin; long before now of what has begun
 	begun          int
+	orders         []int // that need it
 }
 
 func compare[T cmp.Ordered](a, b T) int { return cmp.Compare(a, b) }
@@ -92,10 +93,12 @@ func (c *cluster) leads(to *cluster) {
 }
 
 // urgency puts waits that run already first: they take nobody's time, and what they
-// hold is held. Then comes what somebody is at, then what was paused.
+// hold is held. Then comes what has a start, what somebody is at, and what was paused.
 func (j *job) urgency() int {
 	switch {
 	case j.Wait != nil && j.before != nil && j.before.Done():
+		return 4
+	case j.pin != nil && j.pin.Start != nil:
 		return 3
 	case j.Fact != nil && j.Fact.State == studio.TaskStarted:
 		return 2

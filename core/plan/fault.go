@@ -40,6 +40,7 @@ const (
 	stalls
 	missing  // something it needs is unplaced
 	together // with what is unplaced
+	spared   // no order needs it, and what orders need could not be placed with it
 )
 
 // reason is the fault in the words of the format.
@@ -73,6 +74,8 @@ func (f *fault) reason() studio.Reason {
 		return studio.TooLate
 	case crowded:
 		return studio.NoPlace
+	case spared:
+		return studio.LeftOut
 	case shut:
 		return studio.GateShut
 	case pinnedEarly, pinnedAway:
@@ -110,6 +113,8 @@ func (f *fault) detail() string {
 		return fmt.Sprintf("it is pinned to %d and can begin at %d at the earliest", f.most, f.have)
 	case pinnedAway:
 		return fmt.Sprintf("it is pinned to %d, when its person or tools are not free", f.most)
+	case spared:
+		return "no order needs it, and what orders need is placed better without it"
 	case missing:
 		return fmt.Sprintf("%q is unplaced", f.by.ID)
 	}

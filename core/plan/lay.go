@@ -43,8 +43,19 @@ func (s *schedule) settle(c *cluster) {
 		s.giveUp(c, why)
 		return
 	}
-	why := s.place(c, s.wish.hurried[c.number])
-	if why != nil && !s.wish.hurried[c.number] {
+	why := s.place(c, false)
+	if why != nil {
+		why = s.place(c, true)
+	}
+	if patience := s.wish.patience; why != nil && patience > 0 {
+		s.wish.patience = 0
+		why = s.place(c, true)
+		s.wish.patience = patience
+	}
+	for why != nil && s.spare(c, why) {
+		why = s.place(c, true)
+	}
+	if why != nil && s.spareAll(c) {
 		why = s.place(c, true)
 	}
 	if why != nil {
@@ -52,17 +63,62 @@ func (s *schedule) settle(c *cluster) {
 	}
 }
 
+// spare leaves out what could not be placed if no order needs it, and all of its cluster
+// that needs it, so that the rest may be placed; false where an order does, or nothing is
+// left.
+func (s *schedule) spare(c *cluster, why *fault) bool {
+	first := why.of
+	if first == nil || s.wish.leave[first.number] {
+		return false
+	}
+	some := false
+	for _, j := range c.jobs {
+		leave := j == first || j.before != nil && s.wish.leave[j.before.number]
+		for i := range j.in {
+			leave = leave || s.wish.leave[j.in[i].other.number]
+		}
+		if leave && j.Fact == nil {
+			if j.needed || s.frees(j) {
+				return false
+			}
+			s.wish.leave[j.number] = true
+		}
+		some = some || !s.wish.leave[j.number]
+	}
+	return some && s.wish.leave[first.number]
+}
+
+// spareAll leaves out all of a cluster that no order needs; false where that is nothing
+// more, or everything.
+func (s *schedule) spareAll(c *cluster) bool {
+	more, some := false, false
+	for _, j := range c.jobs {
+		if !j.needed && j.Fact == nil && !s.frees(j) {
+			more = more || !s.wish.leave[j.number]
+			s.wish.leave[j.number] = true
+		}
+		some = some || !s.wish.leave[j.number]
+	}
+	return more && some
+}
+
+// frees is true of a job whose end frees what another holds: without it that would be
+// held to the horizon.
+func (s *schedule) frees(j *job) bool {
+	return slices.ContainsFunc(j.ends, func(h *job) bool { return h != j && !h.lies && !s.wish.leave[h.number] && s.at[h.number].state != gone })
+}
+
 // missing is something unplaced that a cluster needs.
 func (s *schedule) missing(c *cluster) *fault {
 	for _, j := range c.jobs {
-		if j.Fact != nil {
+		if j.Fact != nil || s.wish.leave[j.number] {
 			continue
 		}
-		if j.before != nil && s.at[j.before.number].state == gone {
+		if j.before != nil && j.before.cluster != c && s.at[j.before.number].state == gone {
 			return &fault{kind: missing, of: j, by: j.before}
 		}
 		for i := range j.in {
-			if other := j.in[i].other; s.at[other.number].state == gone {
+			if other := j.in[i].other; other.cluster != c && s.at[other.number].state == gone {
 				return &fault{kind: missing, of: j, by: other}
 			}
 		}
@@ -90,15 +146,47 @@ func (s *schedule) giveUp(c *cluster, why *fault) {
 	}
 }
 
-// place places the jobs of a cluster one after the other. Where one finds that
-// another should have begun later, that one and all after it are laid anew.
+// place places a cluster as early as it finds room, or says what stands in the way. Where
+// people are too busy for it to come together, it looks again some time later, and then
+// later still.
 func (s *schedule) place(c *cluster, least bool) *fault {
-	for _, j := range c.jobs {
+	var base studio.Minute
+	for step := studio.Minute(240); ; step *= 2 {
+		tried, why := s.placeFrom(c, least, base)
+		if why == nil || tried < usualTries || base+step > s.horizon {
+			return why
+		}
+		base = max(base, s.floor[c.jobs[0].number].at(s.now)) + step
+	}
+}
+
+// at is the minute that a fault asks for, now where there is none.
+func (f *fault) at(now studio.Minute) studio.Minute {
+	if f == nil {
+		return now
+	}
+	return f.to
+}
+
+// placeFrom places the jobs of a cluster one after the other, none before a minute. Where
+// one finds that another should have begun later, that one and all after it are laid
+// anew. It counts the jobs laid anew, and gives up after usualTries.
+func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries int, why *fault) {
+	jobs := c.jobs
+	if shuffled := s.wish.shuffled[c.number]; shuffled != nil {
+		jobs = shuffled
+	}
+	for _, j := range jobs {
 		s.floor[j.number] = nil
 	}
-	for i, tries := 0, 0; i < len(c.jobs); {
-		j := c.jobs[i]
-		from := s.wish.notBefore[j.number]
+	for i := 0; i < len(jobs); {
+		j := jobs[i]
+		if s.wish.leave[j.number] {
+			s.at[j.number] = spot{state: gone, maker: -1, machine: -1, why: &fault{kind: spared, of: j}}
+			i++
+			continue
+		}
+		from := max(base, s.wish.notBefore[j.number])
 		if f := s.floor[j.number]; f != nil {
 			from = max(from, f.to)
 		}
@@ -107,21 +195,32 @@ func (s *schedule) place(c *cluster, least bool) *fault {
 			i++
 			continue
 		}
-		back := slices.Index(c.jobs, why.delay)
-		if tries += 1 + i - max(0, back); back < 0 || tries > mostTries || why.to > s.horizon {
-			for _, k := range slices.Backward(c.jobs[:i]) {
-				s.take(k)
+		back := slices.Index(jobs, why.delay)
+		if tries += 1 + i - max(0, back); back < 0 || tries > usualTries || why.to > s.horizon {
+			for _, k := range slices.Backward(jobs[:i]) {
+				s.unlay(k)
 			}
 			why.of = j
-			return why
+			if back < 0 {
+				tries = 0 // it would be no better later
+			}
+			return tries, why
 		}
-		for _, k := range slices.Backward(c.jobs[back:i]) {
-			s.take(k)
+		for _, k := range slices.Backward(jobs[back:i]) {
+			s.unlay(k)
 		}
 		s.floor[why.delay.number] = why
 		i = back
 	}
-	return nil
+	return tries, nil
+}
+
+// unlay takes a job out if it is in.
+func (s *schedule) unlay(j *job) {
+	if s.at[j.number].state == placed {
+		s.take(j)
+	}
+	s.at[j.number].state = open
 }
 
 // later asks that a job begin later by so much than it does: it, or the work from
@@ -149,7 +248,7 @@ func (s *schedule) try(j *job, from studio.Minute, least bool) *fault {
 	case j.Wait.Load != nil:
 		to, why = s.load(j, r)
 	default:
-		to, why = s.wait(j, r, least)
+		to, why = s.wait(j, r, least || s.wish.hurried[j.number])
 	}
 	if why != nil {
 		return why
@@ -173,7 +272,7 @@ func (s *schedule) try(j *job, from studio.Minute, least bool) *fault {
 // followed says whether what follows a job and stands already comes too early after it.
 func (s *schedule) followed(j *job) *fault {
 	end := s.at[j.number].end
-	if k := j.after; k != nil && k.Fact == nil && s.at[k.number].state == placed && s.at[k.number].start < end {
+	if k := j.after; k != nil && k.Fact == nil && s.at[k.number].state == placed && (s.at[k.number].start < end || !s.attended(k)) {
 		return &fault{kind: follower, by: j, have: s.at[k.number].start, most: end}
 	}
 	for i := range j.out {
@@ -187,13 +286,22 @@ func (s *schedule) followed(j *job) *fault {
 	return nil
 }
 
-// urgent orders clusters: what is running comes first, then what must begin
-// earliest to be in time.
-func (s *schedule) urgent(a, b *cluster) bool {
-	if a.begun != b.begun {
-		return a.begun > b.begun
+// attended is true of a wait whose load somebody is there to begin: who is on shift, or
+// who has just loaded it.
+func (s *schedule) attended(j *job) bool {
+	at := &s.at[j.number]
+	if at.machine < 0 {
+		return true
 	}
-	if x, y := a.latest+s.wish.shift[a.number], b.latest+s.wish.shift[b.number]; x != y {
+	if next, ok := s.everyone.Next(at.start); ok && next == at.start {
+		return true
+	}
+	return slices.ContainsFunc(s.machines[at.machine].with(at.start).jobs, func(k *job) bool { return s.at[k.before.number].end == at.start })
+}
+
+// urgent orders clusters as they are wished.
+func (s *schedule) urgent(a, b *cluster) bool {
+	if x, y := s.wish.key[a.number], s.wish.key[b.number]; x != y {
 		return x < y
 	}
 	return a.number < b.number

@@ -127,7 +127,11 @@ func (s *schedule) load(j *job, r readiness) (spot, *fault) {
 		}
 	}
 	if to.machine < 0 || to.end > s.horizon {
-		return to, &fault{kind: noMachine, of: j}
+		why := fault{kind: noMachine, of: j}
+		if loaded := s.at[j.before.number].end; loaded < ready { // nobody is there then, but for who loads it
+			return to, s.later(j.before, ready-loaded, why)
+		}
+		return to, &why
 	}
 	return to, nil
 }
@@ -162,9 +166,16 @@ type slot struct {
 	behind *job
 }
 
+// patience is by how much later others may be done with a task than a person who is that
+// much sought, and still get it.
+func (s *schedule) patience(w *way) studio.Minute {
+	return s.wish.patience * studio.Minute(s.sought[w.maker]) / 1000
+}
+
 // work finds the person who is done with a task first.
 func (s *schedule) work(j *job, r readiness) (spot, *fault) {
-	best := slot{spot: spot{state: open, maker: -1, end: drying.Never}}
+	best := slot{spot: spot{state: open, maker: -1}}
+	cost := drying.Never
 	why := &fault{kind: unskilled, of: j}
 	prefer := s.wish.prefer[j.number]
 	for pass := 0; pass < 2; pass++ {
@@ -177,15 +188,16 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 				if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
 					continue
 				}
-				found, failed := s.earliest(w, j, &r, overtime, best.end)
+				patience := s.patience(w)
+				found, failed := s.earliest(w, j, &r, overtime, cost-patience)
 				switch {
 				case failed != noFault:
 					why = &fault{kind: failed, of: j}
 					if r.fixed && failed == noTime {
 						why = &fault{kind: pinnedAway, of: j, most: *j.pin.Start}
 					}
-				case found.end < best.end || best.state == placed && found.end == best.end && s.makers[found.maker].load < s.makers[best.maker].load:
-					best = found
+				case found.end+patience < cost || best.state == placed && found.end+patience == cost && s.makers[found.maker].load < s.makers[best.maker].load:
+					best, cost = found, found.end+patience
 				}
 			}
 		}
@@ -201,9 +213,12 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 	return best.spot, nil
 }
 
-// mostTries is how many jobs of a cluster are laid anew before it is given up, and how
+// How many jobs of a cluster are laid anew before it is looked for room elsewhere, and how
 // many gaps in a maker's time are tried for one of them.
-const mostTries = 4000
+const (
+	usualTries = 400
+	mostTries  = 4000
+)
 
 // earliest finds the first place in a maker's time for a job: hours, other work,
 // colour setup, tools and the length that windows out of it allow. It need not end
@@ -309,7 +324,7 @@ func (s *schedule) tooLong(j *job, start, end studio.Minute, pauses []studio.Spa
 	}
 	for i := range j.out {
 		k := &j.out[i]
-		if !k.limited || k.other.Fact != nil || end <= k.Last(start) {
+		if !k.limited || k.other.Fact != nil || s.wish.leave[k.other.number] || end <= k.Last(start) {
 			continue
 		}
 		switch {

@@ -21,6 +21,16 @@ type Options struct {
 	// Steps of search after the constructive plan, from a seed.
 	Steps int
 	Seed  int64
+	// Stop ends the search when it is closed, with the best found so far.
+	Stop <-chan struct{}
+	// Report, if given, is told now and then how far the search is.
+	Report func(Progress)
+}
+
+// Progress is how far a search is.
+type Progress struct {
+	Steps int
+	Best  studio.Objective
 }
 
 // Make plans a valid document, with its counted lots, from its moment now on.
@@ -30,9 +40,12 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 	if err != nil {
 		return nil, err
 	}
-	s := newSchedule(p)
-	s.lay(p.clusters)
-	out := s.finished()
-	out.Seed = options.Seed
+	s := newSearch(p, options)
+	done := s.run()
+	best := s.best()
+	best.keep()
+	best.adopt(best.bestAt)
+	out := best.finished()
+	out.Steps, out.Seed = done, options.Seed
 	return out, nil
 }

@@ -26,7 +26,8 @@ type problem struct {
 	clusters      []*cluster
 	orders        []*order
 	seen          []sight
-	resets        bool // some family is reset by other work
+	sought        []int64 // by person: how much of all work they could do, in thousandths
+	resets        bool    // some family is reset by other work
 }
 
 // job is a task to be planned.
@@ -54,6 +55,7 @@ type job struct {
 	wishes        bool
 	continues     *job
 	machines      []int
+	needed        bool          // by an order
 	latest        studio.Minute // when to begin it to be in time, at standard lengths and by day and night
 }
 
@@ -122,6 +124,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.cluster()
 	p.want()
 	p.latest()
+	p.seek()
 	return p, nil
 }
 
@@ -311,6 +314,7 @@ func (p *problem) want() {
 		clusters := map[*cluster]bool{nil: true}
 		for i := 0; i < len(queue); i++ {
 			j := queue[i]
+			j.needed = true
 			if !clusters[j.cluster] {
 				clusters[j.cluster] = true
 				o.feeding = append(o.feeding, j.cluster)
@@ -321,6 +325,9 @@ func (p *problem) want() {
 			}
 		}
 		slices.SortFunc(o.feeding, func(a, b *cluster) int { return a.number - b.number })
+		for _, c := range o.feeding {
+			c.orders = append(c.orders, len(p.orders))
+		}
 		p.orders = append(p.orders, o)
 	}
 }
@@ -351,6 +358,27 @@ func (p *problem) latest() {
 		for _, j := range c.jobs {
 			c.latest = min(c.latest, j.latest)
 		}
+		c.latest -= studio.Minute(c.begun) << 40
+	}
+}
+
+// seek works out how much of all work each person could do. What several can do is best
+// left to who can do least else.
+func (p *problem) seek() {
+	p.sought = make([]int64, len(p.hours))
+	var all int64
+	for _, j := range p.jobs {
+		var sum int64
+		for _, e := range j.Work {
+			sum += int64(e.Total())
+		}
+		all += sum
+		for _, w := range j.ways {
+			p.sought[w.maker] += sum
+		}
+	}
+	for i := range p.sought {
+		p.sought[i] = p.sought[i] * 1000 / max(1, all)
 	}
 }
 
@@ -370,3 +398,13 @@ func (j *job) running() bool { return j.Wait != nil && j.Begun() }
 
 // inAir is true of a wait that begins at the very minute at which the task before ends.
 func (j *job) inAir() bool { return j.Wait != nil && j.Wait.Load == nil }
+
+// pace is a person's pace over all skills, in hundredths.
+func (p *problem) pace(maker int) int64 {
+	skills := p.doc.People[maker].Skills
+	var sum int64
+	for _, s := range skills {
+		sum += s.Pace
+	}
+	return sum / int64(max(1, len(skills)))
+}

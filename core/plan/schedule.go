@@ -20,14 +20,17 @@ type schedule struct {
 	floor    []*fault
 }
 
-// wish is what one schedule tries: which clusters have their waits at the least,
-// which may use overtime, by how much their urgency is shifted; and which job goes to
-// whom, if that is to be somebody, and begins no earlier than when.
+// wish is how clusters are laid: which come first, and in which order their jobs if not
+// by rank; which waits are at their least and which clusters may use overtime; which job
+// goes to whom, if that is to be somebody, and begins no earlier than when.
 type wish struct {
+	key               []studio.Minute
+	shuffled          [][]*job
 	hurried, overtime []bool
-	shift             []studio.Minute
 	prefer            []int // a maker and one, 0 for anybody
 	notBefore         []studio.Minute
+	leave             []bool        // out what no order needs
+	patience          studio.Minute // for those who can do little else
 }
 
 // state of a job in a schedule.
@@ -53,9 +56,24 @@ type spot struct {
 
 func newSchedule(p *problem) *schedule {
 	s := &schedule{problem: p, at: make([]spot, len(p.jobs)), blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
-		wish: wish{make([]bool, len(p.clusters)), make([]bool, len(p.clusters)), make([]studio.Minute, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs))}}
+		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), usualPatience}}
+	s.byUrgency()
 	s.clear()
 	return s
+}
+
+// usualPatience is how many minutes later somebody who can do nothing else may be done
+// than somebody who can do everything, and still get a task.
+const usualPatience = 960
+
+// byUrgency has clusters laid by when they must begin at the latest, by whoever is done
+// first.
+func (s *schedule) byUrgency() {
+	for _, c := range s.clusters {
+		s.wish.key[c.number] = c.latest
+	}
+	clear(s.wish.prefer)
+	clear(s.wish.notBefore)
 }
 
 // clear leaves what has happened: done tasks as they were, machines that run, and what

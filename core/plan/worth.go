@@ -75,3 +75,13 @@ func (s *schedule) personOf(t *spot) studio.ID {
 	}
 	return s.makers[t.maker].ID
 }
+
+// left is how many jobs are left out.
+func (s *schedule) left() (out int) {
+	for i := range s.at {
+		if s.at[i].state == gone {
+			out++
+		}
+	}
+	return out
+}

@@ -152,6 +152,7 @@ const (
 	TooLate   Reason = "its window closes before it can begin"
 	PinBroken Reason = "it cannot be begun as it is pinned"
 	AfterGone Reason = "something it needs is unplaced"
+	LeftOut   Reason = "it is left out for what orders need"
 )
 
 // Unplaced is a task without a place in the plan.

@@ -1,0 +1,655 @@
+package plan
+
+import (
+	"math"
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// removal is a set of clusters that have been taken out of a schedule, and what it needs
+// to put them back as they were.
+type removal struct {
+	s        *schedule
+	in       []bool // by number of cluster
+	clusters []*cluster
+	follows  bool // what needs what is taken out is taken out too
+	jobs     []saved
+	overtime []bool
+}
+
+type saved struct {
+	job     *job
+	at      spot
+	hurried bool
+}
+
+func newRemoval(s *schedule) *removal {
+	return &removal{s: s, in: make([]bool, len(s.clusters))}
+}
+
+// begin forgets what was removed before.
+func (r *removal) begin() {
+	for _, c := range r.clusters {
+		r.in[c.number] = false
+	}
+	r.follows = false
+	r.clusters, r.jobs, r.overtime = r.clusters[:0], r.jobs[:0], r.overtime[:0]
+}
+
+// add takes a cluster out of the schedule and, with it, what shares its loads.
+func (r *removal) add(c *cluster) {
+	if c == nil || r.in[c.number] {
+		return
+	}
+	r.in[c.number] = true
+	r.clusters = append(r.clusters, c)
+	r.overtime = append(r.overtime, r.s.wish.overtime[c.number])
+	r.s.wish.key[c.number], r.s.wish.shuffled[c.number] = c.latest, nil
+	var along []*job
+	for _, j := range slices.Backward(c.jobs) {
+		r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number], r.s.wish.leave[j.number] = 0, 0, false
+		at := r.s.at[j.number]
+		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
+		if at.state != placed {
+			r.s.at[j.number].state = open
+			continue
+		}
+		if at.machine >= 0 && !j.running() {
+			along = append(along, r.s.machines[at.machine].with(at.start).jobs...)
+		}
+		r.s.take(j)
+	}
+	for _, j := range along {
+		r.add(j.cluster)
+	}
+}
+
+// follow takes out, too, all that needs what was taken out; without it, what follows
+// stays where it is.
+func (r *removal) follow() {
+	r.follows = true
+	for i := 0; i < len(r.clusters); i++ {
+		for _, next := range r.clusters[i].next {
+			r.add(next)
+		}
+	}
+}
+
+// settle takes out, too, what can be placed only when what was taken out is, and whose
+// colour setup is another without what was taken out.
+func (r *removal) settle() {
+	for i := 0; i < len(r.clusters); i++ {
+		for _, next := range r.clusters[i].next {
+			if r.s.at[next.jobs[len(next.jobs)-1].number].state == gone || r.s.at[next.jobs[0].number].state == gone {
+				r.add(next)
+			}
+		}
+	}
+	if len(r.s.doc.Families) == 0 {
+		return
+	}
+	for _, m := range r.s.makers {
+		for j := r.s.mischarged(m); j != nil; j = r.s.mischarged(m) {
+			r.stay(j.cluster)
+			if r.follows {
+				r.follow()
+			}
+		}
+	}
+}
+
+// stay takes out a cluster to be laid first, where it is.
+func (r *removal) stay(c *cluster) {
+	was := make([]spot, len(c.jobs))
+	for i, j := range c.jobs {
+		was[i] = r.s.at[j.number]
+	}
+	r.add(c)
+	r.s.wish.key[c.number] = -1 << 40
+	for i, j := range c.jobs {
+		if was[i].maker >= 0 {
+			r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number] = int(was[i].maker)+1, was[i].start
+		}
+	}
+}
+
+// restore puts back what was taken out as it was, in place of what was laid since.
+func (r *removal) restore() {
+	for i, c := range r.clusters {
+		for _, j := range slices.Backward(c.jobs) {
+			if r.s.at[j.number].state == placed {
+				r.s.take(j)
+			}
+			r.s.at[j.number].state = open
+		}
+		r.s.wish.overtime[c.number] = r.overtime[i]
+	}
+	for _, was := range slices.Backward(r.jobs) {
+		r.s.wish.hurried[was.job.number] = was.hurried
+		r.s.set(was.job, was.at)
+	}
+}
+
+// broken is true where something is left out that what is placed needs.
+func (r *removal) broken() bool {
+	for _, c := range r.clusters {
+		for _, j := range c.jobs {
+			if r.s.at[j.number].state != gone {
+				continue
+			}
+			if r.s.frees(j) {
+				return true
+			}
+			if k := j.after; k != nil && k.Fact == nil && r.s.at[k.number].state == placed {
+				return true
+			}
+			for i := range j.out {
+				if k := j.out[i].other; k.Fact == nil && r.s.at[k.number].state == placed {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
+
+// lost is by how many more jobs are left out than before.
+func (r *removal) lost() (more int) {
+	for _, was := range r.jobs {
+		if was.at.state == gone {
+			more--
+		}
+		if r.s.at[was.job.number].state == gone {
+			more++
+		}
+	}
+	return more
+}
+
+// set puts a job where it is known to fit.
+func (s *schedule) set(j *job, to spot) {
+	if to.state != placed {
+		s.at[j.number] = to
+		return
+	}
+	s.put(j, to)
+	s.occupy(j)
+}
+
+// startOf is when the first work of a cluster begins, past all time if it is left out.
+func (s *schedule) startOf(c *cluster) studio.Minute {
+	if t := &s.at[c.jobs[0].number]; t.state == placed {
+		return t.start
+	}
+	return s.gone()
+}
+
+// neighbourhood takes some clusters out of a strand's schedule and says in which order
+// and how they are to be laid anew; false where there is nothing to take.
+type neighbourhood struct {
+	name string
+	take func(*strand) bool
+}
+
+// neighbourhoods are those that the search draws from.
+var neighbourhoods = []neighbourhood{
+	{"sequence", (*strand).takeSequence},
+	{"orders", (*strand).takeOrders},
+	{"rivals", (*strand).takeRivals},
+	{"chain", (*strand).takeChain},
+	{"span", (*strand).takeSpan},
+	{"scatter", (*strand).takeScatter},
+	{"haste", (*strand).takeHaste},
+	{"colours", (*strand).takeColours},
+	{"all", (*strand).takeAll},
+	{"leave", (*strand).takeLeave},
+}
+
+// takeSequence takes on the orders in another sequence, which the line of orders thinks
+// better now that it knows how long after their work is done they are ready.
+func (s *strand) takeSequence() bool {
+	if len(s.orders) < 2 {
+		return false
+	}
+	s.queue.learn(s.sequence, s.schedule)
+	s.next = append(s.next[:0], s.sequence...)
+	if s.random.IntN(2) == 0 {
+		for n := range s.queue.lag {
+			s.queue.lag[n] += studio.Minute(float64(s.queue.lag[n]) * 0.3 * s.random.NormFloat64())
+		}
+		s.next = s.queue.improved(s.next)
+	} else {
+		best, from, to := int64(math.MinInt64), 0, 0
+		for range 12 {
+			a := s.random.IntN(len(s.next))
+			b := max(0, min(len(s.next)-1, a+s.random.IntN(2*farthest+1)-farthest))
+			if gain := s.queue.gain(s.next, a, b); a != b && gain > best {
+				best, from, to = gain, a, b
+			}
+		}
+		move(s.next, from, to)
+	}
+	first := 0
+	for first < len(s.next) && s.next[first] == s.sequence[first] {
+		first++
+	}
+	if first == len(s.next) {
+		return false
+	}
+	places, before := placesOf(s.next), placesOf(s.sequence)
+	for _, c := range s.clusters {
+		if min(c.rank(places), c.rank(before)) >= first {
+			s.out.add(c)
+		}
+	}
+	s.out.follow()
+	for _, c := range s.out.clusters {
+		s.wish.key[c.number] = studio.Minute(c.rank(places))<<24 + c.latest
+	}
+	return true
+}
+
+// takeOrders takes out a late order and some others, and lays one after the other.
+func (s *strand) takeOrders() bool {
+	if len(s.orders) == 0 {
+		return false
+	}
+	taken := []*order{s.lateOrder()}
+	for range s.random.IntN(4) {
+		if o := s.orders[s.random.IntN(len(s.orders))]; !slices.Contains(taken, o) {
+			taken = append(taken, o)
+		}
+	}
+	first := taken[0]
+	s.random.Shuffle(len(taken), func(i, j int) { taken[i], taken[j] = taken[j], taken[i] })
+	if i := slices.Index(taken, first); s.random.IntN(2) == 0 {
+		taken[0], taken[i] = taken[i], taken[0]
+	}
+	for rank, o := range taken {
+		for _, c := range o.feeding {
+			if !s.out.in[c.number] {
+				s.out.add(c)
+				s.wish.key[c.number] = studio.Minute(rank)<<24 + s.keyOf(c)
+			}
+		}
+	}
+	s.out.follow()
+	for _, c := range s.out.clusters {
+		if s.wish.key[c.number] == c.latest {
+			s.wish.key[c.number] = studio.Minute(len(taken))<<24 + c.latest
+		}
+	}
+	return true
+}
+
+// takeRivals takes out a late order and some of what its people do for others while it
+// waits, and lays the order first.
+func (s *strand) takeRivals() bool {
+	o := s.lateOrder()
+	if o == nil || len(o.feeding) == 0 {
+		return false
+	}
+	span := studio.Span{From: s.horizon, To: max(s.now+1, min(s.readyOf(o), s.horizon))}
+	for _, c := range o.feeding {
+		span.From = min(span.From, s.startOf(c))
+	}
+	var rivals []*cluster
+	for n := 2 + s.random.IntN(30); n > 0; n-- {
+		m := s.makers[s.random.IntN(len(s.makers))]
+		from, to := m.busyAfter(span.From), m.busyAfter(span.To)
+		if from < to {
+			rivals = append(rivals, m.busy[from+s.random.IntN(to-from)].job.cluster)
+		}
+	}
+	hurried := s.random.IntN(3) == 0
+	for _, c := range o.feeding {
+		s.out.add(c)
+		s.wish.key[c.number] = s.keyOf(c) - 1<<24
+		if hurried {
+			s.hurry(c, true)
+		}
+	}
+	for _, c := range rivals {
+		s.out.add(c)
+	}
+	s.out.follow()
+	return true
+}
+
+// keyOf is how early a cluster is laid among others of one step: as urgent as it is, or a
+// little earlier or later.
+func (s *strand) keyOf(c *cluster) studio.Minute {
+	if s.random.IntN(8) == 0 {
+		return c.latest + studio.Minute(s.random.IntN(2881)-1440)
+	}
+	return c.latest
+}
+
+// takeChain takes out what sets the date of a late order, and what its people were at
+// just before.
+func (s *strand) takeChain() bool {
+	o := s.lateOrder()
+	if o == nil {
+		return false
+	}
+	j := s.lastOf(o)
+	for n := 4 + s.random.IntN(24); j != nil && n > 0; n-- {
+		if j.cluster == nil {
+			break
+		}
+		var ahead []*job
+		if t := &s.at[j.number]; t.state == placed && t.maker >= 0 {
+			m := s.makers[t.maker]
+			for i := m.busyAfter(t.start) - 1; i >= 0 && s.random.IntN(3) > 0; i-- {
+				ahead = append(ahead, m.busy[i].job)
+			}
+		}
+		need := s.latestNeed(j)
+		s.out.add(j.cluster)
+		s.wish.key[j.cluster.number] = j.cluster.latest - 1<<24
+		for _, k := range ahead {
+			s.out.add(k.cluster)
+		}
+		j = need
+	}
+	s.out.follow()
+	return true
+}
+
+// latestNeed is what a job needs that ends last.
+func (s *schedule) latestNeed(j *job) *job {
+	last := j.before
+	for i := range j.in {
+		if k := j.in[i].other; last == nil || s.at[k.number].end > s.at[last.number].end {
+			last = k
+		}
+	}
+	return last
+}
+
+// lastOf is the task of an order that ends last.
+func (s *schedule) lastOf(o *order) *job {
+	var last *job
+	for _, j := range o.last {
+		if last == nil || s.at[j.number].state != placed || s.at[j.number].end > s.at[last.number].end && s.at[last.number].state == placed {
+			last = j
+		}
+	}
+	return last
+}
+
+// takeSpan takes out what some people do within a span of time, and lays it again about
+// in the order in which it was: what follows stays.
+func (s *strand) takeSpan() bool {
+	at := s.anyMinute()
+	span := studio.Span{From: at, To: at + studio.Minute(60+s.random.IntN(1440))}
+	stays := s.random.IntN(3) > 0
+	most := 40
+	for _, m := range s.makers {
+		if s.random.IntN(2) == 0 {
+			continue
+		}
+		i := m.busyAfter(span.From)
+		var found []*job
+		for ; i < len(m.busy) && m.busy[i].From < span.To && most > 0; i++ {
+			found, most = append(found, m.busy[i].job), most-1
+		}
+		for _, j := range found {
+			if c := j.cluster; c != nil && !s.out.in[c.number] {
+				start := s.startOf(c)
+				s.out.add(c)
+				s.wish.key[c.number] = start + studio.Minute(s.random.IntN(721)-360)
+				if s.random.IntN(3) == 0 {
+					s.wish.key[c.number] = c.latest
+				}
+				s.preferAny(c, 6)
+			}
+		}
+	}
+	if !stays {
+		s.out.follow()
+	}
+	return len(s.out.clusters) > 0
+}
+
+// preferAny gives a job of a cluster to somebody drawn, once in so many times.
+func (s *strand) preferAny(c *cluster, in int) {
+	for _, j := range c.jobs {
+		if len(j.ways) > 1 && s.random.IntN(in) == 0 {
+			s.wish.prefer[j.number] = 1 + j.ways[s.random.IntN(len(j.ways))].maker
+		}
+	}
+}
+
+// takeScatter takes out any few clusters and all that needs them, and lays them in any
+// order, by anybody, some later than they could be.
+func (s *strand) takeScatter() bool {
+	if len(s.clusters) == 0 {
+		return false
+	}
+	for range 1 + s.random.IntN(min(len(s.clusters), 6)) {
+		s.out.add(s.clusters[s.random.IntN(len(s.clusters))])
+	}
+	if s.kicked || len(s.clusters) <= few && s.random.IntN(4) == 0 {
+		for _, c := range s.clusters {
+			s.out.add(c)
+		}
+	}
+	if s.random.IntN(4) > 0 {
+		s.out.follow()
+	}
+	for _, c := range s.out.clusters {
+		s.wish.key[c.number] = c.latest + studio.Minute(s.random.IntN(1<<16))
+		if s.random.IntN(2) == 0 {
+			s.wish.key[c.number] += studio.Minute(c.begun) << 40
+		}
+		s.preferAny(c, 3)
+		if len(c.jobs) > 2 && s.random.IntN(3) == 0 {
+			s.wish.shuffled[c.number] = s.shuffle(c)
+		}
+		if s.random.IntN(10) == 0 {
+			s.wish.overtime[c.number] = !s.wish.overtime[c.number]
+		}
+		for _, j := range c.jobs {
+			if s.random.IntN(8) == 0 {
+				s.wish.notBefore[j.number] = s.anyStart(j)
+			}
+			if j.wishes && s.random.IntN(4) == 0 {
+				s.wish.hurried[j.number] = !s.wish.hurried[j.number]
+			}
+		}
+	}
+	return true
+}
+
+// hurry has the waits of a cluster at their least, or not.
+func (s *schedule) hurry(c *cluster, least bool) {
+	for _, j := range c.jobs {
+		s.wish.hurried[j.number] = least
+	}
+}
+
+// shuffle draws an order of a cluster's jobs in which each comes after what it needs.
+func (s *strand) shuffle(c *cluster) []*job {
+	left := slices.Clone(c.jobs)
+	var drawn []*job
+	for len(left) > 0 {
+		n := s.random.IntN(len(left))
+		for needs := true; needs; { // back to something that needs nothing that is left
+			needs = false
+			for i, other := range left[:n] {
+				if left[n].before == other || slices.ContainsFunc(left[n].in, func(k lag) bool { return k.other == other }) {
+					n, needs = i, true
+					break
+				}
+			}
+		}
+		drawn = append(drawn, left[n])
+		left = slices.Delete(left, n, n+1)
+	}
+	return drawn
+}
+
+// anyStart is a minute at which a job may well begin: when something else ends, so that
+// it ends when something else begins or its person goes, or soon after now.
+func (s *strand) anyStart(j *job) studio.Minute {
+	var length studio.Minute
+	var hours studio.Hours
+	if len(j.ways) > 0 {
+		w := j.ways[s.random.IntN(len(j.ways))]
+		length, hours = w.total, s.hours[w.maker]
+	}
+	t := &s.at[s.random.IntN(len(s.at))]
+	switch n := s.random.IntN(6); {
+	case n < 3 && t.state == placed:
+		return t.end
+	case n < 4 && t.state == placed:
+		return t.start - length
+	case n < 5 && len(hours) > 0:
+		return hours[s.random.IntN(len(hours))].To - length
+	}
+	return s.now + studio.Minute(s.random.IntN(16))
+}
+
+// takeHaste has the waits of a late order at their least, or overtime for it, or neither
+// again.
+func (s *strand) takeHaste() bool {
+	o := s.lateOrder()
+	if o == nil {
+		return false
+	}
+	overtime, to, part := s.random.IntN(3) == 0, s.random.IntN(4) > 0, s.random.IntN(3)
+	for _, c := range o.feeding {
+		if part > 0 && s.random.IntN(3) >= part {
+			continue
+		}
+		s.out.add(c)
+		if overtime {
+			s.wish.overtime[c.number] = to
+		} else {
+			s.hurry(c, to)
+		}
+	}
+	s.out.follow()
+	return len(s.out.clusters) > 0
+}
+
+// takeColours takes out what somebody does in colours over some days, and lays it colour
+// by colour: what follows stays.
+func (s *strand) takeColours() bool {
+	if len(s.doc.Families) == 0 || len(s.makers) == 0 {
+		return false
+	}
+	m := s.makers[s.random.IntN(len(s.makers))]
+	at := s.anyMinute()
+	until := at + studio.Minute(480+s.random.IntN(4*1440))
+	var found []*job
+	for _, u := range m.turns {
+		if u.start >= at && u.start < until && u.job.family != nil && u.job.Fact == nil && len(found) < 30 {
+			found = append(found, u.job)
+		}
+	}
+	first := map[studio.ID]int{}
+	for n, j := range found {
+		if _, seen := first[j.mix]; !seen {
+			first[j.mix] = n
+		}
+		if c := j.cluster; !s.out.in[c.number] {
+			start := s.startOf(c)
+			s.out.add(c)
+			s.wish.key[c.number] = studio.Minute(first[j.mix])<<24 + start
+		}
+	}
+	return len(s.out.clusters) > 0
+}
+
+// takeAll takes everything out and lays it about in the order in which it was.
+func (s *strand) takeAll() bool {
+	starts := make([]studio.Minute, len(s.clusters))
+	for n, c := range s.clusters {
+		starts[n] = s.startOf(c)
+	}
+	noise := []int{1, 60, 480, 2880}[s.random.IntN(4)]
+	for n, c := range s.clusters {
+		s.out.add(c)
+		s.wish.key[c.number] = starts[n] + studio.Minute(s.random.IntN(noise))
+	}
+	return true
+}
+
+// takeLeave leaves out something that no order needs, or whose orders are not met anyway,
+// with all that needs it; now and then, what an order is given up with.
+func (s *strand) takeLeave() bool {
+	j := s.jobs[s.random.IntN(len(s.jobs))]
+	if j.cluster == nil || j.Fact != nil {
+		return false
+	}
+	for _, n := range j.cluster.orders {
+		if o := s.orders[n]; j.needed && s.readyOf(o) < s.gone() && s.random.IntN(3) > 0 {
+			return false
+		}
+	}
+	out := []*job{j}
+	seen := map[*job]bool{j: true}
+	for i := 0; i < len(out); i++ {
+		next := func(k *job) {
+			if k != nil && !seen[k] {
+				seen[k] = true
+				out = append(out, k)
+			}
+		}
+		next(out[i].after)
+		for k := range out[i].out {
+			next(out[i].out[k].other)
+		}
+	}
+	if s.random.IntN(2) == 0 {
+		s.takeScatter()
+	}
+	for _, k := range out {
+		s.out.add(k.cluster)
+	}
+	s.out.follow()
+	for _, k := range out {
+		if k.Fact != nil {
+			return false
+		}
+		s.wish.leave[k.number] = true
+	}
+	return true
+}
+
+// lateOrder is an order drawn by how much its lateness weighs; any where none is late.
+func (s *strand) lateOrder() *order {
+	if len(s.orders) == 0 {
+		return nil
+	}
+	weight := func(o *order) int64 { return o.Importance * steps(s.readyOf(o)-o.ReadyBy) }
+	if s.random.IntN(2) == 0 { // any that is late
+		weight = func(o *order) int64 { return min(1, steps(s.readyOf(o)-o.ReadyBy)) }
+	}
+	var sum int64
+	for _, o := range s.orders {
+		sum += weight(o)
+	}
+	if sum == 0 || s.random.IntN(8) == 0 {
+		return s.orders[s.random.IntN(len(s.orders))]
+	}
+	at := s.random.Int64N(sum)
+	for _, o := range s.orders {
+		if at -= weight(o); at < 0 {
+			return o
+		}
+	}
+	return nil
+}
+
+// anyMinute is when a job drawn begins.
+func (s *strand) anyMinute() studio.Minute {
+	t := &s.at[s.jobs[s.random.IntN(len(s.jobs))].number]
+	if t.state != placed {
+		return s.now
+	}
+	return max(s.now, t.start-studio.Minute(s.random.IntN(240)))
+}
