@@ -34,14 +34,14 @@ func (s *schedule) because(j *job) because {
 	way := &j.ways[slices.IndexFunc(j.ways, func(w way) bool { return w.maker == int(at.maker) })]
 	m := s.makers[at.maker]
 	was := *at
-	m.free(j, was.start, was.end)
+	m.free(j, &was)
 	for i, tool := range was.tools {
 		for n := range was.stretches() {
 			s.tools[tool].add(was.stretch(n), -j.tools[i].number)
 		}
 	}
 	found, failed := s.earliest(way, j, &r, was.overtime, was.end)
-	m.occupy(j, was.start, was.end, was.setup)
+	m.occupy(j, &was)
 	for i, tool := range was.tools {
 		for n := range was.stretches() {
 			s.tools[tool].add(was.stretch(n), j.tools[i].number)
@@ -55,14 +55,11 @@ func (s *schedule) because(j *job) because {
 			return b
 		}
 	}
-	switch {
-	case found.cause == studio.CauseTool:
+	if found.tool {
 		return because{studio.CauseTool, s.holder(j, &was)}
-	case found.behind != nil && found.start == was.start:
-		return because{found.cause, found.behind}
 	}
 	if before := m.busyAfter(was.start) - 1; before >= 0 && m.busy[before].To > r.needs {
-		return because{studio.CausePerson, m.busy[before].job}
+		return because{studio.CausePerson, s.jobs[m.busy[before].job]}
 	}
 	return because{cause: studio.CauseHours}
 }

@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 
+	"gonum.org/v1/gonum/graph"
+	"gonum.org/v1/gonum/graph/iterator"
 	"gonum.org/v1/gonum/graph/simple"
 	"gonum.org/v1/gonum/graph/topo"
 
@@ -22,17 +24,58 @@ type cluster struct {
 
 func compare[T cmp.Ordered](a, b T) int { return cmp.Compare(a, b) }
 
+// graphOfJobs is, for each job by number, those that come after it.
+type graphOfJobs [][]graph.Node
+
+func (g graphOfJobs) Node(id int64) graph.Node { return simple.Node(id) }
+
+func (g graphOfJobs) Nodes() graph.Nodes {
+	all := make([]graph.Node, len(g))
+	for i := range g {
+		all[i] = simple.Node(i)
+	}
+	return iterator.NewOrderedNodes(all)
+}
+
+func (g graphOfJobs) From(id int64) graph.Nodes {
+	if len(g[id]) == 0 {
+		return graph.Empty
+	}
+	return iterator.NewOrderedNodes(g[id])
+}
+
+// HasEdgeBetween, Edge, HasEdgeFromTo and To complete a directed graph; the search for
+// components asks for none of them.
+func (g graphOfJobs) HasEdgeBetween(x, y int64) bool {
+	return g.HasEdgeFromTo(x, y) || g.HasEdgeFromTo(y, x)
+}
+
+func (g graphOfJobs) HasEdgeFromTo(u, v int64) bool {
+	return slices.Contains(g[u], graph.Node(simple.Node(v)))
+}
+
+func (g graphOfJobs) Edge(u, v int64) graph.Edge {
+	return simple.Edge{F: simple.Node(u), T: simple.Node(v)}
+}
+
+func (g graphOfJobs) To(id int64) graph.Nodes {
+	var all []graph.Node
+	for u := range g {
+		if g.HasEdgeFromTo(int64(u), id) {
+			all = append(all, simple.Node(u))
+		}
+	}
+	return iterator.NewOrderedNodes(all)
+}
+
 // cluster divides the jobs that are not over into clusters: the strongly connected
 // components of what comes before what, where that which has to be placed together
 // counts as coming before each other.
 func (p *problem) cluster() {
-	g := simple.NewDirectedGraph()
-	for _, j := range p.jobs {
-		g.AddNode(simple.Node(j.number))
-	}
+	g := make(graphOfJobs, len(p.jobs))
 	edge := func(a, b *job) {
 		if a != b {
-			g.SetEdge(simple.Edge{F: simple.Node(a.number), T: simple.Node(b.number)})
+			g[a.number] = append(g[a.number], simple.Node(b.number))
 		}
 	}
 	for _, j := range p.jobs {

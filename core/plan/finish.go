@@ -9,7 +9,7 @@ import (
 // finished writes a schedule as a plan, with what it means and is worth.
 func (s *schedule) finished() *studio.Plan {
 	out := &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: s.now, Lots: s.counted.Lots, Links: s.counted.Links,
-		Pegs: s.counted.Pegs, Tasks: []studio.Task{}, Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}, Objective: s.worth()}
+		Pegs: s.counted.Pegs, Tasks: make([]studio.Task, 0, len(s.jobs)), Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}, Objective: s.worth()}
 	causes := make([]because, len(s.jobs))
 	for _, j := range s.jobs {
 		t := &s.at[j.number]

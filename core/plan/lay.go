@@ -47,10 +47,10 @@ func (s *schedule) settle(c *cluster) {
 	if why != nil {
 		why = s.place(c, true)
 	}
-	if patience := s.wish.patience; why != nil && patience > 0 {
-		s.wish.patience = 0
+	if patience, thrift := s.wish.patience, s.wish.thrift; why != nil {
+		s.wish.patience, s.wish.thrift = 0, 0
 		why = s.place(c, true)
-		s.wish.patience = patience
+		s.wish.patience, s.wish.thrift = patience, thrift
 	}
 	for why != nil && s.spare(c, why) {
 		why = s.place(c, true)
@@ -67,39 +67,63 @@ func (s *schedule) settle(c *cluster) {
 // that needs it, so that the rest may be placed; false where an order does, or nothing is
 // left.
 func (s *schedule) spare(c *cluster, why *fault) bool {
-	first := why.of
-	if first == nil || s.wish.leave[first.number] {
+	if why.of == nil || why.of.needed || s.wish.leave[why.of.number] {
 		return false
 	}
-	some := false
-	for _, j := range c.jobs {
-		leave := j == first || j.before != nil && s.wish.leave[j.before.number]
-		for i := range j.in {
-			leave = leave || s.wish.leave[j.in[i].other.number]
-		}
-		if leave && j.Fact == nil {
-			if j.needed || s.frees(j) {
-				return false
+	left := []*job{why.of}
+	s.wish.leave[why.of.number] = true
+	ok := true
+	for i := 0; i < len(left) && ok; i++ {
+		ok = left[i].Fact == nil && !s.frees(left[i])
+		left[i].followers(func(k *job) {
+			if k.cluster == c && !s.wish.leave[k.number] {
+				s.wish.leave[k.number] = true
+				left = append(left, k)
 			}
-			s.wish.leave[j.number] = true
-		}
-		some = some || !s.wish.leave[j.number]
+		})
 	}
-	return some && s.wish.leave[first.number]
+	if ok && slices.ContainsFunc(c.jobs, func(j *job) bool { return !s.wish.leave[j.number] }) {
+		return true
+	}
+	for _, j := range left {
+		s.wish.leave[j.number] = false
+	}
+	return false
 }
 
-// spareAll leaves out all of a cluster that no order needs; false where that is nothing
-// more, or everything.
+// spareAll leaves out all of a cluster that no order needs and that can be; false where
+// that is nothing more, or everything.
 func (s *schedule) spareAll(c *cluster) bool {
 	more, some := false, false
 	for _, j := range c.jobs {
-		if !j.needed && j.Fact == nil && !s.frees(j) {
-			more = more || !s.wish.leave[j.number]
-			s.wish.leave[j.number] = true
+		if !j.needed && j.Fact == nil && !s.wish.leave[j.number] {
+			more, s.wish.leave[j.number] = true, true
 		}
+	}
+	for changed := true; changed; { // what must stay keeps what it needs
+		changed = false
+		for _, j := range c.jobs {
+			keep := s.frees(j)
+			j.followers(func(k *job) { keep = keep || k.cluster == c && !s.wish.leave[k.number] && k.Fact == nil })
+			if s.wish.leave[j.number] && keep {
+				s.wish.leave[j.number], changed = false, true
+			}
+		}
+	}
+	for _, j := range c.jobs {
 		some = some || !s.wish.leave[j.number]
 	}
 	return more && some
+}
+
+// followers calls for each job that comes right after a job or takes up what it makes.
+func (j *job) followers(each func(*job)) {
+	if j.after != nil {
+		each(j.after)
+	}
+	for i := range j.out {
+		each(j.out[i].other)
+	}
 }
 
 // frees is true of a job whose end frees what another holds: without it that would be
@@ -151,7 +175,7 @@ func (s *schedule) giveUp(c *cluster, why *fault) {
 // later still.
 func (s *schedule) place(c *cluster, least bool) *fault {
 	var base studio.Minute
-	for step := studio.Minute(240); ; step *= 2 {
+	for step := studio.Minute(240); ; step = min(2*step, 2*1440) {
 		tried, why := s.placeFrom(c, least, base)
 		if why == nil || tried < usualTries || base+step > s.horizon {
 			return why

@@ -7,203 +7,38 @@ import (
 	"bractum/core/studio"
 )
 
-// removal is a set of clusters that have been taken out of a schedule, and what it needs
-// to put them back as they were.
-type removal struct {
-	s        *schedule
-	in       []bool // by number of cluster
-	clusters []*cluster
-	follows  bool // what needs what is taken out is taken out too
-	jobs     []saved
-	overtime []bool
-}
-
-type saved struct {
-	job     *job
-	at      spot
-	hurried bool
-}
-
-func newRemoval(s *schedule) *removal {
-	return &removal{s: s, in: make([]bool, len(s.clusters))}
-}
-
-// begin forgets what was removed before.
-func (r *removal) begin() {
-	for _, c := range r.clusters {
-		r.in[c.number] = false
-	}
-	r.follows = false
-	r.clusters, r.jobs, r.overtime = r.clusters[:0], r.jobs[:0], r.overtime[:0]
-}
-
-// add takes a cluster out of the schedule and, with it, what shares its loads.
-func (r *removal) add(c *cluster) {
-	if c == nil || r.in[c.number] {
-		return
-	}
-	r.in[c.number] = true
-	r.clusters = append(r.clusters, c)
-	r.overtime = append(r.overtime, r.s.wish.overtime[c.number])
-	r.s.wish.key[c.number], r.s.wish.shuffled[c.number] = c.latest, nil
-	var along []*job
-	for _, j := range slices.Backward(c.jobs) {
-		r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number], r.s.wish.leave[j.number] = 0, 0, false
-		at := r.s.at[j.number]
-		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
-		if at.state != placed {
-			r.s.at[j.number].state = open
-			continue
-		}
-		if at.machine >= 0 && !j.running() {
-			along = append(along, r.s.machines[at.machine].with(at.start).jobs...)
-		}
-		r.s.take(j)
-	}
-	for _, j := range along {
-		r.add(j.cluster)
-	}
-}
-
-// follow takes out, too, all that needs what was taken out; without it, what follows
-// stays where it is.
-func (r *removal) follow() {
-	r.follows = true
-	for i := 0; i < len(r.clusters); i++ {
-		for _, next := range r.clusters[i].next {
-			r.add(next)
-		}
-	}
-}
-
-// settle takes out, too, what can be placed only when what was taken out is, and whose
-// colour setup is another without what was taken out.
-func (r *removal) settle() {
-	for i := 0; i < len(r.clusters); i++ {
-		for _, next := range r.clusters[i].next {
-			if r.s.at[next.jobs[len(next.jobs)-1].number].state == gone || r.s.at[next.jobs[0].number].state == gone {
-				r.add(next)
-			}
-		}
-	}
-	if len(r.s.doc.Families) == 0 {
-		return
-	}
-	for _, m := range r.s.makers {
-		for j := r.s.mischarged(m); j != nil; j = r.s.mischarged(m) {
-			r.stay(j.cluster)
-			if r.follows {
-				r.follow()
-			}
-		}
-	}
-}
-
-// stay takes out a cluster to be laid first, where it is.
-func (r *removal) stay(c *cluster) {
-	was := make([]spot, len(c.jobs))
-	for i, j := range c.jobs {
-		was[i] = r.s.at[j.number]
-	}
-	r.add(c)
-	r.s.wish.key[c.number] = -1 << 40
-	for i, j := range c.jobs {
-		if was[i].maker >= 0 {
-			r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number] = int(was[i].maker)+1, was[i].start
-		}
-	}
-}
-
-// restore puts back what was taken out as it was, in place of what was laid since.
-func (r *removal) restore() {
-	for i, c := range r.clusters {
-		for _, j := range slices.Backward(c.jobs) {
-			if r.s.at[j.number].state == placed {
-				r.s.take(j)
-			}
-			r.s.at[j.number].state = open
-		}
-		r.s.wish.overtime[c.number] = r.overtime[i]
-	}
-	for _, was := range slices.Backward(r.jobs) {
-		r.s.wish.hurried[was.job.number] = was.hurried
-		r.s.set(was.job, was.at)
-	}
-}
-
-// broken is true where something is left out that what is placed needs.
-func (r *removal) broken() bool {
-	for _, c := range r.clusters {
-		for _, j := range c.jobs {
-			if r.s.at[j.number].state != gone {
-				continue
-			}
-			if r.s.frees(j) {
-				return true
-			}
-			if k := j.after; k != nil && k.Fact == nil && r.s.at[k.number].state == placed {
-				return true
-			}
-			for i := range j.out {
-				if k := j.out[i].other; k.Fact == nil && r.s.at[k.number].state == placed {
-					return true
-				}
-			}
-		}
-	}
-	return false
-}
-
-// lost is by how many more jobs are left out than before.
-func (r *removal) lost() (more int) {
-	for _, was := range r.jobs {
-		if was.at.state == gone {
-			more--
-		}
-		if r.s.at[was.job.number].state == gone {
-			more++
-		}
-	}
-	return more
-}
-
-// set puts a job where it is known to fit.
-func (s *schedule) set(j *job, to spot) {
-	if to.state != placed {
-		s.at[j.number] = to
-		return
-	}
-	s.put(j, to)
-	s.occupy(j)
-}
-
-// startOf is when the first work of a cluster begins, past all time if it is left out.
-func (s *schedule) startOf(c *cluster) studio.Minute {
-	if t := &s.at[c.jobs[0].number]; t.state == placed {
-		return t.start
-	}
-	return s.gone()
-}
-
-// neighbourhood takes some clusters out of a strand's schedule and says in which order
-// and how they are to be laid anew; false where there is nothing to take.
+// neighbourhood is a way of taking clusters out of a strand's schedule and of saying in
+// which order and how they are to be laid anew; false where there is nothing to take.
 type neighbourhood struct {
 	name string
 	take func(*strand) bool
 }
 
-// neighbourhoods are those that the search draws from.
+// Neighbourhoods that the search draws from.
+const (
+	bySequence = iota
+	byOrders
+	byRivals
+	byChain
+	bySpan
+	byScatter
+	byHaste
+	byColours
+	byAll
+	byLeaving
+)
+
 var neighbourhoods = []neighbourhood{
-	{"sequence", (*strand).takeSequence},
-	{"orders", (*strand).takeOrders},
-	{"rivals", (*strand).takeRivals},
-	{"chain", (*strand).takeChain},
-	{"span", (*strand).takeSpan},
-	{"scatter", (*strand).takeScatter},
-	{"haste", (*strand).takeHaste},
-	{"colours", (*strand).takeColours},
-	{"all", (*strand).takeAll},
-	{"leave", (*strand).takeLeave},
+	bySequence: {"sequence", (*strand).takeSequence},
+	byOrders:   {"orders", (*strand).takeOrders},
+	byRivals:   {"rivals", (*strand).takeRivals},
+	byChain:    {"chain", (*strand).takeChain},
+	bySpan:     {"span", (*strand).takeSpan},
+	byScatter:  {"scatter", (*strand).takeScatter},
+	byHaste:    {"haste", (*strand).takeHaste},
+	byColours:  {"colours", (*strand).takeColours},
+	byAll:      {"all", (*strand).takeAll},
+	byLeaving:  {"leaving", (*strand).takeLeave},
 }
 
 // takeSequence takes on the orders in another sequence, which the line of orders thinks
@@ -212,19 +47,19 @@ func (s *strand) takeSequence() bool {
 	if len(s.orders) < 2 {
 		return false
 	}
-	s.queue.learn(s.sequence, s.schedule)
+	s.line.learn(s.sequence, s.schedule)
 	s.next = append(s.next[:0], s.sequence...)
 	if s.random.IntN(2) == 0 {
-		for n := range s.queue.lag {
-			s.queue.lag[n] += studio.Minute(float64(s.queue.lag[n]) * 0.3 * s.random.NormFloat64())
+		for n := range s.line.lag {
+			s.line.lag[n] += studio.Minute(float64(s.line.lag[n]) * 0.3 * s.random.NormFloat64())
 		}
-		s.next = s.queue.improved(s.next)
+		s.next = s.line.improved(s.next)
 	} else {
 		best, from, to := int64(math.MinInt64), 0, 0
 		for range 12 {
 			a := s.random.IntN(len(s.next))
 			b := max(0, min(len(s.next)-1, a+s.random.IntN(2*farthest+1)-farthest))
-			if gain := s.queue.gain(s.next, a, b); a != b && gain > best {
+			if gain := s.line.gain(s.next, a, b); a != b && gain > best {
 				best, from, to = gain, a, b
 			}
 		}
@@ -299,7 +134,7 @@ func (s *strand) takeRivals() bool {
 		m := s.makers[s.random.IntN(len(s.makers))]
 		from, to := m.busyAfter(span.From), m.busyAfter(span.To)
 		if from < to {
-			rivals = append(rivals, m.busy[from+s.random.IntN(to-from)].job.cluster)
+			rivals = append(rivals, s.jobs[m.busy[from+s.random.IntN(to-from)].job].cluster)
 		}
 	}
 	hurried := s.random.IntN(3) == 0
@@ -342,7 +177,7 @@ func (s *strand) takeChain() bool {
 		if t := &s.at[j.number]; t.state == placed && t.maker >= 0 {
 			m := s.makers[t.maker]
 			for i := m.busyAfter(t.start) - 1; i >= 0 && s.random.IntN(3) > 0; i-- {
-				ahead = append(ahead, m.busy[i].job)
+				ahead = append(ahead, s.jobs[m.busy[i].job])
 			}
 		}
 		need := s.latestNeed(j)
@@ -393,7 +228,7 @@ func (s *strand) takeSpan() bool {
 		i := m.busyAfter(span.From)
 		var found []*job
 		for ; i < len(m.busy) && m.busy[i].From < span.To && most > 0; i++ {
-			found, most = append(found, m.busy[i].job), most-1
+			found, most = append(found, s.jobs[m.busy[i].job]), most-1
 		}
 		for _, j := range found {
 			if c := j.cluster; c != nil && !s.out.in[c.number] {
@@ -546,8 +381,8 @@ func (s *strand) takeColours() bool {
 	until := at + studio.Minute(480+s.random.IntN(4*1440))
 	var found []*job
 	for _, u := range m.turns {
-		if u.start >= at && u.start < until && u.job.family != nil && u.job.Fact == nil && len(found) < 30 {
-			found = append(found, u.job)
+		if j := s.jobs[u.job]; u.start >= at && u.start < until && j.family != nil && j.Fact == nil && len(found) < 30 {
+			found = append(found, j)
 		}
 	}
 	first := map[studio.ID]int{}
@@ -593,16 +428,12 @@ func (s *strand) takeLeave() bool {
 	out := []*job{j}
 	seen := map[*job]bool{j: true}
 	for i := 0; i < len(out); i++ {
-		next := func(k *job) {
-			if k != nil && !seen[k] {
+		out[i].followers(func(k *job) {
+			if !seen[k] {
 				seen[k] = true
 				out = append(out, k)
 			}
-		}
-		next(out[i].after)
-		for k := range out[i].out {
-			next(out[i].out[k].other)
-		}
+		})
 	}
 	if s.random.IntN(2) == 0 {
 		s.takeScatter()

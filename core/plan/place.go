@@ -159,24 +159,23 @@ func (s *schedule) fresh(m *machine, ready, need, loaded studio.Minute) (studio.
 	return studio.Span{}, false
 }
 
-// slot is where a work task fits into a maker's time, and what kept them until then.
+// slot is where a work task fits into a maker's time, and whether a tool kept it back.
 type slot struct {
 	spot
-	cause  studio.Cause
-	behind *job
+	tool bool
 }
 
-// patience is by how much later others may be done with a task than a person who is that
-// much sought, and still get it.
-func (s *schedule) patience(w *way) studio.Minute {
-	return s.wish.patience * studio.Minute(s.sought[w.maker]) / 1000
+// patience is by how many minutes later others may be done with a task than a person who
+// is that much sought, or whose time is that much wasted on it, and still get it.
+func (s *schedule) patience(j *job, w *way) studio.Minute {
+	return s.wish.patience*studio.Minute(s.sought[w.maker])/1000 + (s.wish.thrift+10*w.total)*studio.Minute(s.wasted[s.craft[j.number]][w.maker])/1000
 }
 
 // work finds the person who is done with a task first.
 func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 	best := slot{spot: spot{state: open, maker: -1}}
 	cost := drying.Never
-	why := &fault{kind: unskilled, of: j}
+	why := fault{kind: unskilled, of: j}
 	prefer := s.wish.prefer[j.number]
 	for pass := 0; pass < 2; pass++ {
 		for i := range j.ways {
@@ -188,13 +187,12 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 				if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
 					continue
 				}
-				patience := s.patience(w)
+				patience := s.patience(j, w)
 				found, failed := s.earliest(w, j, &r, overtime, cost-patience)
 				switch {
 				case failed != noFault:
-					why = &fault{kind: failed, of: j}
-					if r.fixed && failed == noTime {
-						why = &fault{kind: pinnedAway, of: j, most: *j.pin.Start}
+					if why.kind = failed; r.fixed && failed == noTime {
+						why.kind, why.most = pinnedAway, *j.pin.Start
 					}
 				case found.end+patience < cost || best.state == placed && found.end+patience == cost && s.makers[found.maker].load < s.makers[best.maker].load:
 					best, cost = found, found.end+patience
@@ -207,7 +205,8 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 	}
 	if best.state != placed {
 		why.pinned = j.pin != nil
-		return best.spot, why
+		failed := why
+		return best.spot, &failed
 	}
 	best.narrow = r.narrow
 	return best.spot, nil
@@ -225,83 +224,76 @@ const (
 // later than another has it.
 func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before studio.Minute) (slot, faultKind) {
 	m := s.makers[w.maker]
-	hours := m.hours
+	time := &m.regular
 	if overtime {
-		hours = m.longer
+		time = &m.longer
 	}
 	found := slot{spot: spot{state: placed, maker: int32(w.maker), machine: -1, overtime: overtime}}
-	none := noTime
-	i := m.busyAfter(r.from)
-	for t, tries := r.from, 0; tries < mostTries; tries++ {
-		start, ok := hours.Next(t)
-		if !ok || r.fixed && j.Fact == nil && start != r.from {
+	none, pauses := noTime, j.Pauses()
+	from := r.from
+	i, h := time.from(from), 0
+	if pauses {
+		h = time.At(from)
+	}
+	for tries := 0; i < len(time.free) && tries < mostTries; {
+		start := max(from, time.free[i].From)
+		if r.fixed && start != r.from {
 			return found, none
-		}
-		for i < len(m.busy) && m.busy[i].From < start+w.total {
-			if m.busy[i].To > start {
-				start = m.busy[i].To
-				found.cause, found.behind = studio.CausePerson, m.busy[i].job
-			}
-			i++
 		}
 		if start+w.total > before {
 			return found, beaten
 		}
-		if next, ok := hours.Next(start); !ok || next != start {
-			t = start
-			continue
+		if room := time.free[i].To - start; room < w.runs[0] {
+			for pauses && time.Hours[h].To < time.free[i].To {
+				h++
+			}
+			if !pauses || time.Hours[h].To > time.free[i].To { // it is not to be gone on with in the next stretch
+				i++
+				continue
+			}
 		}
-		if r.fixed && j.Fact == nil && start != r.from {
-			return found, none
+		tries++
+		again := func(t studio.Minute) {
+			from = max(start+1, t)
+			if i = time.from(from); pauses {
+				h = time.At(from)
+			}
 		}
 		var setup studio.Minute
 		if j.family != nil {
 			setup, _, _ = s.setup(m, j, start, start)
 		}
-		end, pauses, ok := hours.Lay(start, w.with(setup), j.Pauses())
-		if !ok {
-			if t, ok = hours.After(start); !ok || j.Pauses() {
-				return found, none
-			}
-			continue
-		}
-		if i < len(m.busy) && m.busy[i].From < end {
-			t, found.cause, found.behind = m.busy[i].To, studio.CausePerson, m.busy[i].job
+		end, paused, ok := time.Lay(start, w.with(setup), pauses)
+		if !ok || !time.holds(i, studio.Span{From: start, To: end}) || end > time.free[i].To && m.busyBetween(start, end) {
 			i++
 			continue
 		}
 		if j.family != nil || s.resets {
 			if _, later, fits := s.setup(m, j, start, end); !fits {
-				t = max(start+1, later)
-				i = m.busyAfter(t)
+				again(later)
 				continue
 			}
 		}
-		if next, long := s.tooLong(j, start, end, pauses); long {
-			none = outlasts
-			if next == 0 {
+		if next, long := s.tooLong(j, start, end, paused); long {
+			if none = outlasts; next == 0 {
 				return found, none
 			}
-			t = next
-			i = m.busyAfter(t)
+			again(next)
 			continue
 		}
-		found.start, found.end, found.pauses, found.setup = start, end, pauses, setup
-		if len(j.tools) == 0 {
-			found.overtime = overtime && s.beyond(m, &found.spot)
-			return found, noFault
+		found.start, found.end, found.pauses, found.setup = start, end, paused, setup
+		if len(j.tools) > 0 {
+			if free, ok := s.grip(j, &found.spot); !ok {
+				if none = noTool; free >= s.horizon {
+					return found, none
+				}
+				found.tool = true
+				again(free)
+				continue
+			}
 		}
-		free, ok := s.grip(j, &found.spot)
-		if ok {
-			found.overtime = overtime && s.beyond(m, &found.spot)
-			return found, noFault
-		}
-		none = noTool
-		if free >= s.horizon {
-			return found, none
-		}
-		t, found.cause, found.behind = max(start+1, free), studio.CauseTool, nil
-		i = m.busyAfter(t)
+		found.overtime = overtime && s.beyond(m, &found.spot)
+		return found, noFault
 	}
 	return found, none
 }
@@ -373,7 +365,7 @@ func (s *schedule) grip(j *job, to *spot) (free studio.Minute, ok bool) {
 // beyond is true of a spot that goes beyond its maker's hours.
 func (s *schedule) beyond(m *maker, to *spot) bool {
 	for n := range to.stretches() {
-		if span := to.stretch(n); m.hours.Worked(span) < span.To-span.From {
+		if span := to.stretch(n); m.regular.Worked(span) < span.To-span.From {
 			return true
 		}
 	}

@@ -42,10 +42,7 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 	}
 	s := newSearch(p, options)
 	done := s.run()
-	best := s.best()
-	best.keep()
-	best.adopt(best.bestAt)
-	out := best.finished()
+	out := s.found().finished()
 	out.Steps, out.Seed = done, options.Seed
 	return out, nil
 }

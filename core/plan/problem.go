@@ -26,8 +26,10 @@ type problem struct {
 	clusters      []*cluster
 	orders        []*order
 	seen          []sight
-	sought        []int64 // by person: how much of all work they could do, in thousandths
-	resets        bool    // some family is reset by other work
+	craft         []int     // of each job, by number
+	wasted        [][]int64 // by craft and person: what of a minute is lost if they give it to that, in thousandths
+	sought        []int64   // by person: how much of all work they could do, in thousandths
+	resets        bool      // some family is reset by other work
 }
 
 // job is a task to be planned.
@@ -125,18 +127,25 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.want()
 	p.latest()
 	p.seek()
+	p.value()
 	return p, nil
 }
 
 // collect makes the jobs of the instance and links them.
 func (p *problem) collect() {
 	of := numbered(p.doc)
-	p.byID = make(map[studio.ID]*job)
+	var size int
+	for i := range p.instance.Lots {
+		size += len(p.instance.Lots[i].Tasks)
+	}
+	all := make([]job, size)
+	p.jobs, p.byID = make([]*job, 0, size), make(map[studio.ID]*job, size)
 	for i := range p.instance.Lots {
 		l := &p.instance.Lots[i]
 		var before *job
 		for k := range l.Tasks {
-			j := &job{Activity: &l.Tasks[k], lot: l.ID, number: len(p.jobs), before: before}
+			j := &all[len(p.jobs)]
+			j.Activity, j.lot, j.number, j.before = &l.Tasks[k], l.ID, len(p.jobs), before
 			j.since, j.lies = l.Lies(k)
 			if before != nil {
 				before.after = j
@@ -153,7 +162,9 @@ func (p *problem) collect() {
 	for _, j := range p.jobs {
 		p.detail(j, of)
 	}
-	for n, j := range slices.SortedFunc(slices.Values(p.jobs), func(a, b *job) int { return compare(a.ID, b.ID) }) {
+	byName := slices.Clone(p.jobs)
+	slices.SortFunc(byName, func(a, b *job) int { return compare(a.ID, b.ID) })
+	for n, j := range byName {
 		j.byName = n
 	}
 	for _, seen := range p.doc.Seen {
@@ -217,6 +228,7 @@ func (p *problem) detail(j *job, of numbers) {
 	if j.Done() {
 		return
 	}
+	j.ways = make([]way, 0, len(p.doc.People))
 	for i := range p.doc.People {
 		if person := &p.doc.People[i]; j.May(person, j.pin) {
 			w := way{maker: i, runs: j.Runs(person, 0)}
@@ -260,6 +272,7 @@ func numbered(doc *studio.Document) numbers {
 
 // rank numbers the jobs so that each comes after all it needs.
 func (p *problem) rank() {
+	p.byRank = make([]*job, 0, len(p.jobs))
 	needs := make([]int, len(p.jobs))
 	for _, j := range p.jobs {
 		needs[j.number] = len(j.in)
@@ -297,26 +310,29 @@ func (p *problem) want() {
 	}
 	for _, w := range p.instance.Orders {
 		o := &order{Want: w}
-		seen := map[*job]bool{}
+		seen := make([]bool, len(p.jobs))
 		var queue []*job
 		need := func(j *job) {
-			if j != nil && !seen[j] {
-				seen[j] = true
+			if j != nil && !seen[j.number] {
+				seen[j.number] = true
 				queue = append(queue, j)
 			}
 		}
-		for _, l := range p.instance.Lots {
-			if slices.Contains(w.Lots, l.ID) {
-				o.last = append(o.last, lasts[l.ID])
-				need(lasts[l.ID])
+		for _, lot := range w.Lots {
+			if last := lasts[lot]; last != nil {
+				o.last = append(o.last, last)
 			}
 		}
-		clusters := map[*cluster]bool{nil: true}
+		slices.SortFunc(o.last, func(a, b *job) int { return compare(a.number, b.number) })
+		for _, last := range o.last {
+			need(last)
+		}
+		taken := make([]bool, len(p.clusters))
 		for i := 0; i < len(queue); i++ {
 			j := queue[i]
 			j.needed = true
-			if !clusters[j.cluster] {
-				clusters[j.cluster] = true
+			if j.cluster != nil && !taken[j.cluster.number] {
+				taken[j.cluster.number] = true
 				o.feeding = append(o.feeding, j.cluster)
 			}
 			need(j.before)

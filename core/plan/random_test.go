@@ -370,7 +370,7 @@ func throughTheCore(t *rapid.T) {
 	require.NoError(t, err)
 	counted, err = count.Up(doc)
 	require.NoError(t, err)
-	p, err := plan.Make(doc, counted, plan.Options{Steps: 1})
+	p, err := plan.Make(doc, counted, plan.Options{Steps: 60})
 	require.NoError(t, err)
 	require.Empty(t, check.Plan(doc, p))
 	for _, u := range p.Unplaced {

@@ -87,54 +87,165 @@ func (p *profile) blocked(span studio.Span, amount int64) (until studio.Minute, 
 // turn is a go at a task in a person's order of work, for the setups of its colours:
 // one that was begun is a turn of its own, what is left of it another.
 type turn struct {
-	job        *job
-	start, end studio.Minute
-	setup      studio.Minute
+	job, byName int
+	start, end  studio.Minute
+	setup       studio.Minute
 }
 
-// occupied is a span of one person's time and the task it is for.
+// occupied is a span of one person's time and the job it is for.
 type occupied struct {
 	studio.Span
-	job *job
+	job int
 }
 
-// maker is a person, and what is planned in their time: spans by time, and turns
-// by start, what is done included.
+// maker is a person, and what is planned in their time: spans by time; what of their
+// hours, and of hours and overtime together, is free; and turns by start, what is done
+// included, as far as setups depend on them.
 type maker struct {
 	*studio.Person
-	hours, longer studio.Hours
-	busy          []occupied
-	turns         []turn
-	load          studio.Minute
+	regular, longer calendar
+	busy            []occupied
+	turns           []turn
+	allTurns        bool // any work resets a setup
+	load            studio.Minute
 }
 
-func (m *maker) occupy(j *job, begin, end, setup studio.Minute) {
-	if !j.Done() {
-		i := m.busyAfter(begin)
-		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: begin, To: end}, j})
-		m.load += end - begin
+// calendar is working hours and what of them is free.
+type calendar struct {
+	studio.Hours
+	free []studio.Span
+}
+
+func newCalendar(hours studio.Hours) calendar { return calendar{hours, slices.Clone(hours)} }
+
+// from is the index of the first free span that ends after a minute.
+func (c *calendar) from(t studio.Minute) int {
+	low, high := 0, len(c.free)
+	for low < high {
+		if mid := (low + high) / 2; c.free[mid].To > t {
+			high = mid
+		} else {
+			low = mid + 1
+		}
 	}
-	m.turns = slices.Insert(m.turns, m.turnAt(j, begin), turn{j, begin, end, setup})
+	return low
 }
 
-func (m *maker) free(j *job, begin, end studio.Minute) {
-	i := m.busyAfter(begin)
+// take makes a span of working time busy.
+func (c *calendar) take(span studio.Span) {
+	i := c.from(span.From)
+	for i < len(c.free) && c.free[i].From < span.To {
+		gap := c.free[i]
+		switch {
+		case gap.From < span.From && span.To < gap.To:
+			c.free[i].To = span.From
+			c.free = slices.Insert(c.free, i+1, studio.Span{From: span.To, To: gap.To})
+			return
+		case gap.From < span.From:
+			c.free[i].To = span.From
+			i++
+		case span.To < gap.To:
+			c.free[i].From = span.To
+			return
+		default:
+			c.free = slices.Delete(c.free, i, i+1)
+		}
+	}
+}
+
+// give makes a span free again as far as it is working time.
+func (c *calendar) give(span studio.Span) {
+	for h := c.At(span.From); h < len(c.Hours) && c.Hours[h].From < span.To; h++ {
+		gap := studio.Span{From: max(span.From, c.Hours[h].From), To: min(span.To, c.Hours[h].To)}
+		i := c.from(gap.From)
+		before, after := i > 0 && c.free[i-1].To == gap.From, i < len(c.free) && c.free[i].From == gap.To
+		switch {
+		case before && after:
+			c.free[i-1].To = c.free[i].To
+			c.free = slices.Delete(c.free, i, i+1)
+		case before:
+			c.free[i-1].To = gap.To
+		case after:
+			c.free[i].From = gap.From
+		default:
+			c.free = slices.Insert(c.free, i, gap)
+		}
+	}
+}
+
+// holds is true where all working time of a span, which begins in a free span, is free.
+func (c *calendar) holds(i int, span studio.Span) bool {
+	if span.To <= c.free[i].To {
+		return true
+	}
+	for h := c.At(span.From); c.free[i].To == c.Hours[h].To; {
+		if i, h = i+1, h+1; i == len(c.free) || h == len(c.Hours) {
+			return false
+		}
+		if c.free[i].From != c.Hours[h].From {
+			return false
+		}
+		if span.To <= c.free[i].To {
+			return true
+		}
+	}
+	return false
+}
+
+func (m *maker) occupy(j *job, t *spot) {
+	if !j.Done() {
+		i := m.busyAfter(t.start)
+		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.start, To: t.end}, j.number})
+		m.load += t.end - t.start
+		m.regular.take(studio.Span{From: t.start, To: t.end}) // nothing comes between, pauses and all
+		m.longer.take(studio.Span{From: t.start, To: t.end})
+	}
+	m.turn(j, t.start, t.end, t.setup)
+}
+
+// turn enters a turn of a person, if setups depend on it.
+func (m *maker) turn(j *job, start, end, setup studio.Minute) {
+	if j.family != nil || m.allTurns {
+		m.turns = slices.Insert(m.turns, m.turnAt(j, start), turn{j.number, j.byName, start, end, setup})
+	}
+}
+
+func (m *maker) free(j *job, t *spot) {
+	i := m.busyAfter(t.start)
 	m.busy = slices.Delete(m.busy, i, i+1)
-	at := m.turnAt(j, begin) - 1
-	m.turns = slices.Delete(m.turns, at, at+1)
-	m.load -= end - begin
+	m.load -= t.end - t.start
+	m.regular.give(studio.Span{From: t.start, To: t.end})
+	m.longer.give(studio.Span{From: t.start, To: t.end})
+	if j.family != nil || m.allTurns {
+		at := m.turnAt(j, t.start) - 1
+		m.turns = slices.Delete(m.turns, at, at+1)
+	}
 }
 
 // busyAfter is the index of the first span that ends after a minute.
 func (m *maker) busyAfter(t studio.Minute) int {
-	return sort.Search(len(m.busy), func(i int) bool { return m.busy[i].To > t })
+	low, high := 0, len(m.busy)
+	for low < high {
+		if mid := (low + high) / 2; m.busy[mid].To > t {
+			high = mid
+		} else {
+			low = mid + 1
+		}
+	}
+	return low
+}
+
+// busyBetween is true of somebody who is busy at some minute of a span, overtime too.
+func (m *maker) busyBetween(from, to studio.Minute) bool {
+	i := m.busyAfter(from)
+	return i < len(m.busy) && m.busy[i].From < to
 }
 
 // turnAt is where a task begun at a minute comes in the order of work.
 func (m *maker) turnAt(j *job, start studio.Minute) int {
 	return sort.Search(len(m.turns), func(i int) bool {
-		u := m.turns[i]
-		return u.start > start || u.start == start && u.job.byName > j.byName
+		u := &m.turns[i]
+		return u.start > start || u.start == start && u.byName > j.byName
 	})
 }
 

@@ -31,6 +31,7 @@ type wish struct {
 	notBefore         []studio.Minute
 	leave             []bool        // out what no order needs
 	patience          studio.Minute // for those who can do little else
+	thrift            studio.Minute // with people's time
 }
 
 // state of a job in a schedule.
@@ -56,7 +57,7 @@ type spot struct {
 
 func newSchedule(p *problem) *schedule {
 	s := &schedule{problem: p, at: make([]spot, len(p.jobs)), blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
-		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), usualPatience}}
+		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), usualPatience, usualThrift}}
 	s.byUrgency()
 	s.clear()
 	return s
@@ -64,7 +65,11 @@ func newSchedule(p *problem) *schedule {
 
 // usualPatience is how many minutes later somebody who can do nothing else may be done
 // than somebody who can do everything, and still get a task.
-const usualPatience = 960
+const usualPatience studio.Minute = 960
+
+// usualThrift is how many minutes later somebody may be done whose time is not wasted on
+// a task than somebody all of whose time is, and still get it.
+const usualThrift studio.Minute = 3000
 
 // byUrgency has clusters laid by when they must begin at the latest, by whoever is done
 // first.
@@ -81,7 +86,7 @@ func (s *schedule) byUrgency() {
 func (s *schedule) clear() {
 	s.makers, s.rooms, s.tools, s.machines = nil, nil, nil, nil
 	for i := range s.doc.People {
-		s.makers = append(s.makers, &maker{Person: &s.doc.People[i], hours: s.hours[i], longer: s.longer[i]})
+		s.makers = append(s.makers, &maker{Person: &s.doc.People[i], regular: newCalendar(s.hours[i]), longer: newCalendar(s.longer[i]), allTurns: s.resets})
 	}
 	for _, place := range s.doc.Places {
 		s.rooms = append(s.rooms, &profile{most: place.Slots})
@@ -99,13 +104,12 @@ func (s *schedule) clear() {
 		}
 		who := slices.IndexFunc(s.makers, func(m *maker) bool { return m.ID == j.Fact.Person })
 		if who >= 0 && j.Begun() {
-			m := s.makers[who]
-			m.turns = slices.Insert(m.turns, m.turnAt(j, j.Fact.Start), turn{j, j.Fact.Start, j.Fact.Start, 0})
+			s.makers[who].turn(j, j.Fact.Start, j.Fact.Start, 0)
 		}
 		if j.Done() {
 			s.at[j.number] = spot{state: placed, maker: int32(who), machine: -1, start: j.Fact.Start, end: j.Fact.End}
 			if who >= 0 {
-				s.makers[who].occupy(j, j.Fact.Start, j.Fact.End, 0)
+				s.makers[who].occupy(j, &s.at[j.number])
 			}
 		}
 	}
@@ -142,7 +146,7 @@ func (s *schedule) run() {
 func (s *schedule) put(j *job, to spot) {
 	s.at[j.number] = to
 	if to.maker >= 0 {
-		s.makers[to.maker].occupy(j, to.start, to.end, to.setup)
+		s.makers[to.maker].occupy(j, &s.at[j.number])
 		for i, tool := range to.tools {
 			for n := range to.stretches() {
 				s.tools[tool].add(to.stretch(n), j.tools[i].number)
@@ -158,7 +162,7 @@ func (s *schedule) put(j *job, to spot) {
 func (s *schedule) take(j *job) {
 	from := &s.at[j.number]
 	if from.maker >= 0 {
-		s.makers[from.maker].free(j, from.start, from.end)
+		s.makers[from.maker].free(j, from)
 		for i, tool := range from.tools {
 			for n := range from.stretches() {
 				s.tools[tool].add(from.stretch(n), -j.tools[i].number)

@@ -9,44 +9,52 @@ import (
 	"bractum/core/studio"
 )
 
-// strand is one of the searches that go on beside each other, each from a random source
-// of its own; so what they find does not depend on how many run at once.
-type strand struct {
-	*schedule
-	lateOnly       bool
-	random         *rand.Rand
-	out            *removal
-	current        value
-	best           value
-	bestAt         []spot
-	stale          bool // the best is what the schedule is, and not yet kept
-	taken          int  // steps
-	patience       int  // steps since the best was found
-	tried          [12][4]int
-	queue          *line
-	kicked         bool // this step goes anywhere
-	lone           bool // it goes off by itself now and then
-	sequenced      bool
-	sequence, next []int
-	arms           []arm
-}
-
-// Searches go on in so many strands, and tell each other after so many steps.
+// Searches go on in so many strands, and tell each other after so many rounds of steps;
+// what they find does not depend on how many of them run at once.
 const (
 	strands   = 2
-	stepsEach = 16
-	meetings  = 8   // rounds after which all go on from the best
+	stepsEach = 16  // of a round
+	meetings  = 8   // rounds after which strands that have found less go on from the best
 	cycle     = 300 // steps after which a strand is heated again
 	few       = 30  // clusters: of so few any may be taken out together
 )
 
-// search is the planning of one problem.
+// search is the planning of one problem: a large neighbourhood search.
 type search struct {
 	*problem
 	options Options
 	strands []*strand
 }
 
+// strand is one of the searches that go on beside each other, each with a schedule and a
+// random source of its own.
+type strand struct {
+	*schedule
+	lateOnly bool
+	lone     bool // it goes off by itself now and then
+	random   *rand.Rand
+	out      *removal
+	current  value
+	best     value
+	bestAt   []spot
+	stale    bool // the best is what the schedule is, and not yet kept
+	taken    int  // steps
+	patience int  // steps since the best was found
+	opening  bool // it has only tried sequences so far
+	kicked   bool // this step goes anywhere
+	line     *line
+	sequence []int
+	next     []int // the sequence that is being tried
+	arms     []arm
+}
+
+// value is what a schedule is worth, and how many jobs it leaves out.
+type value struct {
+	studio.Objective
+	out int
+}
+
+// newSearch begins with a constructive schedule.
 func newSearch(p *problem, options Options) *search {
 	s := &search{problem: p, options: options}
 	first := newSchedule(p)
@@ -55,54 +63,59 @@ func newSearch(p *problem, options Options) *search {
 	return s
 }
 
-// begin has all strands go on from a schedule.
+// begin has the first strand go on from a schedule, and the second from one of its own
+// that takes the orders on one after the other.
 func (s *search) begin(from *schedule) {
 	for n := range strands {
-		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n)))}
-		if n > 0 {
-			if s.options.Steps <= stepsEach {
-				break
-			}
-			t.schedule = newSchedule(s.problem)
+		if n > 0 && s.options.Steps <= stepsEach {
+			break
 		}
-		t.queue = s.line()
-		t.sequence = t.queue.byDate()
+		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few,
+			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), line: newLine(s.problem)}
+		t.sequence = t.line.byDate()
+		t.opening = len(s.orders) > 1 && len(s.clusters) > few
 		if n > 0 {
-			t.sequence = t.queue.improved(t.sequence)
-			t.bySequence(t.sequence)
+			t.schedule = newSchedule(s.problem)
+			t.sequence = t.line.improved(t.sequence)
+			t.inSequence(t.sequence)
 			t.lay(s.clusters)
 		}
 		t.out = newRemoval(t.schedule)
-		t.lone = n%2 == 1 && len(s.clusters) <= few
-		t.arms = make([]arm, len(neighbourhoods))
 		t.current = value{t.worth(), t.left()}
 		t.best, t.stale = t.current, true
 		s.strands = append(s.strands, t)
 	}
 }
 
+// found is the best schedule.
+func (s *search) found() *schedule {
+	best := s.best()
+	if !best.stale {
+		best.adopt(best.bestAt)
+	}
+	return best.schedule
+}
+
 // adopt makes a schedule another, spot by spot.
 func (s *schedule) adopt(at []spot) {
 	s.clear()
 	for _, j := range s.byRank {
-		if j.Done() || j.running() {
-			continue
+		if !j.Done() && !j.running() {
+			s.set(j, at[j.number])
 		}
-		to := at[j.number]
-		s.set(j, to)
 	}
 }
 
 // run searches for so many steps, or until it is told to stop, and gives the steps done.
 func (s *search) run() int {
 	done := 0
-	for round := 0; done < s.options.Steps && !s.stopped() && !s.optimal(); round++ {
+	if len(s.clusters) == 0 {
+		return 0
+	}
+	for round := 1; done < s.options.Steps && !s.stopped() && !s.optimal(); round++ {
 		var wait sync.WaitGroup
 		for _, t := range s.strands {
 			n := min(stepsEach, s.options.Steps-done)
-			if n <= 0 {
-				break
-			}
 			done += n
 			wait.Go(func() {
 				for range n {
@@ -111,7 +124,7 @@ func (s *search) run() int {
 			})
 		}
 		wait.Wait()
-		if round%meetings == meetings-1 {
+		if round%meetings == 0 {
 			s.meet()
 		}
 		if s.options.Report != nil {
@@ -130,6 +143,7 @@ func (s *search) stopped() bool {
 	}
 }
 
+// optimal is true where nothing better can be found.
 func (s *search) optimal() bool {
 	return s.options.LatenessOnly && s.best().best.Lateness == 0
 }
@@ -150,7 +164,7 @@ func (s *search) meet() {
 	best := s.best()
 	best.keep()
 	for _, t := range s.strands {
-		if t != best && t.compare(best.best, t.best) < 0 {
+		if t.compare(best.best, t.best) < 0 {
 			t.adopt(best.bestAt)
 			copy(t.sequence, best.sequence)
 			copy(t.wish.hurried, best.wish.hurried)
@@ -160,16 +174,10 @@ func (s *search) meet() {
 	}
 }
 
-// value is what a schedule is worth, and how many jobs it leaves out.
-type value struct {
-	studio.Objective
-	out int
-}
-
 // compare puts less lateness first, then less that is left out, then the rest of what
 // makes a plan better.
 func (s *strand) compare(a, b value) int {
-	if by := cmp.Or(compare(a.Lateness, b.Lateness), compare(a.out, b.out)); by != 0 || s.lateOnly {
+	if by := cmp.Or(cmp.Compare(a.Lateness, b.Lateness), cmp.Compare(a.out, b.out)); by != 0 || s.lateOnly {
 		return by
 	}
 	return a.Compare(b.Objective)
@@ -191,67 +199,46 @@ func (s *strand) step() {
 	s.taken++
 	s.patience++
 	s.out.begin()
-	nb := s.draw()
-	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
-		nb = 5
-	}
-	tr := &s.tried[nb]
-	tr[0]++
-	if !neighbourhoods[nb].take(s) {
+	n := s.draw()
+	if !neighbourhoods[n].take(s) {
 		s.out.restore()
 		return
 	}
 	s.out.settle()
-	s.wish.patience = []studio.Minute{usualPatience, usualPatience, usualPatience / 4, 2 * usualPatience, 0}[s.random.IntN(5)]
+	s.wish.patience = drawn(s, usualPatience, usualPatience, usualPatience/4, 2*usualPatience, 0)
+	s.wish.thrift = drawn(s, usualThrift, usualThrift, usualThrift/3, 2*usualThrift, 0)
 	s.lay(s.out.clusters)
-	tr[1] += len(s.out.clusters)
 	if s.out.broken() {
-		s.learn(nb, 0)
-		tr[3]++
+		s.learn(n, 0)
 		s.out.restore()
 		return
 	}
 	found := value{s.worth(), s.current.out + s.out.lost()}
-	if nb == 0 && s.compare(found, s.current) <= 0 {
-		copy(s.sequence, s.next)
-	}
-	gain := 0.0
-	if s.compare(found, s.current) < 0 {
-		gain = 0.01 + 100*float64(s.current.Lateness-found.Lateness)/float64(1+s.current.Lateness)
-	}
-	s.learn(nb, gain)
-	if s.compare(found, s.current) < 0 {
-		tr[2]++
-		tr[3] += int(s.current.Lateness - found.Lateness)
-	}
+	better := s.compare(found, s.current)
+	s.learn(n, gain(s.current, found, better))
 	switch {
 	case s.compare(found, s.best) < 0:
-		s.current, s.best, s.stale, s.patience = found, found, true, 0
-	case s.compare(found, s.current) <= 0 || s.tolerates(found):
+		s.best, s.stale, s.patience = found, true, 0
+	case better <= 0 || s.tolerates(found):
 		if s.stale { // the best was the schedule until this step
-			s.keepBefore()
+			s.keep()
+			s.out.asItWas(s.bestAt)
 		}
-		s.current = found
 	default:
 		s.out.restore()
+		return
+	}
+	s.current = found
+	if n == bySequence {
+		copy(s.sequence, s.next)
 	}
 }
 
-// keepBefore keeps what the schedule was before what was taken out was laid anew.
-func (s *strand) keepBefore() {
-	s.keep()
-	for _, c := range s.out.clusters {
-		for _, j := range c.jobs {
-			s.bestAt[j.number] = spot{}
-		}
-	}
-	for _, was := range s.out.jobs {
-		s.bestAt[was.job.number] = was.at
-	}
-}
+// drawn is one of several.
+func drawn[T any](s *strand, of ...T) T { return of[s.random.IntN(len(of))] }
 
 // tolerates is true of a schedule that is worse, but by so little that there may be a
-// way to a better one from there: the less, the longer since the last reheating.
+// way to a better one from there: the less, the longer since the last heating.
 func (s *strand) tolerates(found value) bool {
 	if s.kicked {
 		return true
@@ -265,34 +252,47 @@ func (s *strand) tolerates(found value) bool {
 // counting less.
 type arm struct{ gain, cost float64 }
 
-// draw picks a neighbourhood by what it has brought for its cost.
+// worth is how well a neighbourhood pays.
+func (a arm) worth() float64 { return (a.gain + 0.02) / (a.cost + 2000) }
+
+// draw picks a neighbourhood by what it has brought for its cost. As long as sequences
+// of orders bring something they come first; with few clusters, mostly any are taken.
 func (s *strand) draw() int {
+	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
+		return byScatter
+	}
+	if s.opening = s.opening && s.patience < 20 && s.best.Lateness > 0; s.opening {
+		return bySequence
+	}
 	if len(s.clusters) <= few {
 		if s.random.IntN(3) > 0 {
-			return 5
+			return byScatter
 		}
 		return s.random.IntN(len(neighbourhoods))
 	}
-	if s.patience < 20 && len(s.orders) > 1 && s.best.Lateness > 0 && !s.sequenced {
-		return 0
-	}
-	s.sequenced = true
 	var sum float64
-	worth := func(a arm) float64 { return (a.gain + 0.02) / (a.cost + 2000) }
 	for _, a := range s.arms {
-		sum += worth(a)
+		sum += a.worth()
 	}
 	at := s.random.Float64() * sum
 	for n, a := range s.arms {
-		if at -= worth(a); at < 0 {
+		if at -= a.worth(); at < 0 {
 			return n
 		}
 	}
-	return 0
+	return bySequence
+}
+
+// gain is how much better a schedule is than another, in percent of its lateness.
+func gain(was, found value, better int) float64 {
+	if better >= 0 {
+		return 0
+	}
+	return 0.01 + 100*float64(was.Lateness-found.Lateness)/float64(1+was.Lateness)
 }
 
 func (s *strand) learn(n int, gain float64) {
 	a := &s.arms[n]
-	a.cost = 0.97*a.cost + float64(len(s.out.jobs)) + 20
 	a.gain = 0.97*a.gain + gain
+	a.cost = 0.97*a.cost + float64(len(s.out.jobs)) + 20
 }

@@ -15,7 +15,7 @@ type line struct {
 	lag   []studio.Minute       // by order: how long after its work is done it is ready
 }
 
-func (p *problem) line() *line {
+func newLine(p *problem) *line {
 	l := &line{p, p.tempo(), make([]studio.Milliminutes, len(p.orders)), make([]studio.Minute, len(p.orders))}
 	taken := make([]bool, len(p.clusters))
 	for _, n := range l.byDate() {
@@ -207,8 +207,8 @@ func (t tempo) reached(work studio.Milliminutes) studio.Minute {
 	return t.at[i-1] + studio.Minute(int64(t.at[i]-t.at[i-1])*int64(work-t.done[i-1])/int64(t.done[i]-t.done[i-1]))
 }
 
-// bySequence has clusters laid order by order.
-func (s *schedule) bySequence(sequence []int) {
+// inSequence has clusters laid order by order.
+func (s *schedule) inSequence(sequence []int) {
 	places := placesOf(sequence)
 	for _, c := range s.clusters {
 		s.wish.key[c.number] = studio.Minute(c.rank(places))<<24 + c.latest

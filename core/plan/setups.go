@@ -13,8 +13,8 @@ type brush struct {
 // last is a maker's brush of a family before a place in their order of work.
 func (s *schedule) last(m *maker, f *studio.Family, before int) brush {
 	for i := before - 1; i >= 0; i-- {
-		if u := &m.turns[i]; u.job.family == f {
-			return brush{u.job.mix, max(u.start, u.end-1), i < before-1}
+		if u := &m.turns[i]; s.jobs[u.job].family == f {
+			return brush{s.jobs[u.job].mix, max(u.start, u.end-1), i < before-1}
 		}
 	}
 	return brush{m.Colours[f.ID], s.now, before > 0}
@@ -43,17 +43,17 @@ func (s *schedule) setup(m *maker, j *job, start, end studio.Minute) (charge, la
 			charge = s.change(f, before, j.mix, start)
 		}
 		next := at
-		for next < len(m.turns) && m.turns[next].job.family != f {
+		for next < len(m.turns) && s.jobs[m.turns[next].job].family != f {
 			next++
 		}
-		if next == len(m.turns) || m.turns[next].job.Fact != nil {
+		if next == len(m.turns) || s.jobs[m.turns[next].job].Fact != nil {
 			continue
 		}
 		before.other = true
 		if j.family == f {
 			before = brush{j.mix, max(start, end-1), next > at}
 		}
-		if u := &m.turns[next]; s.change(f, before, u.job.mix, u.start) != u.setup {
+		if u := &m.turns[next]; s.change(f, before, s.jobs[u.job].mix, u.start) != u.setup {
 			later, fits = u.end, false
 		}
 	}
@@ -65,8 +65,9 @@ func (s *schedule) setup(m *maker, j *job, start, end studio.Minute) (charge, la
 func (s *schedule) mischarged(m *maker) *job {
 	for i := range m.turns {
 		u := &m.turns[i]
-		if f := u.job.family; f != nil && u.job.Fact == nil && s.change(f, s.last(m, f, i), u.job.mix, u.start) != u.setup {
-			return u.job
+		j := s.jobs[u.job]
+		if j.family != nil && j.Fact == nil && s.change(j.family, s.last(m, j.family, i), j.mix, u.start) != u.setup {
+			return j
 		}
 	}
 	return nil

@@ -24,7 +24,7 @@ func (s *schedule) worth() studio.Objective {
 		if t.overtime {
 			for n := range t.stretches() {
 				span := t.stretch(n)
-				o.Overtime += span.To - span.From - s.makers[t.maker].hours.Worked(span)
+				o.Overtime += span.To - span.From - s.makers[t.maker].regular.Worked(span)
 			}
 		}
 	}

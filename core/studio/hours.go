@@ -14,6 +14,9 @@ func HoursOf(p Person, c Calendar, from, to Minute) Hours {
 
 // OvertimeOf is the overtime that a person allows, without the working times.
 func OvertimeOf(p Person, c Calendar, from, to Minute) Hours {
+	if len(p.Overtime) == 0 && len(p.OvertimeShifts) == 0 {
+		return nil
+	}
 	allowed := append(weekly(p, p.Overtime, c, from, to), p.OvertimeShifts...)
 	for _, s := range HoursOf(p, c, from, to) {
 		allowed = cutOut(allowed, s)
@@ -59,7 +62,7 @@ func Together(all ...Hours) Hours {
 
 // Next is the first working minute at or after m; false when there is none left.
 func (h Hours) Next(m Minute) (Minute, bool) {
-	i := h.at(m)
+	i := h.At(m)
 	if i == len(h) {
 		return 0, false
 	}
@@ -101,7 +104,7 @@ func (h Hours) Lay(start Minute, runs []Minute, mayPause bool) (end Minute, paus
 	}
 	end = start
 	for n, run := range runs {
-		i := h.at(end)
+		i := h.At(end)
 		for i < len(h) && h[i].To-max(end, h[i].From) < run {
 			i++
 		}
@@ -124,7 +127,7 @@ func (h Hours) Lay(start Minute, runs []Minute, mayPause bool) (end Minute, paus
 // start, pausing over what is not working time, and the pauses. False when the
 // hours run out.
 func (h Hours) Advance(start, length Minute) (end Minute, pauses []Span, ok bool) {
-	for i := h.at(start); i < len(h); i++ {
+	for i := h.At(start); i < len(h); i++ {
 		from := max(start, h[i].From)
 		if length <= h[i].To-from {
 			return from + length, pauses, true
@@ -140,15 +143,23 @@ func (h Hours) Advance(start, length Minute) (end Minute, pauses []Span, ok bool
 // Worked is the number of working minutes within a span.
 func (h Hours) Worked(s Span) Minute {
 	var sum Minute
-	for i := h.at(s.From); i < len(h) && h[i].From < s.To; i++ {
+	for i := h.At(s.From); i < len(h) && h[i].From < s.To; i++ {
 		sum += min(s.To, h[i].To) - max(s.From, h[i].From)
 	}
 	return sum
 }
 
-// at is the index of the first stretch that ends after m.
-func (h Hours) at(m Minute) int {
-	return sort.Search(len(h), func(i int) bool { return h[i].To > m })
+// At is the index of the first stretch that ends after m.
+func (h Hours) At(m Minute) int {
+	low, high := 0, len(h)
+	for low < high {
+		if mid := (low + high) / 2; h[mid].To > m {
+			high = mid
+		} else {
+			low = mid + 1
+		}
+	}
+	return low
 }
 
 func cutOut(open []Span, gap Span) []Span {

@@ -16,6 +16,7 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 	for i := range doc.Work {
 		r.work[doc.Work[i].ID] = &doc.Work[i]
 	}
+	r.instance.Lots = make([]Routing, 0, len(lots))
 	for i := range lots {
 		r.instance.Lots = append(r.instance.Lots, r.routing(&lots[i]))
 	}
@@ -44,7 +45,7 @@ func lastTask(lot ID, r *Recipe) ID { return taskAt(lot, r, len(r.Steps)-1) }
 
 func (r *router) routing(l *Lot) Routing {
 	recipe, work := r.book.Of(l.Made()), r.work[l.ID]
-	routing := Routing{ID: l.ID}
+	routing := Routing{ID: l.ID, Tasks: make([]Activity, 0, len(recipe.Steps))}
 	var before *Activity
 	for first := recipe.after(l.Reached); first < len(recipe.Steps); {
 		_, past := recipe.Task(first)
@@ -341,16 +342,19 @@ func (r *router) wants(lots []Lot, shelf []Peg) {
 		panic("studio: unchecked zone " + r.doc.Zone)
 	}
 	everyone := r.doc.Everyone(calendar)
+	pegged := map[ID][]ID{} // the lots of an order
+	for _, l := range lots {
+		for _, p := range l.Pegs {
+			if all := pegged[p.Order]; len(all) == 0 || all[len(all)-1] != l.ID {
+				pegged[p.Order] = append(all, l.ID)
+			}
+		}
+	}
 	for _, o := range r.doc.Orders {
 		if o.State != OrderOpen {
 			continue
 		}
-		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance, Lots: []ID{}}
-		for _, l := range lots {
-			if slices.ContainsFunc(l.Pegs, func(p Peg) bool { return p.Order == o.ID }) {
-				want.Lots = append(want.Lots, l.ID)
-			}
-		}
+		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance, Lots: append([]ID{}, pegged[o.ID]...)}
 		for _, p := range shelf {
 			if p.Order != o.ID {
 				continue

@@ -109,6 +109,11 @@ func (c Calendar) Minute(w WallTime) Minute {
 	if err != nil {
 		panic("studio: unchecked wall time " + string(w))
 	}
+	return c.minute(wall)
+}
+
+// minute is the minute of a local wall time, given as if it were one of UTC.
+func (c Calendar) minute(wall time.Time) Minute {
 	offset := func(t time.Time) time.Duration {
 		_, seconds := t.In(c.zone).Zone()
 		return time.Duration(seconds) * time.Second
@@ -127,7 +132,7 @@ func (c Calendar) At(d Date, t TimeOfDay) Minute {
 	if err != nil {
 		panic("studio: unchecked date " + string(d))
 	}
-	return c.Minute(WallTime(day.Add(time.Duration(t) * time.Minute).Format(wallLayout)))
+	return c.minute(day.Add(time.Duration(t) * time.Minute))
 }
 
 // Date is the local day that holds a minute.

@@ -217,7 +217,7 @@ func TestRandomDirectDocumentsArePlanned(t *testing.T) {
 			}
 		}
 		require.Empty(t, doc.Validate())
-		p, err := plan.Make(doc, nil, plan.Options{Steps: 3, Seed: 7})
+		p, err := plan.Make(doc, nil, plan.Options{Steps: 120, Seed: 7})
 		require.NoError(t, err)
 		require.Empty(t, check.Plan(doc, p))
 	})

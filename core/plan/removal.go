@@ -1,0 +1,215 @@
+package plan
+
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// removal is a set of clusters that have been taken out of a schedule, and what it needs
+// to put them back as they were.
+type removal struct {
+	s        *schedule
+	in       []bool // by number of cluster
+	clusters []*cluster
+	follows  bool // what needs what is taken out is taken out too
+	jobs     []saved
+	lying    []lying
+	overtime []bool
+}
+
+// lying is what lay in a place already, and until when it was to.
+type lying struct {
+	job  *job
+	hold int
+	to   studio.Minute
+}
+
+type saved struct {
+	job     *job
+	at      spot
+	hurried bool
+}
+
+func newRemoval(s *schedule) *removal {
+	return &removal{s: s, in: make([]bool, len(s.clusters))}
+}
+
+// begin forgets what was removed before.
+func (r *removal) begin() {
+	for _, c := range r.clusters {
+		r.in[c.number] = false
+	}
+	r.follows = false
+	r.clusters, r.jobs, r.lying, r.overtime = r.clusters[:0], r.jobs[:0], r.lying[:0], r.overtime[:0]
+}
+
+// add takes a cluster out of the schedule and, with it, what shares its loads.
+func (r *removal) add(c *cluster) {
+	if c == nil || r.in[c.number] {
+		return
+	}
+	r.in[c.number] = true
+	r.clusters = append(r.clusters, c)
+	r.overtime = append(r.overtime, r.s.wish.overtime[c.number])
+	r.s.wish.key[c.number], r.s.wish.shuffled[c.number] = c.latest, nil
+	for _, j := range c.jobs {
+		for _, h := range j.ends {
+			for i := range h.holds {
+				if h.lies && slices.Contains(h.holds[i].until, j) {
+					span, _ := r.s.held(h, i)
+					r.lying = append(r.lying, lying{h, i, span.To})
+				}
+			}
+		}
+	}
+	var along []*job
+	for _, j := range slices.Backward(c.jobs) {
+		r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number], r.s.wish.leave[j.number] = 0, 0, false
+		at := r.s.at[j.number]
+		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
+		if at.state != placed {
+			r.s.at[j.number].state = open
+			continue
+		}
+		if at.machine >= 0 && !j.running() {
+			along = append(along, r.s.machines[at.machine].with(at.start).jobs...)
+		}
+		r.s.take(j)
+	}
+	for _, j := range along {
+		r.add(j.cluster)
+	}
+}
+
+// follow takes out, too, all that needs what was taken out; without it, what follows
+// stays where it is.
+func (r *removal) follow() {
+	r.follows = true
+	for i := 0; i < len(r.clusters); i++ {
+		for _, next := range r.clusters[i].next {
+			r.add(next)
+		}
+	}
+}
+
+// settle takes out, too, what can be placed only when what was taken out is, and whose
+// colour setup is another without what was taken out.
+func (r *removal) settle() {
+	for i := 0; i < len(r.clusters); i++ {
+		for _, next := range r.clusters[i].next {
+			if r.s.at[next.jobs[len(next.jobs)-1].number].state == gone || r.s.at[next.jobs[0].number].state == gone {
+				r.add(next)
+			}
+		}
+	}
+	if len(r.s.doc.Families) == 0 {
+		return
+	}
+	for _, m := range r.s.makers {
+		for j := r.s.mischarged(m); j != nil; j = r.s.mischarged(m) {
+			r.stay(j.cluster)
+			if r.follows {
+				r.follow()
+			}
+		}
+	}
+}
+
+// stay takes out a cluster to be laid first, where it is.
+func (r *removal) stay(c *cluster) {
+	was := make([]spot, len(c.jobs))
+	for i, j := range c.jobs {
+		was[i] = r.s.at[j.number]
+	}
+	r.add(c)
+	r.s.wish.key[c.number] = -1 << 40
+	for i, j := range c.jobs {
+		if was[i].maker >= 0 {
+			r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number] = int(was[i].maker)+1, was[i].start
+		}
+	}
+}
+
+// restore puts back what was taken out as it was, in place of what was laid since.
+func (r *removal) restore() {
+	for i, c := range r.clusters {
+		for _, j := range slices.Backward(c.jobs) {
+			if r.s.at[j.number].state == placed {
+				r.s.take(j)
+			}
+			r.s.at[j.number].state = open
+		}
+		r.s.wish.overtime[c.number] = r.overtime[i]
+	}
+	for _, was := range slices.Backward(r.jobs) {
+		r.s.wish.hurried[was.job.number] = was.hurried
+		r.s.set(was.job, was.at)
+	}
+}
+
+// broken is true where something is left out that what is placed needs, or what lies in a
+// place now lies there for longer than it has room.
+func (r *removal) broken() bool {
+	for _, l := range r.lying {
+		span, _ := r.s.held(l.job, l.hold)
+		if _, full := r.s.rooms[l.job.holds[l.hold].place].blocked(studio.Span{From: l.to, To: span.To}, 0); full && span.To > l.to {
+			return true
+		}
+	}
+	for _, c := range r.clusters {
+		for _, j := range c.jobs {
+			if r.s.at[j.number].state != gone {
+				continue
+			}
+			if r.s.frees(j) {
+				return true
+			}
+			stays := false
+			j.followers(func(k *job) { stays = stays || k.Fact == nil && r.s.at[k.number].state == placed })
+			if stays {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// lost is by how many more jobs are left out than before.
+func (r *removal) lost() (more int) {
+	for _, was := range r.jobs {
+		if was.at.state == gone {
+			more--
+		}
+		if r.s.at[was.job.number].state == gone {
+			more++
+		}
+	}
+	return more
+}
+
+// asItWas has a copy of the spots say what they were before what was taken out was laid
+// anew.
+func (r *removal) asItWas(at []spot) {
+	for _, was := range r.jobs {
+		at[was.job.number] = was.at
+	}
+}
+
+// set puts a job where it is known to fit.
+func (s *schedule) set(j *job, to spot) {
+	if to.state != placed {
+		s.at[j.number] = to
+		return
+	}
+	s.put(j, to)
+	s.occupy(j)
+}
+
+// startOf is when the first work of a cluster begins, past all time if it is left out.
+func (s *schedule) startOf(c *cluster) studio.Minute {
+	if t := &s.at[c.jobs[0].number]; t.state == placed {
+		return t.start
+	}
+	return s.gone()
+}
