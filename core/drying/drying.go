@@ -26,8 +26,11 @@ func Speed(air studio.Air, stall studio.PerMille) int64 {
 	}
 	damp := float64(stall-air.HumidityPerMille) / float64(stall-500)
 	warm := math.Pow(1.05, float64(air.TenthsCelsius-200)/10)
-	return int64(math.Ceil(1000*math.Min(1.6, damp*warm) - 1e-9))
+	return int64(math.Ceil(1000*math.Min(fastest/1000., damp*warm) - 1e-9))
 }
+
+// fastest is the highest speed, in thousandths of that in standard air.
+const fastest = 1600
 
 // tally is what accumulates over the hours since the epoch: hour i adds rates[i] a
 // minute, and before[i] has accumulated when it begins. Past its end it stands.

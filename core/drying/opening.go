@@ -39,6 +39,14 @@ func (c Course) Standard() studio.Minute {
 	return studio.Milliminutes(c.need).Minutes()
 }
 
+// Quickest is the least it can take in any air.
+func (c Course) Quickest() studio.Minute {
+	if c.clock == nil {
+		return c.minutes
+	}
+	return studio.CeilDiv(studio.Minute(c.need), fastest)
+}
+
 // Opening is a window whose needs have been worked out. Wall minutes count to the
 // minute; a state to be reached is reached by nearly all pieces, a state to be avoided
 // not yet by the first of them. Where these cross, both are taken at the median and
@@ -70,6 +78,9 @@ func (r Room) Opening(lag studio.Lag) Opening {
 // Standard is the least time of the window in standard air, as nearly all pieces
 // need it.
 func (o Opening) Standard() studio.Minute { return o.least.Standard() }
+
+// Quickest is the least time of the window in any air.
+func (o Opening) Quickest() studio.Minute { return o.least.Quickest() }
 
 // At is the first and the last minute of the window measured from t. No last minute
 // is one past all time; no first minute, when the air never gets dry enough, makes ok

@@ -10,6 +10,11 @@ import (
 func (s *schedule) finished() *studio.Plan {
 	out := &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: s.now, Lots: s.counted.Lots, Links: s.counted.Links,
 		Pegs: s.counted.Pegs, Tasks: make([]studio.Task, 0, len(s.jobs)), Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}, Objective: s.worth()}
+	bounds := studio.Bounds{}
+	if out.Objective.Lateness > 0 {
+		bounds = s.bounds()
+	}
+	out.Bound, out.Bounds = &bounds.Least, &bounds
 	causes := make([]because, len(s.jobs))
 	for _, j := range s.jobs {
 		t := &s.at[j.number]

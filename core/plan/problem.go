@@ -57,7 +57,9 @@ type job struct {
 	wishes        bool
 	continues     *job
 	machines      []int
+	quickest      studio.Minute // the least it takes anybody, in any air
 	needed        bool          // by an order
+	first         int           // of the orders that need it, the one due first
 	latest        studio.Minute // when to begin it to be in time, at standard lengths and by day and night
 }
 
@@ -178,6 +180,7 @@ func (p *problem) collect() {
 // detail works out what a job needs by number.
 func (p *problem) detail(j *job, of numbers) {
 	j.pin = of.pins[j.ID]
+	defer func() { j.quickest = j.shortest() }()
 	for _, id := range j.Gates {
 		g := of.gates[id]
 		opens := drying.Never
@@ -310,6 +313,7 @@ func (p *problem) want() {
 	}
 	for _, w := range p.instance.Orders {
 		o := &order{Want: w}
+		p.orders = append(p.orders, o)
 		seen := make([]bool, len(p.jobs))
 		var queue []*job
 		need := func(j *job) {
@@ -330,6 +334,9 @@ func (p *problem) want() {
 		taken := make([]bool, len(p.clusters))
 		for i := 0; i < len(queue); i++ {
 			j := queue[i]
+			if !j.needed || w.ReadyBy < p.orders[j.first].ReadyBy {
+				j.first = len(p.orders) - 1
+			}
 			j.needed = true
 			if j.cluster != nil && !taken[j.cluster.number] {
 				taken[j.cluster.number] = true
@@ -342,9 +349,8 @@ func (p *problem) want() {
 		}
 		slices.SortFunc(o.feeding, func(a, b *cluster) int { return a.number - b.number })
 		for _, c := range o.feeding {
-			c.orders = append(c.orders, len(p.orders))
+			c.orders = append(c.orders, len(p.orders)-1)
 		}
-		p.orders = append(p.orders, o)
 	}
 }
 
@@ -396,6 +402,25 @@ func (p *problem) seek() {
 	for i := range p.sought {
 		p.sought[i] = p.sought[i] * 1000 / max(1, all)
 	}
+}
+
+func (j *job) shortest() studio.Minute {
+	switch {
+	case j.Wait != nil && j.Wait.Load != nil:
+		return j.Wait.Least.Minutes
+	case j.Wait != nil:
+		if j.continues != nil {
+			return 0
+		}
+		return j.least.Quickest()
+	}
+	var least studio.Minute
+	for i, w := range j.ways {
+		if i == 0 || w.total < least {
+			least = w.total
+		}
+	}
+	return least
 }
 
 func (j *job) standard() studio.Minute {

@@ -193,10 +193,21 @@ type Plan struct {
 	Orders    []Outcome  `json:"orders"`
 	Objective Objective  `json:"objective"`
 	Bound     *int64     `json:"bound,omitempty"`
+	Bounds    *Bounds    `json:"bounds,omitempty"`
 	// Steps of search taken, and the seed they were taken from: the same again
 	// give the same plan.
 	Steps int   `json:"searchSteps"`
 	Seed  int64 `json:"seed"`
+}
+
+// Bounds are weighted latenesses that no plan can be below, and from what: the longest
+// paths of orders, the hours of those who have a skill, the slots of places and machines;
+// Least is the most that these prove together.
+type Bounds struct {
+	Path   int64 `json:"path"`
+	Skills int64 `json:"skills"`
+	Slots  int64 `json:"slots"`
+	Least  int64 `json:"least"`
 }
 
 // Objective is what makes a plan better than another, compared in this order:
