@@ -6,10 +6,12 @@ import (
 	"bractum/core/studio"
 )
 
-// because is what a job waited for before it began, and whose doing that was.
+// because is what a job waited for before it began, whose doing that was, and which place,
+// tool, machine or skill was short.
 type because struct {
 	cause studio.Cause
 	by    *job
+	of    studio.ID
 }
 
 // because works out what keeps a job from beginning earlier, everything else staying
@@ -23,9 +25,9 @@ func (s *schedule) because(j *job) because {
 	r, why := s.ready(j, 0)
 	switch {
 	case j.inAir():
-		return because{studio.CauseStep, j.before}
+		return because{cause: studio.CauseStep, by: j.before}
 	case why != nil || at.start <= r.needs:
-		return because{r.cause, r.by}
+		return because{cause: r.cause, by: r.by}
 	case r.fixed:
 		return because{cause: studio.CausePin}
 	case j.Wait != nil:
@@ -56,12 +58,12 @@ func (s *schedule) because(j *job) because {
 		}
 	}
 	if found.tool {
-		return because{studio.CauseTool, s.holder(j, &was)}
+		return because{studio.CauseTool, s.holder(j, &was), s.doc.Tools[was.tools[0]].ID}
 	}
 	if before := m.busyAfter(was.start) - 1; before >= 0 && m.busy[before].To > r.needs {
-		return because{studio.CausePerson, s.jobs[m.busy[before].job]}
+		return because{studio.CausePerson, s.jobs[m.busy[before].job], studio.ID(j.Work[0].Skill)}
 	}
-	return because{cause: studio.CauseHours}
+	return because{cause: studio.CauseHours, by: r.by}
 }
 
 // loadBecause is why a wait in a machine did not begin earlier: its machine was in use.
@@ -69,14 +71,14 @@ func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
 	m := s.machines[at.machine]
 	i := slices.IndexFunc(m.loads, func(l *load) bool { return l.From == at.start })
 	if i > 0 && s.emptied(m.loads[i-1].To) > r.needs {
-		return because{studio.CauseTool, m.loads[i-1].jobs[0]}
+		return because{studio.CauseTool, m.loads[i-1].jobs[0], m.ID}
 	}
 	for _, other := range m.loads[i].jobs {
 		if other != j && s.at[other.before.number].end > r.needs {
-			return because{studio.CauseTool, other.before}
+			return because{cause: studio.CauseTool, by: other.before}
 		}
 	}
-	return because{cause: studio.CauseHours}
+	return because{cause: studio.CauseHours, by: r.by}
 }
 
 // holder is who else had one of a job's tools until about its start.
@@ -120,7 +122,7 @@ func (s *schedule) crowd(j *job, earlier studio.Minute) because {
 				}
 			}
 			if last != nil {
-				return because{studio.CausePlace, last}
+				return because{studio.CausePlace, last, s.doc.Places[own.place].ID}
 			}
 		}
 	}
@@ -144,14 +146,14 @@ func (s *schedule) window(j *job) because {
 		for i := range h.out {
 			k := &h.out[i]
 			if to := &s.at[k.other.number]; k.limited && to.state == placed && k.other.Fact == nil && k.Last(end-1) < to.start {
-				return because{studio.CauseWindow, k.other}
+				return because{cause: studio.CauseWindow, by: k.other}
 			}
 		}
 		for i := range h.holds {
 			if until, known := s.heldUntil(h, i); known && h.holds[i].keeps > 0 && until-s.at[h.number].start+1 > h.holds[i].keeps {
 				for _, last := range h.holds[i].until {
 					if s.at[last.number].end == until {
-						return because{studio.CauseWindow, last}
+						return because{cause: studio.CauseWindow, by: last}
 					}
 				}
 			}

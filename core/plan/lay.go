@@ -39,6 +39,10 @@ func (s *schedule) lay(clusters []*cluster) {
 // settle places a cluster, with its waits as one would wish, else at their least,
 // or gives it up. What has begun is placed even then.
 func (s *schedule) settle(c *cluster) {
+	if s.wish.as != nil && c.begun == 0 {
+		s.placeAs(c)
+		return
+	}
 	if why := s.missing(c); why != nil {
 		s.giveUp(c, why)
 		return

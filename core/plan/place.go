@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"bractum/core/drying"
 	"bractum/core/studio"
 )
@@ -177,31 +179,36 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 	cost := drying.Never
 	why := fault{kind: unskilled, of: j}
 	prefer := s.wish.prefer[j.number]
-	for pass := 0; pass < 2; pass++ {
-		for i := range j.ways {
-			w := &j.ways[i]
-			if pass == 0 && prefer != 0 && w.maker != prefer-1 {
+	ask := func(w *way, bias studio.Minute) {
+		for _, overtime := range []bool{false, true} {
+			if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
 				continue
 			}
-			for _, overtime := range []bool{false, true} {
-				if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
-					continue
+			found, failed := s.earliest(w, j, &r, overtime, cost-bias)
+			switch {
+			case failed == beaten:
+			case failed != noFault:
+				if why.kind = failed; r.fixed && failed == noTime {
+					why.kind, why.most = pinnedAway, *j.pin.Start
 				}
-				patience := s.patience(j, w)
-				found, failed := s.earliest(w, j, &r, overtime, cost-patience)
-				switch {
-				case failed != noFault:
-					if why.kind = failed; r.fixed && failed == noTime {
-						why.kind, why.most = pinnedAway, *j.pin.Start
-					}
-				case found.end+patience < cost || best.state == placed && found.end+patience == cost && s.makers[found.maker].load < s.makers[best.maker].load:
-					best, cost = found, found.end+patience
-				}
+			case found.end+bias < cost || best.state == placed && found.end+bias == cost && s.makers[found.maker].load < s.makers[best.maker].load:
+				best, cost = found, found.end+bias
 			}
 		}
-		if best.state == placed || prefer == 0 {
-			break
+	}
+	if i := slices.IndexFunc(j.ways, func(w way) bool { return w.maker == prefer-1 }); i >= 0 {
+		ask(&j.ways[i], 0)
+		if best.state == placed && (s.wish.loyalty == 0 || best.start == r.from || s.wish.as != nil) {
+			best.narrow = r.narrow
+			return best.spot, nil
 		}
+	}
+	for i := range j.ways {
+		bias := s.patience(j, &j.ways[i])
+		if prefer != 0 && j.ways[i].maker != prefer-1 {
+			bias += s.wish.loyalty
+		}
+		ask(&j.ways[i], bias)
 	}
 	if best.state != placed {
 		why.pinned = j.pin != nil
@@ -260,7 +267,10 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			}
 		}
 		var setup studio.Minute
-		if j.family != nil {
+		kept := s.wish.as != nil
+		if kept {
+			setup = s.wish.as[j.number].Setup
+		} else if j.family != nil {
 			setup, _, _ = s.setup(m, j, start, start)
 		}
 		end, paused, ok := time.Lay(start, w.with(setup), pauses)
@@ -268,7 +278,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			i++
 			continue
 		}
-		if j.family != nil || s.resets {
+		if !kept && (j.family != nil || s.resets) {
 			if _, later, fits := s.setup(m, j, start, end); !fits {
 				again(later)
 				continue

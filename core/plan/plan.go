@@ -21,6 +21,9 @@ type Options struct {
 	// Steps of search after the constructive plan, from a seed.
 	Steps int
 	Seed  int64
+	// From is a plan in force, which is repaired rather than made anew: what people have
+	// been told stays as far as it can.
+	From *studio.Plan
 	// Stop ends the search when it is closed, with the best found so far.
 	Stop <-chan struct{}
 	// Report, if given, is told now and then how far the search is.

@@ -26,10 +26,11 @@ type problem struct {
 	clusters      []*cluster
 	orders        []*order
 	seen          []sight
-	craft         []int     // of each job, by number
-	wasted        [][]int64 // by craft and person: what of a minute is lost if they give it to that, in thousandths
-	sought        []int64   // by person: how much of all work they could do, in thousandths
-	resets        bool      // some family is reset by other work
+	told          []*studio.Task // by job: of a plan that is repaired, what it has for the next days
+	craft         []int          // of each job, by number
+	wasted        [][]int64      // by craft and person: what of a minute is lost if they give it to that, in thousandths
+	sought        []int64        // by person: how much of all work they could do, in thousandths
+	resets        bool           // some family is reset by other work
 }
 
 // job is a task to be planned.

@@ -66,6 +66,7 @@ func (r *removal) add(c *cluster) {
 	var along []*job
 	for _, j := range slices.Backward(c.jobs) {
 		r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number], r.s.wish.leave[j.number] = 0, 0, false
+		r.s.recall(j)
 		at := r.s.at[j.number]
 		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
 		if at.state != placed {

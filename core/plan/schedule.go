@@ -29,9 +29,11 @@ type wish struct {
 	hurried, overtime []bool
 	prefer            []int // a maker and one, 0 for anybody
 	notBefore         []studio.Minute
-	leave             []bool        // out what no order needs
-	patience          studio.Minute // for those who can do little else
-	thrift            studio.Minute // with people's time
+	leave             []bool         // out what no order needs
+	as                []*studio.Task // exactly, or not at all for now
+	loyalty           studio.Minute  // to who is preferred; with none, nobody else is asked while they can
+	patience          studio.Minute  // for those who can do little else
+	thrift            studio.Minute  // with people's time
 }
 
 // state of a job in a schedule.
@@ -57,7 +59,7 @@ type spot struct {
 
 func newSchedule(p *problem) *schedule {
 	s := &schedule{problem: p, at: make([]spot, len(p.jobs)), blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
-		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), usualPatience, usualThrift}}
+		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift}}
 	s.byUrgency()
 	s.clear()
 	return s

@@ -16,6 +16,7 @@ const (
 	stepsEach = 16  // of a round
 	meetings  = 8   // rounds after which strands that have found less go on from the best
 	cycle     = 300 // steps after which a strand is heated again
+	quick     = 800 // clusters: so few are laid twice for a first plan
 	few       = 30  // clusters: of so few any may be taken out together
 )
 
@@ -48,19 +49,43 @@ type strand struct {
 	arms     []arm
 }
 
-// value is what a schedule is worth, and how many jobs it leaves out.
+// value is what a schedule is worth, how many jobs it leaves out, and how far it is from
+// what people were told.
 type value struct {
 	studio.Objective
-	out int
+	out    int
+	unrest int64
 }
 
-// newSearch begins with a constructive schedule.
+// newSearch begins with a constructive schedule, or with a plan that is to be repaired.
 func newSearch(p *problem, options Options) *search {
 	s := &search{problem: p, options: options}
 	first := newSchedule(p)
-	first.lay(p.clusters)
+	if options.From != nil {
+		p.tell(options.From)
+		first.follow(options.From)
+	} else {
+		first.lay(p.clusters)
+		if len(p.clusters) <= quick {
+			first = s.impatient(first)
+		}
+	}
 	s.begin(first)
 	return s
+}
+
+// impatient is a schedule in which whoever is done first gets a task, if that is better
+// than another.
+func (s *search) impatient(than *schedule) *schedule {
+	other := newSchedule(s.problem)
+	other.wish.patience, other.wish.thrift = 0, 0
+	other.lay(s.clusters)
+	other.wish.patience, other.wish.thrift = usualPatience, usualThrift
+	judge := strand{lateOnly: s.options.LatenessOnly}
+	if judge.compare(value{Objective: other.worth(), out: other.left()}, value{Objective: than.worth(), out: than.left()}) < 0 {
+		return other
+	}
+	return than
 }
 
 // begin has the first strand go on from a schedule, and the second from one of its own
@@ -73,15 +98,20 @@ func (s *search) begin(from *schedule) {
 		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few,
 			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), line: newLine(s.problem)}
 		t.sequence = t.line.byDate()
-		t.opening = len(s.orders) > 1 && len(s.clusters) > few
-		if n > 0 {
+		t.opening = len(s.orders) > 1 && len(s.clusters) > few && s.told == nil
+		if n > 0 && s.told != nil {
+			t.schedule = newSchedule(s.problem)
+			t.adopt(from.at)
+			copy(t.wish.hurried, from.wish.hurried)
+			copy(t.wish.overtime, from.wish.overtime)
+		} else if n > 0 {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
 			t.inSequence(t.sequence)
 			t.lay(s.clusters)
 		}
 		t.out = newRemoval(t.schedule)
-		t.current = value{t.worth(), t.left()}
+		t.current = value{t.worth(), t.left(), t.unrest()}
 		t.best, t.stale = t.current, true
 		s.strands = append(s.strands, t)
 	}
@@ -174,10 +204,11 @@ func (s *search) meet() {
 	}
 }
 
-// compare puts less lateness first, then less that is left out, then the rest of what
-// makes a plan better.
+// compare puts less lateness first, that which disturbs people weighed in, then less that
+// is left out, then the rest of what makes a plan better.
 func (s *strand) compare(a, b value) int {
-	if by := cmp.Or(cmp.Compare(a.Lateness, b.Lateness), cmp.Compare(a.out, b.out)); by != 0 || s.lateOnly {
+	by := cmp.Or(cmp.Compare(a.Lateness+a.unrest/disturbed, b.Lateness+b.unrest/disturbed), cmp.Compare(a.out, b.out), cmp.Compare(a.unrest, b.unrest))
+	if by != 0 || s.lateOnly {
 		return by
 	}
 	return a.Compare(b.Objective)
@@ -213,7 +244,7 @@ func (s *strand) step() {
 		s.out.restore()
 		return
 	}
-	found := value{s.worth(), s.current.out + s.out.lost()}
+	found := value{s.worth(), s.current.out + s.out.lost(), s.unrest()}
 	better := s.compare(found, s.current)
 	s.learn(n, gain(s.current, found, better))
 	switch {

@@ -1,0 +1,275 @@
+package plan
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+)
+
+// Explanation is why a plan is as it is: what sets each order's date, how full people and
+// places are, and what is scarcest.
+type Explanation struct {
+	Orders []Chain    `json:"orders"`
+	People []Load     `json:"people"`
+	Places []Load     `json:"places"`
+	Scarce []Scarcity `json:"scarce"`
+}
+
+// Chain is what an order waited for, from the last of its tasks back to where it begins.
+type Chain struct {
+	Order studio.ID `json:"order"`
+	Links []Link    `json:"links"`
+}
+
+// Link is a task of a chain. It waited so many minutes after all that it needs was there,
+// for what the cause says; where it waited for nothing but what it needs, that is the
+// next link.
+type Link struct {
+	Task     studio.ID     `json:"task"`
+	Begin    studio.Minute `json:"begin"`
+	End      studio.Minute `json:"end"`
+	Cause    studio.Cause  `json:"cause"`
+	CausedBy studio.ID     `json:"causedBy,omitempty"`
+	Waited   studio.Minute `json:"waitedMinutes"`
+	// Of is the place or tool that was full or in use, or the skill of a person who was
+	// busy.
+	Of studio.ID `json:"of,omitempty"`
+}
+
+// Load is how much of a person's hours, or of a place's slots around the clock, a plan
+// takes up on a day, in minutes.
+type Load struct {
+	ID    studio.ID     `json:"id"`
+	Day   studio.Date   `json:"day"`
+	Taken studio.Minute `json:"takenMinutes"`
+	There studio.Minute `json:"thereMinutes"`
+}
+
+// Scarcity is what one more of something would give: it was planned with it. Kind is
+// place, tool, machine or skill.
+type Scarcity struct {
+	Kind string    `json:"kind"`
+	ID   studio.ID `json:"id"`
+	// More is how many more: of slots as many as a task that waited takes.
+	More int64 `json:"more"`
+	// Waited is for how long tasks of the chains waited for it.
+	Waited studio.Minute `json:"waitedMinutes"`
+	// Lateness and Slack are the plan's weighted lateness and its worst slack without and
+	// with one more.
+	Lateness     int64         `json:"weightedLateness"`
+	WithLateness int64         `json:"withWeightedLateness"`
+	Slack        studio.Minute `json:"worstSlackMinutes"`
+	WithSlack    studio.Minute `json:"withWorstSlackMinutes"`
+	// Moved are the orders that would be ready earlier.
+	Moved []studio.ID `json:"moved"`
+}
+
+// mostScarce is how many things are tried.
+const mostScarce = 3
+
+// Explain explains a plan that was made of a document with these options.
+func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options) (*Explanation, error) {
+	p, err := newProblem(doc, &count.Result{Lots: made.Lots, Links: made.Links, Pegs: made.Pegs})
+	if err != nil {
+		return nil, err
+	}
+	p.tell(made)
+	s := newSchedule(p)
+	s.follow(made)
+	e := &Explanation{Orders: []Chain{}, People: []Load{}, Places: []Load{}, Scarce: []Scarcity{}}
+	waited := map[thing]Scarcity{}
+	for _, o := range s.orders {
+		c := Chain{Order: o.ID, Links: []Link{}}
+		for j := s.lastOf(o); j != nil && s.at[j.number].state == placed; {
+			link, next := s.link(j)
+			c.Links = append(c.Links, link)
+			if kind := s.scarce(link, j); kind != "" {
+				w := waited[thing{kind, link.Of}]
+				w.Kind, w.ID, w.Waited, w.More = kind, link.Of, w.Waited+link.Waited, max(w.More, 1, s.slotsOf(j, link.Of))
+				waited[thing{kind, link.Of}] = w
+			}
+			j = next
+		}
+		e.Orders = append(e.Orders, c)
+	}
+	s.loads(e)
+	for _, most := range mostWaited(waited) {
+		tried, err := try(doc, counted, made, options, most)
+		if err != nil {
+			return nil, err
+		}
+		e.Scarce = append(e.Scarce, tried)
+	}
+	return e, nil
+}
+
+// link says what a job waited for, and which job that hangs on.
+func (s *schedule) link(j *job) (Link, *job) {
+	at := &s.at[j.number]
+	why := s.because(j)
+	l := Link{Task: j.ID, Begin: at.start, End: at.end, Cause: why.cause, Of: why.of}
+	if r, fault := s.ready(j, 0); fault == nil && j.Fact == nil && !j.inAir() {
+		l.Waited = max(0, at.start-r.needs)
+	}
+	switch {
+	case why.by != nil:
+		l.CausedBy = why.by.ID
+	case why.cause == studio.CauseGate:
+		l.CausedBy = j.gate.ID
+	}
+	if j.Done() || why.by == nil || s.at[why.by.number].state != placed || s.at[why.by.number].start >= at.start {
+		return l, nil
+	}
+	return l, why.by
+}
+
+// scarce is what kind of thing a link waited for, if there might be more of it.
+func (s *schedule) scarce(l Link, j *job) string {
+	switch {
+	case l.Of == "" || l.Waited == 0:
+		return ""
+	case l.Cause == studio.CausePlace:
+		return "place"
+	case l.Cause == studio.CauseTool && j.Wait != nil:
+		return "machine"
+	case l.Cause == studio.CauseTool:
+		return "tool"
+	case l.Cause == studio.CausePerson:
+		return "skill"
+	}
+	return ""
+}
+
+// thing is something that may be scarce.
+type thing struct {
+	kind string
+	id   studio.ID
+}
+
+// slotsOf is how many slots of a place or machine a job takes.
+func (s *schedule) slotsOf(j *job, id studio.ID) (most int64) {
+	for _, k := range s.sets(j) {
+		for i := range k.Holds {
+			if k.Holds[i].Place == id {
+				most = max(most, k.Holds[i].Slots)
+			}
+		}
+	}
+	if j.Wait != nil && j.Wait.Load != nil {
+		most = max(most, j.Wait.Load.Slots)
+	}
+	return most
+}
+
+func mostWaited(waited map[thing]Scarcity) []Scarcity {
+	all := slices.Collect(maps.Values(waited))
+	slices.SortFunc(all, func(a, b Scarcity) int {
+		return cmp.Or(cmp.Compare(b.Waited, a.Waited), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.ID, b.ID))
+	})
+	return all[:min(len(all), mostScarce)]
+}
+
+// try plans with one more of something.
+func try(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options, what Scarcity) (Scarcity, error) {
+	more := *doc
+	switch what.Kind {
+	case "place":
+		more.Places = slices.Clone(doc.Places)
+		for i := range more.Places {
+			if more.Places[i].ID == what.ID {
+				more.Places[i].Slots += what.More
+			}
+		}
+	case "tool":
+		more.Tools = slices.Clone(doc.Tools)
+		for i := range more.Tools {
+			if more.Tools[i].ID == what.ID {
+				more.Tools[i].Number++
+			}
+		}
+	case "machine":
+		more.Machines = slices.Clone(doc.Machines)
+		for i := range more.Machines {
+			if more.Machines[i].ID == what.ID {
+				more.Machines[i].Slots += what.More
+			}
+		}
+	case "skill":
+		for _, p := range doc.People {
+			if p.Pace(string(what.ID)) > 0 {
+				helper := studio.Person{ID: "one more who can " + what.ID, Name: p.Name, Skills: []studio.Skill{{Skill: string(what.ID), Pace: 100}},
+					Hours: p.Hours, Shifts: p.Shifts, Breaks: p.Breaks}
+				more.People = append(slices.Clone(doc.People), helper)
+				break
+			}
+		}
+	}
+	options.From, options.Report = nil, nil
+	with, err := Make(&more, counted, options)
+	if err != nil {
+		return what, err
+	}
+	what.Lateness, what.WithLateness = made.Objective.Lateness, with.Objective.Lateness
+	what.Slack, what.WithSlack = worst(made), worst(with)
+	what.Moved = []studio.ID{}
+	for i, o := range made.Orders {
+		if then := with.Orders[i]; then.Ready != nil && (o.Ready == nil || *then.Ready < *o.Ready) {
+			what.Moved = append(what.Moved, o.Order)
+		}
+	}
+	return what, nil
+}
+
+func worst(p *studio.Plan) studio.Minute {
+	if len(p.Objective.Slacks) == 0 {
+		return studio.MostSlack
+	}
+	return p.Objective.Slacks[0]
+}
+
+// loads adds up what is taken of people and places, day by day.
+func (s *schedule) loads(e *Explanation) {
+	last := s.now
+	for n := range s.at {
+		if s.at[n].state == placed {
+			last = max(last, s.at[n].end)
+		}
+	}
+	for day := s.calendar.Date(s.now); s.calendar.At(day, 0) < last; day = day.Next() {
+		span := studio.Span{From: max(s.now, s.calendar.At(day, 0)), To: s.calendar.At(day.Next(), 0)}
+		within := func(of studio.Span) studio.Span {
+			return studio.Span{From: max(of.From, span.From), To: min(of.To, span.To)}
+		}
+		for _, m := range s.makers {
+			l := Load{ID: m.ID, Day: day, There: m.regular.Worked(span)}
+			for _, b := range m.busy {
+				for at, n := &s.at[b.job], 0; n < at.stretches(); n++ {
+					if part := within(at.stretch(n)); part.From < part.To {
+						l.Taken += part.To - part.From
+					}
+				}
+			}
+			if l.There > 0 || l.Taken > 0 {
+				e.People = append(e.People, l)
+			}
+		}
+		for n, room := range s.rooms {
+			l := Load{ID: s.doc.Places[n].ID, Day: day, There: studio.Minute(room.most) * (span.To - span.From)}
+			for i, level := range room.levels {
+				until := s.horizon
+				if i+1 < len(room.levels) {
+					until = room.levels[i+1].from
+				}
+				if part := within(studio.Span{From: level.from, To: until}); part.From < part.To {
+					l.Taken += studio.Minute(level.used) * (part.To - part.From)
+				}
+			}
+			if l.Taken > 0 {
+				e.Places = append(e.Places, l)
+			}
+		}
+	}
+}

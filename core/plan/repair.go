@@ -1,0 +1,182 @@
+package plan
+
+import (
+	"cmp"
+	"slices"
+
+	"bractum/core/studio"
+)
+
+// A repair begins with a schedule as much like a plan in force as what has happened
+// allows, and moves what people have been told of only where that is worth more than it
+// disturbs them.
+
+// loyalty is how many minutes later than others the person whom a plan gave a task may be
+// done with it, and still keep it.
+const loyalty studio.Minute = 240
+
+// disturbed is how much disturbance of what people were told, in the minutes of the
+// objective, weighs as much as one step of lateness of an order of importance 1.
+const disturbed = 60
+
+// tell takes from a plan what people have been told for the next two days.
+func (p *problem) tell(from *studio.Plan) {
+	p.told = make([]*studio.Task, len(p.jobs))
+	for i := range from.Tasks {
+		t := &from.Tasks[i]
+		if j := p.byID[t.ID]; j != nil && j.Fact == nil && t.Person != "" && t.Start >= p.now && t.Start < p.now+studio.SeenAhead {
+			p.told[j.number] = t
+		}
+	}
+}
+
+// follow lays every cluster exactly as a plan has it, as far as that can still be; then
+// what cannot, all that needs it and all that the plan does not know, about when it was to
+// be and by the same people if they can.
+func (s *schedule) follow(from *studio.Plan) {
+	known := make([]*studio.Task, len(s.jobs))
+	people := map[studio.ID]int{}
+	for i := range s.doc.People {
+		people[s.doc.People[i].ID] = i + 1
+	}
+	for i := range from.Tasks {
+		t := &from.Tasks[i]
+		j := s.byID[t.ID]
+		if j == nil || j.cluster == nil {
+			continue
+		}
+		known[j.number] = t
+		c := j.cluster
+		s.wish.key[c.number] = min(s.wish.key[c.number], t.Begin()) - studio.Minute(c.begun)<<40
+		if j.Fact == nil && !j.inAir() {
+			s.wish.prefer[j.number], s.wish.notBefore[j.number] = people[t.Person], t.Begin()
+		}
+		if j.wishes {
+			end, ok := s.lasts(j, t.Start, j.least, j.Wait.Least)
+			s.wish.hurried[j.number] = ok && end >= t.End
+		}
+		s.wish.overtime[c.number] = s.wish.overtime[c.number] || t.Overtime
+	}
+	s.wish.as = known
+	s.lay(s.clusters)
+	s.wish.as = nil
+	out := newRemoval(s)
+	for _, c := range s.clusters {
+		if s.at[c.jobs[0].number].state == open {
+			out.in[c.number] = true
+			out.clusters = append(out.clusters, c)
+		}
+	}
+	if len(out.clusters) == 0 {
+		return
+	}
+	out.follow()
+	out.settle() // and what is now charged otherwise
+	s.wish.loyalty, s.wish.patience, s.wish.thrift = loyalty, 0, 0
+	s.lay(out.clusters)
+	s.shift(from, func(c *cluster) studio.Minute { // in the order in which it was
+		first := c.latest
+		for _, j := range c.jobs {
+			if t := known[j.number]; t != nil {
+				first = min(first, t.Begin())
+			}
+		}
+		return first
+	})
+	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
+	ready := map[studio.ID]studio.Minute{}
+	for _, o := range from.Orders {
+		if o.Ready != nil {
+			ready[o.Order] = *o.Ready
+		}
+	}
+	sequence := s.byDate()
+	slices.SortStableFunc(sequence, func(a, b int) int {
+		return compare(cmp.Or(ready[s.orders[a].ID], s.orders[a].ReadyBy), cmp.Or(ready[s.orders[b].ID], s.orders[b].ReadyBy))
+	})
+	places := placesOf(sequence)
+	s.shift(from, func(c *cluster) studio.Minute { // order by order, as they were ready
+		return studio.Minute(c.rank(places))<<24 + c.latest
+	})
+}
+
+// shift lays all that people were not told of anew, in some order, and keeps that if it
+// is better; where nothing is later than it was, it leaves things alone.
+func (s *schedule) shift(from *studio.Plan, key func(*cluster) studio.Minute) {
+	was, left := s.worth().Lateness, s.left()
+	if was <= from.Objective.Lateness {
+		return
+	}
+	out := newRemoval(s)
+	for _, c := range s.clusters {
+		if c.begun == 0 && !slices.ContainsFunc(c.jobs, func(j *job) bool { return s.told[j.number] != nil }) {
+			out.add(c)
+		}
+	}
+	out.follow()
+	out.settle()
+	for _, c := range out.clusters {
+		s.wish.key[c.number] = min(s.wish.key[c.number], key(c))
+	}
+	s.lay(out.clusters)
+	if now := s.worth().Lateness; out.broken() || now > was || now == was && s.left() > left {
+		out.restore()
+	}
+}
+
+// placeAs places a cluster exactly as a plan has it; false where that cannot be, or the
+// plan does not have it.
+func (s *schedule) placeAs(c *cluster) bool {
+	for _, before := range c.previous {
+		if s.at[before.jobs[len(before.jobs)-1].number].state == open {
+			return false
+		}
+	}
+	for n, j := range c.jobs {
+		t := s.wish.as[j.number]
+		if t != nil && s.try(j, s.wish.notBefore[j.number], false) == nil {
+			if at := &s.at[j.number]; j.Fact != nil || at.start == t.Start && at.end == t.End && s.personOf(at) == t.Person {
+				continue
+			}
+			s.take(j)
+		}
+		for _, placed := range slices.Backward(c.jobs[:n]) {
+			s.take(placed)
+		}
+		return false
+	}
+	return true
+}
+
+// recall has a job that people were told of go back to where they were told, if it can.
+func (s *schedule) recall(j *job) {
+	if s.told == nil || s.told[j.number] == nil {
+		return
+	}
+	t := s.told[j.number]
+	s.wish.notBefore[j.number] = t.Start
+	for i, m := range s.makers {
+		if m.ID == t.Person {
+			s.wish.prefer[j.number] = i + 1
+		}
+	}
+}
+
+// unrest is how far what people were told is off, as disturbance is reckoned.
+func (s *schedule) unrest() (sum int64) {
+	for n, t := range s.told {
+		if t == nil {
+			continue
+		}
+		at := &s.at[n]
+		if at.state != placed {
+			sum += int64(s.gone() - t.Start)
+			continue
+		}
+		sum += int64(max(at.start-t.Start, t.Start-at.start))
+		if s.personOf(at) != t.Person {
+			sum += studio.PersonChange
+		}
+	}
+	return sum
+}
