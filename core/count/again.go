@@ -14,6 +14,7 @@ import (
 // document that was counted is not changed afterwards; the next one may share what it has
 // in common with it. A Counter is not safe for concurrent use; its results are.
 type Counter struct {
+	divided  map[studio.ID]int64 // into how many lots which groups are, where that is not as usual
 	before   *studio.Document
 	book     *studio.Book
 	calendar studio.Calendar
@@ -67,7 +68,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		k.before = nil
 		return err
 	}
-	*k = Counter{doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}, map[studio.ID]studio.Recorded{}}
+	*k = Counter{k.divided, doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}, map[studio.ID]studio.Recorded{}}
 	for _, r := range doc.Recorded {
 		k.recorded[r.Recipe] = r
 	}

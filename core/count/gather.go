@@ -36,8 +36,10 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),
 			figure(r, "most in one lot", c.mostPerLot(r))}, studio.NewFigure("lots", lots, ""))
 	}
+	ordinals := c.ordinals(item.Key, r, started, lots)
+	lots = int64(len(ordinals))
 	for i := range lots {
-		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key),
+		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: ordinals[i], Group: studio.LotID(item.Key, ordinals[0]),
 			Started: started / unit / (lots - i) * unit, Pegs: []studio.Peg{}}
 		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
 		started, total = started-lot.Started, total-lot.Need
@@ -60,6 +62,32 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		}
 	}
 }
+
+// ordinals are those of the lots of a group: as many as there usually are, or as the group
+// is to be divided into. Those that there usually are keep their ids for other groups.
+func (c *counter) ordinals(key string, r *studio.Recipe, started, usual int64) []int {
+	var all []int
+	for range usual {
+		all = append(all, c.nextOrdinal(key))
+	}
+	divided, wanted := c.counter.divided[studio.LotID(key, all[0])]
+	if !wanted {
+		return all
+	}
+	fewest := int64(1)
+	if most := c.roomPerLot(r); most > 0 {
+		fewest = studio.CeilDiv(started, max(r.Unit(), most/r.Unit()*r.Unit()))
+	}
+	divided = max(fewest, min(divided, started/max(r.Unit(), r.LeastPerLot)))
+	for int64(len(all)) < divided {
+		all = append(all, all[len(all)-1]+beyondUsual)
+	}
+	return all[:max(1, divided)]
+}
+
+// beyondUsual is added to ordinals of lots that a group is divided into beyond what is
+// usual: no studio counts so far.
+const beyondUsual = 1 << 20
 
 // pooling shows what would be started if each order's pieces were made apart, at the same
 // service.
@@ -122,7 +150,7 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 // soft stores hold, and by what can be worked in the open time before the first pieces
 // are too stiff for the next step; 0 is no limit.
 func (c *counter) mostPerLot(r *studio.Recipe) int64 {
-	most := r.MostPerLot
+	most := c.roomPerLot(r)
 	for i, s := range r.Steps {
 		for _, w := range s.Windows {
 			if n := c.inOpenTime(r, i, w); n > 0 && (most == 0 || n < most) {
@@ -130,6 +158,13 @@ func (c *counter) mostPerLot(r *studio.Recipe) int64 {
 			}
 		}
 	}
+	return most
+}
+
+// roomPerLot is how many go into one lot by the lead's own limit and by what formers and
+// soft stores hold.
+func (c *counter) roomPerLot(r *studio.Recipe) int64 {
+	most := r.MostPerLot
 	for _, s := range r.Steps {
 		for _, h := range s.Holds {
 			for _, p := range c.doc.Places {

@@ -16,7 +16,8 @@ import (
 type Options struct {
 	// LatenessOnly compares plans by weighted lateness alone.
 	LatenessOnly bool
-	// FixedLots keeps lots as they were counted.
+	// FixedLots keeps lots as they were counted; else the search may divide those that
+	// were gathered together otherwise.
 	FixedLots bool
 	// Steps of search after the constructive plan, from a seed.
 	Steps int
@@ -43,8 +44,7 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 	if err != nil {
 		return nil, err
 	}
-	s := newSearch(p, options)
-	done := s.run()
+	s, done := searched(newSearch(p, options))
 	out := s.found().finished()
 	out.Steps, out.Seed = done, options.Seed
 	return out, nil

@@ -109,7 +109,7 @@ func (s *schedule) shift(from *studio.Plan, key func(*cluster) studio.Minute) {
 	}
 	out := newRemoval(s)
 	for _, c := range s.clusters {
-		if c.begun == 0 && !slices.ContainsFunc(c.jobs, func(j *job) bool { return s.told[j.number] != nil }) {
+		if c.begun == 0 && !slices.ContainsFunc(c.jobs, s.toldOf) {
 			out.add(c)
 		}
 	}
@@ -148,9 +148,12 @@ func (s *schedule) placeAs(c *cluster) bool {
 	return true
 }
 
+// toldOf is true of a job that people were told of.
+func (s *schedule) toldOf(j *job) bool { return s.told != nil && s.told[j.number] != nil }
+
 // recall has a job that people were told of go back to where they were told, if it can.
 func (s *schedule) recall(j *job) {
-	if s.told == nil || s.told[j.number] == nil {
+	if !s.toldOf(j) {
 		return
 	}
 	t := s.told[j.number]

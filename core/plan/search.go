@@ -25,6 +25,8 @@ type search struct {
 	*problem
 	options Options
 	strands []*strand
+	rounds  int
+	steps   int
 }
 
 // strand is one of the searches that go on beside each other, each with a schedule and a
@@ -137,16 +139,16 @@ func (s *schedule) adopt(at []spot) {
 }
 
 // run searches for so many steps, or until it is told to stop, and gives the steps done.
-func (s *search) run() int {
+func (s *search) run(most int) int {
 	done := 0
 	if len(s.clusters) == 0 {
 		return 0
 	}
-	for round := 1; done < s.options.Steps && !s.stopped() && !s.optimal(); round++ {
+	for done < most && !s.stopped() && !s.optimal() {
 		var wait sync.WaitGroup
 		for _, t := range s.strands {
-			n := min(stepsEach, s.options.Steps-done)
-			done += n
+			n := min(stepsEach, most-done)
+			done, s.steps = done+n, s.steps+n
 			wait.Go(func() {
 				for range n {
 					t.step()
@@ -154,11 +156,11 @@ func (s *search) run() int {
 			})
 		}
 		wait.Wait()
-		if round%meetings == 0 {
+		if s.rounds++; s.rounds%meetings == 0 {
 			s.meet()
 		}
 		if s.options.Report != nil {
-			s.options.Report(Progress{Steps: done, Best: s.best().best.Objective})
+			s.options.Report(Progress{Steps: s.steps, Best: s.best().best.Objective})
 		}
 	}
 	return done

@@ -32,6 +32,8 @@ type Lot struct {
 	// Decided is true of a lot that the lead has decided on.
 	Decided bool `json:"decided,omitempty"`
 	InWork  bool `json:"inWork,omitempty"`
+	// Group is the first of the lots that were gathered together.
+	Group ID `json:"group,omitempty"`
 	// From is the shelf lot of half-made pieces that it is finished from, and
 	// Reached the last step those had behind them.
 	From    ID     `json:"from,omitempty"`

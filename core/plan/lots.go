@@ -1,0 +1,123 @@
+package plan
+
+import (
+	"maps"
+	"math/rand/v2"
+	"slices"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+)
+
+// Between two stretches of search the sizes of some lots are tried: each takes so many
+// steps from the plan as it is.
+const (
+	stretch      = 128
+	sizesAtOnce  = 3
+	stepsPerSize = 32
+)
+
+// sizes is the search over lot sizes: groups of lots that were gathered together, divided
+// into more lots than the count has, or fewer.
+type sizes struct {
+	*search
+	divided map[studio.ID]int64
+	random  *rand.Rand
+}
+
+// searched searches for the steps of the options, lot sizes included unless they are
+// fixed, and gives the search that found the best and the steps done.
+func searched(s *search) (*search, int) {
+	z := &sizes{s, map[studio.ID]int64{}, rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))}
+	done := 0
+	for {
+		did := z.run(min(stretch, s.options.Steps-done))
+		done += did
+		if did < stretch || done >= s.options.Steps || z.stopped() || z.optimal() {
+			return z.search, done
+		}
+		if s.options.FixedLots || s.doc.Direct != nil || z.best().best.Lateness == 0 {
+			continue
+		}
+		for range sizesAtOnce {
+			if s.options.Steps-done < stepsPerSize || z.stopped() {
+				break
+			}
+			done += z.try()
+		}
+	}
+}
+
+// try divides a group of which a late order waits for a lot otherwise, and goes on from
+// there if that is better. It gives the steps done.
+func (z *sizes) try() int {
+	group, lots := z.draw()
+	if lots == 0 {
+		return 0
+	}
+	divided := maps.Clone(z.divided)
+	divided[group] = lots
+	counted, err := count.Divided(z.doc, divided)
+	if err != nil {
+		return 0
+	}
+	p, err := newProblem(z.doc, counted)
+	if err != nil {
+		return 0
+	}
+	options := z.options
+	options.Seed += int64(z.random.Uint32())
+	before := z.found().finished()
+	next := &search{problem: p, options: options, steps: z.steps}
+	if z.options.From != nil {
+		p.tell(z.options.From)
+	}
+	first := newSchedule(p)
+	first.follow(before)
+	next.begin(first)
+	done := next.run(stepsPerSize)
+	z.steps = next.steps
+	if next.strands[0].compare(next.best().best, z.best().best) < 0 {
+		next.options = z.options
+		z.search, z.divided = next, divided
+	}
+	return done
+}
+
+// draw picks a lot that a late order waits for, and into how many its group is to be
+// divided; into none where there is nothing to divide.
+func (z *sizes) draw() (studio.ID, int64) {
+	best := z.best()
+	if !best.stale {
+		best.adopt(best.bestAt)
+		best.current = best.best
+	}
+	o := best.lateOrder()
+	if o == nil {
+		return "", 0
+	}
+	var groups []studio.ID
+	lots := map[studio.ID]*studio.Lot{}
+	members := map[studio.ID]int64{}
+	for i := range z.counted.Lots {
+		l := &z.counted.Lots[i]
+		lots[l.ID] = l
+		members[l.Group]++
+	}
+	book := studio.NewBook(z.doc)
+	for j := best.lastOf(o); j != nil; j = best.latestNeed(j) {
+		l := lots[j.lot]
+		if l != nil && l.Group != "" && !l.InWork && !l.Decided && book.Of(l.Made()).Kind != studio.KindMix && !slices.Contains(groups, l.Group) {
+			groups = append(groups, l.Group)
+		}
+	}
+	if len(groups) == 0 {
+		return "", 0
+	}
+	group := groups[z.random.IntN(len(groups))]
+	n := members[group] + 1
+	if members[group] > 1 && z.random.IntN(2) == 0 {
+		n = members[group] - 1
+	}
+	return group, n
+}
