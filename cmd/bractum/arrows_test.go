@@ -27,7 +27,7 @@ var may = map[string][]string{
 	"bractum/core/flower":         {"core/studio", "core/count", "core/drying", "core/paste", "core/wire"},
 	"bractum/core/book":           {"core/studio", "core/flower"},
 	"bractum/core/pattern":        {"core/studio"},
-	"bractum/demo":                {"core/studio"},
+	"bractum/demo":                {"core/studio", "core/count"},
 	"bractum/store/sqlcgen":       {},
 	"bractum/store":               {"core/studio", "core/count", "core/book", "store/sqlcgen"},
 	"bractum/api":                 {"core/studio", "core/drying", "core/count", "core/paste", "core/wire", "core/plan", "core/stores", "core/bench", "core/book", "core/flower", "core/pattern", "picture", "outside", "store"},

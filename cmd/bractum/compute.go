@@ -4,7 +4,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"math"
 	"os"
+	"time"
 
 	"bractum/core/count"
 	"bractum/core/plan"
@@ -23,6 +25,9 @@ type documentCommand struct {
 func (c *documentCommand) Validate() error {
 	if c.Scale < 0.01 || c.Scale > 100 {
 		return fmt.Errorf("--scale is %g; from 0.01 to 100 would be right", c.Scale)
+	}
+	if c.Load < 1 || c.Load > 1000 {
+		return fmt.Errorf("--load is %d; from 1 to 1000 percent would be right", c.Load)
 	}
 	return nil
 }
@@ -51,38 +56,87 @@ func (c *countCommand) Run() error {
 }
 
 type planCommand struct {
-	File      string `arg:"" help:"The studio document; - reads standard input."`
-	Objective string `enum:"all,1" default:"all" help:"1 compares plans by weighted lateness alone; all by the whole objective."`
-	FixedLots bool   `help:"Keep the lots as they are counted; search neither splits nor merges them."`
-	Steps     int    `default:"0" help:"Steps of search after the first plan."`
-	Seed      int64  `default:"1" help:"Where the search begins; the same steps from the same seed give the same plan."`
+	File      string  `arg:"" help:"The studio document; - reads standard input."`
+	Objective string  `enum:"all,1" default:"all" help:"1 compares plans by weighted lateness alone; all by the whole objective."`
+	FixedLots bool    `help:"Keep the lots as they are counted; search neither splits nor merges them."`
+	Steps     int     `default:"0" help:"Steps of search after the first plan."`
+	Seconds   float64 `default:"0" help:"Stop the search after so long, with the best so far; without --steps it goes on until then."`
+	Seed      int64   `default:"1" help:"Where the search begins; the same steps from the same seed give the same plan."`
+	From      string  `default:"" help:"A plan in force to repair: what people were told for the next two days stays where it can."`
 }
 
-func (c *planCommand) options() plan.Options {
-	return plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed}
+// options are those of planning; done is to be called when it is over.
+func (c *planCommand) options() (options plan.Options, done func(), err error) {
+	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed}
+	if c.From != "" {
+		if options.From, err = read(c.From, studio.ReadPlan); err != nil {
+			return options, nil, err
+		}
+	}
+	if c.Seconds == 0 {
+		return options, func() {}, nil
+	}
+	if options.Steps == 0 {
+		options.Steps = math.MaxInt32
+	}
+	stop := make(chan struct{})
+	timer := time.AfterFunc(time.Duration(c.Seconds*float64(time.Second)), func() { close(stop) })
+	options.Stop = stop
+	return options, func() { timer.Stop() }, nil
 }
 
 func (c *planCommand) Validate() error {
-	if c.Steps < 0 || c.Steps > 1_000_000 {
-		return fmt.Errorf("--steps is %d; from 0 to 1000000 would be right", c.Steps)
+	switch {
+	case c.Steps < 0 || c.Steps > math.MaxInt32:
+		return fmt.Errorf("--steps is %d; from 0 to %d would be right", c.Steps, math.MaxInt32)
+	case c.Seconds < 0 || c.Seconds > 86_400:
+		return fmt.Errorf("--seconds is %g; from 0 to 86400 would be right", c.Seconds)
+	case c.File == "-" && c.From == "-":
+		return fmt.Errorf("only one of document and plan can come from standard input")
 	}
 	return nil
 }
 
 func (c *planCommand) Run() error {
-	doc, err := read(c.File, studio.Read)
+	made, _, _, _, err := c.make()
 	if err != nil {
 		return err
+	}
+	fmt.Fprintf(os.Stderr, "weighted lateness %d after %d steps; no plan is below %d\n", made.Objective.Lateness, made.Steps, *made.Bound)
+	return write(made)
+}
+
+func (c *planCommand) make() (*studio.Plan, *studio.Document, *count.Result, plan.Options, error) {
+	doc, err := read(c.File, studio.Read)
+	if err != nil {
+		return nil, nil, nil, plan.Options{}, err
 	}
 	counted, err := count.Up(doc)
 	if err != nil {
-		return err
+		return nil, nil, nil, plan.Options{}, err
 	}
-	made, err := plan.Make(doc, counted, c.options())
+	options, done, err := c.options()
+	if err != nil {
+		return nil, nil, nil, plan.Options{}, err
+	}
+	defer done()
+	made, err := plan.Make(doc, counted, options)
+	return made, doc, counted, options, err
+}
+
+type explainCommand struct{ planCommand }
+
+func (c *explainCommand) Run() error {
+	made, doc, counted, options, err := c.make()
 	if err != nil {
 		return err
 	}
-	return write(made)
+	options.Steps, options.Stop = made.Steps, nil
+	explanation, err := plan.Explain(doc, counted, made, options)
+	if err != nil {
+		return err
+	}
+	return write(explanation)
 }
 
 type checkCommand struct {
