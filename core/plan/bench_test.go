@@ -26,3 +26,14 @@ func BenchmarkFirstPlan(b *testing.B) {
 		})
 	}
 }
+
+// BenchmarkSearch takes so many steps of search on the overloaded season.
+func BenchmarkSearch(b *testing.B) {
+	doc := demo.Season(1, 1, 105)
+	counted, err := count.Up(doc)
+	require.NoError(b, err)
+	for b.Loop() {
+		_, err := plan.Make(doc, counted, plan.Options{Steps: 96, Seed: 1, LatenessOnly: true})
+		require.NoError(b, err)
+	}
+}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"container/heap"
+	"math"
 	"slices"
 
 	"bractum/core/studio"
@@ -9,7 +10,12 @@ import (
 
 // lay places clusters that are open, the most urgent of those that can be placed
 // first. One whose needs are unplaced is given up.
-func (s *schedule) lay(clusters []*cluster) {
+func (s *schedule) lay(clusters []*cluster) { s.layWithin(clusters, math.MaxInt64) }
+
+// layWithin lays clusters until the orders that are through are later than a weighted
+// lateness; then it stops, and answers false.
+func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
+	pending, late := s.pending(clusters)
 	for _, c := range clusters {
 		s.blockers[c.number] = 0
 	}
@@ -26,14 +32,40 @@ func (s *schedule) lay(clusters []*cluster) {
 	}
 	heap.Init(&q)
 	for q.Len() > 0 {
+		if late > most {
+			return false
+		}
 		c := heap.Pop(&q).(*cluster)
 		s.settle(c)
+		for _, n := range c.orders {
+			if pending[n]--; pending[n] == 0 {
+				late += s.lateness(s.orders[n])
+			}
+		}
 		for _, next := range c.next {
 			if s.blockers[next.number]--; s.blockers[next.number] == 0 && s.at[next.jobs[0].number].state == open {
 				heap.Push(&q, next)
 			}
 		}
 	}
+	return true
+}
+
+// pending is how many of some clusters each order needs, and the weighted lateness of
+// those that need none.
+func (s *schedule) pending(clusters []*cluster) ([]int, int64) {
+	pending, late := make([]int, len(s.orders)), int64(0)
+	for _, c := range clusters {
+		for _, n := range c.orders {
+			pending[n]++
+		}
+	}
+	for n, o := range s.orders {
+		if pending[n] == 0 {
+			late += s.lateness(o)
+		}
+	}
+	return pending, late
 }
 
 // settle places a cluster, with its waits as one would wish, else at their least,

@@ -17,7 +17,7 @@ const loyalty studio.Minute = 240
 
 // disturbed is how much disturbance of what people were told, in the minutes of the
 // objective, weighs as much as one step of lateness of an order of importance 1.
-const disturbed = 60
+const disturbed = 600
 
 // tell takes from a plan what people have been told for the next two days.
 func (p *problem) tell(from *studio.Plan) {

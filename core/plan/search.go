@@ -66,28 +66,38 @@ func newSearch(p *problem, options Options) *search {
 	if options.From != nil {
 		p.tell(options.From)
 		first.follow(options.From)
-	} else {
-		first.lay(p.clusters)
-		if len(p.clusters) <= quick {
-			first = s.impatient(first)
+		if first.worth().Lateness > options.From.Objective.Lateness {
+			first = s.better(first, s.anew())
 		}
+	} else {
+		first = s.anew()
 	}
 	s.begin(first)
 	return s
 }
 
-// impatient is a schedule in which whoever is done first gets a task, if that is better
-// than another.
-func (s *search) impatient(than *schedule) *schedule {
+// anew is a schedule laid by urgency; where that takes no time, also one in which whoever
+// is done first gets a task, if that is better.
+func (s *search) anew() *schedule {
+	usual := newSchedule(s.problem)
+	usual.lay(s.clusters)
+	if len(s.clusters) > quick {
+		return usual
+	}
 	other := newSchedule(s.problem)
 	other.wish.patience, other.wish.thrift = 0, 0
 	other.lay(s.clusters)
 	other.wish.patience, other.wish.thrift = usualPatience, usualThrift
+	return s.better(usual, other)
+}
+
+// better is the better of two schedules, the first if they are as good.
+func (s *search) better(a, b *schedule) *schedule {
 	judge := strand{lateOnly: s.options.LatenessOnly}
-	if judge.compare(value{Objective: other.worth(), out: other.left()}, value{Objective: than.worth(), out: than.left()}) < 0 {
-		return other
+	if judge.compare(value{b.worth(), b.left(), b.unrest()}, value{a.worth(), a.left(), a.unrest()}) < 0 {
+		return b
 	}
-	return than
+	return a
 }
 
 // begin has the first strand go on from a schedule, and the second from one of its own
@@ -240,8 +250,8 @@ func (s *strand) step() {
 	s.out.settle()
 	s.wish.patience = drawn(s, usualPatience, usualPatience, usualPatience/4, 2*usualPatience, 0)
 	s.wish.thrift = drawn(s, usualThrift, usualThrift, usualThrift/3, 2*usualThrift, 0)
-	s.lay(s.out.clusters)
-	if s.out.broken() {
+	allowed := s.allowed()
+	if !s.layWithin(s.out.clusters, allowed) || s.out.broken() {
 		s.learn(n, 0)
 		s.out.restore()
 		return
@@ -252,7 +262,7 @@ func (s *strand) step() {
 	switch {
 	case s.compare(found, s.best) < 0:
 		s.best, s.stale, s.patience = found, true, 0
-	case better <= 0 || s.tolerates(found):
+	case better <= 0 || found.Lateness <= allowed && found.Lateness > s.current.Lateness:
 		if s.stale { // the best was the schedule until this step
 			s.keep()
 			s.out.asItWas(s.bestAt)
@@ -270,15 +280,15 @@ func (s *strand) step() {
 // drawn is one of several.
 func drawn[T any](s *strand, of ...T) T { return of[s.random.IntN(len(of))] }
 
-// tolerates is true of a schedule that is worse, but by so little that there may be a
-// way to a better one from there: the less, the longer since the last heating.
-func (s *strand) tolerates(found value) bool {
+// allowed is the weighted lateness up to which a step goes even where that is worse: by so
+// little that there may be a way to something better from there, the less, the longer
+// since the last heating.
+func (s *strand) allowed() int64 {
 	if s.kicked {
-		return true
+		return math.MaxInt64
 	}
 	heat := 1 - float64(s.taken%cycle)/cycle
-	most := (0.01*float64(s.best.Lateness) + 4) * heat * heat * -math.Log(1-s.random.Float64())
-	return float64(found.Lateness-s.current.Lateness) <= most && found.Lateness > s.current.Lateness
+	return s.current.Lateness + int64((0.01*float64(s.best.Lateness)+4)*heat*heat*-math.Log(1-s.random.Float64()))
 }
 
 // arm is what a neighbourhood has brought in a strand, and at what cost, what is long ago
@@ -294,7 +304,7 @@ func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
 	}
-	if s.opening = s.opening && s.patience < 20 && s.best.Lateness > 0; s.opening {
+	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening {
 		return bySequence
 	}
 	if len(s.clusters) <= few {

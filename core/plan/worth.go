@@ -32,6 +32,9 @@ func (s *schedule) worth() studio.Objective {
 	return o
 }
 
+// lateness is how late an order is, in steps times its importance.
+func (s *schedule) lateness(o *order) int64 { return o.Importance * steps(s.readyOf(o)-o.ReadyBy) }
+
 // steps are the begun quarters of an hour of a lateness, none when there is none.
 func steps(late studio.Minute) int64 { return int64(studio.CeilDiv(max(0, late), 15)) }
 
