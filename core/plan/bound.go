@@ -277,11 +277,20 @@ func (s *schedule) scarcest(all []capacity) []capacity {
 // orders to spans of time, by shortest augmenting paths.
 func (s *schedule) transport(c capacity, anyhow []studio.Minute) int64 {
 	const spans = 120
-	length := max(15, studio.CeilDiv(s.horizon-s.now, spans))
+	var total float64
+	for _, need := range c.need {
+		total += need
+	}
+	end := s.now + 60 // when there has been enough for everything
+	for end < s.horizon && c.until(studio.Span{From: s.now, To: end}) < total {
+		end += max(60, (end-s.now)/4)
+	}
+	end = min(end, s.horizon)
+	length := max(1, studio.CeilDiv(end-s.now, spans))
 	var begins []studio.Minute
 	var room []float64
-	for t := s.now; t < s.horizon; t += length {
-		if there := c.until(studio.Span{From: t, To: min(s.horizon, t+length)}); there > 0 {
+	for t := s.now; t < end; t += length {
+		if there := c.until(studio.Span{From: t, To: min(end, t+length)}); there > 0 {
 			begins, room = append(begins, t), append(room, there)
 		}
 	}

@@ -110,16 +110,14 @@ func (s *search) begin(from *schedule) {
 		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few,
 			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), line: newLine(s.problem)}
 		t.sequence = t.line.byDate()
-		t.opening = len(s.orders) > 1 && len(s.clusters) > few && s.told == nil
-		if n > 0 && s.told != nil {
-			t.schedule = newSchedule(s.problem)
-			t.adopt(from.at)
-			copy(t.wish.hurried, from.wish.hurried)
-			copy(t.wish.overtime, from.wish.overtime)
-		} else if n > 0 {
+		t.opening = len(s.orders) > 1 && len(s.clusters) > few && (n > 0 || s.told == nil)
+		if n > 0 {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
 			t.inSequence(t.sequence)
+			for _, j := range s.jobs {
+				t.recall(j)
+			}
 			t.lay(s.clusters)
 		}
 		t.out = newRemoval(t.schedule)
