@@ -150,7 +150,7 @@ func (p *problem) newCapacity(tails []studio.Minute, takes func(*job) float64) c
 }
 
 // Of teams and of places so many are looked at, those that are most in demand.
-const mostCapacities = 3
+const mostCapacities = 2
 
 // teams are the hours of those who can do some kinds of work and nobody else can: for
 // each kind, and for all together.
@@ -272,11 +272,29 @@ func (s *schedule) scarcest(all []capacity) []capacity {
 	return all[:min(len(all), mostCapacities)]
 }
 
+// enough is true of a capacity of which every order, the first due first, has what it
+// needs in time.
+func (s *schedule) enough(c capacity) bool {
+	due := func(n int) studio.Minute { return s.orders[n].ReadyBy - c.tail[n] }
+	all := s.byDate()
+	slices.SortStableFunc(all, func(a, b int) int { return compare(due(a), due(b)) })
+	var sum float64
+	for _, n := range all {
+		if sum += c.need[n]; c.need[n] > 0 && (due(n) <= s.now || c.until(studio.Span{From: s.now, To: due(n)}) < sum) {
+			return false
+		}
+	}
+	return true
+}
+
 // transport is the least sum by which orders are later than they are anyhow, if every bit
 // of what they need of a capacity may be had at any time: a transportation problem from
 // orders to spans of time, by shortest augmenting paths.
 func (s *schedule) transport(c capacity, anyhow []studio.Minute) int64 {
-	const spans = 120
+	if s.enough(c) {
+		return 0
+	}
+	const spans = 80
 	var total float64
 	for _, need := range c.need {
 		total += need

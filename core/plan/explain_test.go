@@ -1,0 +1,65 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// The demo's moulds are its scarce kind: the explanation names them on the chain of the
+// ferry crew's order, has tried more, and with those the date moves.
+func TestThePlanExplainsItself(t *testing.T) {
+	doc := demo.Document()
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted, plan.Options{})
+	require.NoError(t, err)
+	e, err := plan.Explain(doc, counted, made, plan.Options{})
+	require.NoError(t, err)
+	require.Len(t, e.Orders, len(made.Orders))
+	tasks := map[studio.ID]studio.Task{}
+	for _, task := range made.Tasks {
+		tasks[task.ID] = task
+	}
+	for i, chain := range e.Orders {
+		require.NotEmpty(t, chain.Links)
+		assert.Equal(t, *made.Orders[i].Ready, chain.Links[0].End, "the chain ends when the order is ready")
+		for n, link := range chain.Links {
+			assert.Equal(t, tasks[link.Task].Start, link.Begin, "the explanation is of this plan")
+			if n > 0 {
+				assert.Equal(t, chain.Links[n-1].CausedBy, link.Task, "each link waited for the next")
+				assert.Less(t, link.Begin, chain.Links[n-1].Begin)
+			}
+		}
+		assert.Contains(t, []studio.Cause{studio.CauseNow, studio.CauseHours, studio.CauseGate}, chain.Links[len(chain.Links)-1].Cause, "it goes back to where nothing could be earlier")
+	}
+	require.NotEmpty(t, e.Scarce)
+	scarcest := e.Scarce[0]
+	assert.Equal(t, "place", scarcest.Kind)
+	assert.Equal(t, demo.ID("Half-sphere mould 60 mm"), scarcest.ID)
+	assert.Contains(t, scarcest.Moved, doc.Orders[0].ID, "the ferry crew's")
+	assert.Greater(t, scarcest.WithSlack, scarcest.Slack)
+	var worked studio.Minute
+	for _, load := range e.People {
+		assert.LessOrEqual(t, load.Taken, load.There, "nobody works overtime in the demo")
+		worked += load.Taken
+	}
+	for _, task := range made.Tasks {
+		if task.Person != "" {
+			worked -= task.End - task.Start
+			for _, pause := range task.Pauses {
+				worked += pause.To - pause.From
+			}
+		}
+	}
+	assert.Zero(t, worked, "the loads add up to the plan")
+	for _, load := range e.Places {
+		assert.LessOrEqual(t, load.Taken, load.There)
+	}
+}
