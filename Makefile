@@ -45,7 +45,7 @@ screenshots: build chromium ## retake docs/screenshots from the demo data
 	go run ./browser/screenshots docs/screenshots
 
 bench: ## measure counting, cutting, planning and the API's answers
-	go test -run '^$$' -bench . ./core/count ./core/wire ./core/plan ./core/drying ./core/flower ./web
+	go test -run '^$$' -timeout 1h -bench . ./core/count ./core/wire ./core/plan ./core/plan/reference ./core/drying ./core/flower ./web
 
 clean: ## forget what was built; the demo's data stay
 	rm -rf bin web/site/app ui/node_modules

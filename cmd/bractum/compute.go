@@ -6,6 +6,7 @@ import (
 	"io"
 	"math"
 	"os"
+	"strings"
 	"time"
 
 	"bractum/core/count"
@@ -62,12 +63,13 @@ type planCommand struct {
 	Steps     int     `default:"0" help:"Steps of search after the first plan."`
 	Seconds   float64 `default:"0" help:"Stop the search after so long, with the best so far; without --steps it goes on until then."`
 	Seed      int64   `default:"1" help:"Where the search begins; the same steps from the same seed give the same plan."`
+	Without   string  `default:"" hidden:"" help:"Neighbourhoods that the search does without, by name and comma; to measure them."`
 	From      string  `default:"" help:"A plan in force to repair: what people were told for the next two days stays where it can."`
 }
 
 // options are those of planning; done is to be called when it is over.
 func (c *planCommand) options() (options plan.Options, done func(), err error) {
-	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed}
+	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed, Without: strings.Split(c.Without, ",")}
 	if c.From != "" {
 		if options.From, err = read(c.From, studio.ReadPlan); err != nil {
 			return options, nil, err

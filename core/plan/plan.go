@@ -25,6 +25,9 @@ type Options struct {
 	// From is a plan in force, which is repaired rather than made anew: what people have
 	// been told stays as far as it can.
 	From *studio.Plan
+	// Without names neighbourhoods that the search is to do without: to measure what each
+	// is worth.
+	Without []string
 	// Stop ends the search when it is closed, with the best found so far.
 	Stop <-chan struct{}
 	// Report, if given, is told now and then how far the search is.

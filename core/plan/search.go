@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"sync"
 
 	"bractum/core/studio"
@@ -49,6 +50,7 @@ type strand struct {
 	sequence []int
 	next     []int // the sequence that is being tried
 	arms     []arm
+	without  []bool // by neighbourhood
 }
 
 // value is what a schedule is worth, how many jobs it leaves out, and how far it is from
@@ -108,9 +110,12 @@ func (s *search) begin(from *schedule) {
 			break
 		}
 		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few,
-			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), line: newLine(s.problem)}
+			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), without: make([]bool, len(neighbourhoods)), line: newLine(s.problem)}
+		for n := range neighbourhoods {
+			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
+		}
+		t.opening = len(s.orders) > 1 && len(s.clusters) > few && (n > 0 || s.told == nil) && !t.without[bySequence]
 		t.sequence = t.line.byDate()
-		t.opening = len(s.orders) > 1 && len(s.clusters) > few && (n > 0 || s.told == nil)
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
@@ -241,6 +246,9 @@ func (s *strand) step() {
 	s.patience++
 	s.out.begin()
 	n := s.draw()
+	for s.without[n] {
+		n = (n + 1) % len(neighbourhoods)
+	}
 	if !neighbourhoods[n].take(s) {
 		s.out.restore()
 		return

@@ -1723,6 +1723,7 @@ export interface components {
             for?: components["schemas"]["Claim"][];
             from?: string;
             gates?: string[];
+            group?: string;
             id: string;
             inWork?: boolean;
             key: string;
