@@ -54,13 +54,6 @@ func (l *line) ready(sequence []int) []studio.Minute {
 	return at
 }
 
-func (l *line) late(sequence []int) (sum int64) {
-	for n, at := range l.ready(sequence) {
-		sum += l.orders[n].Importance * steps(at-l.orders[n].ReadyBy)
-	}
-	return sum
-}
-
 // farthest is how many places an order is moved at most.
 const farthest = 24
 
