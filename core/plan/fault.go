@@ -45,27 +45,19 @@ const (
 
 // reason is the fault in the words of the format.
 func (f *fault) reason() studio.Reason {
+	switch {
+	case f.pinned && (f.kind == unskilled || f.kind == noTime || f.kind == noTool || f.kind == outlasts):
+		return studio.PinBroken
+	case f.kind == outlasts:
+		return studio.TooLate
+	}
 	switch f.kind {
 	case unskilled:
-		if f.pinned {
-			return studio.PinBroken
-		}
 		return studio.NoSkill
 	case noTime:
-		if f.pinned {
-			return studio.PinBroken
-		}
 		return studio.NoHours
 	case noTool:
-		if f.pinned {
-			return studio.PinBroken
-		}
 		return studio.NoTool
-	case outlasts:
-		if f.pinned {
-			return studio.PinBroken
-		}
-		return studio.TooLate
 	case noMachine:
 		return studio.NoMachine
 	case neverDry, stalls:

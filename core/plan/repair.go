@@ -168,17 +168,8 @@ func (s *schedule) recall(j *job) {
 // unrest is how far what people were told is off, as disturbance is reckoned.
 func (s *schedule) unrest() (sum int64) {
 	for n, t := range s.told {
-		if t == nil {
-			continue
-		}
-		at := &s.at[n]
-		if at.state != placed {
-			sum += int64(s.gone() - t.Start)
-			continue
-		}
-		sum += int64(max(at.start-t.Start, t.Start-at.start))
-		if s.personOf(at) != t.Person {
-			sum += studio.PersonChange
+		if t != nil {
+			sum += s.off(s.jobs[n], t.Start, t.Person)
 		}
 	}
 	return sum

@@ -59,17 +59,22 @@ func (s *schedule) disturbance() int64 {
 	var sum int64
 	for i := range s.seen {
 		seen := &s.seen[i]
-		t := &s.at[seen.job.number]
-		if t.state != placed {
-			sum += int64(s.gone() - seen.Start)
-			continue
-		}
-		sum += int64(max(t.start-seen.Start, seen.Start-t.start))
-		if s.personOf(t) != seen.Person {
-			sum += studio.PersonChange
-		}
+		sum += s.off(seen.job, seen.Start, seen.Person)
 	}
 	return sum
+}
+
+// off is how far a job is from when and by whom people were told that it is begun.
+func (s *schedule) off(j *job, start studio.Minute, person studio.ID) int64 {
+	t := &s.at[j.number]
+	if t.state != placed {
+		return int64(s.gone() - start)
+	}
+	off := int64(max(t.start-start, start-t.start))
+	if s.personOf(t) != person {
+		off += studio.PersonChange
+	}
+	return off
 }
 
 func (s *schedule) personOf(t *spot) studio.ID {
