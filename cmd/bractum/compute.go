@@ -69,7 +69,10 @@ type planCommand struct {
 
 // options are those of planning; done is to be called when it is over.
 func (c *planCommand) options() (options plan.Options, done func(), err error) {
-	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed, Without: strings.Split(c.Without, ",")}
+	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed}
+	if c.Without != "" {
+		options.Without = strings.Split(c.Without, ",")
+	}
 	if c.From != "" {
 		if options.From, err = read(c.From, studio.ReadPlan); err != nil {
 			return options, nil, err

@@ -24,58 +24,36 @@ type cluster struct {
 
 func compare[T cmp.Ordered](a, b T) int { return cmp.Compare(a, b) }
 
-// graphOfJobs is, for each job by number, those that come after it.
-type graphOfJobs [][]graph.Node
-
-func (g graphOfJobs) Node(id int64) graph.Node { return simple.Node(id) }
+// graphOfJobs is, for each job by number, those that come after it. The search for
+// components asks a graph for no more than what it has and what comes after.
+type graphOfJobs struct {
+	graph.Directed
+	after [][]graph.Node
+}
 
 func (g graphOfJobs) Nodes() graph.Nodes {
-	all := make([]graph.Node, len(g))
-	for i := range g {
+	all := make([]graph.Node, len(g.after))
+	for i := range all {
 		all[i] = simple.Node(i)
 	}
 	return iterator.NewOrderedNodes(all)
 }
 
 func (g graphOfJobs) From(id int64) graph.Nodes {
-	if len(g[id]) == 0 {
+	if len(g.after[id]) == 0 {
 		return graph.Empty
 	}
-	return iterator.NewOrderedNodes(g[id])
-}
-
-// HasEdgeBetween, Edge, HasEdgeFromTo and To complete a directed graph; the search for
-// components asks for none of them.
-func (g graphOfJobs) HasEdgeBetween(x, y int64) bool {
-	return g.HasEdgeFromTo(x, y) || g.HasEdgeFromTo(y, x)
-}
-
-func (g graphOfJobs) HasEdgeFromTo(u, v int64) bool {
-	return slices.Contains(g[u], graph.Node(simple.Node(v)))
-}
-
-func (g graphOfJobs) Edge(u, v int64) graph.Edge {
-	return simple.Edge{F: simple.Node(u), T: simple.Node(v)}
-}
-
-func (g graphOfJobs) To(id int64) graph.Nodes {
-	var all []graph.Node
-	for u := range g {
-		if g.HasEdgeFromTo(int64(u), id) {
-			all = append(all, simple.Node(u))
-		}
-	}
-	return iterator.NewOrderedNodes(all)
+	return iterator.NewOrderedNodes(g.after[id])
 }
 
 // cluster divides the jobs that are not over into clusters: the strongly connected
 // components of what comes before what, where that which has to be placed together
 // counts as coming before each other.
 func (p *problem) cluster() {
-	g := make(graphOfJobs, len(p.jobs))
+	g := graphOfJobs{after: make([][]graph.Node, len(p.jobs))}
 	edge := func(a, b *job) {
 		if a != b {
-			g[a.number] = append(g[a.number], simple.Node(b.number))
+			g.after[a.number] = append(g.after[a.number], simple.Node(b.number))
 		}
 	}
 	for _, j := range p.jobs {

@@ -177,26 +177,11 @@ func try(doc *studio.Document, counted *count.Result, made *studio.Plan, options
 	more := *doc
 	switch what.Kind {
 	case "place":
-		more.Places = slices.Clone(doc.Places)
-		for i := range more.Places {
-			if more.Places[i].ID == what.ID {
-				more.Places[i].Slots += what.More
-			}
-		}
+		more.Places = grown(doc.Places, func(p *studio.Place) *int64 { return &p.Slots }, func(p *studio.Place) bool { return p.ID == what.ID }, what.More)
 	case "tool":
-		more.Tools = slices.Clone(doc.Tools)
-		for i := range more.Tools {
-			if more.Tools[i].ID == what.ID {
-				more.Tools[i].Number++
-			}
-		}
+		more.Tools = grown(doc.Tools, func(t *studio.Tool) *int64 { return &t.Number }, func(t *studio.Tool) bool { return t.ID == what.ID }, 1)
 	case "machine":
-		more.Machines = slices.Clone(doc.Machines)
-		for i := range more.Machines {
-			if more.Machines[i].ID == what.ID {
-				more.Machines[i].Slots += what.More
-			}
-		}
+		more.Machines = grown(doc.Machines, func(m *studio.Machine) *int64 { return &m.Slots }, func(m *studio.Machine) bool { return m.ID == what.ID }, what.More)
 	case "skill":
 		for _, p := range doc.People {
 			if p.Pace(string(what.ID)) > 0 {
@@ -221,6 +206,17 @@ func try(doc *studio.Document, counted *count.Result, made *studio.Plan, options
 		}
 	}
 	return what, nil
+}
+
+// grown is a copy of all with so many more of one.
+func grown[T any](all []T, number func(*T) *int64, is func(*T) bool, more int64) []T {
+	all = slices.Clone(all)
+	for i := range all {
+		if is(&all[i]) {
+			*number(&all[i]) += more
+		}
+	}
+	return all
 }
 
 func worst(p *studio.Plan) studio.Minute {

@@ -13,6 +13,7 @@ type fault struct {
 	of         *job // that cannot be placed
 	by         *job // what stands in the way
 	gate       *studio.Gate
+	place      *studio.Place
 	have, most studio.Minute
 	pinned     bool // it has a pin
 	delay      *job
@@ -98,7 +99,7 @@ func (f *fault) detail() string {
 	case spoils:
 		return fmt.Sprintf("keeps for %d min and would lie for %d, until %q has ended", f.most, f.have, f.by.ID)
 	case crowded:
-		return fmt.Sprintf("waits for %d slots of a place that stays full", f.have)
+		return fmt.Sprintf("needs %d slots of %q, which has %d and stays full", f.have, f.place.Name, f.place.Slots)
 	case shut:
 		return fmt.Sprintf("%q has no date before the horizon", f.gate.Name)
 	case pinnedEarly:

@@ -79,9 +79,7 @@ func (s *strand) takeSequence() bool {
 		}
 	}
 	s.out.follow()
-	for _, c := range s.out.clusters {
-		s.wish.key[c.number] = studio.Minute(c.rank(places))<<24 + c.latest
-	}
+	s.inSequence(s.next, s.out.clusters)
 	return true
 }
 
@@ -456,7 +454,7 @@ func (s *strand) lateOrder() *order {
 	if len(s.orders) == 0 {
 		return nil
 	}
-	weight := func(o *order) int64 { return o.Importance * steps(s.readyOf(o)-o.ReadyBy) }
+	weight := s.lateness
 	if s.random.IntN(2) == 0 { // any that is late
 		weight = func(o *order) int64 { return min(1, steps(s.readyOf(o)-o.ReadyBy)) }
 	}

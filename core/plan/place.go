@@ -238,7 +238,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 	found := slot{spot: spot{state: placed, maker: int32(w.maker), machine: -1, overtime: overtime}}
 	none, pauses := noTime, j.Pauses()
 	from := r.from
-	i, h := time.from(from), 0
+	i, h := time.free.At(from), 0
 	if pauses {
 		h = time.At(from)
 	}
@@ -262,7 +262,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 		tries++
 		again := func(t studio.Minute) {
 			from = max(start+1, t)
-			if i = time.from(from); pauses {
+			if i = time.free.At(from); pauses {
 				h = time.At(from)
 			}
 		}

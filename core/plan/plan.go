@@ -8,6 +8,9 @@
 package plan
 
 import (
+	"fmt"
+	"slices"
+
 	"bractum/core/count"
 	"bractum/core/studio"
 )
@@ -43,6 +46,9 @@ type Progress struct {
 // Make plans a valid document, with its counted lots, from its moment now on.
 // A direct document needs no count.
 func Make(doc *studio.Document, counted *count.Result, options Options) (*studio.Plan, error) {
+	if err := known(options.Without); err != nil {
+		return nil, err
+	}
 	p, err := newProblem(doc, counted)
 	if err != nil {
 		return nil, err
@@ -51,4 +57,21 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 	out := s.found().finished()
 	out.Steps, out.Seed = done, options.Seed
 	return out, nil
+}
+
+// known refuses names of no neighbourhood, and a search without any.
+func known(without []string) error {
+	left := len(neighbourhoods)
+	for i, name := range without {
+		if !slices.ContainsFunc(neighbourhoods, func(n neighbourhood) bool { return n.name == name }) {
+			return fmt.Errorf("there is no neighbourhood %q to do without", name)
+		}
+		if !slices.Contains(without[:i], name) {
+			left--
+		}
+	}
+	if left == 0 {
+		return fmt.Errorf("a search needs a neighbourhood")
+	}
+	return nil
 }

@@ -124,6 +124,27 @@ func TestWhatCannotBePlacedSaysWhyAndSoDoesWhatNeedsIt(t *testing.T) {
 	}
 }
 
+// What can never run says what there would have to be.
+func TestWhatIsNeverPossibleSaysWhatWouldBeNeeded(t *testing.T) {
+	held := shaping(5)
+	held.Holds = []studio.Occupation{{Place: "tray", Slots: 3}}
+	unskilled := studio.Activity{Work: []studio.Effort{{Skill: "dusting", Minutes: 5}}}
+	doc := direct(60, []studio.Activity{held}, []studio.Activity{unskilled}, []studio.Activity{shaping(2000)})
+	require.Empty(t, doc.Validate())
+	p, err := plan.Make(doc, nil, plan.Options{Steps: 20, Seed: 1})
+	require.NoError(t, err)
+	require.Empty(t, check.Plan(doc, p))
+	why := map[studio.ID]studio.Unplaced{}
+	for _, u := range p.Unplaced {
+		why[u.Task] = u
+	}
+	assert.Equal(t, studio.NoPlace, why["lot 0.0"].Reason)
+	assert.Equal(t, `needs 3 slots of "Spoon tray", which has 1 and stays full`, why["lot 0.0"].Detail)
+	assert.Equal(t, studio.NoSkill, why["lot 1.0"].Reason)
+	assert.Contains(t, why["lot 1.0"].Detail, "dusting")
+	assert.Equal(t, studio.NoHours, why["lot 2.0"].Reason)
+}
+
 // Flowers that were finished in time and still wait for their day are not late,
 // however long they wait.
 func TestWhatLiesFinishedIsReadySinceItWasMade(t *testing.T) {

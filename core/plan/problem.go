@@ -9,8 +9,8 @@ import (
 )
 
 // problem is a document in the form that planning works on: things by number, needs
-// and lengths worked out. Nothing of it changes once it is made, so that several
-// schedules share it.
+// and lengths worked out. Nothing of it changes once it is made and told of a plan to
+// repair, so that several schedules share it.
 type problem struct {
 	doc           *studio.Document
 	counted       *count.Result
@@ -130,7 +130,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.want()
 	p.latest()
 	p.seek()
-	p.value()
+	p.price()
 	return p, nil
 }
 

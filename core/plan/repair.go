@@ -47,7 +47,7 @@ func (s *schedule) follow(from *studio.Plan) {
 		}
 		known[j.number] = t
 		c := j.cluster
-		s.wish.key[c.number] = min(s.wish.key[c.number], t.Begin()) - studio.Minute(c.begun)<<40
+		s.wish.key[c.number] = min(s.wish.key[c.number], t.Begin())
 		if j.Fact == nil && !j.inAir() {
 			s.wish.prefer[j.number], s.wish.notBefore[j.number] = people[t.Person], t.Begin()
 		}

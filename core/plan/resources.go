@@ -113,27 +113,14 @@ type maker struct {
 // calendar is working hours and what of them is free.
 type calendar struct {
 	studio.Hours
-	free []studio.Span
+	free studio.Hours
 }
 
 func newCalendar(hours studio.Hours) calendar { return calendar{hours, slices.Clone(hours)} }
 
-// from is the index of the first free span that ends after a minute.
-func (c *calendar) from(t studio.Minute) int {
-	low, high := 0, len(c.free)
-	for low < high {
-		if mid := (low + high) / 2; c.free[mid].To > t {
-			high = mid
-		} else {
-			low = mid + 1
-		}
-	}
-	return low
-}
-
 // take makes a span of working time busy.
 func (c *calendar) take(span studio.Span) {
-	i := c.from(span.From)
+	i := c.free.At(span.From)
 	for i < len(c.free) && c.free[i].From < span.To {
 		gap := c.free[i]
 		switch {
@@ -157,7 +144,7 @@ func (c *calendar) take(span studio.Span) {
 func (c *calendar) give(span studio.Span) {
 	for h := c.At(span.From); h < len(c.Hours) && c.Hours[h].From < span.To; h++ {
 		gap := studio.Span{From: max(span.From, c.Hours[h].From), To: min(span.To, c.Hours[h].To)}
-		i := c.from(gap.From)
+		i := c.free.At(gap.From)
 		before, after := i > 0 && c.free[i-1].To == gap.From, i < len(c.free) && c.free[i].From == gap.To
 		switch {
 		case before && after:
@@ -224,15 +211,7 @@ func (m *maker) free(j *job, t *spot) {
 
 // busyAfter is the index of the first span that ends after a minute.
 func (m *maker) busyAfter(t studio.Minute) int {
-	low, high := 0, len(m.busy)
-	for low < high {
-		if mid := (low + high) / 2; m.busy[mid].To > t {
-			high = mid
-		} else {
-			low = mid + 1
-		}
-	}
-	return low
+	return sort.Search(len(m.busy), func(i int) bool { return m.busy[i].To > t })
 }
 
 // busyBetween is true of somebody who is busy at some minute of a span, overtime too.

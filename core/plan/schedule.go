@@ -260,7 +260,7 @@ func (s *schedule) occupy(j *job) (why *fault) {
 			}
 			if why == nil {
 				if until, full := s.rooms[o.place].blocked(span, o.slots); full {
-					why = s.later(h, until-span.From, fault{kind: crowded, by: j, have: studio.Minute(o.slots)})
+					why = s.later(h, until-span.From, fault{kind: crowded, by: j, have: studio.Minute(o.slots), place: &s.doc.Places[o.place]})
 				}
 			}
 			s.rooms[o.place].add(span, o.slots)

@@ -110,16 +110,18 @@ func (s *search) begin(from *schedule) {
 			break
 		}
 		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few,
-			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), without: make([]bool, len(neighbourhoods)), line: newLine(s.problem)}
+			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), without: make([]bool, len(neighbourhoods))}
 		for n := range neighbourhoods {
 			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
 		}
 		t.opening = len(s.orders) > 1 && len(s.clusters) > few && (n > 0 || s.told == nil) && !t.without[bySequence]
-		t.sequence = t.line.byDate()
+		if s.options.Steps > 0 {
+			t.line, t.sequence = newLine(s.problem), s.byDate()
+		}
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
-			t.inSequence(t.sequence)
+			t.inSequence(t.sequence, s.clusters)
 			for _, j := range s.jobs {
 				t.recall(j)
 			}

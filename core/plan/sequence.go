@@ -200,10 +200,10 @@ func (t tempo) reached(work studio.Milliminutes) studio.Minute {
 	return t.at[i-1] + studio.Minute(int64(t.at[i]-t.at[i-1])*int64(work-t.done[i-1])/int64(t.done[i]-t.done[i-1]))
 }
 
-// inSequence has clusters laid order by order.
-func (s *schedule) inSequence(sequence []int) {
+// inSequence has some clusters laid order by order.
+func (s *schedule) inSequence(sequence []int, clusters []*cluster) {
 	places := placesOf(sequence)
-	for _, c := range s.clusters {
+	for _, c := range clusters {
 		s.wish.key[c.number] = studio.Minute(c.rank(places))<<24 + c.latest
 	}
 }

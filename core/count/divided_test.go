@@ -1,0 +1,63 @@
+package count_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// A group divided otherwise keeps its spares, and no other lot of its key changes its id;
+// no lot becomes larger than formers and the lead allow.
+func TestADividedGroupIsOfAsManyPieces(t *testing.T) {
+	doc := demo.Season(4, 0.2, 90)
+	usual, err := count.Up(doc)
+	require.NoError(t, err)
+	members := map[studio.ID][]studio.Lot{}
+	for _, l := range usual.Lots {
+		require.NotEmpty(t, l.Group)
+		members[l.Group] = append(members[l.Group], l)
+	}
+	tried, more := 0, 0
+	for _, first := range usual.Lots {
+		group, lots := first.Group, members[first.Group]
+		if first.ID != group || len(lots) < 2 || first.Mixes == nil || first.Started < 4 || first.Started > 1000 || tried == 12 {
+			continue
+		}
+		tried++
+		for _, n := range []int64{int64(len(lots)) + 1, 1} {
+			divided, err := count.Divided(doc, map[studio.ID]int64{group: n})
+			require.NoError(t, err)
+			now, ids := map[studio.ID][]studio.Lot{}, map[studio.ID]bool{}
+			for _, l := range divided.Lots {
+				now[l.Group] = append(now[l.Group], l)
+				assert.False(t, ids[l.ID], "no two lots have one id")
+				ids[l.ID] = true
+			}
+			var before, after int64
+			for _, l := range lots {
+				before += l.Started
+			}
+			for _, l := range now[group] {
+				after += l.Started
+				assert.LessOrEqual(t, l.Started, max(first.Started+1, 24))
+			}
+			assert.Equal(t, before, after)
+			if len(now[group]) > len(lots) {
+				more++
+				assert.Len(t, now[group], int(n))
+			}
+			for other, was := range members {
+				if was[0].Key == first.Key && other != group {
+					assert.Equal(t, was[0].ID, now[other][0].ID)
+				}
+			}
+		}
+	}
+	assert.Equal(t, 12, tried)
+	assert.Greater(t, more, 8, "most can be divided further")
+}

@@ -1,0 +1,205 @@
+package plan
+
+import (
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/optimize/convex/lp"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// season is the problem of a small season that has too much to do.
+func season(t *testing.T) *problem {
+	doc := demo.Season(3, 0.1, 120)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	p, err := newProblem(doc, counted)
+	require.NoError(t, err)
+	return p
+}
+
+// state is all that a schedule takes up, in a form that can be compared.
+func (s *schedule) state() []any {
+	var all []any
+	for _, m := range s.makers {
+		all = append(all, append([]occupied{}, m.busy...), append([]turn{}, m.turns...), append(studio.Hours{}, m.regular.free...), append(studio.Hours{}, m.longer.free...), m.load)
+	}
+	for _, p := range append(append([]*profile{}, s.rooms...), s.tools...) {
+		all = append(all, append([]level{}, p.levels...))
+	}
+	for _, m := range s.machines {
+		for _, l := range m.loads {
+			var in []int
+			for _, j := range l.jobs {
+				in = append(in, j.number)
+			}
+			slices.Sort(in)
+			all = append(all, in, l.Span, l.slots, l.setting, l.closed)
+		}
+	}
+	for n := range s.at {
+		at := s.at[n]
+		at.why = nil
+		all = append(all, at)
+	}
+	return all
+}
+
+// Whatever a neighbourhood takes out, and whatever is laid in its place: put back, the
+// schedule is what it was; and what it is taken up with is what its spots say.
+func TestWhatIsTakenOutIsPutBackAsItWas(t *testing.T) {
+	s := newSearch(season(t), Options{Steps: 100, Seed: 5})
+	tried := map[int]int{}
+	for round := range 120 {
+		strand := s.strands[round%2]
+		before := strand.state()
+		n := round % len(neighbourhoods)
+		strand.out.begin()
+		if neighbourhoods[n].take(strand) {
+			tried[n]++
+			strand.out.settle()
+			strand.layWithin(strand.out.clusters, strand.current.Lateness)
+		}
+		strand.out.restore()
+		after := strand.state()
+		require.Len(t, after, len(before), neighbourhoods[n].name)
+		for i := range before {
+			require.Equal(t, before[i], after[i], neighbourhoods[n].name)
+		}
+		strand.step()
+		strand.keep()
+		again := newSchedule(strand.problem)
+		again.adopt(strand.at)
+		for i, m := range again.makers {
+			require.Equal(t, m.regular.free, strand.makers[i].regular.free)
+			require.Equal(t, m.busy, strand.makers[i].busy)
+		}
+		for i, p := range again.rooms {
+			require.Equal(t, append([]level{}, p.levels...), append([]level{}, strand.rooms[i].levels...))
+		}
+		require.Equal(t, again.worth(), strand.current.Objective, "what is kept in step with the schedule is what it comes to")
+	}
+	assert.Len(t, tried, len(neighbourhoods), "each has had something to take")
+}
+
+// Free time is what an array of minutes says is free.
+func TestACalendarIsWhatItsMinutesAre(t *testing.T) {
+	random := rand.New(rand.NewPCG(7, 7))
+	hours := studio.Hours{{From: 5, To: 20}, {From: 24, To: 40}, {From: 45, To: 60}}
+	c, free := newCalendar(hours), [70]bool{}
+	for _, h := range hours {
+		for m := h.From; m < h.To; m++ {
+			free[m] = true
+		}
+	}
+	var taken []studio.Span
+	for range 2000 {
+		span := studio.Span{From: studio.Minute(random.IntN(60))}
+		span.To = span.From + 1 + studio.Minute(random.IntN(9))
+		clear := true
+		for m := span.From; m < span.To; m++ {
+			clear = clear && (free[m] || hours.Worked(studio.Span{From: m, To: m + 1}) == 0)
+		}
+		ends := hours.Worked(studio.Span{From: span.To - 1, To: span.To}) > 0 // as work does, in working time
+		if i := c.free.At(span.From); ends && i < len(c.free) && c.free[i].From <= span.From {
+			assert.Equal(t, clear, c.holds(i, span), "%v of %v", span, c.free)
+		}
+		switch {
+		case clear && random.IntN(2) == 0:
+			taken = append(taken, span)
+			c.take(span)
+		case len(taken) > 0:
+			span = taken[len(taken)-1]
+			taken = taken[:len(taken)-1]
+			c.give(span)
+			clear = false
+		default:
+			continue
+		}
+		for m := span.From; m < span.To; m++ {
+			free[m] = !clear && hours.Worked(studio.Span{From: m, To: m + 1}) > 0
+		}
+		for m := range studio.Minute(70) {
+			assert.Equal(t, free[m], c.free.Worked(studio.Span{From: m, To: m + 1}) > 0, "minute %d", m)
+		}
+	}
+}
+
+// The gain of moving an order in the line is the difference of two sums made anew.
+func TestTheGainOfAMoveIsWhatItSaves(t *testing.T) {
+	p := season(t)
+	l := newLine(p)
+	random := rand.New(rand.NewPCG(1, 1))
+	late := func(sequence []int) (sum int64) {
+		for n, at := range l.ready(sequence) {
+			sum += p.orders[n].Importance * steps(at-p.orders[n].ReadyBy)
+		}
+		return sum
+	}
+	sequence := l.byDate()
+	for range 300 {
+		l.lag[random.IntN(len(l.lag))] = studio.Minute(random.IntN(4000))
+		from, to := random.IntN(len(sequence)), random.IntN(len(sequence))
+		before, gain := late(sequence), l.gain(sequence, from, to)
+		move(sequence, from, to)
+		require.Equal(t, before-late(sequence), gain)
+	}
+	assert.LessOrEqual(t, late(l.improved(sequence)), late(sequence))
+}
+
+// The flow costs what a general solver finds for the same linear programme.
+func TestTheFlowIsAsCheapAsALinearProgrammeSays(t *testing.T) {
+	random := rand.New(rand.NewPCG(2, 2))
+	for range 60 {
+		sources, sinks := 1+random.IntN(4), 1+random.IntN(4)
+		f := flow{}
+		var sum float64
+		for range sources {
+			f.need = append(f.need, float64(1+random.IntN(9)))
+			sum += f.need[len(f.need)-1]
+			var costs []float64
+			for range sinks + 1 {
+				costs = append(costs, float64(random.IntN(20)))
+			}
+			f.costs = append(f.costs, costs)
+		}
+		for range sinks {
+			f.room = append(f.room, float64(1+random.IntN(9)))
+		}
+		f.room = append(f.room, sum)
+		sinks++
+		c, b := make([]float64, sources*sinks+sinks), append(append([]float64{}, f.need...), f.room...)
+		a := mat.NewDense(sources+sinks, len(c), nil)
+		for i := range sources {
+			for k := range sinks {
+				c[i*sinks+k] = f.costs[i][k]
+				a.Set(i, i*sinks+k, 1)
+				a.Set(sources+k, i*sinks+k, 1)
+			}
+		}
+		for k := range sinks {
+			a.Set(sources+k, sources*sinks+k, 1)
+		}
+		least, _, err := lp.Simplex(c, a, b, 1e-9, nil)
+		require.NoError(t, err)
+		require.InDelta(t, least, f.least(), 1e-6)
+	}
+}
+
+func TestNeighbourhoodsToDoWithoutAreChecked(t *testing.T) {
+	assert.NoError(t, known(nil))
+	assert.NoError(t, known([]string{"chain", "chain"}))
+	assert.ErrorContains(t, known([]string{"petals"}), `"petals"`)
+	var all []string
+	for _, n := range neighbourhoods {
+		all = append(all, n.name)
+	}
+	assert.ErrorContains(t, known(all), "needs a neighbourhood")
+}
