@@ -134,7 +134,8 @@ func (s *Service) answer(ctx context.Context, view store.View, now Clock) (answe
 	if err != nil {
 		return answer{}, err
 	}
-	made, err := plan.Make(doc, counted, plan.Options{})
+	from, _, _, _ := s.store.PlanInForce(ctx)
+	made, err := plan.Make(doc, counted, plan.Options{From: from})
 	if err != nil {
 		return answer{}, err
 	}

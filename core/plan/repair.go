@@ -19,6 +19,14 @@ const loyalty studio.Minute = 240
 // objective, weighs as much as one step of lateness of an order of importance 1.
 const disturbed = 600
 
+// safeSlack is how much slack keeps an order safe, and thinness how many minutes of
+// disturbance a minute less of it is worth to an order of importance 1: a tenth of what a
+// minute late is.
+const (
+	safeSlack studio.Minute = 480
+	thinness                = 4
+)
+
 // tell takes from a plan what people have been told for the next two days.
 func (p *problem) tell(from *studio.Plan) {
 	p.told = make([]*studio.Task, len(p.jobs))
@@ -165,12 +173,25 @@ func (s *schedule) recall(j *job) {
 	}
 }
 
-// unrest is how far what people were told is off, as disturbance is reckoned.
+// unrest is how far what people were told is off, as disturbance is reckoned, and in the
+// same minutes how thin the slack of orders is; nothing where no plan is repaired.
 func (s *schedule) unrest() (sum int64) {
+	if s.told == nil {
+		return 0
+	}
 	for n, t := range s.told {
 		if t != nil {
 			sum += s.off(s.jobs[n], t.Start, t.Person)
 		}
+	}
+	return sum + s.thin()
+}
+
+// thin is by how much the slack of orders falls short of what keeps them safe from small
+// things that happen, by importance, in minutes of disturbance.
+func (s *schedule) thin() (sum int64) {
+	for _, o := range s.orders {
+		sum += thinness * o.Importance * int64(max(0, s.readyOf(o)+safeSlack-max(o.ReadyBy, s.now)))
 	}
 	return sum
 }

@@ -68,7 +68,7 @@ func newSearch(p *problem, options Options) *search {
 	if options.From != nil {
 		p.tell(options.From)
 		first.follow(options.From)
-		if first.worth().Lateness > options.From.Objective.Lateness {
+		if first.thin() > 0 {
 			first = s.better(first, s.anew())
 		}
 	} else {
