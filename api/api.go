@@ -10,14 +10,11 @@ import (
 	"fmt"
 	"log"
 	"net/http"
-	"slices"
 	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/count"
-	"bractum/core/drying"
-	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/outside"
 	"bractum/store"
@@ -31,42 +28,29 @@ type Clock func(calendar studio.Calendar, standing *studio.Minute) studio.Minute
 type Service struct {
 	store  *store.Store
 	clock  Clock
-	listen func(n int64) // told of every new journal number
+	listen Listener
 	out    outside.Services
 
 	mu      sync.Mutex
 	latest  *situation
 	counter count.Counter
+
+	searching searching
 }
 
-// situation is the studio at one journal number: what is in force, and what
-// would be if the lead's pending wishes were accepted.
-type situation struct {
-	n        int64
-	now      studio.Minute
-	standing bool
-	calendar studio.Calendar
-	version  int64
-	inForce  answer
-	wished   *answer // nil when nothing is pending
-	orders   []store.OrderState
-}
+// Listener is told of every new journal number, and whenever a search is further.
+type Listener func(event string, n int64)
 
-// answer is a document with its count and plan.
-type answer struct {
-	doc   *studio.Document
-	air   drying.Room
-	book  *studio.Book
-	count *count.Result
-	plan  *studio.Plan
-	// activities are what each task of the plan has to be.
-	activities map[studio.ID]*studio.Activity
-}
+// Events that a listener is told of.
+const (
+	EventJournal = "journal"
+	EventSearch  = "search"
+)
 
 // Register adds all operations to an API. The listener may be nil.
-func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64), out outside.Services) *Service {
+func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out outside.Services) *Service {
 	if listen == nil {
-		listen = func(int64) {}
+		listen = func(string, int64) {}
 	}
 	service := &Service{store: s, clock: clock, listen: listen, out: out}
 	service.registerStudio(to)
@@ -76,81 +60,13 @@ func Register(to huma.API, s *store.Store, clock Clock, listen func(n int64), ou
 	service.registerStores(to)
 	service.registerWeighing(to)
 	service.registerPlan(to)
+	service.registerProposal(to)
+	service.registerSearch(to)
+	service.registerPins(to)
 	service.registerBench(to)
 	service.registerBook(to)
 	service.registerJournal(to)
 	return service
-}
-
-// situation answers for the latest journal number and minute, computing it once.
-// On a clock that runs, what has not begun is laid anew from now.
-func (s *Service) situation(ctx context.Context) (*situation, error) {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	n, calendar, standing, err := s.store.LastN(ctx)
-	if err != nil {
-		return nil, err
-	}
-	now := s.clock(calendar, standing)
-	if s.latest != nil && s.latest.n == n && s.latest.now == now {
-		return s.latest, nil
-	}
-	at := &situation{n: n, now: now, standing: standing != nil, calendar: calendar}
-	fixed := func(studio.Calendar, *studio.Minute) studio.Minute { return now }
-	if at.orders, err = s.store.Orders(ctx); err != nil {
-		return nil, err
-	}
-	if at.inForce, err = s.answer(ctx, store.Accepted, fixed); err != nil {
-		return nil, err
-	}
-	pending, err := s.store.Decisions(ctx)
-	if err != nil {
-		return nil, err
-	}
-	if pending || slices.ContainsFunc(at.orders, store.OrderState.Pending) {
-		wished, err := s.answer(ctx, store.Wished, fixed)
-		if err != nil {
-			return nil, err
-		}
-		at.wished = &wished
-	}
-	if err := s.store.KeepPlan(ctx, n, at.inForce.plan); err != nil && !errors.Is(err, store.ErrBusy) {
-		return nil, err
-	}
-	if _, at.version, _, err = s.store.PlanInForce(ctx); err != nil {
-		at.version = 0
-	}
-	s.latest = at
-	return at, nil
-}
-
-// answer counts and plans a view; the caller holds the lock.
-func (s *Service) answer(ctx context.Context, view store.View, now Clock) (answer, error) {
-	doc, _, err := s.store.Document(ctx, view, now)
-	if err != nil {
-		return answer{}, err
-	}
-	counted, err := s.counter.Up(doc)
-	if err != nil {
-		return answer{}, err
-	}
-	from, _, _, _ := s.store.PlanInForce(ctx)
-	made, err := plan.Make(doc, counted, plan.Options{From: from})
-	if err != nil {
-		return answer{}, err
-	}
-	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
-	book := studio.NewBook(doc)
-	activities := studio.Route(doc, book, made.Lots, made.Links, made.Pegs).Activities()
-	return answer{doc, drying.NewRoom(doc, calendar), book, counted, made, activities}, err
-}
-
-// latestAnswer is the plan for all wishes, accepted or not.
-func (at *situation) latestAnswer() *answer {
-	if at.wished != nil {
-		return at.wished
-	}
-	return &at.inForce
 }
 
 // Who is what every command names: an id made by the client, and the person.
@@ -180,7 +96,7 @@ func (s *Service) do(ctx context.Context, who Who, kind string, run func(*store.
 
 func (s *Service) told(done store.Done, err error) {
 	if err == nil && !done.Repeated {
-		s.listen(done.N)
+		s.listen(EventJournal, done.N)
 	}
 }
 

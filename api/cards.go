@@ -33,6 +33,8 @@ type TaskCard struct {
 	Working  *studio.Working `json:"working,omitempty" doc:"how its length was worked out"`
 	Due      studio.Minute   `json:"due"`
 	Latest   studio.Minute   `json:"latestStart"`
+	May      []studio.ID     `json:"may" doc:"who may do it, were it not pinned"`
+	Pin      *studio.Pin     `json:"pin,omitempty"`
 }
 
 // Taken is something that a step takes up.
@@ -46,31 +48,33 @@ type Taken struct {
 
 // cards dresses the wanted tasks of the plan.
 func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
-	lots := map[studio.ID]studio.Lot{}
-	for _, l := range a.plan.Lots {
-		lots[l.ID] = l
-	}
-	orders := plan.OrdersOf(a.plan)
 	cards := []TaskCard{}
 	for _, t := range a.plan.Tasks {
 		if wanted(t) {
-			cards = append(cards, a.card(t, lots[t.Lot], orders[t.Lot]))
+			cards = append(cards, a.card(t))
 		}
 	}
 	return cards
 }
 
-func (a *answer) card(t studio.Task, l studio.Lot, orders []studio.ID) TaskCard {
+func (a *answer) card(t studio.Task) TaskCard {
+	l := *a.lots[t.Lot]
 	r := a.book.Of(l.Made())
 	step, first, past, _ := r.TaskOf(t.Step)
 	lot := a.doc.Begun(l)
+	activity := a.activities()[t.ID]
 	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
 		Quantity: lot.Left(r, t.Step), Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
-		Orders: append([]studio.ID{}, orders...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
+		May: []studio.ID{}, Pin: a.doc.Pinned(t.ID), Orders: append([]studio.ID{}, a.orders[t.Lot]...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
-	c.Working = plan.Working(a.doc, a.air, a.activities[t.ID], step, t)
+	c.Working = plan.Working(a.doc, a.air, activity, step, t)
 	if step.Work != nil {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
+	}
+	for i := range a.doc.People {
+		if p := &a.doc.People[i]; step.Work != nil && activity.May(p, &studio.Pin{Person: p.ID}) {
+			c.May = append(c.May, p.ID)
+		}
 	}
 	if record := lot.Record(t.Step); record != nil {
 		c.Counted = record.Counted()

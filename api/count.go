@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -48,7 +49,7 @@ func (s *Service) registerCount(to huma.API) {
 		if err != nil {
 			return CountView{}, err
 		}
-		a := &at.inForce
+		a := at.inForce
 		if in.Wished {
 			a = at.latestAnswer()
 		}
@@ -151,7 +152,7 @@ func sizeOf(r *studio.Recipe) string {
 		return ""
 	}
 	g := r.Pastes[0].Shape
-	short := func(l studio.Micrometres) string { return strconv.FormatFloat(float64(l)/1000, 'f', -1, 64) }
+	short := func(l studio.Micrometres) string { return strings.TrimSuffix(millimetres(l), " mm") }
 	switch g.Shape {
 	case studio.ShapeCut:
 		return short(g.Length) + " × " + millimetres(g.Width)
@@ -161,4 +162,8 @@ func sizeOf(r *studio.Recipe) string {
 		return short(g.Diameter) + " × " + millimetres(g.Length)
 	}
 	return ""
+}
+
+func millimetres(l studio.Micrometres) string {
+	return strconv.FormatFloat(float64(l)/1000, 'f', -1, 64) + " mm"
 }

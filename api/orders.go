@@ -12,7 +12,6 @@ import (
 	"github.com/google/uuid"
 
 	"bractum/core/bench"
-	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
@@ -158,7 +157,6 @@ func (s *Service) registerOrders(to huma.API) {
 		})
 		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
 	})
-	s.registerProposal(to)
 }
 
 // handOver books an order's flowers out and writes that it has left.
@@ -227,12 +225,26 @@ func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, see
 	return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", details...)
 }
 
+// workFor is how many work tasks there are for an order, and how many of them are done.
+func (a *answer) workFor(order studio.ID) (done, all int64) {
+	for i := range a.plan.Tasks {
+		t := &a.plan.Tasks[i]
+		if t.Person != "" && slices.Contains(a.orders[t.Lot], order) {
+			all++
+			if t.State == studio.TaskDone {
+				done++
+			}
+		}
+	}
+	return done, all
+}
+
 // orderViews lists orders: open ones by ready-by, then quotes, then the rest.
 func (at *situation) orderViews() []OrderView {
 	views := []OrderView{}
 	for _, state := range at.orders {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending()}
-		from := &at.inForce
+		from := at.inForce
 		if v.Pending {
 			from = at.latestAnswer()
 		}
@@ -242,18 +254,11 @@ func (at *situation) orderViews() []OrderView {
 			if leave, ok := plan.EarliestLeave(from.doc, at.calendar, outcome); ok && outcome.Late > 0 {
 				v.EarliestLeave = &leave
 			}
-			if cards := from.cards(func(t studio.Task) bool { return t.ID == outcome.Limit }); len(cards) > 0 {
-				v.Limit = &cards[0]
+			if limit := from.tasks[outcome.Limit]; limit != nil {
+				card := from.card(*limit)
+				v.Limit = &card
 			}
-			orders := plan.OrdersOf(from.plan)
-			for _, t := range from.plan.Tasks {
-				if t.Person != "" && slices.Contains(orders[t.Lot], state.Order.ID) {
-					v.TasksAll++
-					if t.State == studio.TaskDone {
-						v.TasksDone++
-					}
-				}
-			}
+			v.TasksDone, v.TasksAll = from.workFor(state.Order.ID)
 		}
 		views = append(views, v)
 	}
@@ -267,60 +272,4 @@ func (at *situation) orderViews() []OrderView {
 		return 1
 	})
 	return views
-}
-
-// Proposal is the plan that the pending wishes would make, beside the one in force.
-type Proposal struct {
-	N           int64            `json:"n" doc:"the journal number it is based on"`
-	Waits       bool             `json:"waits" doc:"true when something awaits acceptance"`
-	Pending     []OrderView      `json:"pending"`
-	Differences plan.Differences `json:"differences"`
-	Cards       []TaskCard       `json:"cards" doc:"the tasks that the differences name"`
-}
-
-func (s *Service) registerProposal(to huma.API) {
-	get(to, "/proposal", "get-proposal", "The plan that pending wishes would make", func(ctx context.Context, _ *nothing) (Proposal, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Proposal{}, err
-		}
-		p := Proposal{N: at.n, Waits: at.wished != nil, Pending: []OrderView{}, Differences: plan.Compare(at.inForce.plan, at.latestAnswer().plan), Cards: []TaskCard{}}
-		for _, v := range at.orderViews() {
-			if v.Pending {
-				p.Pending = append(p.Pending, v)
-			}
-		}
-		named := map[studio.ID]bool{}
-		for _, m := range p.Differences.Moved {
-			named[m.Task] = true
-		}
-		p.Cards = at.latestAnswer().cards(func(t studio.Task) bool { return named[t.ID] })
-		return p, nil
-	})
-	type accept struct {
-		Who
-		Body struct {
-			N int64 `json:"n" doc:"the base of the proposal that was seen"`
-		}
-	}
-	command(to, http.MethodPost, "/proposal/accept", "accept-proposal", "Put the proposed plan in force", func(ctx context.Context, in *accept) (Moved, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Moved{}, err
-		}
-		done, err := s.do(ctx, in.Who, "plan accepted", func(tx *store.Tx) (any, error) {
-			if at.wished == nil {
-				return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
-			}
-			if tx.Base() != in.Body.N {
-				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
-			}
-			tx.Summary = "Proposed plan accepted"
-			if err := errors.Join(tx.AcceptOrders(), tx.AcceptDecisions()); err != nil {
-				return nil, err
-			}
-			return Moved{}, tx.Book(studio.WorkLot{}, count.Reservations(at.wished.doc, at.wished.count))
-		})
-		return Moved{done.N}, err
-	})
 }

@@ -1,230 +1,334 @@
 package api
 
 import (
+	"cmp"
 	"context"
-	"encoding/json"
-	"fmt"
-	"net/http"
 	"slices"
-	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"bractum/core/bench"
+	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
 )
 
-func millimetres(l studio.Micrometres) string {
-	return strconv.FormatFloat(float64(l)/1000, 'f', -1, 64) + " mm"
+// PlanView is some days of a plan, as lanes of people and places.
+type PlanView struct {
+	N        int64          `json:"n"`
+	Version  int64          `json:"version"`
+	Now      studio.Minute  `json:"now"`
+	From     studio.Minute  `json:"from"`
+	To       studio.Minute  `json:"to"`
+	Ends     studio.Minute  `json:"ends" doc:"when the last task of the plan ends"`
+	Blocks   []Block        `json:"blocks" doc:"what lies between from and to"`
+	People   []PersonLane   `json:"people"`
+	Places   []studio.Place `json:"places" doc:"those that the blocks use"`
+	Open     studio.Hours   `json:"open" doc:"when anybody is at work"`
+	Unplaced []UnplacedView `json:"unplaced"`
+	Orders   []Promise      `json:"orders" doc:"the one that leaves first comes first"`
+	Left     int64          `json:"left" doc:"tasks of the whole plan that are not done"`
+	Lateness int64          `json:"weightedLateness"`
+	Bound    *int64         `json:"bound,omitempty" doc:"the least weighted lateness that any plan can have"`
+	Waits    bool           `json:"waits" doc:"true when a plan awaits acceptance"`
 }
 
-// PlanView is the plan in force as lanes of people and places.
-type PlanView struct {
-	N         int64             `json:"n"`
-	Version   int64             `json:"version"`
-	Now       studio.Minute     `json:"now"`
-	Cards     []TaskCard        `json:"cards"`
-	People    []PersonLane      `json:"people"`
-	Places    []studio.Place    `json:"places" doc:"those that the plan uses"`
-	Open      studio.Hours      `json:"open" doc:"when anybody is at work"`
-	Unplaced  []studio.Unplaced `json:"unplaced"`
-	Orders    []OrderView       `json:"orders"`
-	Lateness  int64             `json:"weightedLateness"`
-	HasWishes bool              `json:"hasWishes" doc:"true when a proposal awaits acceptance"`
+// Block is a task as it lies on the board.
+type Block struct {
+	ID       studio.ID        `json:"id"`
+	Lot      studio.ID        `json:"lot"`
+	Kind     string           `json:"kind" enum:"work,wait"`
+	Name     string           `json:"name"`
+	Glyph    string           `json:"glyph"`
+	Of       string           `json:"of" doc:"the name of what is made"`
+	Making   studio.Kind      `json:"making"`
+	Colour   string           `json:"colour" doc:"swatch of the mix"`
+	Quantity int64            `json:"quantity" doc:"pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet"`
+	State    studio.TaskState `json:"state"`
+	Person   studio.ID        `json:"person,omitempty"`
+	From     studio.Minute    `json:"from" doc:"when it is begun, or gone on with"`
+	To       studio.Minute    `json:"to"`
+	Pauses   []studio.Span    `json:"pauses"`
+	Holds    []studio.Held    `json:"holds"`
+	Orders   []studio.ID      `json:"orders"`
+	Pin      *studio.Pin      `json:"pin,omitempty"`
 }
 
 // PersonLane is a maker with their working time over the plan's days.
 type PersonLane struct {
 	Named
 	Hours studio.Hours `json:"hours"`
+	Loads []plan.Load  `json:"loads" doc:"how full their days are"`
 }
 
-// BenchView is what one maker sees: the task at hand, the next, what dries.
-type BenchView struct {
-	N      int64         `json:"n"`
-	Now    studio.Minute `json:"now"`
-	Task   *TaskCard     `json:"task,omitempty" doc:"the task that is going on, or the next"`
-	Next   []TaskCard    `json:"next"`
-	Drying []TaskCard    `json:"drying" doc:"what becomes ready soon"`
+// UnplacedView is a task without a place, with why as people read it.
+type UnplacedView struct {
+	studio.Unplaced
+	Name string `json:"name"`
+	Of   string `json:"of"`
+	Why  string `json:"why"`
 }
+
+// Promise is an order as the board shows it.
+type Promise struct {
+	Named
+	Outcome studio.Outcome `json:"outcome"`
+}
+
+// ChainView is what sets an order's date, from its last task back to where it begins.
+type ChainView struct {
+	Order studio.ID  `json:"order"`
+	Links []LinkView `json:"links"`
+}
+
+// LinkView is a link of a chain with what a person wants to read of it.
+type LinkView struct {
+	plan.Link
+	Name   string    `json:"name"`
+	Of     string    `json:"of"`
+	Lot    studio.ID `json:"lot"`
+	Person studio.ID `json:"person,omitempty"`
+	Short  string    `json:"short,omitempty" doc:"the place, tool, machine, delivery or skill that was waited for"`
+}
+
+// OfPlan says which plan is asked about.
+type OfPlan struct {
+	Of string `query:"of" doc:"the plan: empty for the one in force, proposed for that of all wishes, an id of an offered plan, or v and the number of an earlier version"`
+}
+
+// mostDays is how many days of a plan are given at once.
+const mostDays = 14
 
 func (s *Service) registerPlan(to huma.API) {
-	get(to, "/plan", "get-plan", "Who does what when", func(ctx context.Context, _ *nothing) (PlanView, error) {
+	type days struct {
+		OfPlan
+		From int64 `query:"from" doc:"a minute; 0 for the morning of today"`
+		Days int64 `query:"days" minimum:"1" maximum:"14" default:"7"`
+	}
+	get(to, "/plan", "get-plan", "Who does what when, over some days", func(ctx context.Context, in *days) (PlanView, error) {
 		at, err := s.situation(ctx)
 		if err != nil {
 			return PlanView{}, err
 		}
-		a := &at.inForce
-		v := PlanView{N: at.n, Version: at.version, Now: at.now, Cards: a.cards(func(studio.Task) bool { return true }), People: []PersonLane{},
-			Places: []studio.Place{}, Unplaced: a.plan.Unplaced, Orders: []OrderView{}, Lateness: a.plan.Objective.Lateness, HasWishes: at.wished != nil}
-		until := at.now + 1440
-		used := map[studio.ID]bool{}
-		for _, t := range a.plan.Tasks {
-			until = max(until, t.End)
-			for _, h := range t.Holds {
-				used[h.Place] = true
-			}
+		a, err := s.asked(ctx, at, in.Of)
+		if err != nil {
+			return PlanView{}, err
 		}
-		for _, p := range a.doc.Places {
-			if used[p.ID] {
-				v.Places = append(v.Places, p)
-			}
+		from := studio.Minute(in.From)
+		if in.From <= 0 {
+			from = at.calendar.At(at.calendar.Date(at.now), 0)
 		}
-		var all []studio.Hours
-		for _, p := range a.doc.People {
-			hours := studio.HoursOf(p, at.calendar, max(0, at.now-1440), until+1440)
-			all = append(all, hours)
-			v.People = append(v.People, PersonLane{Named{ID: p.ID, Name: p.Name}, append(studio.Hours{}, hours...)})
-		}
-		v.Open = append(studio.Hours{}, studio.Together(all...)...)
-		for _, o := range at.orderViews() {
-			if o.Outcome != nil && !o.Pending {
-				v.Orders = append(v.Orders, o)
-			}
-		}
-		return v, nil
+		return a.view(at, studio.Span{From: from, To: from + 1440*studio.Minute(min(max(1, in.Days), mostDays))})
 	})
-}
-
-func (s *Service) registerBench(to huma.API) {
-	type who struct {
-		Person string `path:"person"`
+	type one struct {
+		OfPlan
+		Task string `path:"task"`
 	}
-	get(to, "/bench/{person}", "get-bench", "What a maker does now", func(ctx context.Context, in *who) (BenchView, error) {
+	get(to, "/tasks/{task}", "get-task", "A task of a plan", func(ctx context.Context, in *one) (TaskCard, error) {
 		at, err := s.situation(ctx)
 		if err != nil {
-			return BenchView{}, err
+			return TaskCard{}, err
 		}
-		if err := at.knows(in.Person); err != nil {
-			return BenchView{}, err
+		a, err := s.asked(ctx, at, in.Of)
+		if err != nil {
+			return TaskCard{}, err
 		}
-		return at.bench(studio.ID(in.Person)), nil
+		t := a.tasks[studio.ID(in.Task)]
+		if t == nil {
+			return TaskCard{}, store.NotFound{Thing: "the task"}
+		}
+		return a.card(*t), nil
 	})
-	type start struct {
-		Who
-		Task string `path:"task"`
-		Body struct {
-			FoundReady bool `json:"foundReady,omitempty" doc:"the maker has touched the pieces and found them ready"`
+	type order struct {
+		OfPlan
+		ID string `path:"id"`
+	}
+	get(to, "/orders/{id}/chain", "get-chain", "What sets an order's date", func(ctx context.Context, in *order) (ChainView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return ChainView{}, err
+		}
+		a, err := s.asked(ctx, at, in.Of)
+		if err != nil {
+			return ChainView{}, err
+		}
+		return a.chain(studio.ID(in.ID))
+	})
+	get(to, "/plan/scarce", "get-scarce", "What is scarcest in a plan, and what one more of it would give", func(ctx context.Context, in *OfPlan) ([]ScarceView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return nil, err
+		}
+		a, err := s.asked(ctx, at, in.Of)
+		if err != nil {
+			return nil, err
+		}
+		return a.scarce()
+	})
+	get(to, "/plan/versions", "list-plan-versions", "Versions of the plan in force, newest first", func(ctx context.Context, _ *nothing) ([]store.Version, error) {
+		if _, err := s.situation(ctx); err != nil {
+			return nil, err
+		}
+		return s.store.PlanVersions(ctx, 40)
+	})
+}
+
+// asked is the plan that a question is about.
+func (s *Service) asked(ctx context.Context, at *situation, of string) (*answer, error) {
+	switch {
+	case of == "":
+		return at.inForce, nil
+	case of == "proposed":
+		return at.latestAnswer(), nil
+	case of[0] == 'v':
+		return s.earlier(ctx, at, of[1:])
+	}
+	for i := range at.offers {
+		if string(at.offers[i].ID) == of {
+			return at.offers[i].answer, nil
 		}
 	}
-	command(to, http.MethodPost, "/tasks/{task}/start", "start-task", "Start or resume a task", func(ctx context.Context, in *start) (Recorded, error) {
-		return s.record(ctx, in.Who, "task started", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
-		})
-	})
-	type counted struct {
-		Who
-		Task string `path:"task"`
-		Body bench.Counts
+	return nil, store.NotFound{Thing: "this plan"}
+}
+
+// view is some days of a plan.
+func (a *answer) view(at *situation, span studio.Span) (PlanView, error) {
+	account, err := a.account()
+	if err != nil {
+		return PlanView{}, err
 	}
-	command(to, http.MethodPost, "/tasks/{task}/pause", "pause-task", "Pause a task; what is counted stays counted", func(ctx context.Context, in *counted) (Recorded, error) {
-		return s.record(ctx, in.Who, "task paused", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			lot, err := b.Pause(studio.ID(in.Task), in.Body)
-			return lot, nil, err
-		})
-	})
-	command(to, http.MethodPost, "/tasks/{task}/finish", "finish-task", "Finish a task with its counts", func(ctx context.Context, in *counted) (Recorded, error) {
-		return s.record(ctx, in.Who, "task finished", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			return b.Finish(studio.ID(in.Task), in.Body)
-		})
-	})
-}
-
-// Recorded is the answer to a fact: what it changes.
-type Recorded struct {
-	N      int64             `json:"n"`
-	Task   studio.ID         `json:"task"`
-	Of     string            `json:"of"`
-	Broken int64             `json:"broken" doc:"of the whole lot, so far"`
-	After  bench.Consequence `json:"after"`
-}
-
-// record runs a fact at a bench as one command.
-func (s *Service) record(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) (Recorded, error) {
-	return facts(ctx, s, func(at *situation) (Recorded, error) {
-		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
-			if err := at.unchanged(tx); err != nil {
-				return nil, err
-			}
-			b := bench.New(at.inForce.doc, at.inForce.plan)
-			lot, moved, err := happen(b)
-			if err != nil {
-				return nil, err
-			}
-			r := at.inForce.book.Of(lot.Made())
-			tx.Summary = summary(r, lot, studio.ID(task))
-			answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
-			if err := tx.PutLot(lot); err != nil {
-				return nil, err
-			}
-			return answer, tx.Book(lot, moved)
-		})
-		var answer Recorded
-		if err == nil {
-			err = json.Unmarshal(done.Answer, &answer)
-			answer.N = done.N
+	v := PlanView{N: at.n, Version: at.version, Now: at.now, From: span.From, To: span.To, Ends: at.now, Blocks: []Block{}, People: []PersonLane{},
+		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Orders: []Promise{}, Lateness: a.plan.Objective.Lateness, Bound: a.plan.Bound, Waits: at.waits()}
+	for _, u := range a.plan.Unplaced {
+		r := a.book.Of(a.lots[u.Lot].Made())
+		step, _, _, _ := r.TaskOf(u.Step)
+		v.Unplaced = append(v.Unplaced, UnplacedView{u, step.Name, r.Name, at.worded(a, u)})
+	}
+	used := map[studio.ID]bool{}
+	for _, t := range a.plan.Tasks {
+		v.Ends = max(v.Ends, t.End)
+		if t.State != studio.TaskDone && t.Person != "" {
+			v.Left++
 		}
-		return answer, err
-	})
-}
-
-// summary says in a line of the journal what happened to a task.
-func summary(r *studio.Recipe, lot studio.WorkLot, task studio.ID) string {
-	for _, step := range r.Steps {
-		record := lot.Record(step.Key)
-		if record == nil || studio.TaskID(lot.ID, step.Key) != task {
+		until := t.End
+		for _, h := range t.Holds {
+			until = max(until, h.To)
+		}
+		if t.Start >= span.To || until <= span.From {
 			continue
 		}
-		what := fmt.Sprintf("%s, %s: %s", step.Name, r.Name, record.State)
-		if r.Kind != studio.KindMix && record.Counted() > 0 {
-			what += fmt.Sprintf(", %d good, %d second, %d broken", record.Good, record.Second, record.Broken)
+		for _, h := range t.Holds {
+			used[h.Place] = true
 		}
-		return what
+		v.Blocks = append(v.Blocks, a.block(t))
 	}
-	return r.Name
-}
-
-// bench is a maker's tasks in the order in which they come.
-func (at *situation) bench(person studio.ID) BenchView {
-	a := &at.inForce
-	mine := a.cards(func(t studio.Task) bool { return t.Person == person && t.State != studio.TaskDone })
-	slices.SortStableFunc(mine, func(x, y TaskCard) int {
-		if (x.State == studio.TaskStarted) != (y.State == studio.TaskStarted) {
-			if x.State == studio.TaskStarted {
-				return -1
+	for _, p := range a.doc.Places {
+		if used[p.ID] {
+			v.Places = append(v.Places, p)
+		}
+	}
+	var all []studio.Hours
+	for _, p := range a.doc.People {
+		hours := studio.HoursOf(p, at.calendar, max(0, span.From-1440), span.To)
+		all = append(all, hours)
+		lane := PersonLane{Named{ID: p.ID, Name: p.Name}, append(studio.Hours{}, hours...), []plan.Load{}}
+		for _, l := range account.People {
+			if day := at.calendar.At(l.Day, 0); l.ID == p.ID && day >= span.From-1440 && day < span.To {
+				lane.Loads = append(lane.Loads, l)
 			}
-			return 1
 		}
-		return int(x.Begin() - y.Begin())
-	})
-	v := BenchView{N: at.n, Now: at.now, Next: []TaskCard{}, Drying: []TaskCard{}}
-	if len(mine) > 0 {
-		v.Task, v.Next = &mine[0], mine[1:min(3, len(mine))]
+		v.People = append(v.People, lane)
 	}
-	v.Drying = a.cards(func(t studio.Task) bool { return t.Person == "" && t.Start <= at.now && t.End > at.now })
-	slices.SortStableFunc(v.Drying, func(x, y TaskCard) int { return int(x.End - y.End) })
-	return v
+	v.Open = append(studio.Hours{}, studio.Together(all...)...)
+	for _, outcome := range a.plan.Orders {
+		v.Orders = append(v.Orders, Promise{Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, outcome})
+	}
+	slices.SortStableFunc(v.Orders, func(x, y Promise) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) })
+	return v, nil
 }
 
-func (s *Service) registerJournal(to huma.API) {
-	get(to, "/journal", "get-journal", "The latest commands, newest first", func(ctx context.Context, _ *nothing) ([]store.Entry, error) {
-		return s.store.Journal(ctx, 30)
-	})
-	type undo struct {
-		Who
-		N int64 `path:"n"`
+// block is a task as it lies on the board.
+func (a *answer) block(t studio.Task) Block {
+	l := *a.lots[t.Lot]
+	r := a.book.Of(l.Made())
+	step, _, _, _ := r.TaskOf(t.Step)
+	b := Block{ID: t.ID, Lot: t.Lot, Kind: "wait", Name: step.Name, Glyph: "wait", Of: r.Name, Making: r.Kind, Quantity: a.doc.Begun(l).Left(r, t.Step), State: t.State,
+		Person: t.Person, From: t.Begin(), To: t.End, Pauses: append([]studio.Span{}, t.Pauses...), Holds: append([]studio.Held{}, t.Holds...), Orders: append([]studio.ID{}, a.orders[t.Lot]...), Pin: a.doc.Pinned(t.ID)}
+	if t.State == studio.TaskDone {
+		b.From = t.Start
 	}
-	command(to, http.MethodPost, "/journal/{n}/undo", "undo", "Take back what a command did", func(ctx context.Context, in *undo) (Moved, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Moved{}, err
+	if step.Work != nil {
+		b.Kind, b.Glyph = "work", step.Work.Glyph
+	}
+	b.Colour, _ = a.swatch(l.Made(), l.Mixes)
+	return b
+}
+
+// chain is what sets an order's date.
+func (a *answer) chain(order studio.ID) (ChainView, error) {
+	account, err := a.account()
+	if err != nil {
+		return ChainView{}, err
+	}
+	v := ChainView{Order: order, Links: []LinkView{}}
+	i := slices.IndexFunc(account.Orders, func(c plan.Chain) bool { return c.Order == order })
+	if i < 0 {
+		return v, store.NotFound{Thing: "an open order with this id"}
+	}
+	for _, l := range account.Orders[i].Links {
+		t := a.tasks[l.Task]
+		r := a.book.Of(a.lots[t.Lot].Made())
+		step, _, _, _ := r.TaskOf(t.Step)
+		link := LinkView{Link: l, Name: step.Name, Of: r.Name, Lot: t.Lot, Person: t.Person}
+		if l.Of != "" {
+			link.Short = a.called(l.Of)
 		}
-		if err := at.knows(in.Person); err != nil {
-			return Moved{}, err
+		if l.Cause == studio.CauseGate {
+			link.Short = a.called(l.CausedBy)
 		}
-		done, err := s.store.Undo(ctx, store.Command{ID: in.CommandID, Person: studio.ID(in.Person), Now: at.now}, in.N)
-		s.told(done, err)
-		return Moved{done.N}, err
-	})
+		v.Links = append(v.Links, link)
+	}
+	return v, nil
+}
+
+// called is the name of a place, tool, machine or delivery; a skill is its own name.
+func (a *answer) called(id studio.ID) string {
+	for _, p := range a.doc.Places {
+		if p.ID == id {
+			return p.Name
+		}
+	}
+	for _, t := range a.doc.Tools {
+		if t.ID == id {
+			return t.Name
+		}
+	}
+	for _, m := range a.doc.Machines {
+		if m.ID == id {
+			return m.Name
+		}
+	}
+	for _, g := range a.doc.Gates {
+		if g.ID == id {
+			return g.Name
+		}
+	}
+	return string(id)
+}
+
+// ScarceView is something scarce by its name, with the orders that more of it would help.
+type ScarceView struct {
+	plan.Scarcity
+	Name string `json:"name"`
+}
+
+func (a *answer) scarce() ([]ScarceView, error) {
+	explained, err := plan.Explain(a.doc, a.count, a.plan, plan.Options{})
+	if err != nil {
+		return nil, err
+	}
+	all := []ScarceView{}
+	for _, s := range explained.Scarce {
+		all = append(all, ScarceView{s, a.called(s.ID)})
+	}
+	return all, nil
 }

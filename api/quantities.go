@@ -97,7 +97,7 @@ func (s *Service) registerQuantities(to huma.API) {
 		if err != nil {
 			return nil, nil, err
 		}
-		return at, &at.inForce, nil
+		return at, at.inForce, nil
 	}
 	get(to, "/mixing", "get-mixing", "What to weigh", func(ctx context.Context, _ *nothing) (MixingView, error) {
 		at, a, err := view(ctx)
@@ -136,8 +136,9 @@ func (a *answer) mixingView(n int64) MixingView {
 	for _, sheet := range sheets {
 		r := a.book.Recipe(sheet.Mix)
 		c := MixCard{MixSheet: sheet, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, For: []MixUse{}, Workings: []studio.Working{}}
-		if cards := a.cards(func(t studio.Task) bool { return t.Lot == sheet.Lot && t.Step == r.Steps[0].Key }); len(cards) > 0 {
-			c.Task = &cards[0]
+		if t := a.tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
+			card := a.card(*t)
+			c.Task = &card
 		}
 		if record := a.doc.Begun(lots[sheet.Lot]).Record(r.Steps[0].Key); record != nil {
 			c.Weighed = len(record.Weighed) > 0

@@ -193,7 +193,7 @@ func (s *Service) move(ctx context.Context, who Who, kind string, change func(*a
 			if err := at.unchanged(tx); err != nil {
 				return nil, err
 			}
-			c, err := change(&at.inForce)
+			c, err := change(at.inForce)
 			if err != nil {
 				return nil, err
 			}

@@ -56,7 +56,7 @@ func (s *Service) registerWeighing(to huma.API) {
 		if err != nil {
 			return paste.Weighing{}, err
 		}
-		a := &at.inForce
+		a := at.inForce
 		for _, l := range a.plan.Lots {
 			if r := a.book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
 				step := a.doc.Settings.ScaleStepMilligrams

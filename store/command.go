@@ -219,8 +219,12 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
 	}
 	switch touched.Thing {
-	case "stock", "decided", "purchase":
+	case "stock", "purchase":
 		return t.restoreStores(touched)
+	case wishOfLot, wishOfGroup, wishOfTask:
+		return t.restoreWish(touched)
+	case "plan":
+		return t.restorePlan(touched)
 	case "clock":
 	default:
 		return t.restoreBook(touched)

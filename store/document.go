@@ -1,8 +1,6 @@
 package store
 
 import (
-	"bytes"
-	"compress/gzip"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -40,18 +38,6 @@ func (s *Store) Document(ctx context.Context, view View, clock func(studio.Calen
 // Document is the studio as it stands within the command.
 func (t *Tx) Document(view View) (*studio.Document, error) {
 	return document(t.ctx, t.q, view, func(studio.Calendar, *studio.Minute) studio.Minute { return t.now })
-}
-
-// Decisions says whether any decision of the lead about a lot awaits acceptance.
-func (s *Store) Decisions(ctx context.Context) (pending bool, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.Decided(ctx)
-		for _, r := range rows {
-			pending = pending || r.Wished != r.Accepted
-		}
-		return err
-	})
-	return pending, err
 }
 
 // LastN is the latest journal number, and the minute at which the clock stands
@@ -110,7 +96,8 @@ func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(stu
 	a.people()
 	a.book()
 	a.orders(view)
-	a.facts(view)
+	a.facts()
+	a.wishes(view)
 	return doc, a.err
 }
 
@@ -124,17 +111,16 @@ type equipment struct {
 	Gates        []studio.Gate         `json:"gates,omitempty"`
 	Families     []studio.Family       `json:"setupFamilies,omitempty"`
 	Recorded     []studio.Recorded     `json:"recorded,omitempty"`
-	Pins         []studio.Pin          `json:"pins,omitempty"`
 	Seen         []studio.Seen         `json:"seen,omitempty"`
 }
 
 func equipmentOf(d *studio.Document) equipment {
-	return equipment{d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families, d.Recorded, d.Pins, d.Seen}
+	return equipment{d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families, d.Recorded, d.Seen}
 }
 
 func (e equipment) into(d *studio.Document) {
 	d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines = e.Surroundings, e.Readings, e.Methods, e.Tools, e.Machines
-	d.Gates, d.Families, d.Recorded, d.Pins, d.Seen = e.Gates, e.Families, e.Recorded, e.Pins, e.Seen
+	d.Gates, d.Families, d.Recorded, d.Seen = e.Gates, e.Families, e.Recorded, e.Seen
 }
 
 // beyond is what of a person lies beyond skills, weekly hours and days away.
@@ -285,7 +271,7 @@ func taskRecord(r sqlcgen.Task) studio.TaskRecord {
 
 // facts reads the shelf and the lots in work: those with work left to do, and
 // those whose pieces are still there.
-func (a *assembler) facts(view View) {
+func (a *assembler) facts() {
 	d := a.doc
 	d.Ordinals = map[string]int{}
 	stocked := map[string]bool{}
@@ -327,18 +313,38 @@ func (a *assembler) facts(view View) {
 			d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
 		}
 	}
+}
+
+// wishes reads what the lead has decided of lots that are not begun, and of tasks.
+func (a *assembler) wishes(view View) {
+	d := a.doc
 	begun := map[studio.ID]bool{}
 	for _, w := range d.Work {
 		begun[w.ID] = true
 	}
-	for _, r := range rows(a, a.q.Decided) {
+	for _, r := range rows(a, a.q.Wishes) {
 		body := r.Wished
 		if view == Accepted {
 			body = r.Accepted
 		}
-		var lot *studio.DecidedLot
-		if a.decode(body, &lot); lot != nil && !begun[studio.ID(r.ID)] {
-			d.Decided = append(d.Decided, *lot)
+		switch r.Thing {
+		case wishOfLot:
+			var lot *studio.DecidedLot
+			if a.decode(body, &lot); lot != nil && !begun[studio.ID(r.ID)] {
+				d.Decided = append(d.Decided, *lot)
+			}
+		case wishOfGroup:
+			var division *studio.Division
+			if a.decode(body, &division); division != nil {
+				d.Divided = append(d.Divided, *division)
+			}
+		case wishOfTask:
+			var pin *studio.Pin
+			if a.decode(body, &pin); pin != nil {
+				if still, stands := pin.From(d.Now); stands {
+					d.Pins = append(d.Pins, still)
+				}
+			}
 		}
 	}
 }
@@ -357,32 +363,4 @@ func (a *assembler) record(w studio.WorkLot, r *studio.Recipe) {
 	good := progress.Serves(r)
 	d.Recorded[i].Good += good
 	d.Recorded[i].Lost += max(0, w.Started-good)
-}
-
-// KeepPlan stores the plan in force for a journal number, once.
-func (s *Store) KeepPlan(ctx context.Context, base int64, plan *studio.Plan) error {
-	var body bytes.Buffer
-	packed := gzip.NewWriter(&body)
-	if err := errors.Join(json.NewEncoder(packed).Encode(plan), packed.Close()); err != nil {
-		return err
-	}
-	return plain(sqlcgen.New(s.write).AddPlan(ctx, sqlcgen.AddPlanParams{Base: base, Body: body.Bytes()}))
-}
-
-// PlanInForce is the latest version of the plan, with its number and its base;
-// sql.ErrNoRows before the first.
-func (s *Store) PlanInForce(ctx context.Context) (plan *studio.Plan, version, base int64, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		row, err := q.LatestPlan(ctx)
-		if err != nil {
-			return err
-		}
-		packed, err := gzip.NewReader(bytes.NewReader(row.Body))
-		if err != nil {
-			return err
-		}
-		version, base = row.Version, row.Base
-		return json.NewDecoder(packed).Decode(&plan)
-	})
-	return plan, version, base, err
 }

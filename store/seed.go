@@ -149,7 +149,13 @@ func (w *seeder) facts() {
 	}
 	for _, d := range w.doc.Decided {
 		id := studio.NewBook(w.doc).IDOf(&d)
-		w.try(w.q.PutDecided(w.ctx, sqlcgen.PutDecidedParams{ID: string(id), Wished: asJSON(d), Accepted: asJSON(d)}))
+		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfLot, ID: string(id), Wished: asJSON(d), Accepted: asJSON(d)}))
+	}
+	for _, d := range w.doc.Divided {
+		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfGroup, ID: string(d.Group), Wished: asJSON(d), Accepted: asJSON(d)}))
+	}
+	for _, p := range w.doc.Pins {
+		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfTask, ID: string(p.Task), Wished: asJSON(p), Accepted: asJSON(p)}))
 	}
 	for _, o := range w.doc.Orders {
 		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1)}))

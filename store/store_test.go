@@ -396,6 +396,9 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 	doc.Recorded = []studio.Recorded{{Recipe: petal.Page(), Good: 80, Lost: 9}}
 	doc.Offcuts = []studio.Offcut{{Material: id("26 white wire"), Length: 110_000, Number: 12}, {Material: id("26 white wire"), Length: 80_000, Number: 3}}
 	doc.Decided = []studio.DecidedLot{{Recipe: id("Magnolia cone"), Mixes: map[string]studio.ID{"core": id("Centre white")}, Ordinal: 3, Need: 4, Due: &opens}}
+	doc.Divided = []studio.Division{{Group: "lot-1", Lots: 3}}
+	later := doc.Now + 60
+	doc.Pins = []studio.Pin{{Task: "lot-1.dust", Person: id("Teun"), Start: &later}}
 	doc.Shelf[0].Place, doc.Shelf[3].Kept = "Tin 4", studio.Cold
 	doc.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}
 	require.Empty(t, doc.Validate())

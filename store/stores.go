@@ -53,50 +53,6 @@ func (t *Tx) keep(lot string, before, after keeping) error {
 	return t.q.KeepStockLot(t.ctx, p)
 }
 
-// decision is what the lead wishes of a lot, and what of it is accepted.
-type decision struct {
-	Wished   json.RawMessage
-	Accepted json.RawMessage
-}
-
-// Decide writes what the lead has decided on for a lot that is not begun, as a wish; nil
-// lets it go.
-func (t *Tx) Decide(lot studio.ID, d *studio.DecidedLot) error {
-	before, err := t.decision(string(lot))
-	if err != nil {
-		return err
-	}
-	return t.putDecision(string(lot), before, decision{json.RawMessage(asJSON(d)), before.Accepted})
-}
-
-func (t *Tx) decision(lot string) (decision, error) {
-	row, err := t.q.DecidedLot(t.ctx, lot)
-	if errors.Is(err, sql.ErrNoRows) {
-		return decision{json.RawMessage("null"), json.RawMessage("null")}, nil
-	}
-	return decision{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}, err
-}
-
-func (t *Tx) putDecision(lot string, before, after decision) error {
-	t.touch("decided", lot, before, after)
-	if string(after.Wished) == "null" && string(after.Accepted) == "null" {
-		return t.q.DropDecided(t.ctx, lot)
-	}
-	return t.q.PutDecided(t.ctx, sqlcgen.PutDecidedParams{ID: lot, Wished: string(after.Wished), Accepted: string(after.Accepted)})
-}
-
-// AcceptDecisions makes what the lead wishes of lots what the plan in force is for.
-func (t *Tx) AcceptDecisions() error {
-	rows, err := t.q.Decided(t.ctx)
-	for _, row := range rows {
-		if row.Wished != row.Accepted {
-			before := decision{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}
-			err = errors.Join(err, t.putDecision(row.ID, before, decision{before.Wished, before.Wished}))
-		}
-	}
-	return err
-}
-
 // PurchaseState is a purchase with the version that a change of it has to see.
 type PurchaseState struct {
 	Purchase studio.Purchase `json:"purchase"`
@@ -168,13 +124,6 @@ func (t *Tx) restoreStores(touched sqlcgen.JournalTouch) error {
 			return err
 		}
 		return t.keep(touched.ID, after, before)
-	case "decided":
-		var before decision
-		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
-			return err
-		}
-		now, err := t.decision(touched.ID)
-		return errors.Join(err, t.putDecision(touched.ID, now, before))
 	}
 	var before *PurchaseState
 	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {

@@ -157,7 +157,7 @@ func TestADecisionWaitsForAcceptanceAndIsUndone(t *testing.T) {
 	_, proposal := d.ask("GET", "/api/proposal", "", nil)
 	assert.Equal(t, true, proposal["waits"])
 	_, mixing := d.ask("GET", "/api/plan", "", nil)
-	assert.Equal(t, true, mixing["hasWishes"], "the plan in force does not know it yet")
+	assert.Equal(t, true, mixing["waits"], "the plan in force does not know it yet")
 	status, _ = d.ask("POST", "/api/journal/2/undo", "", nil)
 	require.Equal(t, 200, status)
 	assert.Len(t, objects(t, cell()["lotList"]), len(lots))

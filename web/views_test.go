@@ -115,18 +115,17 @@ func TestThePlanHasLanesForPeopleAndPlaces(t *testing.T) {
 	assert.Len(t, v["people"], 5)
 	assert.Len(t, v["places"], 5)
 	assert.Empty(t, v["unplaced"])
-	assert.Equal(t, false, v["hasWishes"])
-	for _, c := range objects(t, v["cards"]) {
+	assert.Equal(t, false, v["waits"])
+	for _, c := range objects(t, v["blocks"]) {
 		if c["kind"] == "wait" {
 			assert.Nil(t, c["person"])
-			assert.NotNil(t, c["drying"])
 			continue
 		}
 		assert.NotEmpty(t, c["person"])
 		assert.NotEmpty(t, c["colour"], c["of"])
 		assert.NotEmpty(t, c["orders"], c["of"])
 	}
-	set := find(t, v["cards"], "name", "Vein and set in moulds")
+	set := find(t, v["blocks"], "name", "Vein and set in moulds")
 	assert.Len(t, set["holds"], 1)
 }
 
@@ -162,8 +161,8 @@ func TestAnUndoneAcceptanceTakesTheOrderOutOfForce(t *testing.T) {
 	require.Equal(t, 200, status)
 	assert.EqualValues(t, 3, accepted["n"])
 	_, after := d.ask("GET", "/api/plan", "", nil)
-	assert.Less(t, len(after["cards"].([]any)), len(before["cards"].([]any)))
-	assert.Equal(t, true, after["hasWishes"])
+	assert.Less(t, len(after["blocks"].([]any)), len(before["blocks"].([]any)))
+	assert.Equal(t, true, after["waits"])
 	assert.Greater(t, after["version"], before["version"])
 }
 

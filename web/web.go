@@ -30,9 +30,10 @@ var site embed.FS
 
 // Application is the running web application of one studio file.
 type Application struct {
-	app    *fiber.App
-	events *hub
-	API    huma.API
+	app     *fiber.App
+	events  *hub
+	service *api.Service
+	API     huma.API
 }
 
 // New makes the application; the store may be nil when only the API's
@@ -49,7 +50,7 @@ func New(s *store.Store, clock api.Clock, out outside.Services) *Application {
 	config.CreateHooks = nil // no links to schemas in answers
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", namer())
 	a.API = huma.NewAPI(config, adapter{a.app})
-	api.Register(a.API, s, clock, a.events.tell, out)
+	a.service = api.Register(a.API, s, clock, a.events.tell, out)
 	a.app.Get("/api/events", func(c fiber.Ctx) error { return a.events.stream(c, s) })
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
 	a.app.Get("/*", page)
@@ -80,6 +81,7 @@ func (a *Application) Serve(ctx context.Context, on net.Listener) error {
 		return err
 	case <-ctx.Done():
 		a.events.close() // open streams would hold the shutdown up
+		a.service.Close()
 		return a.app.ShutdownWithTimeout(5 * time.Second)
 	}
 }

@@ -210,8 +210,8 @@ func TestTwelveOfEachForTwoWeeksAhead(t *testing.T) {
 	made, err := plan.Make(doc, counted, plan.Options{})
 	require.NoError(t, err)
 	assert.Empty(t, check.Plan(doc, made))
-	_, inForce := d.ask("GET", "/api/plan", "", nil)
-	assert.Len(t, inForce["cards"], len(made.Tasks))
+	_, inForce := d.ask("GET", "/api/plan?days=14", "", nil)
+	assert.Len(t, inForce["blocks"], len(made.Tasks))
 	_, matrix := d.ask("GET", "/api/count", "", nil)
 	assert.Len(t, matrix["cells"], len(counted.Items))
 }
@@ -344,7 +344,7 @@ func TestFiveBenchesRecordAtOnce(t *testing.T) {
 	d := newDesk(t)
 	_, plan := d.ask("GET", "/api/plan", "", nil)
 	var mixes []string
-	for _, one := range plan["cards"].([]any) {
+	for _, one := range plan["blocks"].([]any) {
 		card := one.(map[string]any)
 		if card["making"] == "mix" && card["kind"] == "work" && card["cause"] != "input" && strings.Contains("Petal white Oyster shell Signal deep red Slate leaf Leaf dust Ember dust", card["of"].(string)) {
 			mixes = append(mixes, card["id"].(string))

@@ -14,7 +14,7 @@ import (
 // document that was counted is not changed afterwards; the next one may share what it has
 // in common with it. A Counter is not safe for concurrent use; its results are.
 type Counter struct {
-	divided  map[studio.ID]int64 // into how many lots which groups are, where that is not as usual
+	divided  map[studio.ID]int64 // as the document says, by group
 	before   *studio.Document
 	book     *studio.Book
 	calendar studio.Calendar
@@ -54,13 +54,13 @@ func same[T any](a, b []T) bool {
 }
 
 // frame keeps what does not hang on orders and stock, or forgets what was reckoned from
-// another: recipes, the year's hours and the air.
+// another: recipes, the year's hours, the air, and how groups are divided.
 func (k *Counter) frame(doc *studio.Document) error {
 	b := k.before
 	k.before = doc
 	if b != nil && b.Now == doc.Now && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
 		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) && same(b.Climate, doc.Climate) && same(b.Readings, doc.Readings) && same(b.Places, doc.Places) &&
-		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) && same(b.Recorded, doc.Recorded) && same(b.Methods, doc.Methods) {
+		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) && same(b.Recorded, doc.Recorded) && same(b.Methods, doc.Methods) && same(b.Divided, doc.Divided) {
 		return nil
 	}
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
@@ -68,7 +68,10 @@ func (k *Counter) frame(doc *studio.Document) error {
 		k.before = nil
 		return err
 	}
-	*k = Counter{k.divided, doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}, map[studio.ID]studio.Recorded{}}
+	*k = Counter{map[studio.ID]int64{}, doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}, map[studio.ID]studio.Recorded{}}
+	for _, d := range doc.Divided {
+		k.divided[d.Group] = d.Lots
+	}
 	for _, r := range doc.Recorded {
 		k.recorded[r.Recipe] = r
 	}

@@ -113,13 +113,6 @@ type counter struct {
 // Up counts up a valid document. It takes O(n log n) in the needs of each level.
 func Up(doc *studio.Document) (*Result, error) { return new(Counter).Up(doc) }
 
-// Divided counts up a valid document with some groups of lots divided into more lots than
-// usual, or fewer: so many of the group that a lot names. Spares stay as they are, and no
-// lot becomes larger than the lead, formers and soft stores allow.
-func Divided(doc *studio.Document, lots map[studio.ID]int64) (*Result, error) {
-	return (&Counter{divided: lots}).Up(doc)
-}
-
 // Up counts up a valid document.
 func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	if err := k.frame(doc); err != nil {

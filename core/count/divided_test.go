@@ -47,6 +47,14 @@ func TestADividedGroupIsOfAsManyPieces(t *testing.T) {
 				assert.LessOrEqual(t, l.Started, max(first.Started+1, 24))
 			}
 			assert.Equal(t, before, after)
+			told, err := count.Divided(doc, count.Divisions(usual, divided.Lots))
+			require.NoError(t, err)
+			assert.Equal(t, divided.Lots, told.Lots, "as its lots tell")
+			said := *doc
+			said.Divided = []studio.Division{{Group: group, Lots: n}}
+			again, err := count.Up(&said)
+			require.NoError(t, err)
+			assert.Equal(t, divided.Lots, again.Lots, "as when the document says so")
 			if len(now[group]) > len(lots) {
 				more++
 				assert.Len(t, now[group], int(n))

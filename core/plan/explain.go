@@ -72,6 +72,23 @@ const mostScarce = 3
 
 // Explain explains a plan that was made of a document with these options.
 func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options) (*Explanation, error) {
+	e, err := Account(doc, made)
+	if err != nil {
+		return nil, err
+	}
+	for i, most := range e.Scarce {
+		tried, err := try(doc, counted, made, options, most)
+		if err != nil {
+			return nil, err
+		}
+		e.Scarce[i] = tried
+	}
+	return e, nil
+}
+
+// Account is the explanation of a plan of a document without what one more of what is
+// scarce would give: nothing is planned for it.
+func Account(doc *studio.Document, made *studio.Plan) (*Explanation, error) {
 	p, err := newProblem(doc, &count.Result{Lots: made.Lots, Links: made.Links, Pegs: made.Pegs})
 	if err != nil {
 		return nil, err
@@ -79,7 +96,7 @@ func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, opt
 	p.tell(made)
 	s := newSchedule(p)
 	s.follow(made)
-	e := &Explanation{Orders: []Chain{}, People: []Load{}, Places: []Load{}, Scarce: []Scarcity{}}
+	e := &Explanation{Orders: []Chain{}, People: []Load{}, Places: []Load{}}
 	waited := map[thing]Scarcity{}
 	for _, o := range s.orders {
 		c := Chain{Order: o.ID, Links: []Link{}}
@@ -88,7 +105,7 @@ func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, opt
 			c.Links = append(c.Links, link)
 			if kind := s.scarce(link, j); kind != "" {
 				w := waited[thing{kind, link.Of}]
-				w.Kind, w.ID, w.Waited, w.More = kind, link.Of, w.Waited+link.Waited, max(w.More, 1, s.slotsOf(j, link.Of))
+				w.Kind, w.ID, w.Waited, w.More, w.Moved = kind, link.Of, w.Waited+link.Waited, max(w.More, 1, s.slotsOf(j, link.Of)), []studio.ID{}
 				waited[thing{kind, link.Of}] = w
 			}
 			j = next
@@ -96,13 +113,7 @@ func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, opt
 		e.Orders = append(e.Orders, c)
 	}
 	s.loads(e)
-	for _, most := range mostWaited(waited) {
-		tried, err := try(doc, counted, made, options, most)
-		if err != nil {
-			return nil, err
-		}
-		e.Scarce = append(e.Scarce, tried)
-	}
+	e.Scarce = mostWaited(waited)
 	return e, nil
 }
 
@@ -198,7 +209,7 @@ func try(doc *studio.Document, counted *count.Result, made *studio.Plan, options
 		return what, err
 	}
 	what.Lateness, what.WithLateness = made.Objective.Lateness, with.Objective.Lateness
-	what.Slack, what.WithSlack = worst(made), worst(with)
+	what.Slack, what.WithSlack = made.WorstSlack(), with.WorstSlack()
 	what.Moved = []studio.ID{}
 	for i, o := range made.Orders {
 		if then := with.Orders[i]; then.Ready != nil && (o.Ready == nil || *then.Ready < *o.Ready) {
@@ -217,13 +228,6 @@ func grown[T any](all []T, number func(*T) *int64, is func(*T) bool, more int64)
 		}
 	}
 	return all
-}
-
-func worst(p *studio.Plan) studio.Minute {
-	if len(p.Objective.Slacks) == 0 {
-		return studio.MostSlack
-	}
-	return p.Objective.Slacks[0]
 }
 
 // loads adds up what is taken of people and places, day by day.

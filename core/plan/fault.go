@@ -77,6 +77,18 @@ func (f *fault) reason() studio.Reason {
 	return studio.AfterGone
 }
 
+// unplaced is a job that a fault leaves without a place.
+func (f *fault) unplaced(j *job) studio.Unplaced {
+	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Detail: f.detail()}
+	if f.kind == pinnedEarly || f.kind == overtaken {
+		u.Earliest = &f.have
+	}
+	if f.by != nil {
+		u.By = f.by.ID
+	}
+	return u
+}
+
 // detail says what would be needed, or what stands in the way.
 func (f *fault) detail() string {
 	switch f.kind {

@@ -19,7 +19,7 @@ func (s *schedule) finished() *studio.Plan {
 	for _, j := range s.jobs {
 		t := &s.at[j.number]
 		if t.state == gone {
-			out.Unplaced = append(out.Unplaced, studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: t.why.reason(), Detail: t.why.detail()})
+			out.Unplaced = append(out.Unplaced, t.why.unplaced(j))
 			continue
 		}
 		causes[j.number] = s.because(j)

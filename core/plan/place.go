@@ -64,7 +64,7 @@ func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
 	r.from = max(r.needs, from)
 	if j.pin != nil && j.pin.Start != nil && j.Wait == nil {
 		if *j.pin.Start < r.from {
-			return r, &fault{kind: pinnedEarly, of: j, most: *j.pin.Start, have: r.from}
+			return r, &fault{kind: pinnedEarly, of: j, by: r.by, most: *j.pin.Start, have: r.from}
 		}
 		r.from, r.fixed = *j.pin.Start, true
 	}

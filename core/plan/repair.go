@@ -135,6 +135,9 @@ func (s *schedule) shift(from *studio.Plan, key func(*cluster) studio.Minute) {
 // placeAs places a cluster exactly as a plan has it; false where that cannot be, or the
 // plan does not have it.
 func (s *schedule) placeAs(c *cluster) bool {
+	if s.missing(c) != nil {
+		return false
+	}
 	for _, before := range c.previous {
 		if s.at[before.jobs[len(before.jobs)-1].number].state == open {
 			return false

@@ -48,6 +48,7 @@ type Document struct {
 	Offcuts       []Offcut       `json:"offcuts,omitempty"`
 	Work          []WorkLot      `json:"work,omitempty"`
 	Decided       []DecidedLot   `json:"decided,omitempty"`
+	Divided       []Division     `json:"divided,omitempty"`
 	// Recorded is what came of pieces that were made before, by page of the flower book.
 	Recorded []Recorded `json:"recorded,omitempty"`
 	// Direct states an instance of the scheduling problem outright: no recipes, no count-up.
@@ -210,6 +211,13 @@ type WorkLot struct {
 	Records []TaskRecord `json:"records"`
 	// Reserved is what of its good pieces is kept for which order.
 	Reserved []Claim `json:"reserved,omitempty"`
+}
+
+// Division says into how many lots the pieces are divided that are gathered into the lot
+// Group, where that is not as many as their recipe and formers ask for.
+type Division struct {
+	Group ID    `json:"group"`
+	Lots  int64 `json:"lots"`
 }
 
 // DecidedLot is a lot that nobody has begun and the lead has decided on: it is made as

@@ -122,6 +122,20 @@ type Pin struct {
 	Start  *Minute `json:"start,omitempty"`
 }
 
+// From is what of a pin still stands from a moment on: a start that has passed does not,
+// its person does; false where nothing is left.
+func (p Pin) From(now Minute) (Pin, bool) {
+	if p.Start != nil && *p.Start < now {
+		p.Start = nil
+	}
+	return p, p.Person != "" || p.Start != nil
+}
+
+// Same is true of pins that ask for the same.
+func (p Pin) Same(other Pin) bool {
+	return p.Task == other.Task && p.Person == other.Person && (p.Start == nil) == (other.Start == nil) && (p.Start == nil || *p.Start == *other.Start)
+}
+
 // Seen is when and by whom people were last told that a task would be begun.
 type Seen struct {
 	Task   ID     `json:"task"`

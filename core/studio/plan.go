@@ -164,6 +164,10 @@ type Unplaced struct {
 	Step   string `json:"step"`
 	Reason Reason `json:"reason"`
 	Detail string `json:"detail"`
+	// Earliest is when it could begin at the earliest, where that is too late; By what
+	// stands in the way.
+	Earliest *Minute `json:"earliest,omitempty"`
+	By       ID      `json:"by,omitempty"`
 }
 
 // Outcome is what a plan means for one open order. Ready is nil when something
@@ -178,6 +182,14 @@ type Outcome struct {
 	Steps int64   `json:"lateSteps"`
 	// Limit is the task that takes longest on the chain that sets Ready.
 	Limit ID `json:"limit,omitempty"`
+}
+
+// WorstSlack is the least slack of a plan's orders, MostSlack at the most.
+func (p *Plan) WorstSlack() Minute {
+	if len(p.Objective.Slacks) == 0 {
+		return MostSlack
+	}
+	return p.Objective.Slacks[0]
 }
 
 // Plan gives every task of the counted lots a time and its person and places,

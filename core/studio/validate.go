@@ -36,6 +36,7 @@ func (d *Document) Validate() Problems {
 	v.stock(book)
 	v.offcuts()
 	v.recorded()
+	v.divided()
 	v.decided(book)
 	return v.problems
 }

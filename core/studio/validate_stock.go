@@ -76,6 +76,17 @@ func (v *validator) claims(place string, claims []Claim) {
 	}
 }
 
+// divided checks how groups of lots are divided.
+func (v *validator) divided() {
+	for i, d := range v.doc.Divided {
+		place := fmt.Sprintf("divided[%d]", i)
+		within(v, place+".lots", d.Lots, 1, 10_000)
+		if slices.ContainsFunc(v.doc.Divided[:i], func(other Division) bool { return other.Group == d.Group }) {
+			v.say(place+".group", "%q is divided twice", d.Group)
+		}
+	}
+}
+
 // decided checks the lots that the lead has decided on, each of them one that is not begun.
 func (v *validator) decided(book *Book) {
 	taken := map[ID]bool{}

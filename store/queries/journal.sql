@@ -40,9 +40,3 @@ SELECT ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, 
 FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id = journal.person_id
 WHERE stock_lot_id = sqlc.arg(of) OR material_id = sqlc.arg(of) AND COALESCE(length_um, 0) = CAST(sqlc.arg(length) AS INTEGER)
 ORDER BY ledger.id DESC LIMIT 100;
--- name: LatestPlan :one
-SELECT version, base, body FROM plan_version ORDER BY version DESC LIMIT 1;
--- name: AddPlan :exec
-INSERT INTO plan_version (version, base, body)
-SELECT COALESCE(MAX(version), 0) + 1, CAST(sqlc.arg(base) AS INTEGER), CAST(sqlc.arg(body) AS BLOB) FROM plan_version
-WHERE true ON CONFLICT (base) DO NOTHING;

@@ -4,14 +4,6 @@ SELECT * FROM stock_lot WHERE id = ?;
 UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ? WHERE id = ?;
 -- name: OnHand :one
 SELECT CAST(COALESCE(SUM(amount), 0) AS INTEGER) AS amount FROM ledger WHERE stock_lot_id = ? AND movement NOT IN ('reserved', 'released');
--- name: Decided :many
-SELECT * FROM decided_lot ORDER BY id;
--- name: DecidedLot :one
-SELECT * FROM decided_lot WHERE id = ?;
--- name: PutDecided :exec
-INSERT INTO decided_lot (id, wished, accepted) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET wished = excluded.wished, accepted = excluded.accepted;
--- name: DropDecided :exec
-DELETE FROM decided_lot WHERE id = ?;
 -- name: Suppliers :many
 SELECT * FROM supplier ORDER BY position;
 -- name: AddSupplier :exec

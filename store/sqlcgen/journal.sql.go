@@ -68,22 +68,6 @@ func (q *Queries) AddMovement(ctx context.Context, arg AddMovementParams) error 
 	return err
 }
 
-const addPlan = `-- name: AddPlan :exec
-INSERT INTO plan_version (version, base, body)
-SELECT COALESCE(MAX(version), 0) + 1, CAST(?1 AS INTEGER), CAST(?2 AS BLOB) FROM plan_version
-WHERE true ON CONFLICT (base) DO NOTHING
-`
-
-type AddPlanParams struct {
-	Base int64
-	Body []byte
-}
-
-func (q *Queries) AddPlan(ctx context.Context, arg AddPlanParams) error {
-	_, err := q.db.ExecContext(ctx, addPlan, arg.Base, arg.Body)
-	return err
-}
-
 const addTouch = `-- name: AddTouch :exec
 INSERT INTO journal_touch (n, thing, id, before, after) VALUES (?, ?, ?, ?, ?)
 `
@@ -226,17 +210,6 @@ func (q *Queries) LatestEntries(ctx context.Context, limit int64) ([]LatestEntri
 		return nil, err
 	}
 	return items, nil
-}
-
-const latestPlan = `-- name: LatestPlan :one
-SELECT version, base, body FROM plan_version ORDER BY version DESC LIMIT 1
-`
-
-func (q *Queries) LatestPlan(ctx context.Context) (PlanVersion, error) {
-	row := q.db.QueryRowContext(ctx, latestPlan)
-	var i PlanVersion
-	err := row.Scan(&i.Version, &i.Base, &i.Body)
-	return i, err
 }
 
 const movementsOf = `-- name: MovementsOf :many

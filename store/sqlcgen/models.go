@@ -33,12 +33,6 @@ type CustomerOrder struct {
 	AcceptedVersion sql.NullInt64
 }
 
-type DecidedLot struct {
-	ID       string
-	Wished   string
-	Accepted string
-}
-
 type DryingClass struct {
 	ID                    string
 	Position              int64
@@ -107,6 +101,14 @@ type Material struct {
 	SupplierID  string
 	Pack        int64
 	KeepAtLeast int64
+}
+
+type OfferedPlan struct {
+	ID    string
+	Base  int64
+	How   string
+	Steps int64
+	Body  []byte
 }
 
 type OrderLine struct {
@@ -253,4 +255,11 @@ type Task struct {
 	Used        string
 	Mend        int64
 	Weighed     string
+}
+
+type Wish struct {
+	Thing    string
+	ID       string
+	Wished   string
+	Accepted string
 }

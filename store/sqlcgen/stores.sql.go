@@ -31,53 +31,6 @@ func (q *Queries) AddSupplier(ctx context.Context, arg AddSupplierParams) error 
 	return err
 }
 
-const decided = `-- name: Decided :many
-SELECT id, wished, accepted FROM decided_lot ORDER BY id
-`
-
-func (q *Queries) Decided(ctx context.Context) ([]DecidedLot, error) {
-	rows, err := q.db.QueryContext(ctx, decided)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var items []DecidedLot
-	for rows.Next() {
-		var i DecidedLot
-		if err := rows.Scan(&i.ID, &i.Wished, &i.Accepted); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
-const decidedLot = `-- name: DecidedLot :one
-SELECT id, wished, accepted FROM decided_lot WHERE id = ?
-`
-
-func (q *Queries) DecidedLot(ctx context.Context, id string) (DecidedLot, error) {
-	row := q.db.QueryRowContext(ctx, decidedLot, id)
-	var i DecidedLot
-	err := row.Scan(&i.ID, &i.Wished, &i.Accepted)
-	return i, err
-}
-
-const dropDecided = `-- name: DropDecided :exec
-DELETE FROM decided_lot WHERE id = ?
-`
-
-func (q *Queries) DropDecided(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropDecided, id)
-	return err
-}
-
 const dropPurchase = `-- name: DropPurchase :exec
 DELETE FROM purchase WHERE id = ?
 `
@@ -165,21 +118,6 @@ func (q *Queries) Purchases(ctx context.Context) ([]Purchase, error) {
 		return nil, err
 	}
 	return items, nil
-}
-
-const putDecided = `-- name: PutDecided :exec
-INSERT INTO decided_lot (id, wished, accepted) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET wished = excluded.wished, accepted = excluded.accepted
-`
-
-type PutDecidedParams struct {
-	ID       string
-	Wished   string
-	Accepted string
-}
-
-func (q *Queries) PutDecided(ctx context.Context, arg PutDecidedParams) error {
-	_, err := q.db.ExecContext(ctx, putDecided, arg.ID, arg.Wished, arg.Accepted)
-	return err
 }
 
 const putPurchase = `-- name: PutPurchase :exec

@@ -25,8 +25,8 @@ export function lasting(minutes: number): string {
   const m = Math.abs(Math.round(minutes));
   if (m < 60) return `${m} min`;
   if (m < 1440) return m % 60 ? `${Math.floor(m / 60)} h ${m % 60} min` : `${m / 60} h`;
-  const hours = Math.round((m % 1440) / 60);
-  return hours ? `${Math.floor(m / 1440)} d ${hours} h` : `${Math.floor(m / 1440)} d`;
+  const hours = Math.round(m / 60);
+  return hours % 24 ? `${Math.floor(hours / 24)} d ${hours % 24} h` : `${hours / 24} d`;
 }
 
 /** Minutes of the studio as local times in its zone, in the browser's language. */
@@ -43,7 +43,10 @@ export function useTimes() {
       const f = new Intl.DateTimeFormat(undefined, { timeZone: "UTC", hourCycle: "h23", ...options });
       return (text: string) => f.format(Date.parse(`${text}:00Z`));
     };
+    const date = new Intl.DateTimeFormat("sv", { timeZone, dateStyle: "short" });
     return {
+      /** The day a minute falls on, as 2027-09-20. */
+      date: (minute: number) => date.format(epoch + minute * 60_000),
       clock: format({ hour: "2-digit", minute: "2-digit" }),
       moment: format({ weekday: "short", hour: "2-digit", minute: "2-digit" }),
       day: format({ weekday: "long", day: "numeric", month: "long" }),

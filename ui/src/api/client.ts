@@ -8,6 +8,7 @@ export type TaskCard = Schemas["TaskCard"];
 export type CountCell = Schemas["CountCell"];
 export type StudioView = Schemas["StudioView"];
 export type PlanView = Schemas["PlanView"];
+export type Block = Schemas["Block"];
 
 /** A refused request in words: what happened, and at which field. */
 export class Refused extends Error {

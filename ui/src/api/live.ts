@@ -1,8 +1,16 @@
 import type { QueryClient } from "@tanstack/vue-query";
 import { ref } from "vue";
+import { searchQuery } from "./queries";
 
 /** False while the event stream is broken: what is shown may be old. */
 export const connected = ref(true);
+
+/** Refetches how far the search is; once it is over, what it may have found. */
+async function searched(queries: QueryClient): Promise<void> {
+  const search = await queries.fetchQuery({ ...searchQuery, staleTime: 0 });
+  if (search.running) return;
+  await Promise.all(["proposal", "plan", "versions"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
+}
 
 /** Refetches what is shown whenever the journal has grown, also after a gap. */
 export function listen(queries: QueryClient): void {
@@ -13,6 +21,7 @@ export function listen(queries: QueryClient): void {
     if (latest !== "" && event.data !== latest) void queries.invalidateQueries();
     latest = event.data;
   });
+  events.addEventListener("search", () => void searched(queries));
   events.onerror = () => {
     connected.value = false;
   };

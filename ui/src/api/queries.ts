@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from "@tanstack/vue-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, toValue } from "vue";
 import { answered, client, command, person } from "./client";
 
@@ -6,8 +6,12 @@ export const useStudio = () => useQuery({ queryKey: ["studio"], queryFn: () => a
 export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
 export const useBook = () =>
   useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")), shallow: true });
-export const useProposal = () =>
-  useQuery({ queryKey: ["proposal"], queryFn: () => answered(client.GET("/api/proposal")) });
+export const useProposal = (plan: MaybeRefOrGetter<string> = "") =>
+  useQuery({
+    queryKey: ["proposal", plan],
+    queryFn: () => answered(client.GET("/api/proposal", { params: { query: { plan: toValue(plan) } } })),
+    placeholderData: keepPreviousData,
+  });
 export const useCount = (wished: MaybeRefOrGetter<boolean>) =>
   useQuery({
     queryKey: ["count", wished],
@@ -15,7 +19,48 @@ export const useCount = (wished: MaybeRefOrGetter<boolean>) =>
   });
 export const useMixing = () => useQuery({ queryKey: ["mixing"], queryFn: () => answered(client.GET("/api/mixing")) });
 export const useWires = () => useQuery({ queryKey: ["wires"], queryFn: () => answered(client.GET("/api/wires")) });
-export const usePlan = () => useQuery({ queryKey: ["plan"], queryFn: () => answered(client.GET("/api/plan")) });
+
+/** Some days of a plan; whose, and from which minute: that of today's morning is 0. */
+export const usePlan = (of: MaybeRefOrGetter<string>, from: MaybeRefOrGetter<number>) =>
+  useQuery({
+    queryKey: ["plan", of, from],
+    queryFn: () =>
+      answered(client.GET("/api/plan", { params: { query: { of: toValue(of), from: toValue(from), days: 7 } } })),
+    placeholderData: keepPreviousData,
+    shallow: true,
+  });
+
+/** One task of a plan with all that is known of it. */
+export const useTask = (of: MaybeRefOrGetter<string>, task: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: ["task", of, task],
+    queryFn: () =>
+      answered(
+        client.GET("/api/tasks/{task}", { params: { path: { task: toValue(task) }, query: { of: toValue(of) } } }),
+      ),
+    enabled: computed(() => toValue(task) !== ""),
+  });
+
+/** What sets an order's date. */
+export const useChain = (of: MaybeRefOrGetter<string>, order: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: ["chain", of, order],
+    queryFn: () =>
+      answered(
+        client.GET("/api/orders/{id}/chain", { params: { path: { id: toValue(order) }, query: { of: toValue(of) } } }),
+      ),
+    enabled: computed(() => toValue(order) !== ""),
+  });
+
+export const searchQuery = { queryKey: ["search"], queryFn: () => answered(client.GET("/api/search")) };
+export const useSearch = () => useQuery(searchQuery);
+
+export const useVersions = (open: MaybeRefOrGetter<boolean>) =>
+  useQuery({
+    queryKey: ["versions"],
+    queryFn: () => answered(client.GET("/api/plan/versions")),
+    enabled: computed(() => toValue(open)),
+  });
 export const useJournal = (open: MaybeRefOrGetter<boolean>) =>
   useQuery({
     queryKey: ["journal"],
@@ -44,8 +89,8 @@ export const useUndo = () =>
 
 export const useAccept = () =>
   useMutation({
-    mutationFn: (n: number) =>
-      answered(client.POST("/api/proposal/accept", { params: { header: command() }, body: { n } })),
+    mutationFn: (seen: { n: number; plan: string }) =>
+      answered(client.POST("/api/proposal/accept", { params: { header: command() }, body: seen })),
   });
 
 export const useStores = () => useQuery({ queryKey: ["stores"], queryFn: () => answered(client.GET("/api/stores")) });

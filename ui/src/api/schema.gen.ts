@@ -550,6 +550,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/chain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What sets an order's date */
+        get: operations["get-chain"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/hand-over": {
         parameters: {
             query?: never;
@@ -574,10 +591,61 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who does what when */
+        /** Who does what when, over some days */
         get: operations["get-plan"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/scarce": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is scarcest in a plan, and what one more of it would give */
+        get: operations["get-scarce"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Versions of the plan in force, newest first */
+        get: operations["list-plan-versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/versions/{version}/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Propose to go back to an earlier version of the plan */
+        post: operations["propose-version"];
         delete?: never;
         options?: never;
         head?: never;
@@ -591,7 +659,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plan that pending wishes would make */
+        /** The plans that await acceptance */
         get: operations["get-proposal"];
         put?: never;
         post?: never;
@@ -610,8 +678,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put the proposed plan in force */
+        /** Put a proposed plan in force */
         post: operations["accept-proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposal/{id}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forget a plan that was searched for or gone back to */
+        post: operations["drop-offer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -697,6 +782,41 @@ export interface paths {
         put?: never;
         /** Set the scale to nothing */
         post: operations["tare-scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the search for a better plan is */
+        get: operations["get-search"];
+        put?: never;
+        /** Look for a better plan in the background */
+        post: operations["start-search"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop the search and keep the best so far */
+        post: operations["stop-search"];
         delete?: never;
         options?: never;
         head?: never;
@@ -873,6 +993,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A task of a plan */
+        get: operations["get-task"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/{task}/finish": {
         parameters: {
             query?: never;
@@ -907,6 +1044,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/{task}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pin a task to a person, a time or both, or let it go */
+        post: operations["pin-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/{task}/start": {
         parameters: {
             query?: never;
@@ -918,6 +1072,23 @@ export interface paths {
         put?: never;
         /** Start or resume a task */
         post: operations["start-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would move if a task were pinned; nothing is written */
+        post: operations["try-pin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1002,6 +1173,8 @@ export interface components {
              * @description the base of the proposal that was seen
              */
             n: number;
+            /** @description the choice; empty for the best */
+            plan?: string;
         };
         Added: {
             amount: components["schemas"]["Measured"];
@@ -1081,6 +1254,8 @@ export interface components {
             look?: string;
             lot: string;
             making: string;
+            /** @description who may do it, were it not pinned */
+            may: string[];
             mix: string;
             name: string;
             narrowWindow?: boolean;
@@ -1097,6 +1272,7 @@ export interface components {
             person?: string;
             /** Format: int64 */
             pieces: number;
+            pin?: components["schemas"]["Pin"];
             /**
              * Format: int64
              * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
@@ -1176,6 +1352,37 @@ export interface components {
             /** Format: int64 */
             parts: number;
         };
+        Block: {
+            /** @description swatch of the mix */
+            colour: string;
+            /**
+             * Format: int64
+             * @description when it is begun, or gone on with
+             */
+            from: number;
+            glyph: string;
+            holds: components["schemas"]["Held"][];
+            id: string;
+            /** @enum {string} */
+            kind: "work" | "wait";
+            lot: string;
+            making: string;
+            name: string;
+            /** @description the name of what is made */
+            of: string;
+            orders: string[];
+            pauses: components["schemas"]["Span"][];
+            person?: string;
+            pin?: components["schemas"]["Pin"];
+            /**
+             * Format: int64
+             * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
+             */
+            quantity: number;
+            state: string;
+            /** Format: int64 */
+            to: number;
+        };
         BookView: {
             colourways: components["schemas"]["ColourwayState"][];
             drafts: components["schemas"]["DraftLine"][];
@@ -1212,11 +1419,43 @@ export interface components {
             amount: number;
             material: string;
         };
+        ChainView: {
+            links: components["schemas"]["LinkView"][];
+            order: string;
+        };
         Change: {
             from: string;
             /** Format: int64 */
             minutes: number;
             to: string;
+        };
+        Choice: {
+            /** @enum {string} */
+            how: "repaired" | "searched" | "anew" | "earlier";
+            /** @description as the plan is asked for */
+            id: string;
+            /**
+             * Format: int64
+             * @description orders that are late
+             */
+            late: number;
+            /**
+             * Format: int64
+             * @description tasks at another time, or with somebody else, than in the plan in force
+             */
+            moved: number;
+            /**
+             * Format: int64
+             * @description of the search
+             */
+            steps: number;
+            /**
+             * Format: int64
+             * @description those of them that people were told of for the next two days
+             */
+            told: number;
+            /** Format: int64 */
+            worstSlack: number;
         };
         Claim: {
             order?: string;
@@ -1579,6 +1818,14 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Figures: {
+            /** Format: int64 */
+            bound?: number;
+            /** Format: int64 */
+            weightedLateness: number;
+            /** Format: int64 */
+            worstSlack: number;
+        };
         Flaw: {
             message: string;
             name: string;
@@ -1699,6 +1946,23 @@ export interface components {
             order?: string;
             person: string;
             summary: string;
+        };
+        LinkView: {
+            /** Format: int64 */
+            begin: number;
+            cause: string;
+            causedBy?: string;
+            /** Format: int64 */
+            end: number;
+            lot: string;
+            name: string;
+            of: string;
+            person?: string;
+            /** @description the place, tool, machine, delivery or skill that was waited for */
+            short?: string;
+            task: string;
+            /** Format: int64 */
+            waitedMinutes: number;
         };
         Load: {
             machines: string[];
@@ -1902,6 +2166,7 @@ export interface components {
             recipe: string;
             rule: string;
         };
+        Nothing: Record<string, never>;
         Offcut: {
             /** Format: int64 */
             lengthMicrometres: number;
@@ -2106,6 +2371,8 @@ export interface components {
             form?: string;
             hours: components["schemas"]["Span"][];
             id: string;
+            /** @description how full their days are */
+            loads: components["schemas"]["PlanLoad"][];
             name: string;
         };
         Picture: {
@@ -2129,6 +2396,34 @@ export interface components {
             recipe: string;
             variant?: string;
         };
+        Pin: {
+            person?: string;
+            /** Format: int64 */
+            start?: number;
+            task: string;
+        };
+        PinAnswer: {
+            /** @description true where nothing moves, so that it is in force at once */
+            accepted: boolean;
+            /** Format: int64 */
+            n: number;
+            /** @description of the orders that change */
+            names: components["schemas"]["Named"][];
+            trial: components["schemas"]["Trial"];
+            /** @description why it cannot hold */
+            why?: string;
+        };
+        PinBody: {
+            person?: string;
+            /** Format: int64 */
+            start?: number;
+        };
+        PinWish: {
+            name: string;
+            /** @description nil where it is let go */
+            pin?: components["schemas"]["Pin"];
+            task: string;
+        };
         Place: {
             id: string;
             in?: string;
@@ -2141,23 +2436,52 @@ export interface components {
             /** Format: int64 */
             slots: number;
         };
+        PlanLoad: {
+            day: string;
+            id: string;
+            /** Format: int64 */
+            takenMinutes: number;
+            /** Format: int64 */
+            thereMinutes: number;
+        };
         PlanView: {
-            cards: components["schemas"]["ApiTaskCard"][];
-            /** @description true when a proposal awaits acceptance */
-            hasWishes: boolean;
+            /** @description what lies between from and to */
+            blocks: components["schemas"]["Block"][];
+            /**
+             * Format: int64
+             * @description the least weighted lateness that any plan can have
+             */
+            bound?: number;
+            /**
+             * Format: int64
+             * @description when the last task of the plan ends
+             */
+            ends: number;
+            /** Format: int64 */
+            from: number;
+            /**
+             * Format: int64
+             * @description tasks of the whole plan that are not done
+             */
+            left: number;
             /** Format: int64 */
             n: number;
             /** Format: int64 */
             now: number;
             /** @description when anybody is at work */
             open: components["schemas"]["Span"][];
-            orders: components["schemas"]["OrderView"][];
+            /** @description the one that leaves first comes first */
+            orders: components["schemas"]["Promise"][];
             people: components["schemas"]["PersonLane"][];
-            /** @description those that the plan uses */
+            /** @description those that the blocks use */
             places: components["schemas"]["Place"][];
-            unplaced: components["schemas"]["Unplaced"][];
+            /** Format: int64 */
+            to: number;
+            unplaced: components["schemas"]["UnplacedView"][];
             /** Format: int64 */
             version: number;
+            /** @description true when a plan awaits acceptance */
+            waits: boolean;
             /** Format: int64 */
             weightedLateness: number;
         };
@@ -2195,9 +2519,18 @@ export interface components {
             message: string;
             place: string;
         };
+        Promise: {
+            form?: string;
+            id: string;
+            name: string;
+            outcome: components["schemas"]["StudioOutcome"];
+        };
         Proposal: {
-            /** @description the tasks that the differences name */
+            /** @description the first of the tasks that the differences name */
             cards: components["schemas"]["ApiTaskCard"][];
+            choices: components["schemas"]["Choice"][];
+            /** @description the choice that the differences are of */
+            chosen: string;
             differences: components["schemas"]["Differences"];
             /**
              * Format: int64
@@ -2205,6 +2538,8 @@ export interface components {
              */
             n: number;
             pending: components["schemas"]["OrderView"][];
+            /** @description tasks that the lead wishes otherwise */
+            pins: components["schemas"]["PinWish"][];
             /** @description true when something awaits acceptance */
             waits: boolean;
         };
@@ -2354,6 +2689,56 @@ export interface components {
             milligrams: number;
             says?: string;
             stable: boolean;
+        };
+        ScarceView: {
+            id: string;
+            kind: string;
+            /** Format: int64 */
+            more: number;
+            moved: string[];
+            name: string;
+            /** Format: int64 */
+            waitedMinutes: number;
+            /** Format: int64 */
+            weightedLateness: number;
+            /** Format: int64 */
+            withWeightedLateness: number;
+            /** Format: int64 */
+            withWorstSlackMinutes: number;
+            /** Format: int64 */
+            worstSlackMinutes: number;
+        };
+        SearchView: {
+            /** @description the best found so far */
+            best: components["schemas"]["Figures"];
+            /** Format: double */
+            elapsedSeconds: number;
+            /**
+             * @description empty before the first and while one is running
+             * @enum {string}
+             */
+            ended?: "found" | "nothing better" | "failed";
+            /** @enum {string} */
+            how?: "searched" | "anew";
+            running: boolean;
+            /**
+             * Format: int64
+             * @description after which it ends by itself
+             */
+            seconds: number;
+            /** Format: int64 */
+            steps: number;
+            /** @description the plan that it began from */
+            was: components["schemas"]["Figures"];
+        };
+        SeekBody: {
+            /** @description without regard to what people were told */
+            anew?: boolean;
+            /**
+             * Format: int64
+             * @description after which it ends by itself
+             */
+            seconds: number;
         };
         Shade: {
             /** Format: int64 */
@@ -2615,6 +3000,20 @@ export interface components {
             /** Format: int64 */
             parts: number;
         };
+        StudioOutcome: {
+            /** Format: int64 */
+            late: number;
+            /** Format: int64 */
+            lateSteps: number;
+            limit?: string;
+            order: string;
+            /** Format: int64 */
+            ready?: number;
+            /** Format: int64 */
+            readyBy: number;
+            /** Format: int64 */
+            slack?: number;
+        };
         StudioRecipe: {
             additives?: components["schemas"]["Additive"][];
             blend?: components["schemas"]["StudioIngredient"][];
@@ -2676,6 +3075,16 @@ export interface components {
             days: number;
             id: string;
             name: string;
+        };
+        StudioUnplaced: {
+            by?: string;
+            detail: string;
+            /** Format: int64 */
+            earliest?: number;
+            lot: string;
+            reason: string;
+            step: string;
+            task: string;
         };
         StudioView: {
             colourways: components["schemas"]["Colourway"][];
@@ -2789,6 +3198,8 @@ export interface components {
             look?: string;
             lot: string;
             making: string;
+            /** @description who may do it, were it not pinned */
+            may: string[];
             mix: string;
             name: string;
             narrowWindow?: boolean;
@@ -2805,6 +3216,7 @@ export interface components {
             person?: string;
             /** Format: int64 */
             pieces: number;
+            pin?: components["schemas"]["Pin"];
             /**
              * Format: int64
              * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
@@ -2854,12 +3266,34 @@ export interface components {
             number?: number;
             tool: string;
         };
+        Trial: {
+            differences: components["schemas"]["Differences"];
+            dropped: components["schemas"]["StudioUnplaced"][];
+            holds: boolean;
+            why?: components["schemas"]["Unplaced"];
+        };
         Unplaced: {
+            by?: string;
             detail: string;
+            /** Format: int64 */
+            earliest?: number;
             lot: string;
             reason: string;
             step: string;
             task: string;
+        };
+        UnplacedView: {
+            by?: string;
+            detail: string;
+            /** Format: int64 */
+            earliest?: number;
+            lot: string;
+            name: string;
+            of: string;
+            reason: string;
+            step: string;
+            task: string;
+            why: string;
         };
         Use: {
             /** Format: int64 */
@@ -2897,6 +3331,16 @@ export interface components {
             name: string;
             /** @description the recipe itself */
             recipe: components["schemas"]["StudioRecipe"];
+        };
+        Version: {
+            /** @description true where somebody put it in force; else it follows what happened */
+            accepted: boolean;
+            /** Format: int64 */
+            at: number;
+            person: string;
+            summary: string;
+            /** Format: int64 */
+            version: number;
         };
         Wait: {
             class?: string;
@@ -5297,6 +5741,40 @@ export interface operations {
             };
         };
     };
+    "get-chain": {
+        parameters: {
+            query?: {
+                /** @description the plan: empty for the one in force, proposed for that of all wishes, an id of an offered plan, or v and the number of an earlier version */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChainView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "hand-over": {
         parameters: {
             query?: never;
@@ -5382,7 +5860,13 @@ export interface operations {
     };
     "get-plan": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the plan: empty for the one in force, proposed for that of all wishes, an id of an offered plan, or v and the number of an earlier version */
+                of?: string;
+                /** @description a minute; 0 for the morning of today */
+                from?: number;
+                days?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5409,9 +5893,154 @@ export interface operations {
             };
         };
     };
-    "get-proposal": {
+    "get-scarce": {
+        parameters: {
+            query?: {
+                /** @description the plan: empty for the one in force, proposed for that of all wishes, an id of an offered plan, or v and the number of an earlier version */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScarceView"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-plan-versions": {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Version"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "propose-version": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-proposal": {
+        parameters: {
+            query?: {
+                /** @description the choice to show; empty for the best */
+                plan?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5463,6 +6092,87 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-offer": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
                 };
             };
             /** @description Not Found */
@@ -5819,6 +6529,197 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScaleView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "start-search": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeekBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "stop-search": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchView"];
                 };
             };
             /** @description Not Found */
@@ -6544,6 +7445,40 @@ export interface operations {
             };
         };
     };
+    "get-task": {
+        parameters: {
+            query?: {
+                /** @description the plan: empty for the one in force, proposed for that of all wishes, an id of an offered plan, or v and the number of an earlier version */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiTaskCard"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "finish-task": {
         parameters: {
             query?: never;
@@ -6714,6 +7649,91 @@ export interface operations {
             };
         };
     };
+    "pin-task": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "start-task": {
         parameters: {
             query?: never;
@@ -6790,6 +7810,59 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "try-pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

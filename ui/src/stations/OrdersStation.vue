@@ -10,7 +10,7 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import SafetyWord from "../parts/SafetyWord.vue";
 import StationHead from "../parts/StationHead.vue";
 import OrderForm from "./OrderForm.vue";
-import ProposalPanel from "./ProposalPanel.vue";
+import ProposalPanel from "../parts/ProposalPanel.vue";
 
 const { data: orders, error } = useOrders();
 const { data: proposal } = useProposal();

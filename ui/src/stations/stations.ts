@@ -52,7 +52,7 @@ export const stations: Station[] = [
     group: "make",
     key: "p",
     question: "Who does what when, and why?",
-    component: () => import("./PlanStation.vue"),
+    component: () => import("./plan/PlanStation.vue"),
   },
   {
     path: "/bench",

@@ -1,0 +1,240 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"maps"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+// Proposal is what awaits acceptance: what the lead wishes, and one or several plans for
+// it, beside the one in force.
+type Proposal struct {
+	N           int64            `json:"n" doc:"the journal number it is based on"`
+	Waits       bool             `json:"waits" doc:"true when something awaits acceptance"`
+	Pending     []OrderView      `json:"pending"`
+	Pins        []PinWish        `json:"pins" doc:"tasks that the lead wishes otherwise"`
+	Choices     []Choice         `json:"choices"`
+	Chosen      string           `json:"chosen" doc:"the choice that the differences are of"`
+	Differences plan.Differences `json:"differences"`
+	Cards       []TaskCard       `json:"cards" doc:"the first of the tasks that the differences name"`
+}
+
+// atOnce is the choice of a plan that was repaired as soon as the wishes were there.
+const atOnce = "proposed"
+
+// Choice is one of the plans that may be put in force.
+type Choice struct {
+	ID    string        `json:"id" doc:"as the plan is asked for"`
+	How   string        `json:"how" enum:"repaired,searched,anew,earlier"`
+	Steps int64         `json:"steps" doc:"of the search"`
+	Late  int64         `json:"late" doc:"orders that are late"`
+	Worst studio.Minute `json:"worstSlack"`
+	Moved int64         `json:"moved" doc:"tasks at another time, or with somebody else, than in the plan in force"`
+	Told  int64         `json:"told" doc:"those of them that people were told of for the next two days"`
+}
+
+// PinWish is what the lead wishes of a task and is not accepted yet.
+type PinWish struct {
+	Task studio.ID   `json:"task"`
+	Name string      `json:"name"`
+	Pin  *studio.Pin `json:"pin,omitempty" doc:"nil where it is let go"`
+}
+
+// mostMoves is how many tasks that move are listed with all that is known of them.
+const mostMoves = 30
+
+// choices are the plans that may be accepted, the one made at once first.
+func (at *situation) choices() []Choice {
+	var all []Choice
+	add := func(id, how string, steps int64, a *answer) {
+		c := Choice{ID: id, How: how, Steps: steps, Worst: a.plan.WorstSlack()}
+		for _, o := range a.plan.Orders {
+			if o.Late > 0 {
+				c.Late++
+			}
+		}
+		for _, m := range plan.Compare(at.inForce.plan, a.plan).Moved {
+			c.Moved++
+			if m.From < at.now+studio.SeenAhead {
+				c.Told++
+			}
+		}
+		all = append(all, c)
+	}
+	if at.wished != nil {
+		add(atOnce, "repaired", 0, at.wished)
+	}
+	for _, o := range at.offers {
+		add(string(o.ID), o.How, o.Steps, o.answer)
+	}
+	return all
+}
+
+// pinWishes are the tasks that are pinned otherwise in what is wished than in what is
+// accepted.
+func (at *situation) pinWishes() []PinWish {
+	wishes := []PinWish{}
+	if at.wished == nil {
+		return wishes
+	}
+	add := func(task studio.ID, now *studio.Pin) {
+		w := PinWish{Task: task, Pin: now}
+		if t := at.latestAnswer().tasks[task]; t != nil {
+			b := at.latestAnswer().block(*t)
+			w.Name = b.Name + ", " + b.Of
+		}
+		wishes = append(wishes, w)
+	}
+	for i := range at.wished.doc.Pins {
+		p := &at.wished.doc.Pins[i]
+		if was := at.inForce.doc.Pinned(p.Task); was == nil || !p.Same(*was) {
+			add(p.Task, p)
+		}
+	}
+	for _, p := range at.inForce.doc.Pins {
+		if at.wished.doc.Pinned(p.Task) == nil {
+			add(p.Task, nil)
+		}
+	}
+	return wishes
+}
+
+func (s *Service) registerProposal(to huma.API) {
+	type which struct {
+		Plan string `query:"plan" doc:"the choice to show; empty for the best"`
+	}
+	get(to, "/proposal", "get-proposal", "The plans that await acceptance", func(ctx context.Context, in *which) (Proposal, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Proposal{}, err
+		}
+		p := Proposal{N: at.n, Waits: at.waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{}}
+		p.Chosen = in.Plan
+		if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
+			p.Chosen = at.bestChoice()
+		}
+		a, err := s.asked(ctx, at, p.Chosen)
+		if err != nil {
+			return Proposal{}, err
+		}
+		p.Differences = plan.Compare(at.inForce.plan, a.plan)
+		for _, v := range at.orderViews() {
+			if v.Pending {
+				p.Pending = append(p.Pending, v)
+			}
+		}
+		for _, m := range p.Differences.Moved[:min(mostMoves, len(p.Differences.Moved))] {
+			p.Cards = append(p.Cards, a.card(*a.tasks[m.Task]))
+		}
+		return p, nil
+	})
+	type accept struct {
+		Who
+		Body struct {
+			N    int64  `json:"n" doc:"the base of the proposal that was seen"`
+			Plan string `json:"plan,omitempty" doc:"the choice; empty for the best"`
+		}
+	}
+	command(to, http.MethodPost, "/proposal/accept", "accept-proposal", "Put a proposed plan in force", func(ctx context.Context, in *accept) (Moved, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return Moved{}, err
+		}
+		done, err := s.do(ctx, in.Who, "plan accepted", func(tx *store.Tx) (any, error) {
+			if !at.waits() {
+				return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
+			}
+			if tx.Base() != in.Body.N {
+				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
+			}
+			chosen := in.Body.Plan
+			if chosen == "" {
+				chosen = at.bestChoice()
+			}
+			a, err := s.asked(ctx, at, chosen)
+			if err != nil {
+				return nil, err
+			}
+			tx.Summary = "Proposed plan accepted"
+			return Moved{}, at.accept(tx, a)
+		})
+		return Moved{done.N}, err
+	})
+	type drop struct {
+		Who
+		ID string `path:"id"`
+	}
+	command(to, http.MethodPost, "/proposal/{id}/drop", "drop-offer", "Forget a plan that was searched for or gone back to", func(ctx context.Context, in *drop) (nothing, error) {
+		if err := s.store.DropOffer(ctx, studio.ID(in.ID)); err != nil {
+			return nothing{}, err
+		}
+		s.changed()
+		return nothing{}, nil
+	})
+	type back struct {
+		Who
+		Version int64 `path:"version"`
+	}
+	command(to, http.MethodPost, "/plan/versions/{version}/propose", "propose-version", "Propose to go back to an earlier version of the plan", func(ctx context.Context, in *back) (nothing, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return nothing{}, err
+		}
+		was, err := s.store.PlanVersion(ctx, in.Version)
+		if err != nil {
+			return nothing{}, err
+		}
+		if err := s.store.PutOffer(ctx, store.Offer{ID: newID(), Base: min(at.n, in.Version), How: store.Earlier, Plan: was}); err != nil {
+			return nothing{}, err
+		}
+		s.changed()
+		return nothing{}, nil
+	})
+}
+
+// changed lets everybody know that other plans await acceptance.
+func (s *Service) changed() {
+	s.forget()
+	s.listen(EventSearch, s.searching.tick())
+}
+
+// bestChoice is the choice that is least late, and of those as late the one whose orders
+// have most slack; the first of them all where that is as good.
+func (at *situation) bestChoice() string {
+	best, chosen := at.latestAnswer(), ""
+	if at.wished != nil {
+		chosen = atOnce
+	}
+	for _, o := range at.offers {
+		if chosen == "" || o.answer.plan.Objective.Compare(best.plan.Objective) < 0 {
+			best, chosen = o.answer, string(o.ID)
+		}
+	}
+	return chosen
+}
+
+// accept makes everything that is wished, and a plan for it, what is in force.
+func (at *situation) accept(tx *store.Tx, a *answer) error {
+	if err := errors.Join(tx.AcceptOrders(), tx.AcceptWishes(), tx.PutInForce(a.plan), tx.DropOffers()); err != nil {
+		return err
+	}
+	divided := count.Divisions(at.latestAnswer().count, a.plan.Lots)
+	for _, group := range slices.Sorted(maps.Keys(divided)) {
+		if err := tx.Divide(group, divided[group]); err != nil {
+			return err
+		}
+	}
+	if at.wished == nil {
+		return nil
+	}
+	return tx.Book(studio.WorkLot{}, count.Reservations(a.doc, a.count))
+}

@@ -1,0 +1,47 @@
+package plan
+
+import (
+	"slices"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+)
+
+// Trial is what a plan becomes with a task pinned, or let go.
+type Trial struct {
+	// Holds is false where the task cannot be as it is pinned, for the reason in Why.
+	Holds       bool             `json:"holds"`
+	Why         *studio.Unplaced `json:"why,omitempty"`
+	Differences Differences      `json:"differences"`
+	// Dropped are tasks that would be left without a place.
+	Dropped []studio.Unplaced `json:"dropped"`
+}
+
+// Pinned is a document with a pin in place of what was pinned of its task before; one
+// without person and start lets it go.
+func Pinned(doc *studio.Document, pin studio.Pin) *studio.Document {
+	with := *doc
+	with.Pins = slices.DeleteFunc(slices.Clone(doc.Pins), func(p studio.Pin) bool { return p.Task == pin.Task })
+	if pin.Person != "" || pin.Start != nil {
+		with.Pins = append(with.Pins, pin)
+	}
+	return &with
+}
+
+// TryPin repairs a plan for a pin that is not in its document yet.
+func TryPin(doc *studio.Document, counted *count.Result, made *studio.Plan, pin studio.Pin) (Trial, error) {
+	with, err := Make(Pinned(doc, pin), counted, Options{From: made})
+	if err != nil {
+		return Trial{}, err
+	}
+	t := Trial{Holds: true, Differences: Compare(made, with), Dropped: []studio.Unplaced{}}
+	for _, u := range with.Unplaced {
+		if u.Task == pin.Task {
+			t.Holds, t.Why = false, &u
+		}
+		if !slices.ContainsFunc(made.Unplaced, func(was studio.Unplaced) bool { return was.Task == u.Task }) {
+			t.Dropped = append(t.Dropped, u)
+		}
+	}
+	return t, nil
+}

@@ -1,0 +1,172 @@
+package store
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// keptVersions is how many of the latest versions of the plan are kept; older ones are
+// only where somebody put them in force.
+const keptVersions = 100
+
+func packed(plan *studio.Plan) ([]byte, error) {
+	var body bytes.Buffer
+	pack := gzip.NewWriter(&body)
+	err := errors.Join(json.NewEncoder(pack).Encode(plan), pack.Close())
+	return body.Bytes(), err
+}
+
+func unpacked(body []byte) (plan *studio.Plan, err error) {
+	pack, err := gzip.NewReader(bytes.NewReader(body))
+	if err != nil {
+		return nil, err
+	}
+	return plan, json.NewDecoder(pack).Decode(&plan)
+}
+
+// KeepPlan stores the plan in force for a journal number, once.
+func (s *Store) KeepPlan(ctx context.Context, base int64, plan *studio.Plan) error {
+	body, err := packed(plan)
+	if err != nil {
+		return err
+	}
+	q := sqlcgen.New(s.write)
+	return plain(errors.Join(q.AddPlan(ctx, sqlcgen.AddPlanParams{Base: base, Body: body}), q.DropOldPlans(ctx, keptVersions)))
+}
+
+// PlanInForce is the latest version of the plan, with its number and its base;
+// sql.ErrNoRows before the first.
+func (s *Store) PlanInForce(ctx context.Context) (plan *studio.Plan, version, base int64, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		row, err := q.LatestPlan(ctx)
+		if err != nil {
+			return err
+		}
+		version, base = row.Version, row.Base
+		plan, err = unpacked(row.Body)
+		return err
+	})
+	return plan, version, base, err
+}
+
+// PlanVersion is an earlier version of the plan.
+func (s *Store) PlanVersion(ctx context.Context, version int64) (plan *studio.Plan, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		row, err := q.PlanVersion(ctx, version)
+		if errors.Is(err, sql.ErrNoRows) {
+			return NotFound{"this version of the plan"}
+		}
+		if err != nil {
+			return err
+		}
+		plan, err = unpacked(row.Body)
+		return err
+	})
+	return plan, err
+}
+
+// Version is a version of the plan in force, and the line of the journal that it answers.
+type Version struct {
+	Version  int64         `json:"version"`
+	At       studio.Minute `json:"at"`
+	Summary  string        `json:"summary"`
+	Person   string        `json:"person"`
+	Accepted bool          `json:"accepted" doc:"true where somebody put it in force; else it follows what happened"`
+}
+
+// PlanVersions lists the latest versions of the plan, newest first.
+func (s *Store) PlanVersions(ctx context.Context, most int64) ([]Version, error) {
+	versions := []Version{}
+	err := s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.PlanVersions(ctx, most)
+		for _, r := range rows {
+			versions = append(versions, Version{r.Version, studio.Minute(r.AtMinute), r.Summary, r.Person, r.Accepted != 0})
+		}
+		return err
+	})
+	return versions, err
+}
+
+// PutInForce makes a plan the one in force, from this command on.
+func (t *Tx) PutInForce(plan *studio.Plan) error {
+	before, err := t.q.LatestPlan(t.ctx)
+	if err != nil {
+		return err
+	}
+	body, err := packed(plan)
+	if err != nil {
+		return err
+	}
+	t.touch("plan", "in force", before.Version, before.Version+1)
+	return t.q.AddPlan(t.ctx, sqlcgen.AddPlanParams{Base: t.n, Body: body})
+}
+
+// restorePlan puts the version in force again that was before.
+func (t *Tx) restorePlan(touched sqlcgen.JournalTouch) error {
+	var before int64
+	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+		return err
+	}
+	row, err := t.q.PlanVersion(t.ctx, before)
+	if errors.Is(err, sql.ErrNoRows) {
+		return CannotUndo{"the plan before it is too long ago and not kept"}
+	}
+	if err != nil {
+		return err
+	}
+	plan, err := unpacked(row.Body)
+	return errors.Join(err, t.PutInForce(plan))
+}
+
+// How an offered plan came about.
+const (
+	Searched = "searched" // the plan at hand, made better
+	Anew     = "anew"     // made without regard to what people were told
+	Earlier  = "earlier"  // an earlier version
+)
+
+// Offer is a plan that awaits the lead's word, and the journal number it was made for.
+type Offer struct {
+	ID    studio.ID
+	Base  int64
+	How   string
+	Steps int64
+	Plan  *studio.Plan
+}
+
+// Offers lists the plans that await the lead's word, the oldest first.
+func (s *Store) Offers(ctx context.Context) (offers []Offer, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.OfferedPlans(ctx)
+		for _, r := range rows {
+			plan, e := unpacked(r.Body)
+			offers, err = append(offers, Offer{studio.ID(r.ID), r.Base, r.How, r.Steps, plan}), errors.Join(err, e)
+		}
+		return err
+	})
+	return offers, err
+}
+
+// PutOffer keeps a plan that awaits the lead's word, or what it has become since.
+func (s *Store) PutOffer(ctx context.Context, o Offer) error {
+	body, err := packed(o.Plan)
+	if err != nil {
+		return err
+	}
+	return plain(sqlcgen.New(s.write).PutOfferedPlan(ctx, sqlcgen.PutOfferedPlanParams{ID: string(o.ID), Base: o.Base, How: o.How, Steps: o.Steps, Body: body}))
+}
+
+// DropOffer forgets an offered plan.
+func (s *Store) DropOffer(ctx context.Context, id studio.ID) error {
+	return plain(sqlcgen.New(s.write).DropOfferedPlan(ctx, string(id)))
+}
+
+// DropOffers forgets all offered plans.
+func (t *Tx) DropOffers() error { return t.q.DropOfferedPlans(t.ctx) }

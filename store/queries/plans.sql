@@ -1,0 +1,25 @@
+-- name: LatestPlan :one
+SELECT version, base, body FROM plan_version ORDER BY version DESC LIMIT 1;
+-- name: PlanVersion :one
+SELECT version, base, body FROM plan_version WHERE version = ?;
+-- name: AddPlan :exec
+INSERT INTO plan_version (version, base, body)
+SELECT COALESCE(MAX(version), 0) + 1, CAST(sqlc.arg(base) AS INTEGER), CAST(sqlc.arg(body) AS BLOB) FROM plan_version
+WHERE true ON CONFLICT (base) DO NOTHING;
+-- name: DropOldPlans :exec
+DELETE FROM plan_version WHERE version <= (SELECT MAX(version) FROM plan_version) - CAST(sqlc.arg(keep) AS INTEGER)
+    AND NOT EXISTS (SELECT 1 FROM journal_touch WHERE journal_touch.n = plan_version.base AND journal_touch.thing = 'plan');
+-- name: PlanVersions :many
+SELECT plan_version.version, plan_version.base, journal.at_minute, journal.summary, CAST(COALESCE(person.name, '') AS TEXT) AS person,
+    CAST(EXISTS (SELECT 1 FROM journal_touch WHERE journal_touch.n = plan_version.base AND journal_touch.thing = 'plan') AS INTEGER) AS accepted
+FROM plan_version JOIN journal ON journal.n = plan_version.base LEFT JOIN person ON person.id = journal.person_id
+ORDER BY plan_version.version DESC LIMIT ?;
+-- name: OfferedPlans :many
+SELECT * FROM offered_plan ORDER BY id;
+-- name: PutOfferedPlan :exec
+INSERT INTO offered_plan (id, base, how, steps, body) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET base = excluded.base, body = excluded.body;
+-- name: DropOfferedPlan :exec
+DELETE FROM offered_plan WHERE id = ?;
+-- name: DropOfferedPlans :exec
+DELETE FROM offered_plan;

@@ -1,0 +1,108 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// What wishes beyond orders are about.
+const (
+	wishOfLot   = "decided"
+	wishOfGroup = "divided"
+	wishOfTask  = "pin"
+)
+
+// Wishes says whether anything that the lead has decided of a lot or a task awaits
+// acceptance.
+func (s *Store) Wishes(ctx context.Context) (pending bool, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.Wishes(ctx)
+		for _, r := range rows {
+			pending = pending || r.Wished != r.Accepted
+		}
+		return err
+	})
+	return pending, err
+}
+
+// wish is what the lead wishes of something, and what of it is accepted.
+type wish struct {
+	Wished   json.RawMessage
+	Accepted json.RawMessage
+}
+
+// Decide writes what the lead has decided on for a lot that is not begun, as a wish; nil
+// lets it go.
+func (t *Tx) Decide(lot studio.ID, d *studio.DecidedLot) error { return t.wish(wishOfLot, lot, d) }
+
+// Pin writes how the lead wants a task, as a wish or as accepted; nil lets it go.
+func (t *Tx) Pin(task studio.ID, p *studio.Pin, accepted bool) error {
+	if accepted {
+		return t.accepted(wishOfTask, task, p)
+	}
+	return t.wish(wishOfTask, task, p)
+}
+
+// Divide writes, as accepted, into how many lots a group is divided.
+func (t *Tx) Divide(group studio.ID, lots int64) error {
+	return t.accepted(wishOfGroup, group, studio.Division{Group: group, Lots: lots})
+}
+
+func (t *Tx) accepted(thing string, id studio.ID, wanted any) error {
+	before, err := t.wishOf(thing, string(id))
+	if err != nil {
+		return err
+	}
+	now := json.RawMessage(asJSON(wanted))
+	return t.putWish(thing, string(id), before, wish{now, now})
+}
+
+func (t *Tx) wish(thing string, id studio.ID, wanted any) error {
+	before, err := t.wishOf(thing, string(id))
+	if err != nil {
+		return err
+	}
+	return t.putWish(thing, string(id), before, wish{json.RawMessage(asJSON(wanted)), before.Accepted})
+}
+
+func (t *Tx) wishOf(thing, id string) (wish, error) {
+	row, err := t.q.Wish(t.ctx, sqlcgen.WishParams{Thing: thing, ID: id})
+	if errors.Is(err, sql.ErrNoRows) {
+		return wish{json.RawMessage("null"), json.RawMessage("null")}, nil
+	}
+	return wish{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}, err
+}
+
+func (t *Tx) putWish(thing, id string, before, after wish) error {
+	t.touch(thing, id, before, after)
+	if string(after.Wished) == "null" && string(after.Accepted) == "null" {
+		return t.q.DropWish(t.ctx, sqlcgen.DropWishParams{Thing: thing, ID: id})
+	}
+	return t.q.PutWish(t.ctx, sqlcgen.PutWishParams{Thing: thing, ID: id, Wished: string(after.Wished), Accepted: string(after.Accepted)})
+}
+
+func (t *Tx) restoreWish(touched sqlcgen.JournalTouch) error {
+	var before wish
+	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+		return err
+	}
+	now, err := t.wishOf(touched.Thing, touched.ID)
+	return errors.Join(err, t.putWish(touched.Thing, touched.ID, now, before))
+}
+
+// AcceptWishes makes what the lead wishes of lots and tasks what the plan in force is for.
+func (t *Tx) AcceptWishes() error {
+	rows, err := t.q.Wishes(t.ctx)
+	for _, row := range rows {
+		if row.Wished != row.Accepted {
+			before := wish{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}
+			err = errors.Join(err, t.putWish(row.Thing, row.ID, before, wish{before.Wished, before.Wished}))
+		}
+	}
+	return err
+}

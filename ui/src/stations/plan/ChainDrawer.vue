@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { PlanView, Schemas } from "../../api/client";
+import { lasting, useTimes } from "../../format";
+import SafetyWord from "../../parts/SafetyWord.vue";
+import { waitedFor } from "./because";
+
+/** The chain of an order: from where it begins to the task that sets its date. */
+const props = defineProps<{ chain?: Schemas["ChainView"]; order: PlanView["orders"][number]; plan: PlanView }>();
+const emit = defineEmits<{ close: []; go: [link: Schemas["LinkView"]] }>();
+const times = useTimes();
+const links = computed(() => [...(props.chain?.links ?? [])].reverse());
+const who = (id?: string) => props.plan.people.find((p) => p.id === id)?.name ?? "waits";
+const long = computed(() => links.value.some((l) => l.end > props.plan.now + 6 * 1440));
+/** A time by its weekday, or by its date where there are several such days. */
+const said = (minute: number) => (long.value ? times.value.full(minute) : times.value.moment(minute));
+const waited = computed(() => links.value.reduce((sum, l) => sum + l.waitedMinutes, 0));
+</script>
+
+<template>
+  <aside class="drawer" data-test="chain">
+    <button class="bare shut" aria-label="Close" @click="emit('close')">✕</button>
+    <h2>{{ order.name }}</h2>
+    <p>
+      <SafetyWord :outcome="order.outcome" />
+      <span v-if="order.outcome.ready !== undefined" class="quiet">
+        ready {{ times.full(order.outcome.ready) }}, wanted by {{ times.full(order.outcome.readyBy) }}</span
+      >
+    </p>
+    <h3>What sets its date</h3>
+    <p v-if="waited" class="quiet">
+      {{ lasting(waited) }} of it is waiting for people, places and hours; the rest is work and drying.
+    </p>
+    <p v-if="chain && !links.length" class="quiet">Nothing is left to do for it.</p>
+    <ol>
+      <li v-for="l in links" :key="l.task">
+        <span v-if="l.waitedMinutes" class="waited"
+          >waited {{ lasting(l.waitedMinutes) }} for {{ waitedFor(l.cause, l.short) }}</span
+        >
+        <button class="bare" @click="emit('go', l)">
+          {{ l.name }}, {{ l.of }}
+          <span class="quiet">{{ said(l.begin) }} to {{ said(l.end) }}, {{ who(l.person) }}</span>
+        </button>
+      </li>
+    </ol>
+  </aside>
+</template>
+
+<style scoped>
+.shut {
+  position: absolute;
+  right: 14px;
+  top: 12px;
+  padding: 6px;
+}
+p {
+  margin: 4px 0;
+}
+h3 {
+  margin-top: 12px;
+}
+ol {
+  margin: 8px 0 0;
+  padding: 0 0 0 14px;
+  list-style: none;
+  border-left: 3px solid var(--petal);
+}
+li {
+  margin-bottom: 8px;
+  font-size: 14px;
+  line-height: 1.3;
+}
+li button {
+  font-weight: 600;
+}
+li .quiet {
+  font-weight: 400;
+  display: block;
+}
+.waited {
+  display: block;
+  color: var(--dust);
+  font-weight: 600;
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,402 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { computed, nextTick, ref, watch } from "vue";
+import { answered, type Block, client, command, person, type Schemas } from "../../api/client";
+import { useChain, usePlan, useProposal, useTask } from "../../api/queries";
+import { useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import ProposalPanel from "../../parts/ProposalPanel.vue";
+import SafetyWord from "../../parts/SafetyWord.vue";
+import StationHead from "../../parts/StationHead.vue";
+import ChainDrawer from "./ChainDrawer.vue";
+import { type Draft, moved } from "./draft";
+import PinDrawer from "./PinDrawer.vue";
+import PlanBoard from "./PlanBoard.vue";
+import ScarceDrawer from "./ScarceDrawer.vue";
+import SearchControl from "./SearchControl.vue";
+import TaskDrawer from "./TaskDrawer.vue";
+import VersionsDrawer from "./VersionsDrawer.vue";
+
+const times = useTimes();
+const week = 7 * 1440;
+
+// Which plan is shown, from when, and how many days fill the view.
+const shown = ref("");
+const from = ref(0);
+const across = ref(2);
+const { data: plan, error } = usePlan(shown, from);
+
+// What the drawer holds: one thing at a time.
+const opened = ref("");
+const lit = ref("");
+const drawer = ref<"" | "proposal" | "versions" | "scarce">("");
+const draft = ref<Draft>();
+
+const choice = ref("");
+const { data: proposal } = useProposal(choice);
+const { data: chain } = useChain(shown, lit);
+const lifted = ref("");
+const { data: card } = useTask(shown, lifted);
+const board = ref<InstanceType<typeof PlanBoard>>();
+
+const earlier = computed(() => shown.value.startsWith("v"));
+const proposed = computed(() => shown.value !== "" && !earlier.value);
+const changeable = computed(
+  () => person.value !== "" && (shown.value === "" || shown.value === proposal.value?.chosen),
+);
+const litOrder = computed(() => plan.value?.orders.find((o) => o.id === lit.value));
+const block = (id: string) => plan.value?.blocks.find((b) => b.id === id);
+const drafted = computed(() => (draft.value ? block(draft.value.task) : undefined));
+const links = computed(() => (lit.value && chain.value?.order === lit.value ? chain.value.links : []));
+const was = computed(() => (proposed.value ? (proposal.value?.differences.moved ?? []) : []));
+
+/** The orders that are nearest to being late, and the one that is lit. */
+const nearest = computed(() => {
+  const all = [...(plan.value?.orders ?? [])].sort(
+    (a, b) => (a.outcome.slack ?? -Infinity) - (b.outcome.slack ?? -Infinity),
+  );
+  const first = all.slice(0, 4);
+  if (litOrder.value && !first.includes(litOrder.value)) first.push(litOrder.value);
+  return first;
+});
+const others = computed(() => (plan.value?.orders ?? []).filter((o) => !nearest.value.includes(o)));
+
+const says = computed(() => {
+  const p = plan.value;
+  if (!p) return "";
+  const late = p.orders.filter((o) => o.outcome.late > 0).length;
+  const proven = p.bound && late ? `, ${Math.round((100 * p.bound) / p.weightedLateness)} % of it unavoidable` : "";
+  const without = p.unplaced.length ? `, ${p.unplaced.length} without a place` : "";
+  return `${p.left} tasks to do, version ${p.version}${late ? `, ${late} orders late${proven}` : ""}${without}`;
+});
+
+// A chain of which nothing is in view is gone to.
+watch(links, (now) => {
+  const p = plan.value;
+  const first = now.at(-1);
+  if (p && first && !now.some((l) => l.begin < p.to && l.end > p.from)) void go(first.task, first.begin);
+});
+
+// A proposal that comes or goes, and one that is chosen, is what is shown.
+watch(
+  () => proposal.value?.waits,
+  (waits, before) => {
+    if (waits) drawer.value = "proposal";
+    else if (drawer.value === "proposal") drawer.value = "";
+    if (waits && before === false) shown.value = proposal.value?.chosen ?? "";
+    if (!waits && proposed.value) shown.value = "";
+  },
+  { immediate: true },
+);
+watch(
+  () => proposal.value?.chosen,
+  (chosen) => {
+    if (proposed.value && chosen) shown.value = chosen;
+  },
+);
+
+function light(order: string) {
+  lit.value = lit.value === order ? "" : order;
+  opened.value = "";
+}
+function open(task: string) {
+  if (draft.value) return;
+  opened.value = opened.value === task ? "" : task;
+}
+
+/** Shows a task wherever it lies. */
+async function go(task: string, at?: number) {
+  const begin = at ?? block(task)?.from;
+  const p = plan.value;
+  if (p && begin !== undefined && (begin < p.from || begin >= p.to)) from.value = Math.floor(begin / 1440) * 1440;
+  await nextTick();
+  if (begin !== undefined) board.value?.reveal(begin);
+}
+
+const pin = useMutation({
+  mutationFn: (wish: { task: string; body: Schemas["PinBody"] }) =>
+    answered(
+      client.POST("/api/tasks/{task}/pin", {
+        params: { header: command(), path: { task: wish.task } },
+        body: wish.body,
+      }),
+    ),
+});
+
+/** Pins a block where it lies, or lets it go: nothing but that changes. */
+function togglePin(b: Block) {
+  if (!person.value || b.state === "done") return;
+  const body = b.pin ? {} : { person: b.person, start: b.state === "planned" ? b.from : undefined };
+  pin.mutate({ task: b.id, body });
+}
+function nudge(b: Block, key: string) {
+  lifted.value = b.id;
+  const may = card.value?.id === b.id ? card.value.may : [];
+  if (!plan.value || (key !== "ArrowLeft" && key !== "ArrowRight" && !may.length)) {
+    waiting = { block: b, key };
+    return;
+  }
+  draft.value = moved(draft.value, b, key, plan.value, may);
+}
+// A key that came before it was known who may do the task.
+let waiting: { block: Block; key: string } | undefined;
+watch(card, (known) => {
+  const then = waiting;
+  waiting = undefined;
+  if (then && known?.id === then.block.id) nudge(then.block, then.key);
+});
+function hand(task: string, to: string) {
+  opened.value = "";
+  draft.value = { task, person: to, confirmed: false };
+}
+function pinned(accepted: boolean) {
+  refocused = draft.value?.task ?? "";
+  draft.value = undefined;
+  opened.value = "";
+  if (!accepted) drawer.value = "proposal";
+}
+// A task that was pinned keeps the focus where it comes to lie.
+let refocused = "";
+watch(
+  plan,
+  () => {
+    if (!refocused || !block(refocused)) return;
+    board.value?.focus(refocused);
+    if (shown.value !== "" || !proposal.value?.waits) refocused = "";
+  },
+  { flush: "post" },
+);
+function leave() {
+  draft.value = undefined;
+  opened.value = "";
+}
+</script>
+
+<template>
+  <div class="station">
+    <StationHead title="Plan" :says="says">
+      <div class="orders">
+        <button v-for="o in nearest" :key="o.id" class="bare pick" :class="{ on: lit === o.id }" @click="light(o.id)">
+          {{ o.name }} <SafetyWord :outcome="o.outcome" />
+        </button>
+        <select
+          v-if="others.length"
+          aria-label="Light up another order"
+          data-test="other-orders"
+          @change="light(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">{{ others.length }} more orders…</option>
+          <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
+        </select>
+      </div>
+    </StationHead>
+    <ProblemNote :error="error ?? pin.error.value" />
+    <div class="bar">
+      <span class="pager">
+        <button
+          class="bare"
+          aria-label="A week earlier"
+          data-test="week-before"
+          @click="from = (plan?.from ?? 0) - week"
+        >
+          ‹
+        </button>
+        <button class="bare" data-test="today" @click="from = 0">{{ from ? "back to today" : "today" }}</button>
+        <button class="bare" aria-label="A week later" data-test="week-after" @click="from = (plan?.from ?? 0) + week">
+          ›
+        </button>
+      </span>
+      <span v-if="plan" class="quiet" data-test="days"
+        >{{ times.dayShort(plan.from) }} to {{ times.dayShort(plan.to - 1) }}</span
+      >
+      <span class="sides" role="group" aria-label="How much is in view">
+        <button class="bare" :class="{ here: across === 2 }" data-test="two-days" @click="across = 2">two days</button>
+        <button class="bare" :class="{ here: across === 6 }" data-test="a-week" @click="across = 6">a week</button>
+      </span>
+      <span v-if="proposal?.waits" class="sides" role="group" aria-label="Which plan is shown">
+        <button class="bare" :class="{ here: shown === '' }" data-test="show-in-force" @click="shown = ''">
+          in force
+        </button>
+        <button
+          class="bare"
+          :class="{ here: proposed }"
+          data-test="show-proposed"
+          @click="
+            shown = proposal?.chosen ?? '';
+            drawer = 'proposal';
+          "
+        >
+          proposed
+        </button>
+      </span>
+      <span v-if="earlier" class="word tight">Version {{ shown.slice(1) }}, as it was</span>
+      <span class="grow" />
+      <SearchControl />
+      <button class="bare" :class="{ here: drawer === 'scarce' }" data-test="open-scarce" @click="drawer = 'scarce'">
+        What is scarce
+      </button>
+      <button
+        class="bare"
+        :class="{ here: drawer === 'versions' }"
+        data-test="open-versions"
+        @click="drawer = 'versions'"
+      >
+        Versions
+      </button>
+    </div>
+    <ul v-if="plan?.unplaced.length" class="gone">
+      <li v-for="u in plan.unplaced.filter((u) => u.reason !== 'something it needs is unplaced')" :key="u.task">
+        <b>Without a place:</b> {{ u.name }}, {{ u.of }}: {{ u.why }}.
+      </li>
+    </ul>
+    <div v-if="plan" class="sheet board">
+      <PlanBoard
+        ref="board"
+        :plan="plan"
+        :across="across"
+        :lit="lit"
+        :links="links"
+        :opened="opened"
+        :draft="draft"
+        :may="card?.id === lifted ? (card?.may ?? []) : []"
+        :was="was"
+        :changeable="changeable"
+        @open="open"
+        @light="light"
+        @lift="(id) => (lifted = id)"
+        @drop="(d) => (draft = d)"
+        @nudge="nudge"
+        @pin="togglePin"
+        @leave="leave"
+        @confirm="draft && (draft = { ...draft, confirmed: true })"
+      />
+      <PinDrawer
+        v-if="draft && drafted"
+        :key="draft.task"
+        :draft="draft"
+        :block="drafted"
+        :plan="plan"
+        @close="leave"
+        @pinned="pinned"
+      />
+      <TaskDrawer
+        v-else-if="opened"
+        :task="opened"
+        :of="shown"
+        :plan="plan"
+        :may="changeable"
+        @close="opened = ''"
+        @go="
+          (id) => {
+            opened = id;
+            go(id);
+          }
+        "
+        @light="light"
+        @pin="block(opened) && togglePin(block(opened)!)"
+        @unpin="block(opened) && togglePin(block(opened)!)"
+        @hand="(to) => hand(opened, to)"
+      />
+      <ChainDrawer
+        v-else-if="litOrder"
+        :chain="chain"
+        :order="litOrder"
+        :plan="plan"
+        @close="lit = ''"
+        @go="(l) => go(l.task, l.begin)"
+      />
+      <VersionsDrawer
+        v-else-if="drawer === 'versions'"
+        v-model="shown"
+        @close="
+          drawer = '';
+          if (earlier) shown = '';
+        "
+        @proposed="drawer = 'proposal'"
+      />
+      <ScarceDrawer v-else-if="drawer === 'scarce'" :of="shown" :plan="plan" @close="drawer = ''" />
+      <ProposalPanel
+        v-else-if="drawer === 'proposal' && proposal?.waits"
+        v-model:chosen="choice"
+        :proposal="proposal"
+        class="drawer"
+        @task="
+          (id) => {
+            shown = proposal?.chosen ?? '';
+            go(id);
+          }
+        "
+      />
+    </div>
+    <p class="quiet keys">
+      Drag a block to another time or maker, or use Alt with the arrow keys; p pins it where it lies. Arrow keys walk
+      along lanes.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.board {
+  display: grid;
+  grid-template-columns: 128px minmax(0, 1fr) auto;
+  overflow: hidden;
+}
+.board :deep(.drawer) {
+  width: 300px;
+  box-sizing: border-box;
+  padding: 16px 18px;
+  border: 0;
+  border-left: 1px solid var(--ink);
+  border-radius: 0;
+  position: relative;
+  top: 0;
+  overflow-y: auto;
+  max-height: max(640px, calc(100vh - 195px));
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 20px;
+  margin: -6px 0 8px;
+  font-size: 14px;
+}
+.pager,
+.sides {
+  display: inline-flex;
+  gap: 10px;
+}
+.pager button {
+  padding: 0 4px;
+  font-weight: 650;
+}
+.orders {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 20px;
+  justify-content: flex-end;
+}
+.pick {
+  padding: 4px 2px;
+  border-bottom: 2px solid transparent;
+}
+.pick.on {
+  border-color: var(--petal);
+  font-weight: 650;
+}
+select {
+  font: inherit;
+  color: var(--soft);
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--vein);
+}
+.gone {
+  margin: 0 0 12px;
+  padding: 10px 14px 10px 30px;
+  background: var(--petal-wash);
+}
+.keys {
+  margin: 8px 2px 0;
+}
+</style>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { useQuery } from "@tanstack/vue-query";
+import { answered, client, type PlanView, type Schemas } from "../../api/client";
+import { lasting } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+
+/** What the chains of the orders waited for longest, and what one more of each would give. */
+const props = defineProps<{ of: string; plan: PlanView }>();
+const emit = defineEmits<{ close: [] }>();
+const {
+  data: scarce,
+  error,
+  isPending,
+} = useQuery({
+  queryKey: ["plan", "scarce", () => props.of],
+  queryFn: () => answered(client.GET("/api/plan/scarce", { params: { query: { of: props.of } } })),
+});
+
+function more(s: Schemas["ScarceView"]): string {
+  switch (s.kind) {
+    case "skill":
+      return `one more who can “${s.name}”`;
+    case "place":
+    case "machine":
+      return `${s.more} more ${s.more === 1 ? "slot" : "slots"} of ${s.name}`;
+  }
+  return `one more ${s.name}`;
+}
+function gives(s: Schemas["ScarceView"]): string {
+  const late = s.weightedLateness - s.withWeightedLateness;
+  if (late > 0) return `${Math.round((100 * late) / s.weightedLateness)} % less late`;
+  const slack = s.withWorstSlackMinutes - s.worstSlackMinutes;
+  if (slack > 0) return `${lasting(slack)} more slack for the tightest`;
+  return "nothing for the tightest order";
+}
+const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ?? "";
+</script>
+
+<template>
+  <aside class="drawer" data-test="scarce">
+    <button class="bare shut" aria-label="Close" @click="emit('close')">✕</button>
+    <h2>What is scarce</h2>
+    <p class="quiet">What the orders' chains waited for longest. Each was planned with one more, not guessed.</p>
+    <ProblemNote :error="error" />
+    <p v-if="isPending" class="quiet">Planning with one more of each…</p>
+    <p v-else-if="!scarce?.length" class="quiet">No order waits for a person, a place or a tool.</p>
+    <dl>
+      <template v-for="s in scarce" :key="s.kind + s.id">
+        <dt>{{ more(s) }}</dt>
+        <dd>
+          gives <b>{{ gives(s) }}</b>
+          <span class="quiet">
+            {{ lasting(s.waitedMinutes) }} were waited for it<template v-if="s.moved.length"
+              >; earlier: {{ s.moved.map(name).join(", ") }}</template
+            >
+          </span>
+        </dd>
+      </template>
+    </dl>
+  </aside>
+</template>
+
+<style scoped>
+.shut {
+  position: absolute;
+  right: 14px;
+  top: 12px;
+  padding: 6px;
+}
+dt {
+  font-weight: 650;
+  margin-top: 12px;
+}
+dd {
+  margin: 2px 0 0;
+}
+dd .quiet {
+  display: block;
+}
+</style>
