@@ -7,7 +7,7 @@ import (
 	"bractum/core/studio"
 )
 
-// bounds works out weighted latenesses that no plan of the problem is below, by three
+// bounds works out, from a schedule in which nothing is laid yet, weighted latenesses that no plan of the problem is below, by three
 // relaxations: each order's longest path with nobody else in the way; and for teams and
 // for places all work, or all occupied slots, of all orders, as if every bit of an order
 // could be done at any time and were as late by itself (the transportation bound for
@@ -33,10 +33,9 @@ func (s *schedule) bounds() studio.Bounds {
 
 // paths is when each order is ready at the earliest if nothing else is to be done.
 func (s *schedule) paths() []studio.Minute {
-	empty := newSchedule(s.problem)
 	ends := make([]studio.Minute, len(s.jobs))
 	for _, j := range s.byRank {
-		ends[j.number] = empty.soonest(j, ends)
+		ends[j.number] = s.soonest(j, ends)
 	}
 	ready := make([]studio.Minute, len(s.orders))
 	for n, o := range s.orders {

@@ -63,7 +63,8 @@ func (p *problem) cluster() {
 				edge(j, j.before) // it begins when that ends
 			}
 		}
-		for _, k := range j.in {
+		for i := range j.in {
+			k := &j.in[i]
 			edge(k.other, j)
 			if k.limited {
 				edge(j, k.other)
@@ -101,8 +102,8 @@ func (p *problem) cluster() {
 		if j.before != nil {
 			j.before.cluster.leads(j.cluster)
 		}
-		for _, k := range j.in {
-			k.other.cluster.leads(j.cluster)
+		for i := range j.in {
+			j.in[i].other.cluster.leads(j.cluster)
 		}
 	}
 }

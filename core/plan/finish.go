@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"sync"
 
 	"bractum/core/studio"
 )
@@ -11,10 +12,10 @@ func (s *schedule) finished() *studio.Plan {
 	out := &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: s.now, Lots: s.counted.Lots, Links: s.counted.Links,
 		Pegs: s.counted.Pegs, Tasks: make([]studio.Task, 0, len(s.jobs)), Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}, Objective: s.worth()}
 	bounds := studio.Bounds{}
+	var bounding sync.WaitGroup
 	if out.Objective.Lateness > 0 {
-		bounds = s.bounds()
+		bounding.Go(func() { bounds = newSchedule(s.problem).bounds() })
 	}
-	out.Bound, out.Bounds = &bounds.Least, &bounds
 	causes := make([]because, len(s.jobs))
 	for _, j := range s.jobs {
 		t := &s.at[j.number]
@@ -28,6 +29,8 @@ func (s *schedule) finished() *studio.Plan {
 	for _, o := range s.orders {
 		out.Orders = append(out.Orders, s.outcome(o, causes))
 	}
+	bounding.Wait()
+	out.Bound, out.Bounds = &bounds.Least, &bounds
 	return out
 }
 

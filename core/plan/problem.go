@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"sync"
 
 	"bractum/core/count"
 	"bractum/core/drying"
@@ -128,9 +129,11 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.collect()
 	p.cluster()
 	p.want()
+	var pricing sync.WaitGroup
+	pricing.Go(p.price)
 	p.latest()
 	p.seek()
-	p.price()
+	pricing.Wait()
 	return p, nil
 }
 
@@ -344,8 +347,8 @@ func (p *problem) want() {
 				o.feeding = append(o.feeding, j.cluster)
 			}
 			need(j.before)
-			for _, k := range j.in {
-				need(k.other)
+			for i := range j.in {
+				need(j.in[i].other)
 			}
 		}
 		slices.SortFunc(o.feeding, func(a, b *cluster) int { return a.number - b.number })

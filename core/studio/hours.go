@@ -1,6 +1,9 @@
 package studio
 
-import "sort"
+import (
+	"sort"
+	"time"
+)
 
 // Hours are the working times of one person or of everyone together: disjoint
 // stretches of minutes in rising order, breaks left out. Safe for concurrent use.
@@ -33,17 +36,19 @@ func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {
 		away[d] = true
 	}
 	var spans []Span
-	for day, last := c.Date(from), c.Date(to); day <= last; day = day.Next() {
-		if away[day] {
+	last := c.Date(to).midnight()
+	for midnight := c.Date(from).midnight(); !midnight.After(last); midnight = midnight.AddDate(0, 0, 1) {
+		at := func(t TimeOfDay) Minute { return c.minute(midnight.Add(time.Duration(t) * time.Minute)) }
+		if len(away) > 0 && away[Date(midnight.Format(time.DateOnly))] {
 			continue
 		}
 		for _, h := range hours {
-			if h.Day != day.Weekday() {
+			if weekdays[h.Day] != midnight.Weekday() {
 				continue
 			}
-			open := []Span{{c.At(day, h.From), c.At(day, h.To)}}
+			open := []Span{{at(h.From), at(h.To)}}
 			for _, b := range p.Breaks {
-				open = cutOut(open, Span{c.At(day, b.From), c.At(day, b.To)})
+				open = cutOut(open, Span{at(b.From), at(b.To)})
 			}
 			spans = append(spans, open...)
 		}

@@ -128,11 +128,16 @@ func (c Calendar) minute(wall time.Time) Minute {
 
 // At is the minute of a time of day on a date.
 func (c Calendar) At(d Date, t TimeOfDay) Minute {
+	return c.minute(d.midnight().Add(time.Duration(t) * time.Minute))
+}
+
+// midnight is the wall time at which a date begins, as if it were one of UTC.
+func (d Date) midnight() time.Time {
 	day, err := time.Parse(time.DateOnly, string(d))
 	if err != nil {
 		panic("studio: unchecked date " + string(d))
 	}
-	return c.minute(day.Add(time.Duration(t) * time.Minute))
+	return day
 }
 
 // Date is the local day that holds a minute.
