@@ -27,6 +27,15 @@ const (
 	thinness                = 4
 )
 
+// bother is how many minutes of disturbance it is worth to leave alone what people were
+// told of a task. More than mostMoved percent of what they were told is to change only
+// where each change more makes up for tooMuch steps of lateness.
+const (
+	bother    = 120
+	mostMoved = 40
+	tooMuch   = 100
+)
+
 // tell takes from a plan what people have been told for the next two days.
 func (p *problem) tell(from *studio.Plan) {
 	p.told = make([]*studio.Task, len(p.jobs))
@@ -82,15 +91,6 @@ func (s *schedule) follow(from *studio.Plan) {
 	out.settle() // and what is now charged otherwise
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = loyalty, 0, 0
 	s.lay(out.clusters)
-	s.shift(from, func(c *cluster) studio.Minute { // in the order in which it was
-		first := c.latest
-		for _, j := range c.jobs {
-			if t := known[j.number]; t != nil {
-				first = min(first, t.Begin())
-			}
-		}
-		return first
-	})
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
 	ready := map[studio.ID]studio.Minute{}
 	for _, o := range from.Orders {
@@ -106,6 +106,17 @@ func (s *schedule) follow(from *studio.Plan) {
 	s.shift(from, func(c *cluster) studio.Minute { // order by order, as they were ready
 		return studio.Minute(c.rank(places))<<24 + c.latest
 	})
+	s.wish.loyalty, s.wish.patience, s.wish.thrift = loyalty, 0, 0
+	s.shift(from, func(c *cluster) studio.Minute { // in the order in which it was
+		first := c.latest
+		for _, j := range c.jobs {
+			if t := known[j.number]; t != nil {
+				first = min(first, t.Begin())
+			}
+		}
+		return first
+	})
+	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
 }
 
 // shift lays all that people were not told of anew, in some order, and keeps that if it
@@ -126,8 +137,9 @@ func (s *schedule) shift(from *studio.Plan, key func(*cluster) studio.Minute) {
 	for _, c := range out.clusters {
 		s.wish.key[c.number] = min(s.wish.key[c.number], key(c))
 	}
-	s.lay(out.clusters)
-	if now := s.worth().Lateness; out.broken() || now > was || now == was && s.left() > left {
+	if !s.layWithin(out.clusters, was) || out.broken() {
+		out.restore()
+	} else if now := s.worth().Lateness; now > was || now == was && s.left() > left {
 		out.restore()
 	}
 }
@@ -162,9 +174,17 @@ func (s *schedule) placeAs(c *cluster) bool {
 // toldOf is true of a job that people were told of.
 func (s *schedule) toldOf(j *job) bool { return s.told != nil && s.told[j.number] != nil }
 
+// forgetting is of what people were told of one task in so many, drawn by a salt; of none
+// where that is 0.
+type forgetting struct{ one, salt uint32 }
+
+func (f forgetting) some(j *job) bool {
+	return f.one > 0 && (uint32(j.number)^f.salt)*2654435761>>16%f.one == 0
+}
+
 // recall has a job that people were told of go back to where they were told, if it can.
 func (s *schedule) recall(j *job) {
-	if !s.toldOf(j) {
+	if !s.toldOf(j) || s.wish.forgets.some(j) {
 		return
 	}
 	t := s.told[j.number]
@@ -182,12 +202,18 @@ func (s *schedule) unrest() (sum int64) {
 	if s.told == nil {
 		return 0
 	}
+	told, moved := int64(0), int64(0)
 	for n, t := range s.told {
-		if t != nil {
-			sum += s.off(s.jobs[n], t.Start, t.Person)
+		if t == nil {
+			continue
+		}
+		told++
+		if off := s.off(s.jobs[n], t.Start, t.Person); off > 0 {
+			moved++
+			sum += off + bother
 		}
 	}
-	return sum + s.thin()
+	return sum + s.thin() + disturbed*tooMuch*max(0, moved-told*mostMoved/100)
 }
 
 // thin is by how much the slack of orders falls short of what keeps them safe from small

@@ -60,27 +60,33 @@ var events = []struct {
 	}},
 }
 
-// Whatever happens, a repaired plan is not much worse than one made anew in as many steps,
-// and moves at most half of what people have been told.
+// Whatever happens, a repaired plan is as good as one made anew in as many steps, and moves
+// at most half of what people have been told: over several seasons, since with so few steps
+// one search or the other is luckier by more.
 func TestARepairIsAsGoodAndMovesLess(t *testing.T) {
-	doc := demo.Season(1, 0.2, 90)
-	told := planned(t, doc, plan.Options{Steps: 64, Seed: 1})
-	same := planned(t, doc, plan.Options{From: told})
-	assert.Empty(t, plan.Compare(told, same).Moved, "where nothing has happened nothing moves")
-	var importance int64
-	for _, o := range doc.Orders {
-		importance += o.Importance
+	worse, movedBy, movedAnew, cases := 0.0, 0, 0, 0.0
+	for seed := uint64(1); seed <= 2; seed++ {
+		doc := demo.Season(seed, 0.12, 90)
+		told := planned(t, doc, plan.Options{Steps: 64, Seed: 1})
+		same := planned(t, doc, plan.Options{From: told})
+		assert.Empty(t, plan.Compare(told, same).Moved, "where nothing has happened nothing moves")
+		var hour int64
+		for _, o := range doc.Orders {
+			hour += 4 * o.Importance
+		}
+		for _, e := range events {
+			after := *doc
+			e.with(&after)
+			repaired := planned(t, &after, plan.Options{From: told, Steps: 256, Seed: 1})
+			require.Empty(t, check.Plan(&after, repaired), e.name)
+			anew := planned(t, &after, plan.Options{Steps: 256, Seed: 1})
+			t.Logf("%s: lateness %d and %d moves, %d and %d anew", e.name, repaired.Objective.Lateness, moves(told, repaired), anew.Objective.Lateness, moves(told, anew))
+			worse += float64(repaired.Objective.Lateness-anew.Objective.Lateness) / float64(max(anew.Objective.Lateness, hour))
+			movedBy, movedAnew, cases = movedBy+moves(told, repaired), movedAnew+moves(told, anew), cases+1
+		}
 	}
-	for _, e := range events {
-		after := *doc
-		e.with(&after)
-		repaired := planned(t, &after, plan.Options{From: told, Steps: 256, Seed: 1})
-		require.Empty(t, check.Plan(&after, repaired), e.name)
-		anew := planned(t, &after, plan.Options{Steps: 256, Seed: 1})
-		t.Logf("%s: lateness %d and %d moves, %d and %d anew", e.name, repaired.Objective.Lateness, moves(told, repaired), anew.Objective.Lateness, moves(told, anew))
-		assert.LessOrEqual(t, repaired.Objective.Lateness-anew.Objective.Lateness, max(anew.Objective.Lateness, 4*importance)/6, e.name)
-		assert.LessOrEqual(t, 2*moves(told, repaired), moves(told, anew), e.name)
-	}
+	assert.LessOrEqual(t, worse/cases, 0.02)
+	assert.LessOrEqual(t, 2*movedBy, movedAnew)
 }
 
 // BenchmarkRepair repairs a season's plan after one event, without any search.

@@ -34,6 +34,7 @@ type wish struct {
 	loyalty           studio.Minute  // to who is preferred; with none, nobody else is asked while they can
 	patience          studio.Minute  // for those who can do little else
 	thrift            studio.Minute  // with people's time
+	forgets           forgetting     // what people were told
 }
 
 // state of a job in a schedule.
@@ -59,7 +60,7 @@ type spot struct {
 
 func newSchedule(p *problem) *schedule {
 	s := &schedule{problem: p, at: make([]spot, len(p.jobs)), blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
-		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift}}
+		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift, forgetting{}}}
 	s.byUrgency()
 	s.clear()
 	return s

@@ -67,9 +67,12 @@ func newSearch(p *problem, options Options) *search {
 	first := newSchedule(p)
 	if options.From != nil {
 		p.tell(options.From)
+		var anew *schedule
+		var laying sync.WaitGroup
+		laying.Go(func() { anew = s.anew() })
 		first.follow(options.From)
-		if first.thin() > 0 {
-			first = s.better(first, s.anew())
+		if laying.Wait(); first.thin() > 0 {
+			first = s.better(first, anew)
 		}
 	} else {
 		first = s.anew()
@@ -114,7 +117,7 @@ func (s *search) begin(from *schedule) {
 		for n := range neighbourhoods {
 			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
 		}
-		t.opening = len(s.orders) > 1 && len(s.clusters) > few && (n > 0 || s.told == nil) && !t.without[bySequence]
+		t.opening = len(s.orders) > 1 && len(s.clusters) > few && !t.without[bySequence]
 		if s.options.Steps > 0 {
 			t.line, t.sequence = newLine(s.problem), s.byDate()
 		}
@@ -247,6 +250,9 @@ func (s *strand) step() {
 	s.taken++
 	s.patience++
 	s.out.begin()
+	if s.told != nil {
+		s.wish.forgets = forgetting{drawn[uint32](s, 0, 0, 0, 8, 16, 32), s.random.Uint32()}
+	}
 	n := s.draw()
 	for s.without[n] {
 		n = (n + 1) % len(neighbourhoods)
