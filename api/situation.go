@@ -52,19 +52,29 @@ type answer struct {
 	account    func() (*plan.Explanation, error)
 }
 
+// moment is how many tasks a search lays that people wait for: some tenths of a second.
+const moment = 400_000
+
 // planned answers a document with its count: a plan that goes on from another, if there
-// is one, after so many steps of search.
-func planned(doc *studio.Document, counted *count.Result, from *studio.Plan, steps int) (*answer, error) {
-	made, err := plan.Make(doc, counted, plan.Options{From: from, Steps: steps, FixedLots: true})
+// is one. Where orders become later by that, it is searched for a moment.
+func planned(doc *studio.Document, counted *count.Result, from *studio.Plan) (*answer, error) {
+	options := plan.Options{From: from, FixedLots: true}
+	made, err := plan.Make(doc, counted, options)
 	if err != nil {
 		return nil, err
 	}
+	late := int64(0)
+	if from != nil {
+		late = from.Objective.Lateness
+	}
+	if made.Objective.Lateness > late {
+		options.Steps = moment / max(1, len(made.Tasks))
+		if made, err = plan.Make(doc, counted, options); err != nil {
+			return nil, err
+		}
+	}
 	return answered(doc, counted, made)
 }
-
-// moment is how many tasks are laid by the search for a better plan that nobody waits for:
-// some tenths of a second.
-const moment = 100_000
 
 // answered is a document with its count and a plan.
 func answered(doc *studio.Document, counted *count.Result, made *studio.Plan) (*answer, error) {
@@ -122,11 +132,6 @@ func (s *Service) situation(ctx context.Context) (*situation, error) {
 		if at.wished, err = s.answer(ctx, at, store.Wished, at.inForce.plan); err != nil {
 			return nil, err
 		}
-		if w := at.wished; w.plan.Objective.Lateness > 0 {
-			if at.wished, err = planned(w.doc, w.count, at.inForce.plan, moment/len(w.plan.Tasks)); err != nil {
-				return nil, err
-			}
-		}
 	}
 	if err := s.store.KeepPlan(ctx, n, at.inForce.plan); err != nil && !errors.Is(err, store.ErrBusy) {
 		return nil, err
@@ -151,7 +156,7 @@ func (s *Service) answer(ctx context.Context, at *situation, view store.View, fr
 	if err != nil {
 		return nil, err
 	}
-	return planned(doc, counted, from, 0)
+	return planned(doc, counted, from)
 }
 
 // offers reads the plans that await the lead's word, repaired for what has happened since
@@ -167,7 +172,7 @@ func (s *Service) offers(ctx context.Context, at *situation) error {
 		if err != nil {
 			return err
 		}
-		a, err := planned(doc, counted, o.Plan, 0)
+		a, err := planned(doc, counted, o.Plan)
 		if err != nil {
 			return err
 		}

@@ -33,7 +33,7 @@ const (
 const (
 	bother    = 120
 	mostMoved = 40
-	tooMuch   = 100
+	tooMuch   = 10
 )
 
 // tell takes from a plan what people have been told for the next two days.
