@@ -238,6 +238,9 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 	found := slot{spot: spot{state: placed, maker: int32(w.maker), machine: -1, overtime: overtime}}
 	none, pauses := noTime, j.Pauses()
 	from := r.from
+	if from+w.total > before {
+		return found, beaten
+	}
 	i, h := time.free.At(from), 0
 	if pauses {
 		h = time.At(from)
@@ -262,8 +265,11 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 		tries++
 		again := func(t studio.Minute) {
 			from = max(start+1, t)
-			if i = time.free.At(from); pauses {
-				h = time.At(from)
+			for i < len(time.free) && time.free[i].To <= from {
+				i++
+			}
+			for pauses && h < len(time.Hours) && time.Hours[h].To <= from {
+				h++
 			}
 		}
 		var setup studio.Minute
@@ -273,10 +279,14 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 		} else if j.family != nil {
 			setup, _, _ = s.setup(m, j, start, start)
 		}
-		end, paused, ok := time.Lay(start, w.with(setup), pauses)
-		if !ok || !time.holds(i, studio.Span{From: start, To: end}) || end > time.free[i].To && m.busyBetween(start, end) {
-			i++
-			continue
+		end, paused := start+w.total+setup, []studio.Span(nil)
+		if end > time.free[i].To { // not in one go
+			var ok bool
+			end, paused, ok = time.Lay(start, w.with(setup), pauses)
+			if !ok || !time.holds(i, studio.Span{From: start, To: end}) || end > time.free[i].To && m.busyBetween(start, end) {
+				i++
+				continue
+			}
 		}
 		if !kept && (j.family != nil || s.resets) {
 			if _, later, fits := s.setup(m, j, start, end); !fits {
