@@ -10,9 +10,9 @@ import (
 )
 
 // Between two stretches of search the sizes of some lots are tried: each takes so many
-// steps from the plan as it is.
+// steps from the plan as it is. Where that brings nothing, the next stretch is twice as long.
 const (
-	stretch      = 128
+	shortest     = 128
 	sizesAtOnce  = 3
 	stepsPerSize = 32
 )
@@ -29,21 +29,25 @@ type sizes struct {
 // fixed, and gives the search that found the best and the steps done.
 func searched(s *search) (*search, int) {
 	z := &sizes{s, map[studio.ID]int64{}, rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))}
-	done := 0
+	done, stretch := 0, shortest
 	for {
 		did := z.run(min(stretch, s.options.Steps-done))
 		done += did
 		if did < stretch || done >= s.options.Steps || z.stopped() || z.optimal() {
 			return z.search, done
 		}
-		if s.options.FixedLots || s.doc.Direct != nil || z.best().best.Lateness == 0 {
+		if s.options.FixedLots || s.doc.Direct != nil || z.best().best.Lateness == 0 || z.best().opening {
 			continue
 		}
+		before := z.search
 		for range sizesAtOnce {
 			if s.options.Steps-done < stepsPerSize || z.stopped() {
 				break
 			}
 			done += z.try()
+		}
+		if stretch *= 2; z.search != before {
+			stretch = shortest
 		}
 	}
 }
