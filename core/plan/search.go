@@ -302,7 +302,7 @@ func (s *strand) allowed() int64 {
 		return math.MaxInt64
 	}
 	heat := 1 - float64(s.taken%cycle)/cycle
-	return s.current.Lateness + int64((0.01*float64(s.best.Lateness)+4)*heat*heat*-math.Log(1-s.random.Float64()))
+	return s.current.Lateness + int64((0.003*float64(s.best.Lateness)+4)*heat*heat*-math.Log(1-s.random.Float64()))
 }
 
 // arm is what a neighbourhood has brought in a strand, and at what cost, what is long ago
@@ -312,13 +312,14 @@ type arm struct{ gain, cost float64 }
 // worth is how well a neighbourhood pays.
 func (a arm) worth() float64 { return (a.gain + 0.02) / (a.cost + 2000) }
 
-// draw picks a neighbourhood by what it has brought for its cost. As long as sequences
-// of orders bring something they come first; with few clusters, mostly any are taken.
+// draw picks a neighbourhood by what it has brought for its cost. As long as something
+// comes of it, every other step tries a sequence of orders; with few clusters, mostly any
+// are taken.
 func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
 	}
-	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening {
+	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening && s.taken%2 == 0 {
 		return bySequence
 	}
 	if len(s.clusters) <= few {
