@@ -10,7 +10,8 @@ import (
 )
 
 // Between two stretches of search the sizes of some lots are tried: each takes so many
-// steps from the plan as it is. Where that brings nothing, the next stretch is twice as long.
+// steps from the plan as it is. Where that brings nothing and steps take long, the next
+// stretch is twice as long.
 const (
 	shortest     = 128
 	sizesAtOnce  = 3
@@ -46,14 +47,17 @@ func searched(s *search) (*search, int) {
 			}
 			done += z.try()
 		}
-		if stretch *= 2; z.search != before {
+		if z.search != before {
 			stretch = shortest
+		} else if len(z.clusters) > quick {
+			stretch *= 2
 		}
 	}
 }
 
 // try divides a group of which a late order waits for a lot otherwise, and goes on from
-// there if that is better. It gives the steps done.
+// there if that is no later: two groups may have to be divided before it is less late. It
+// gives the steps done.
 func (z *sizes) try() int {
 	group, lots := z.draw()
 	if lots == 0 {
@@ -81,7 +85,7 @@ func (z *sizes) try() int {
 	next.begin(first)
 	done := next.run(stepsPerSize)
 	z.steps = next.steps
-	if next.strands[0].compare(next.best().best, z.best().best) < 0 {
+	if next.best().best.burden() <= z.best().best.burden() {
 		next.options = z.options
 		z.search, z.divided = next, divided
 	}

@@ -125,9 +125,6 @@ func (s *search) begin(from *schedule) {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
 			t.inSequence(t.sequence, s.clusters)
-			for _, j := range s.jobs {
-				t.recall(j)
-			}
 			t.lay(s.clusters)
 		}
 		t.out = newRemoval(t.schedule)
@@ -224,10 +221,13 @@ func (s *search) meet() {
 	}
 }
 
+// burden is the lateness, with what disturbs people weighed in.
+func (v value) burden() int64 { return v.Lateness + v.unrest/disturbed }
+
 // compare puts less lateness first, that which disturbs people weighed in, then less that
 // is left out, then the rest of what makes a plan better.
 func (s *strand) compare(a, b value) int {
-	by := cmp.Or(cmp.Compare(a.Lateness+a.unrest/disturbed, b.Lateness+b.unrest/disturbed), cmp.Compare(a.out, b.out), cmp.Compare(a.unrest, b.unrest))
+	by := cmp.Or(cmp.Compare(a.burden(), b.burden()), cmp.Compare(a.out, b.out), cmp.Compare(a.unrest, b.unrest))
 	if by != 0 || s.lateOnly {
 		return by
 	}

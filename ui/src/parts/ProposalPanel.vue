@@ -96,6 +96,7 @@ function figures(c: Schemas["Choice"]): string {
         Drop this one
       </button>
     </p>
+    <slot />
     <template v-if="proposal.differences.moved.length">
       <h3>What moves</h3>
       <ul class="moves">

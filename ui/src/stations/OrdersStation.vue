@@ -11,9 +11,11 @@ import SafetyWord from "../parts/SafetyWord.vue";
 import StationHead from "../parts/StationHead.vue";
 import OrderForm from "./OrderForm.vue";
 import ProposalPanel from "../parts/ProposalPanel.vue";
+import SearchControl from "../parts/SearchControl.vue";
 
 const { data: orders, error } = useOrders();
-const { data: proposal } = useProposal();
+const choice = ref("");
+const { data: proposal } = useProposal(choice);
 const { data: studio } = useStudio();
 const times = useTimes();
 const editing = ref<OrderView | "new">();
@@ -103,7 +105,9 @@ function waitsFor(card: TaskCard): string {
         </div>
       </article>
     </div>
-    <ProposalPanel v-if="proposal?.waits" :proposal="proposal" />
+    <ProposalPanel v-if="proposal?.waits" v-model:chosen="choice" :proposal="proposal">
+      <SearchControl />
+    </ProposalPanel>
     <OrderForm v-if="editing" :order="editing === 'new' ? undefined : editing" @close="editing = undefined" />
   </div>
 </template>

@@ -14,7 +14,20 @@ const who = (id?: string) => props.plan.people.find((p) => p.id === id)?.name ??
 const long = computed(() => links.value.some((l) => l.end > props.plan.now + 6 * 1440));
 /** A time by its weekday, or by its date where there are several such days. */
 const said = (minute: number) => (long.value ? times.value.full(minute) : times.value.moment(minute));
-const waited = computed(() => links.value.reduce((sum, l) => sum + l.waitedMinutes, 0));
+/** How the time from its first link to its last is spent. */
+const spent = computed(() => {
+  const first = links.value[0];
+  const last = links.value.at(-1);
+  if (!first || !last) return "";
+  const sum = (of: Schemas["LinkView"][]) => of.reduce((all, l) => all + l.end - l.begin, 0);
+  const work = sum(links.value.filter((l) => l.person));
+  const lying = sum(links.value.filter((l) => !l.person));
+  const idle = last.end - first.begin - work - lying;
+  const words = [`${lasting(work)} at benches`];
+  if (lying > 0) words.push(`${lasting(lying)} drying and resting`);
+  if (idle > 0) words.push(`${lasting(idle)} waiting`);
+  return words.join(", ");
+});
 </script>
 
 <template>
@@ -28,9 +41,7 @@ const waited = computed(() => links.value.reduce((sum, l) => sum + l.waitedMinut
       >
     </p>
     <h3>What sets its date</h3>
-    <p v-if="waited" class="quiet">
-      {{ lasting(waited) }} of it is waiting for people, places and hours; the rest is work and drying.
-    </p>
+    <p v-if="spent" class="quiet">{{ spent }}.</p>
     <p v-if="chain && !links.length" class="quiet">Nothing is left to do for it.</p>
     <ol>
       <li v-for="l in links" :key="l.task">

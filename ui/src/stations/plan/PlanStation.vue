@@ -7,13 +7,13 @@ import { useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import ProposalPanel from "../../parts/ProposalPanel.vue";
 import SafetyWord from "../../parts/SafetyWord.vue";
+import SearchControl from "../../parts/SearchControl.vue";
 import StationHead from "../../parts/StationHead.vue";
 import ChainDrawer from "./ChainDrawer.vue";
 import { type Draft, moved } from "./draft";
 import PinDrawer from "./PinDrawer.vue";
 import PlanBoard from "./PlanBoard.vue";
 import ScarceDrawer from "./ScarceDrawer.vue";
-import SearchControl from "./SearchControl.vue";
 import TaskDrawer from "./TaskDrawer.vue";
 import VersionsDrawer from "./VersionsDrawer.vue";
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
 import { useMutation } from "@tanstack/vue-query";
-import { answered, client, command, person, type Schemas } from "../../api/client";
-import { useSearch } from "../../api/queries";
-import { lasting } from "../../format";
-import ProblemNote from "../../parts/ProblemNote.vue";
+import { answered, client, command, person, type Schemas } from "../api/client";
+import { useSearch } from "../api/queries";
+import { lasting } from "../format";
+import ProblemNote from "./ProblemNote.vue";
 
 /** Looks for a better plan in the background; says how far it is, and can be stopped. */
 const { data: search } = useSearch();
