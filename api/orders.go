@@ -18,7 +18,7 @@ import (
 )
 
 // OrderView is an order with what the plan says of it. A pending one is not in
-// the plan in force yet; its outcome is that of the proposal.
+// the plan in force yet; its outcome is that of the best plan that awaits acceptance.
 type OrderView struct {
 	Order         studio.Order     `json:"order"`
 	Version       int64            `json:"version"`
@@ -246,7 +246,7 @@ func (at *situation) orderViews() []OrderView {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending()}
 		from := at.inForce
 		if v.Pending {
-			from = at.latestAnswer()
+			_, from = at.bestChoice()
 		}
 		if i := slices.IndexFunc(from.plan.Orders, func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
 			outcome := from.plan.Orders[i]

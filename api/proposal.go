@@ -120,7 +120,7 @@ func (s *Service) registerProposal(to huma.API) {
 		p := Proposal{N: at.n, Waits: at.waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{}}
 		p.Chosen = in.Plan
 		if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
-			p.Chosen = at.bestChoice()
+			p.Chosen, _ = at.bestChoice()
 		}
 		a, err := s.asked(ctx, at, p.Chosen)
 		if err != nil {
@@ -158,7 +158,7 @@ func (s *Service) registerProposal(to huma.API) {
 			}
 			chosen := in.Body.Plan
 			if chosen == "" {
-				chosen = at.bestChoice()
+				chosen, _ = at.bestChoice()
 			}
 			a, err := s.asked(ctx, at, chosen)
 			if err != nil {
@@ -209,7 +209,7 @@ func (s *Service) changed() {
 
 // bestChoice is the choice that is least late, and of those as late the one whose orders
 // have most slack; the first of them all where that is as good.
-func (at *situation) bestChoice() string {
+func (at *situation) bestChoice() (string, *answer) {
 	best, chosen := at.latestAnswer(), ""
 	if at.wished != nil {
 		chosen = atOnce
@@ -219,7 +219,7 @@ func (at *situation) bestChoice() string {
 			best, chosen = o.answer, string(o.ID)
 		}
 	}
-	return chosen
+	return chosen, best
 }
 
 // accept makes everything that is wished, and a plan for it, what is in force.

@@ -4,6 +4,7 @@ import type { PlanView, Schemas } from "../../api/client";
 import { lasting, useTimes } from "../../format";
 import SafetyWord from "../../parts/SafetyWord.vue";
 import { waitedFor } from "./because";
+import SideDrawer from "../../parts/SideDrawer.vue";
 
 /** The chain of an order: from where it begins to the task that sets its date. */
 const props = defineProps<{ chain?: Schemas["ChainView"]; order: PlanView["orders"][number]; plan: PlanView }>();
@@ -31,9 +32,7 @@ const spent = computed(() => {
 </script>
 
 <template>
-  <aside class="drawer" data-test="chain">
-    <button class="bare shut" aria-label="Close" @click="emit('close')">✕</button>
-    <h2>{{ order.name }}</h2>
+  <SideDrawer :title="order.name" data-test="chain" @close="emit('close')">
     <p>
       <SafetyWord :outcome="order.outcome" />
       <span v-if="order.outcome.ready !== undefined" class="quiet">
@@ -54,16 +53,10 @@ const spent = computed(() => {
         </button>
       </li>
     </ol>
-  </aside>
+  </SideDrawer>
 </template>
 
 <style scoped>
-.shut {
-  position: absolute;
-  right: 14px;
-  top: 12px;
-  padding: 6px;
-}
 p {
   margin: 4px 0;
 }

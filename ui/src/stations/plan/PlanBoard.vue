@@ -2,11 +2,12 @@
 import { useEventListener, useResizeObserver } from "@vueuse/core";
 import { computed, nextTick, ref, watch } from "vue";
 import type { Block, PlanView, Schemas } from "../../api/client";
-import { chainLine, laneHeight, type Laid, layBoard, threads, top, within } from "../../drawings/board";
+import { chainLine, laneHeight, type Laid, layBoard, threads, within } from "../../drawings/board";
 import { timeScale } from "../../drawings/timeScale";
-import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { lasting, useTimes } from "../../format";
+import BoardHours from "./BoardHours.vue";
 import { type Draft, step } from "./draft";
+import PlanBlock from "./PlanBlock.vue";
 
 /**
  * The board: makers' lanes and places over the same hours. Only what is in view is drawn.
@@ -105,9 +106,6 @@ const slack = (o: PlanView["orders"][number]) =>
   o.outcome.slack === undefined
     ? "cannot be finished"
     : `${lasting(o.outcome.slack)} ${o.outcome.slack < 0 ? "late" : "slack"}`;
-
-/** What a block says: how much, if it is wide enough. */
-const amount = (b: Block) => (b.making === "mix" ? `${Math.round(b.quantity / 1000)} g` : b.quantity);
 
 // Dragging: the ghost follows the pointer; where it is let go of becomes a draft.
 const dragged = ref<{ laid: Laid; dx: number; dy: number; at: { x: number; y: number } }>();
@@ -222,11 +220,6 @@ watch(
     scrolled();
   },
 );
-/** Blocks below this width are nothing but their colour. */
-const narrow = computed(() => (props.across > 2 ? 12 : 7));
-/** How much room the first part of a block has for its words. */
-const roomy = (l: Laid) => l.parts[0]?.width ?? 0;
-const tickEach = computed(() => (props.across > 2 ? 4 : 2));
 </script>
 
 <template>
@@ -245,24 +238,8 @@ const tickEach = computed(() => (props.across > 2 ? 4 : 2));
     </div>
   </div>
   <div ref="frame" class="frame" tabindex="-1" @scroll.passive="scrolled">
-    <svg :width="scale.width" :height="board.height" :class="{ dragging: dragged, far: across > 2 }" @keydown="press">
-      <g v-for="n in scale.nights" :key="n.from">
-        <rect :x="n.x" y="0" :width="n.width" :height="board.height" class="night" />
-        <path
-          v-if="n.width > 30"
-          :d="`M${n.x + n.width / 2 + 4} 14a7 7 0 1 1-7-7 5.500 5.500 0 0 0 7 7z`"
-          class="moon"
-        />
-      </g>
-      <g v-for="d in scale.days" :key="d.from">
-        <text :x="d.x + 8" y="17" class="day">{{ times.dayShort(d.from) }}</text>
-        <template v-for="h in Math.floor((d.to - d.from) / 60)" :key="h">
-          <path v-if="h % tickEach === 0" :d="`M${scale.x(d.from + h * 60)} ${top - 6}V${board.height}`" class="hour" />
-          <text v-if="h % tickEach === 0" :x="scale.x(d.from + h * 60)" :y="top - 9" class="tick">
-            {{ times.clock(d.from + h * 60) }}
-          </text>
-        </template>
-      </g>
+    <svg :width="scale.width" :height="board.height" :class="{ dragging: dragged }" @keydown="press">
+      <BoardHours :scale="scale" :height="board.height" :far="across > 2" />
       <g v-for="l in lanes" :key="l.person.id">
         <rect
           v-for="(o, i) in l.off"
@@ -320,83 +297,21 @@ const tickEach = computed(() => (props.across > 2 ? 4 : 2));
         class="trace"
       />
       <g v-for="l in lanes" :key="l.person.id">
-        <g
+        <PlanBlock
           v-for="b in l.blocks"
           :key="b.block.id"
-          class="block"
-          :class="[
-            b.block.state,
-            {
-              dim: dim(b.block),
-              chosen: opened === b.block.id,
-              linked: linked.has(b.block.id),
-              moved: movedFrom.has(b.block.id),
-              lifted: dragged?.laid.block.id === b.block.id || draft?.task === b.block.id,
-            },
-          ]"
-          tabindex="0"
-          role="button"
-          :data-block="l.person.id"
-          :data-card="b.block.id"
-          :aria-label="`${b.block.name}, ${b.block.of}, ${times.moment(b.block.from)}${b.block.pin ? ', pinned' : ''}`"
+          :laid="b"
+          :far="across > 2"
+          :class="{
+            dim: dim(b.block),
+            chosen: opened === b.block.id,
+            linked: linked.has(b.block.id),
+            moved: movedFrom.has(b.block.id),
+            lifted: dragged?.laid.block.id === b.block.id || draft?.task === b.block.id,
+          }"
           @click="emit('open', b.block.id)"
           @pointerdown="grab($event, b)"
-        >
-          <title>
-            {{ b.block.name }}, {{ b.block.of }}: {{ times.moment(b.block.from) }} to {{ times.moment(b.block.to) }}
-          </title>
-          <path v-if="b.parts.length > 1" :d="`M${b.x} ${l.y + laneHeight / 2}H${b.x + b.width}`" class="pause" />
-          <template v-for="(p, i) in b.parts" :key="i">
-            <rect
-              v-if="p.width < narrow"
-              :x="p.x"
-              :y="l.y + 7"
-              :width="Math.max(1, p.width - 0.8)"
-              :height="laneHeight - 15"
-              :fill="b.block.colour || '#e9e2d6'"
-              class="body sliver"
-            />
-            <template v-else>
-              <rect
-                :x="p.x + 0.6"
-                :y="l.y + 7.6"
-                :width="p.width - 2.2"
-                :height="laneHeight - 16.2"
-                rx="3"
-                class="body"
-              />
-              <rect
-                :x="p.x + 1.2"
-                :y="l.y + 8.2"
-                :width="p.width - 3.4"
-                height="6.5"
-                :fill="b.block.colour || '#e9e2d6'"
-              />
-            </template>
-          </template>
-          <g
-            v-if="roomy(b) > 21"
-            :transform="`translate(${b.x + (roomy(b) < 40 ? (roomy(b) - 19) / 2 : 3)} ${l.y + 20})`"
-          >
-            <WorkGlyph :glyph="b.block.glyph" :size="18" />
-          </g>
-          <svg
-            v-if="roomy(b) > 44"
-            :x="b.x"
-            :y="l.y + 7"
-            :width="roomy(b) - 3"
-            :height="laneHeight - 15"
-            overflow="hidden"
-          >
-            <text x="25" y="25" class="count">{{ amount(b.block) }}</text>
-            <text v-if="roomy(b) > 84" x="5" y="38" class="of">{{ b.block.of }}</text>
-          </svg>
-          <path
-            v-if="b.block.pin"
-            :d="`M${b.x + Math.min(b.width - 7, b.width / 2)} ${l.y + 2}v12m-4 -12h8`"
-            class="pin"
-          />
-        </g>
+        />
       </g>
       <path v-if="line" :d="line" class="chain" data-test="chain-line" />
       <g v-if="ghost" class="ghost" data-test="ghost">
@@ -453,29 +368,6 @@ svg {
   cursor: grabbing;
   user-select: none;
 }
-.night {
-  fill: var(--night);
-}
-.moon {
-  fill: var(--soft);
-  opacity: 0.5;
-}
-.day {
-  font: 560 16px var(--name);
-  fill: var(--ink);
-}
-.far .day {
-  font-size: 14px;
-}
-.tick {
-  font: 11px var(--count);
-  fill: var(--soft);
-  text-anchor: middle;
-}
-.hour {
-  stroke: var(--vein);
-  stroke-dasharray: 1 4;
-}
 .line {
   stroke: var(--vein);
 }
@@ -510,53 +402,8 @@ rect.not {
   pointer-events: none;
   filter: brightness(0.82);
 }
-.block {
-  cursor: pointer;
-  touch-action: none;
-}
-.body {
-  stroke: #35202f;
-  stroke-width: 1.2;
-}
-.body:not(.sliver) {
-  fill: #fff;
-}
-.far .body {
-  stroke-width: 0.7;
-}
-.body.sliver {
-  stroke-width: 0.4;
-}
-.pause {
-  stroke: #35202f;
-  stroke-dasharray: 2 3;
-}
-.started .body:not(.sliver) {
-  fill: var(--petal-wash);
-}
-.paused .body:not(.sliver) {
-  fill: var(--dust-wash);
-}
-.done {
-  opacity: 0.45;
-}
-.count {
-  font: 700 16px var(--count);
-  fill: var(--ink);
-}
-.of {
-  font: 11px var(--count);
-  fill: var(--soft);
-}
 .dim {
   opacity: 0.14;
-}
-.lifted {
-  opacity: 0.35;
-}
-.moved .body {
-  stroke: var(--dust);
-  stroke-width: 2.4;
 }
 .trace {
   fill: none;
@@ -564,11 +411,6 @@ rect.not {
   stroke-dasharray: 3 3;
   pointer-events: none;
 }
-.linked .body {
-  stroke: var(--petal);
-  stroke-width: 2;
-}
-.chosen .body,
 rect.chosen {
   stroke: var(--petal);
   stroke-width: 3;
@@ -583,12 +425,6 @@ path.chosen {
   stroke-width: 3;
   opacity: 0.7;
   pointer-events: none;
-}
-.pin {
-  stroke: var(--petal);
-  stroke-width: 2.4;
-  stroke-linecap: round;
-  fill: none;
 }
 .ghost rect {
   fill: var(--petal-wash);
@@ -619,12 +455,5 @@ path.chosen {
 .now {
   stroke: var(--petal);
   stroke-width: 2;
-}
-.block:focus {
-  outline: none;
-}
-.block:focus-visible .body {
-  stroke: var(--petal);
-  stroke-width: 3;
 }
 </style>

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/vue-query";
 import { answered, client, type PlanView, type Schemas } from "../../api/client";
 import { lasting } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import SideDrawer from "../../parts/SideDrawer.vue";
 
 /** What the chains of the orders waited for longest, and what one more of each would give. */
 const props = defineProps<{ of: string; plan: PlanView }>();
@@ -37,9 +38,7 @@ const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ??
 </script>
 
 <template>
-  <aside class="drawer" data-test="scarce">
-    <button class="bare shut" aria-label="Close" @click="emit('close')">✕</button>
-    <h2>What is scarce</h2>
+  <SideDrawer title="What is scarce" data-test="scarce" @close="emit('close')">
     <p class="quiet">What the orders' chains waited for longest. Each was planned with one more, not guessed.</p>
     <ProblemNote :error="error" />
     <p v-if="isPending" class="quiet">Planning with one more of each…</p>
@@ -57,16 +56,10 @@ const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ??
         </dd>
       </template>
     </dl>
-  </aside>
+  </SideDrawer>
 </template>
 
 <style scoped>
-.shut {
-  position: absolute;
-  right: 14px;
-  top: 12px;
-  padding: 6px;
-}
 dt {
   font-weight: 650;
   margin-top: 12px;

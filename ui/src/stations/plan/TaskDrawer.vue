@@ -8,6 +8,7 @@ import { grams, lasting, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { because } from "./because";
+import SideDrawer from "../../parts/SideDrawer.vue";
 
 /** One task of the plan: what it is, how long it takes and why, and what it waited for. */
 const props = defineProps<{ task: string; of: string; plan: PlanView; may: boolean }>();
@@ -33,11 +34,10 @@ const begins = computed(() => card.value?.resume ?? card.value?.start ?? 0);
 </script>
 
 <template>
-  <aside class="drawer" data-test="task-drawer">
-    <button class="bare shut" aria-label="Close" @click="emit('close')">✕</button>
+  <SideDrawer :title="card?.name ?? ''" data-test="task-drawer" @close="emit('close')">
+    <template v-if="card" #before><WorkGlyph :glyph="card.glyph" :size="24" /></template>
     <ProblemNote :error="error" />
     <template v-if="card">
-      <h2><WorkGlyph :glyph="card.glyph" :size="24" /> {{ card.name }}</h2>
       <p><Swatch :colour="card.colour" /> {{ card.of }}</p>
       <p class="figure">
         {{ card.making === "mix" ? grams(card.quantity) : card.quantity
@@ -91,21 +91,12 @@ const begins = computed(() => card.value?.resume ?? card.value?.start ?? 0);
       </p>
       <p v-if="!orders.length" class="quiet">No open order; it goes to the shelf.</p>
     </template>
-  </aside>
+  </SideDrawer>
 </template>
 
 <style scoped>
-.shut {
-  position: absolute;
-  right: 14px;
-  top: 12px;
-  padding: 6px;
-}
 p {
   margin: 6px 0;
-}
-h2 {
-  padding-right: 20px;
 }
 h3 {
   margin-top: 16px;

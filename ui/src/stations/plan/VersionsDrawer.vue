@@ -4,6 +4,7 @@ import { answered, client, command, person } from "../../api/client";
 import { useVersions } from "../../api/queries";
 import { useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import SideDrawer from "../../parts/SideDrawer.vue";
 
 /** The versions that the plan in force has had: look at one, or propose to go back to it. */
 const shown = defineModel<string>({ required: true });
@@ -18,9 +19,7 @@ const back = useMutation({
 </script>
 
 <template>
-  <aside class="drawer" data-test="versions">
-    <button class="bare shut" aria-label="Close" @click="emit('close')">✕</button>
-    <h2>Versions</h2>
+  <SideDrawer title="Versions" data-test="versions" @close="emit('close')">
     <p class="quiet">What happens makes a new one; so does a plan that is accepted.</p>
     <ProblemNote :error="error ?? back.error.value" />
     <ol>
@@ -44,16 +43,10 @@ const back = useMutation({
         </button>
       </li>
     </ol>
-  </aside>
+  </SideDrawer>
 </template>
 
 <style scoped>
-.shut {
-  position: absolute;
-  right: 14px;
-  top: 12px;
-  padding: 6px;
-}
 ol {
   list-style: none;
   padding: 0;
