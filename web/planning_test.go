@@ -1,7 +1,11 @@
 package web_test
 
 import (
+	"bufio"
 	"context"
+	"fmt"
+	"net/http"
+	"strings"
 	"testing"
 	"time"
 
@@ -252,4 +256,86 @@ func TestTheChainOfAnOrderIsToldFromItsEnd(t *testing.T) {
 	}
 	status, _ := d.ask("GET", "/api/orders/none/chain", "", nil)
 	assert.Equal(t, 404, status)
+}
+
+// Whoever listens is told how far a search is, and when it is over.
+func TestASearchIsToldToEverybody(t *testing.T) {
+	d := newDesk(t)
+	url, stop := d.serve()
+	answer, err := http.Get(url + "/api/events")
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	lines := bufio.NewScanner(answer.Body)
+	next := func() string {
+		for lines.Scan() {
+			if event, is := strings.CutPrefix(lines.Text(), "event: "); is {
+				return event
+			}
+		}
+		return "closed"
+	}
+	assert.Equal(t, "journal", next(), "the latest number comes first")
+	status, _ := d.ask("POST", "/api/search", object{"seconds": 1}, nil)
+	require.Equal(t, 200, status)
+	assert.Equal(t, "search", next())
+	searched := 1
+	for _, view := d.ask("GET", "/api/search", "", nil); !ended(view); _, view = d.ask("GET", "/api/search", "", nil) {
+		assert.Equal(t, "search", next())
+		searched++
+	}
+	assert.Less(t, searched, 10, "now and then, not at every step")
+	status, _ = d.ask("POST", "/api/search", object{"seconds": 600}, nil)
+	require.Equal(t, 200, status)
+	require.NoError(t, stop(), "a search does not hold the shutdown up")
+	_, view := d.ask("GET", "/api/search", "", nil)
+	assert.True(t, ended(view))
+}
+
+// A plan that is offered goes along with what happens, and knows what is wished later.
+func TestAnOfferIsRepairedForWhatHappens(t *testing.T) {
+	d := newDesk(t)
+	status, _ := d.ask("POST", "/api/plan/versions/7/propose", "", nil)
+	require.Equal(t, 404, status)
+	status, _ = d.ask("POST", "/api/plan/versions/1/propose", "", nil)
+	require.Equal(t, 200, status)
+	first := firstOf(inForceHolds(t, d), demo.ID("Odalys"))
+	status, _ = d.ask("POST", "/api/tasks/"+string(first)+"/start", object{}, nil)
+	require.Equal(t, 200, status)
+	_, entered := d.ask("POST", "/api/orders", order(3, "Magnolia"), nil)
+	_, proposal := d.ask("GET", "/api/proposal", "", nil)
+	choices := objects(t, proposal["choices"])
+	require.Len(t, choices, 2)
+	_, offered := d.ask("GET", "/api/plan?days=14&of="+choices[1]["id"].(string), "", nil)
+	assert.Equal(t, "started", find(t, offered["blocks"], "id", string(first))["state"])
+	assert.Len(t, offered["orders"], 5)
+	_, card := d.ask("GET", "/api/tasks/"+string(first)+"?of="+choices[1]["id"].(string), "", nil)
+	assert.Equal(t, "started", card["state"])
+	status, _ = d.ask("POST", "/api/proposal/accept", object{"n": entered["n"], "plan": choices[1]["id"]}, nil)
+	require.Equal(t, 200, status)
+	inForceHolds(t, d)
+}
+
+// The board asks for days, not for the whole plan.
+func TestThePlanIsGivenByDays(t *testing.T) {
+	d := newDesk(t)
+	_, week := d.ask("GET", "/api/plan", "", nil)
+	_, day := d.ask("GET", "/api/plan?days=1", "", nil)
+	assert.Less(t, len(day["blocks"].([]any)), len(week["blocks"].([]any)))
+	from := week["from"].(float64) + 1440
+	_, next := d.ask("GET", fmt.Sprintf("/api/plan?days=1&from=%.0f", from), "", nil)
+	assert.Equal(t, from, next["from"])
+	for _, b := range objects(t, next["blocks"]) {
+		until := b["to"].(float64)
+		for _, h := range b["holds"].([]any) {
+			until = max(until, h.(object)["to"].(float64))
+		}
+		assert.Less(t, b["from"], from+1440)
+		assert.Greater(t, until, from)
+	}
+	status, refused := d.ask("GET", "/api/plan?days=99", "", nil)
+	assert.Equal(t, 422, status, refused)
+	odalys := find(t, week["people"], "name", "Odalys")
+	for _, l := range objects(t, odalys["loads"]) {
+		assert.LessOrEqual(t, l["takenMinutes"], l["thereMinutes"])
+	}
 }

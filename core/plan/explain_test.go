@@ -63,3 +63,25 @@ func TestThePlanExplainsItself(t *testing.T) {
 		assert.LessOrEqual(t, load.Taken, load.There)
 	}
 }
+
+// An account says the same as the explanation, but for what one more would give.
+func TestAnAccountIsTheExplanationWithoutTrials(t *testing.T) {
+	doc := demo.Document()
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted, plan.Options{})
+	require.NoError(t, err)
+	account, err := plan.Account(doc, made)
+	require.NoError(t, err)
+	explained, err := plan.Explain(doc, counted, made, plan.Options{})
+	require.NoError(t, err)
+	assert.Equal(t, explained.Orders, account.Orders)
+	assert.Equal(t, explained.People, account.People)
+	assert.Equal(t, explained.Places, account.Places)
+	require.Len(t, account.Scarce, len(explained.Scarce))
+	for i, s := range account.Scarce {
+		assert.Equal(t, explained.Scarce[i].ID, s.ID)
+		assert.Equal(t, explained.Scarce[i].Waited, s.Waited)
+		assert.Zero(t, s.WithSlack)
+	}
+}
