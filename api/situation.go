@@ -53,7 +53,7 @@ type answer struct {
 }
 
 // moment is how many tasks a search lays that people wait for: some tenths of a second.
-const moment = 400_000
+const moment = 200_000
 
 // planned answers a document with its count: a plan that goes on from another, if there
 // is one. Where orders become later by that, it is searched for a moment.

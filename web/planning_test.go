@@ -339,3 +339,33 @@ func TestThePlanIsGivenByDays(t *testing.T) {
 		assert.LessOrEqual(t, l["takenMinutes"], l["thereMinutes"])
 	}
 }
+
+// What is left of a task that was begun is handed to somebody else.
+func TestABegunTaskIsHandedOver(t *testing.T) {
+	d := newDesk(t)
+	first := firstOf(planInForce(t, d), demo.ID("Odalys"))
+	status, _ := d.ask("POST", "/api/tasks/"+string(first)+"/start", object{}, nil)
+	require.Equal(t, 200, status)
+	_, card := d.ask("GET", "/api/tasks/"+string(first), "", nil)
+	var other string
+	for _, id := range card["may"].([]any) {
+		if id != string(demo.ID("Odalys")) {
+			other = id.(string)
+		}
+	}
+	require.NotEmpty(t, other)
+	status, pinned := d.ask("POST", "/api/tasks/"+string(first)+"/pin", object{"person": other, "start": 5}, nil)
+	require.Equal(t, 200, status, pinned)
+	_, proposal := d.ask("GET", "/api/proposal", "", nil)
+	status, _ = d.ask("POST", "/api/proposal/accept", object{"n": proposal["n"]}, nil)
+	require.Equal(t, 200, status)
+	handed := plannedTask(t, inForceHolds(t, d), object{"id": string(first)})
+	assert.EqualValues(t, other, handed.Person)
+	_, bench := d.ask("GET", "/api/bench/"+other, "", nil)
+	assert.Equal(t, string(first), bench["task"].(object)["id"])
+}
+
+func planInForce(t *testing.T, d desk) *studio.Plan {
+	d.ask("GET", "/api/plan", "", nil)
+	return inForceHolds(t, d)
+}

@@ -66,7 +66,6 @@ const begins = computed(() => times.value.moment(block.value.from));
 <style scoped>
 .block {
   cursor: pointer;
-  touch-action: none;
 }
 .block:focus {
   outline: none;

@@ -123,7 +123,8 @@ const mayNot = (person: string) =>
   (dragged.value !== undefined || props.draft !== undefined) && props.may.length > 0 && !props.may.includes(person);
 
 function grab(event: PointerEvent, laid: Laid) {
-  if (!props.changeable || event.button !== 0 || laid.block.state === "done") return;
+  // A finger moves the board; blocks are handed over in their drawer there.
+  if (!props.changeable || event.button !== 0 || event.pointerType === "touch" || laid.block.state === "done") return;
   dragged.value = { laid, dx: 0, dy: 0, at: { x: event.clientX, y: event.clientY } };
   emit("lift", laid.block.id);
 }
