@@ -23,8 +23,8 @@ const disturbed = 600
 // disturbance a minute less of it is worth to an order of importance 1: a tenth of what a
 // minute late is.
 const (
-	safeSlack studio.Minute = 480
-	thinness                = 4
+	safeSlack = 480
+	thinness  = 4
 )
 
 // bother is how many minutes of disturbance it is worth to leave alone what people were
