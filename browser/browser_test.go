@@ -213,15 +213,15 @@ func TestBreakageBeyondTheSparesMakesANewLotAndCanBeTakenBack(t *testing.T) {
 	defer studio.Close()
 	mixAll(t, studio, 3)
 	teun := sit(t, studio, "Teun", "/bench")
-	teun.says(test("card"), "Magnolia inner petal")
+	teun.says(test("card"), "Roll over a ridge")
 	teun.click("start")
-	teun.MustElement(test("count-broken")).MustSelectAllText().MustInput("9").MustType(input.Tab)
+	teun.MustElement(test("count-broken")).MustSelectAllText().MustInput("19").MustType(input.Tab)
 	teun.click("finish")
 	teun.says(test("said"), "counted up again as a new lot")
 	teun.look("bench-short")
 	teun.MustElementR("button", "Take it back").MustClick()
 	teun.MustElement(test("finish"))
-	teun.says(test("card"), "Roll over a ridge and cut")
+	teun.says(test("card"), "Roll over a ridge")
 }
 
 func TestTwoPeopleChangeOneOrder(t *testing.T) {
