@@ -151,18 +151,18 @@ function hand(task: string, to: string) {
 }
 function pinned(accepted: boolean) {
   refocused = draft.value?.task ?? "";
+  setTimeout(() => (refocused = ""), settled);
   draft.value = undefined;
   opened.value = "";
   if (!accepted) drawer.value = "proposal";
 }
-// A task that was pinned keeps the focus where it comes to lie.
+// A task that was pinned keeps the focus where it comes to lie, until all plans are read anew.
 let refocused = "";
+const settled = 3000;
 watch(
   plan,
   () => {
-    if (!refocused || !block(refocused)) return;
-    board.value?.focus(refocused);
-    if (shown.value !== "" || !proposal.value?.waits) refocused = "";
+    if (refocused && document.activeElement === document.body) board.value?.focus(refocused);
   },
   { flush: "post" },
 );
