@@ -32,17 +32,12 @@ func (s *Service) registerPins(to huma.API) {
 		Task string `path:"task"`
 		Body PinBody
 	}
-	huma.Register(to, huma.Operation{OperationID: "try-pin", Method: http.MethodPost, Path: "/api/tasks/{task}/try", Summary: "What would move if a task were pinned; nothing is written",
-		Errors: []int{404, 422}}, func(ctx context.Context, in *tryPin) (*body[PinAnswer], error) {
+	command(to, http.MethodPost, "/tasks/{task}/try", "try-pin", "What would move if a task were pinned; nothing is written", func(ctx context.Context, in *tryPin) (PinAnswer, error) {
 		at, err := s.situation(ctx)
 		if err != nil {
-			return nil, problem(err)
+			return PinAnswer{}, err
 		}
-		answer, err := at.tryPin(studio.ID(in.Task), in.Body)
-		if err != nil {
-			return nil, problem(err)
-		}
-		return &body[PinAnswer]{answer}, nil
+		return at.tryPin(studio.ID(in.Task), in.Body)
 	})
 	type setPin struct {
 		Who
@@ -70,18 +65,8 @@ func (s *Service) registerPins(to huma.API) {
 // tryPin checks a pin and plans with it, on top of all that is wished.
 func (at *situation) tryPin(task studio.ID, b PinBody) (PinAnswer, error) {
 	a := at.latestAnswer()
-	t := a.tasks[task]
-	if t == nil {
+	if a.tasks[task] == nil {
 		return PinAnswer{}, store.NotFound{Thing: "the task"}
-	}
-	if t.Person == "" || t.State == studio.TaskDone {
-		return PinAnswer{}, huma.Error422UnprocessableEntity("only work that is not done can be pinned; this waits by itself, or is done")
-	}
-	if t.State != studio.TaskPlanned {
-		b.Start = nil // it has begun; only who goes on with it is open
-	}
-	if b.Start != nil && *b.Start < at.now {
-		return PinAnswer{}, huma.Error422UnprocessableEntity("this time has passed", &huma.ErrorDetail{Location: "body.start", Message: "is in the past", Value: *b.Start})
 	}
 	if b.Person != "" {
 		if err := at.knows(string(b.Person)); err != nil {
@@ -106,8 +91,7 @@ func (at *situation) worded(a *answer, u studio.Unplaced) string {
 		why = "it can begin " + at.calendar.Time(*u.Earliest).Format("Mon 2 Jan 15:04") + " at the earliest"
 	}
 	if by := a.tasks[u.By]; by != nil {
-		b := a.block(*by)
-		why += ", after " + b.Name + ", " + b.Of
+		why += ", after " + a.named(by.Lot, by.Step)
 	}
 	return why
 }
@@ -120,16 +104,15 @@ func (at *situation) pin(tx *store.Tx, task studio.ID, b PinBody) (PinAnswer, er
 		return answer, err
 	}
 	a := at.latestAnswer()
-	block := a.block(*a.tasks[task])
+	name := a.named(a.tasks[task].Lot, a.tasks[task].Step)
 	if !answer.Trial.Holds {
-		return answer, studio.Refuse("%s, %s cannot be pinned so: %s", block.Name, block.Of, answer.Why)
+		return answer, studio.Refuse("%s cannot be pinned so: %s", name, answer.Why)
 	}
-	pin := &studio.Pin{Task: task, Person: b.Person, Start: b.Start}
-	tx.Summary = block.Name + ", " + block.Of + ": pinned"
+	pin := &answer.Trial.Pin
+	tx.Summary = name + ": pinned"
 	if b.Person == "" && b.Start == nil {
-		pin, tx.Summary = nil, block.Name+", "+block.Of+": let go"
+		pin, tx.Summary = nil, name+": let go"
 	}
-	moves := answer.Trial.Differences
-	answer.Accepted = at.wished == nil && len(moves.Moved)+len(moves.Added)+len(moves.Gone) == 0
+	answer.Accepted = at.wished == nil && answer.Trial.Differences.Nothing()
 	return answer, tx.Pin(task, pin, answer.Accepted)
 }

@@ -63,8 +63,7 @@ type PersonLane struct {
 // UnplacedView is a task without a place, with why as people read it.
 type UnplacedView struct {
 	studio.Unplaced
-	Name string `json:"name"`
-	Of   string `json:"of"`
+	Name string `json:"name" doc:"its step, and what is made"`
 	Why  string `json:"why"`
 }
 
@@ -77,15 +76,14 @@ type Promise struct {
 // ChainView is what sets an order's date, from its last task back to where it begins.
 type ChainView struct {
 	Order studio.ID  `json:"order"`
+	Spent plan.Spent `json:"spent"`
 	Links []LinkView `json:"links"`
 }
 
 // LinkView is a link of a chain with what a person wants to read of it.
 type LinkView struct {
 	plan.Link
-	Name   string    `json:"name"`
-	Of     string    `json:"of"`
-	Lot    studio.ID `json:"lot"`
+	Name   string    `json:"name" doc:"its step, and what is made"`
 	Person studio.ID `json:"person,omitempty"`
 	Short  string    `json:"short,omitempty" doc:"the place, tool, machine, delivery or skill that was waited for"`
 }
@@ -199,9 +197,7 @@ func (a *answer) view(at *situation, span studio.Span) (PlanView, error) {
 	v := PlanView{N: at.n, Version: at.version, Now: at.now, From: span.From, To: span.To, Ends: at.now, Blocks: []Block{}, People: []PersonLane{},
 		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Orders: []Promise{}, Lateness: a.plan.Objective.Lateness, Bound: a.plan.Bound, Waits: at.waits()}
 	for _, u := range a.plan.Unplaced {
-		r := a.book.Of(a.lots[u.Lot].Made())
-		step, _, _, _ := r.TaskOf(u.Step)
-		v.Unplaced = append(v.Unplaced, UnplacedView{u, step.Name, r.Name, at.worded(a, u)})
+		v.Unplaced = append(v.Unplaced, UnplacedView{u, a.named(u.Lot, u.Step), at.worded(a, u)})
 	}
 	used := map[studio.ID]bool{}
 	for _, t := range a.plan.Tasks {
@@ -246,6 +242,13 @@ func (a *answer) view(at *situation, span studio.Span) (PlanView, error) {
 	return v, nil
 }
 
+// named is what a step of a lot is called: the step, and what is made.
+func (a *answer) named(lot studio.ID, step string) string {
+	r := a.book.Of(a.lots[lot].Made())
+	s, _, _, _ := r.TaskOf(step)
+	return s.Name + ", " + r.Name
+}
+
 // block is a task as it lies on the board.
 func (a *answer) block(t studio.Task) Block {
 	l := *a.lots[t.Lot]
@@ -274,11 +277,10 @@ func (a *answer) chain(order studio.ID) (ChainView, error) {
 	if i < 0 {
 		return v, store.NotFound{Thing: "an open order with this id"}
 	}
+	v.Spent = account.Orders[i].Spent
 	for _, l := range account.Orders[i].Links {
 		t := a.tasks[l.Task]
-		r := a.book.Of(a.lots[t.Lot].Made())
-		step, _, _, _ := r.TaskOf(t.Step)
-		link := LinkView{Link: l, Name: step.Name, Of: r.Name, Lot: t.Lot, Person: t.Person}
+		link := LinkView{Link: l, Name: a.named(t.Lot, t.Step), Person: t.Person}
 		if l.Of != "" {
 			link.Short = a.called(l.Of)
 		}

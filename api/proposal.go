@@ -33,13 +33,10 @@ const atOnce = "proposed"
 
 // Choice is one of the plans that may be put in force.
 type Choice struct {
-	ID    string        `json:"id" doc:"as the plan is asked for"`
-	How   string        `json:"how" enum:"repaired,searched,anew,earlier"`
-	Steps int64         `json:"steps" doc:"of the search"`
-	Late  int64         `json:"late" doc:"orders that are late"`
-	Worst studio.Minute `json:"worstSlack"`
-	Moved int64         `json:"moved" doc:"tasks at another time, or with somebody else, than in the plan in force"`
-	Told  int64         `json:"told" doc:"those of them that people were told of for the next two days"`
+	ID    string `json:"id" doc:"as the plan is asked for"`
+	How   string `json:"how" enum:"repaired,searched,anew,earlier"`
+	Steps int64  `json:"steps" doc:"of the search"`
+	plan.Change
 }
 
 // PinWish is what the lead wishes of a task and is not accepted yet.
@@ -56,19 +53,7 @@ const mostMoves = 30
 func (at *situation) choices() []Choice {
 	var all []Choice
 	add := func(id, how string, steps int64, a *answer) {
-		c := Choice{ID: id, How: how, Steps: steps, Worst: a.plan.WorstSlack()}
-		for _, o := range a.plan.Orders {
-			if o.Late > 0 {
-				c.Late++
-			}
-		}
-		for _, m := range plan.Compare(at.inForce.plan, a.plan).Moved {
-			c.Moved++
-			if m.From < at.now+studio.SeenAhead {
-				c.Told++
-			}
-		}
-		all = append(all, c)
+		all = append(all, Choice{id, how, steps, plan.Sum(at.inForce.plan, a.plan)})
 	}
 	if at.wished != nil {
 		add(atOnce, "repaired", 0, at.wished)
@@ -89,8 +74,7 @@ func (at *situation) pinWishes() []PinWish {
 	add := func(task studio.ID, now *studio.Pin) {
 		w := PinWish{Task: task, Pin: now}
 		if t := at.latestAnswer().tasks[task]; t != nil {
-			b := at.latestAnswer().block(*t)
-			w.Name = b.Name + ", " + b.Of
+			w.Name = at.latestAnswer().named(t.Lot, t.Step)
 		}
 		wishes = append(wishes, w)
 	}
@@ -193,7 +177,7 @@ func (s *Service) registerProposal(to huma.API) {
 		if err != nil {
 			return nothing{}, err
 		}
-		if err := s.store.PutOffer(ctx, store.Offer{ID: newID(), Base: min(at.n, in.Version), How: store.Earlier, Plan: was}); err != nil {
+		if err := s.store.PutOffer(ctx, store.Offer{ID: newID(), Base: at.n, How: store.Earlier, Plan: was}); err != nil {
 			return nothing{}, err
 		}
 		s.changed()

@@ -52,26 +52,11 @@ type answer struct {
 	account    func() (*plan.Explanation, error)
 }
 
-// moment is how many tasks a search lays that people wait for: some tenths of a second.
-const moment = 200_000
-
-// planned answers a document with its count: a plan that goes on from another, if there
-// is one. Where orders become later by that, it is searched for a moment.
+// planned answers a document with its count by a plan that goes on from another.
 func planned(doc *studio.Document, counted *count.Result, from *studio.Plan) (*answer, error) {
-	options := plan.Options{From: from, FixedLots: true}
-	made, err := plan.Make(doc, counted, options)
+	made, err := plan.Repair(doc, counted, from)
 	if err != nil {
 		return nil, err
-	}
-	late := int64(0)
-	if from != nil {
-		late = from.Objective.Lateness
-	}
-	if made.Objective.Lateness > late {
-		options.Steps = moment / max(1, len(made.Tasks))
-		if made, err = plan.Make(doc, counted, options); err != nil {
-			return nil, err
-		}
 	}
 	return answered(doc, counted, made)
 }

@@ -14,6 +14,35 @@ type Differences struct {
 	Orders []OrderChange `json:"orders"`
 }
 
+// Nothing is true where no task is moved, added or gone.
+func (d Differences) Nothing() bool { return len(d.Moved)+len(d.Added)+len(d.Gone) == 0 }
+
+// Change is what a plan in place of another comes to: how many of its orders are late, its
+// worst slack, and how many tasks move; Told of those are tasks that people were told of.
+type Change struct {
+	Late  int64         `json:"late"`
+	Worst studio.Minute `json:"worstSlack"`
+	Moved int64         `json:"moved"`
+	Told  int64         `json:"told"`
+}
+
+// Sum sums up what changes from one plan to another.
+func Sum(before, after *studio.Plan) Change {
+	c := Change{Worst: after.WorstSlack()}
+	for _, o := range after.Orders {
+		if o.Late > 0 {
+			c.Late++
+		}
+	}
+	for _, m := range Compare(before, after).Moved {
+		c.Moved++
+		if m.From < after.Now+studio.SeenAhead {
+			c.Told++
+		}
+	}
+	return c
+}
+
 // Move is a task that keeps its id but not its time or person.
 type Move struct {
 	Task   studio.ID     `json:"task"`

@@ -21,7 +21,16 @@ type Explanation struct {
 // Chain is what an order waited for, from the last of its tasks back to where it begins.
 type Chain struct {
 	Order studio.ID `json:"order"`
+	Spent Spent     `json:"spent"`
 	Links []Link    `json:"links"`
+}
+
+// Spent is how the time of a chain goes by, from where it begins to its end: somebody works,
+// pauses included; pieces dry or rest; or nothing of it goes on.
+type Spent struct {
+	Work studio.Minute `json:"workMinutes"`
+	Lies studio.Minute `json:"liesMinutes"`
+	Idle studio.Minute `json:"idleMinutes"`
 }
 
 // Link is a task of a chain. It waited so many minutes after all that it needs was there,
@@ -103,12 +112,20 @@ func Account(doc *studio.Document, made *studio.Plan) (*Explanation, error) {
 		for j := s.lastOf(o); j != nil && s.at[j.number].state == placed; {
 			link, next := s.link(j)
 			c.Links = append(c.Links, link)
+			if j.Wait == nil {
+				c.Spent.Work += link.End - link.Begin
+			} else {
+				c.Spent.Lies += link.End - link.Begin
+			}
 			if kind := s.scarce(link, j); kind != "" {
 				w := waited[thing{kind, link.Of}]
 				w.Kind, w.ID, w.Waited, w.More, w.Moved = kind, link.Of, w.Waited+link.Waited, max(w.More, 1, s.slotsOf(j, link.Of)), []studio.ID{}
 				waited[thing{kind, link.Of}] = w
 			}
 			j = next
+		}
+		if n := len(c.Links); n > 0 {
+			c.Spent.Idle = max(0, c.Links[0].End-c.Links[n-1].Begin-c.Spent.Work-c.Spent.Lies)
 		}
 		e.Orders = append(e.Orders, c)
 	}

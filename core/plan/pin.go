@@ -9,6 +9,8 @@ import (
 
 // Trial is what a plan becomes with a task pinned, or let go.
 type Trial struct {
+	// Pin is the pin as it was tried.
+	Pin studio.Pin `json:"pin"`
 	// Holds is false where the task cannot be as it is pinned, for the reason in Why.
 	Holds       bool             `json:"holds"`
 	Why         *studio.Unplaced `json:"why,omitempty"`
@@ -28,13 +30,25 @@ func Pinned(doc *studio.Document, pin studio.Pin) *studio.Document {
 	return &with
 }
 
-// TryPin repairs a plan for a pin that is not in its document yet.
+// TryPin repairs a plan for a pin of one of its tasks that is not in its document yet. Only
+// work that is not done can be pinned, to no time that has passed; of a task that was begun
+// the person alone is open. A refusal says so.
 func TryPin(doc *studio.Document, counted *count.Result, made *studio.Plan, pin studio.Pin) (Trial, error) {
+	i := slices.IndexFunc(made.Tasks, func(t studio.Task) bool { return t.ID == pin.Task })
+	switch {
+	case i < 0 || made.Tasks[i].Person == "" || made.Tasks[i].State == studio.TaskDone:
+		return Trial{}, studio.Refuse("only work that is planned and not done can be pinned; this waits by itself, or is done")
+	case made.Tasks[i].State != studio.TaskPlanned:
+		pin.Start = nil
+	case pin.Start != nil && *pin.Start < doc.Now:
+		return Trial{}, studio.Refuse("this time has passed")
+	}
+	t := Trial{Pin: pin, Holds: true, Dropped: []studio.Unplaced{}}
 	with, err := Make(Pinned(doc, pin), counted, Options{From: made})
 	if err != nil {
 		return Trial{}, err
 	}
-	t := Trial{Holds: true, Differences: Compare(made, with), Dropped: []studio.Unplaced{}}
+	t.Differences = Compare(made, with)
 	for _, u := range with.Unplaced {
 		if u.Task == pin.Task {
 			t.Holds, t.Why = false, &u

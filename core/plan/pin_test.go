@@ -68,3 +68,52 @@ func TestAPinOfWhichTheTimeHasPassedKeepsItsPerson(t *testing.T) {
 	_, stands = studio.Pin{Task: "t", Start: &start}.From(100)
 	assert.True(t, stands)
 }
+
+// What cannot be pinned is refused; of a task that was begun only the person is pinned.
+func TestWhatCannotBePinnedIsRefused(t *testing.T) {
+	doc := demo.Document()
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Repair(doc, counted, nil)
+	require.NoError(t, err)
+	past, later := doc.Now-1, doc.Now+600
+	for _, task := range made.Tasks {
+		if task.Person == "" {
+			_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Start: &later})
+			assert.ErrorContains(t, err, "waits by itself")
+			break
+		}
+	}
+	work := made.Tasks[slices.IndexFunc(made.Tasks, func(t studio.Task) bool { return t.Person != "" && t.Start == doc.Now })]
+	_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: work.ID, Start: &past})
+	assert.ErrorContains(t, err, "this time has passed")
+	_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: "none"})
+	assert.ErrorAs(t, err, new(studio.Refusal))
+}
+
+// A repair is what was planned where nothing has happened, and sums up to no change.
+func TestARepairOfNothingChangesNothing(t *testing.T) {
+	doc := demo.Document()
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	first, err := plan.Repair(doc, counted, nil)
+	require.NoError(t, err)
+	again, err := plan.Repair(doc, counted, first)
+	require.NoError(t, err)
+	assert.True(t, plan.Compare(first, again).Nothing())
+	assert.Equal(t, plan.Change{Worst: first.WorstSlack()}, plan.Sum(first, again))
+
+	moved := *first
+	moved.Tasks = slices.Clone(first.Tasks)
+	told, later := 0, 0
+	for i := range moved.Tasks {
+		if task := &moved.Tasks[i]; task.Person != "" && task.Start >= doc.Now+studio.SeenAhead {
+			task.Start++
+			later++
+		} else if task.Person != "" {
+			task.Start++
+			told++
+		}
+	}
+	assert.Equal(t, plan.Change{Worst: first.WorstSlack(), Moved: int64(told + later), Told: int64(told)}, plan.Sum(first, &moved))
+}

@@ -4,12 +4,28 @@ import (
 	"cmp"
 	"slices"
 
+	"bractum/core/count"
 	"bractum/core/studio"
 )
 
 // A repair begins with a schedule as much like a plan in force as what has happened
 // allows, and moves what people have been told of only where that is worth more than it
 // disturbs them.
+
+// moment is how many tasks a search lays that people wait for: some tenths of a second.
+const moment = 200_000
+
+// Repair plans a valid document with its counted lots from a plan in force, which may be
+// nil. Where orders become later by that, it searches for a moment.
+func Repair(doc *studio.Document, counted *count.Result, from *studio.Plan) (*studio.Plan, error) {
+	options := Options{From: from, FixedLots: true}
+	made, err := Make(doc, counted, options)
+	if err != nil || made.Objective.Lateness == 0 || from != nil && made.Objective.Lateness <= from.Objective.Lateness {
+		return made, err
+	}
+	options.Steps = moment / max(1, len(made.Tasks))
+	return Make(doc, counted, options)
+}
 
 // loyalty is how many minutes later than others the person whom a plan gave a task may be
 // done with it, and still keep it.

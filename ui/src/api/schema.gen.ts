@@ -1422,6 +1422,7 @@ export interface components {
         ChainView: {
             links: components["schemas"]["LinkView"][];
             order: string;
+            spent: components["schemas"]["Spent"];
         };
         Change: {
             from: string;
@@ -1434,25 +1435,16 @@ export interface components {
             how: "repaired" | "searched" | "anew" | "earlier";
             /** @description as the plan is asked for */
             id: string;
-            /**
-             * Format: int64
-             * @description orders that are late
-             */
+            /** Format: int64 */
             late: number;
-            /**
-             * Format: int64
-             * @description tasks at another time, or with somebody else, than in the plan in force
-             */
+            /** Format: int64 */
             moved: number;
             /**
              * Format: int64
              * @description of the search
              */
             steps: number;
-            /**
-             * Format: int64
-             * @description those of them that people were told of for the next two days
-             */
+            /** Format: int64 */
             told: number;
             /** Format: int64 */
             worstSlack: number;
@@ -1954,9 +1946,9 @@ export interface components {
             causedBy?: string;
             /** Format: int64 */
             end: number;
-            lot: string;
+            /** @description its step, and what is made */
             name: string;
-            of: string;
+            of?: string;
             person?: string;
             /** @description the place, tool, machine, delivery or skill that was waited for */
             short?: string;
@@ -2845,6 +2837,14 @@ export interface components {
             percent?: number;
             rule: string;
         };
+        Spent: {
+            /** Format: int64 */
+            idleMinutes: number;
+            /** Format: int64 */
+            liesMinutes: number;
+            /** Format: int64 */
+            workMinutes: number;
+        };
         StartBody: {
             /** @description the maker has touched the pieces and found them ready */
             foundReady?: boolean;
@@ -3013,6 +3013,12 @@ export interface components {
             readyBy: number;
             /** Format: int64 */
             slack?: number;
+        };
+        StudioPin: {
+            person?: string;
+            /** Format: int64 */
+            start?: number;
+            task: string;
         };
         StudioRecipe: {
             additives?: components["schemas"]["Additive"][];
@@ -3270,6 +3276,7 @@ export interface components {
             differences: components["schemas"]["Differences"];
             dropped: components["schemas"]["StudioUnplaced"][];
             holds: boolean;
+            pin: components["schemas"]["StudioPin"];
             why?: components["schemas"]["Unplaced"];
         };
         Unplaced: {
@@ -3288,8 +3295,8 @@ export interface components {
             /** Format: int64 */
             earliest?: number;
             lot: string;
+            /** @description its step, and what is made */
             name: string;
-            of: string;
             reason: string;
             step: string;
             task: string;
@@ -7852,6 +7859,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7863,6 +7888,15 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

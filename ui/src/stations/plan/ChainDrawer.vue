@@ -17,16 +17,11 @@ const long = computed(() => links.value.some((l) => l.end > props.plan.now + 6 *
 const said = (minute: number) => (long.value ? times.value.full(minute) : times.value.moment(minute));
 /** How the time from its first link to its last is spent. */
 const spent = computed(() => {
-  const first = links.value[0];
-  const last = links.value.at(-1);
-  if (!first || !last) return "";
-  const sum = (of: Schemas["LinkView"][]) => of.reduce((all, l) => all + l.end - l.begin, 0);
-  const work = sum(links.value.filter((l) => l.person));
-  const lying = sum(links.value.filter((l) => !l.person));
-  const idle = last.end - first.begin - work - lying;
-  const words = [`${lasting(work)} at benches`];
-  if (lying > 0) words.push(`${lasting(lying)} drying and resting`);
-  if (idle > 0) words.push(`${lasting(idle)} waiting`);
+  const s = props.chain?.spent;
+  if (!s || !links.value.length) return "";
+  const words = [`${lasting(s.workMinutes)} at benches`];
+  if (s.liesMinutes > 0) words.push(`${lasting(s.liesMinutes)} drying and resting`);
+  if (s.idleMinutes > 0) words.push(`${lasting(s.idleMinutes)} waiting`);
   return words.join(", ");
 });
 </script>
@@ -48,7 +43,7 @@ const spent = computed(() => {
           >waited {{ lasting(l.waitedMinutes) }} for {{ waitedFor(l.cause, l.short) }}</span
         >
         <button class="bare" @click="emit('go', l)">
-          {{ l.name }}, {{ l.of }}
+          {{ l.name }}
           <span class="quiet">{{ said(l.begin) }} to {{ said(l.end) }}, {{ who(l.person) }}</span>
         </button>
       </li>

@@ -246,7 +246,7 @@ function leave() {
     </div>
     <ul v-if="plan?.unplaced.length" class="gone">
       <li v-for="u in plan.unplaced.filter((u) => u.reason !== 'something it needs is unplaced')" :key="u.task">
-        <b>Without a place:</b> {{ u.name }}, {{ u.of }}: {{ u.why }}.
+        <b>Without a place:</b> {{ u.name }}: {{ u.why }}.
       </li>
     </ul>
     <div v-if="plan" class="sheet board">
