@@ -12,10 +12,10 @@ import (
 // first. One whose needs are unplaced is given up.
 func (s *schedule) lay(clusters []*cluster) { s.layWithin(clusters, math.MaxInt64) }
 
-// layWithin lays clusters until the orders that are through are later than a weighted
-// lateness; then it stops, and answers false.
+// layWithin lays clusters until orders come to be later than a weighted lateness; then it
+// stops, and answers false.
 func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
-	pending, late := s.pending(clusters)
+	t := s.tally(clusters)
 	for _, c := range clusters {
 		s.blockers[c.number] = 0
 	}
@@ -32,16 +32,12 @@ func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
 	}
 	heap.Init(&q)
 	for q.Len() > 0 {
-		if late > most {
+		if t.late > most {
 			return false
 		}
 		c := heap.Pop(&q).(*cluster)
 		s.settle(c)
-		for _, n := range c.orders {
-			if pending[n]--; pending[n] == 0 {
-				late += s.lateness(s.orders[n])
-			}
-		}
+		s.count(c, &t)
 		for _, next := range c.next {
 			if s.blockers[next.number]--; s.blockers[next.number] == 0 && s.at[next.jobs[0].number].state == open {
 				heap.Push(&q, next)
@@ -51,21 +47,45 @@ func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
 	return true
 }
 
-// pending is how many of some clusters each order needs, and the weighted lateness of
-// those that need none.
-func (s *schedule) pending(clusters []*cluster) ([]int, int64) {
-	pending, late := make([]int, len(s.orders)), int64(0)
+// tally is, while clusters are laid, how many each order still needs, how late it will be
+// at the usual lengths of what comes after those that it has, and what that comes to.
+type tally struct {
+	pending  []int
+	expected []int64 // weighted lateness
+	late     int64
+}
+
+func (s *schedule) tally(clusters []*cluster) tally {
+	t := tally{pending: make([]int, len(s.orders)), expected: make([]int64, len(s.orders))}
 	for _, c := range clusters {
 		for _, n := range c.orders {
-			pending[n]++
+			t.pending[n]++
 		}
 	}
 	for n, o := range s.orders {
-		if pending[n] == 0 {
-			late += s.lateness(o)
+		if t.pending[n] == 0 {
+			t.expect(n, s.lateness(o))
 		}
 	}
-	return pending, late
+	return t
+}
+
+func (t *tally) expect(n int, late int64) {
+	t.late += late - t.expected[n]
+	t.expected[n] = late
+}
+
+// count has a cluster that is laid change what is expected of the orders that need it.
+func (s *schedule) count(c *cluster, t *tally) {
+	for _, n := range c.orders {
+		o := s.orders[n]
+		if t.pending[n]--; t.pending[n] == 0 {
+			t.expect(n, s.lateness(o))
+		} else if len(c.orders) == 1 {
+			behind := s.startOf(c) - c.latest - studio.Minute(c.begun)<<40
+			t.expect(n, max(t.expected[n], o.Importance*steps(behind)))
+		}
+	}
 }
 
 // settle places a cluster, with its waits as one would wish, else at their least,

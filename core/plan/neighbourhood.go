@@ -42,7 +42,8 @@ var neighbourhoods = []neighbourhood{
 }
 
 // takeSequence takes on the orders in another sequence, which the line of orders thinks
-// better now that it knows how long after their work is done they are ready.
+// better now that it knows how long after their work is done they are ready: everything is
+// laid anew, towards when they would be ready then.
 func (s *strand) takeSequence() bool {
 	if len(s.orders) < 2 {
 		return false
@@ -50,36 +51,30 @@ func (s *strand) takeSequence() bool {
 	s.line.learn(s.sequence, s.schedule)
 	s.next = append(s.next[:0], s.sequence...)
 	if s.random.IntN(2) == 0 {
+		known := slices.Clone(s.line.lag)
 		for n := range s.line.lag {
-			s.line.lag[n] += studio.Minute(float64(s.line.lag[n]) * 0.3 * s.random.NormFloat64())
+			s.line.lag[n] += studio.Minute(float64(known[n]) * 0.3 * s.random.NormFloat64())
 		}
 		s.next = s.line.improved(s.next)
+		copy(s.line.lag, known)
 	} else {
 		best, from, to := int64(math.MinInt64), 0, 0
 		for range 12 {
 			a := s.random.IntN(len(s.next))
-			b := max(0, min(len(s.next)-1, a+s.random.IntN(2*farthest+1)-farthest))
-			if gain := s.line.gain(s.next, a, b); a != b && gain > best {
-				best, from, to = gain, a, b
-			}
+			b := a + s.random.IntN(2*farthest+1) - farthest
+			s.line.moves(s.next, a, func(at int, gain int64) {
+				if at == b && gain > best {
+					best, from, to = gain, a, b
+				}
+			})
 		}
 		move(s.next, from, to)
 	}
-	first := 0
-	for first < len(s.next) && s.next[first] == s.sequence[first] {
-		first++
-	}
-	if first == len(s.next) {
+	if slices.Equal(s.next, s.sequence) {
 		return false
 	}
-	places, before := placesOf(s.next), placesOf(s.sequence)
-	for _, c := range s.clusters {
-		if min(c.rank(places), c.rank(before)) >= first {
-			s.out.add(c)
-		}
-	}
-	s.out.follow()
-	s.inSequence(s.next, s.out.clusters)
+	s.out.addAll()
+	copy(s.wish.key, s.towards(s.line.wanted(s.next)))
 	return true
 }
 
@@ -404,8 +399,8 @@ func (s *strand) takeAll() bool {
 		starts[n] = s.startOf(c)
 	}
 	noise := []int{1, 60, 480, 2880}[s.random.IntN(4)]
+	s.out.addAll()
 	for n, c := range s.clusters {
-		s.out.add(c)
 		s.wish.key[c.number] = starts[n] + studio.Minute(s.random.IntN(noise))
 	}
 	return true

@@ -231,9 +231,9 @@ const (
 // later than another has it.
 func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before studio.Minute) (slot, faultKind) {
 	m := s.makers[w.maker]
-	time := &m.regular
+	time := m.regular
 	if overtime {
-		time = &m.longer
+		time = m.longer
 	}
 	found := slot{spot: spot{state: placed, maker: int32(w.maker), machine: -1, overtime: overtime}}
 	none, pauses := noTime, j.Pauses()

@@ -62,7 +62,7 @@ type job struct {
 	quickest      studio.Minute // the least it takes anybody, in any air
 	needed        bool          // by an order
 	first         int           // of the orders that need it, the one due first
-	latest        studio.Minute // when to begin it to be in time, at standard lengths and by day and night
+	usual         studio.Minute // its standard length
 }
 
 // way is a person who may do a task, and how long that takes them.
@@ -76,8 +76,9 @@ type way struct {
 type lag struct {
 	drying.Opening
 	other   *job
-	limited bool // it has a most
-	drying  bool // which is a state
+	usual   studio.Minute // the least, in standard air
+	limited bool          // it has a most
+	drying  bool          // which is a state
 }
 
 // hold is what a job occupies of a place, and until when.
@@ -131,7 +132,9 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.want()
 	var pricing sync.WaitGroup
 	pricing.Go(p.price)
-	p.latest()
+	for n, latest := range p.towards(p.due()) {
+		p.clusters[n].latest = latest
+	}
 	p.seek()
 	pricing.Wait()
 	return p, nil
@@ -162,8 +165,9 @@ func (p *problem) collect() {
 	for _, k := range p.instance.Links {
 		from, to := p.byID[k.From], p.byID[k.To]
 		opening := p.air.Opening(k)
-		from.out = append(from.out, lag{opening, to, k.Most != nil, k.Most != nil && k.Most.Dries != nil})
-		to.in = append(to.in, lag{opening, from, k.Most != nil, k.Most != nil && k.Most.Dries != nil})
+		usual, drying := opening.Standard(), k.Most != nil && k.Most.Dries != nil
+		from.out = append(from.out, lag{opening, to, usual, k.Most != nil, drying})
+		to.in = append(to.in, lag{opening, from, usual, k.Most != nil, drying})
 	}
 	for _, j := range p.jobs {
 		p.detail(j, of)
@@ -184,7 +188,7 @@ func (p *problem) collect() {
 // detail works out what a job needs by number.
 func (p *problem) detail(j *job, of numbers) {
 	j.pin = of.pins[j.ID]
-	defer func() { j.quickest = j.shortest() }()
+	defer func() { j.quickest, j.usual = j.shortest(), j.standard() }()
 	for _, id := range j.Gates {
 		g := of.gates[id]
 		opens := drying.Never
@@ -358,34 +362,48 @@ func (p *problem) want() {
 	}
 }
 
-// latest works out when each job must begin at the latest, backwards from what
-// orders want: standard lengths, no nights.
-func (p *problem) latest() {
-	ends := make([]studio.Minute, len(p.jobs))
+// due are the times by which orders want to be ready.
+func (p *problem) due() []studio.Minute {
+	due := make([]studio.Minute, len(p.orders))
+	for n, o := range p.orders {
+		due[n] = o.ReadyBy
+	}
+	return due
+}
+
+// towards is when each cluster must begin at the latest for orders to be ready by some
+// times: backwards from these, standard lengths, by day and night. It is long before now
+// for what has begun.
+func (p *problem) towards(due []studio.Minute) []studio.Minute {
+	ends, latest := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.clusters))
 	for i := range ends {
 		ends[i] = p.horizon
 	}
-	for _, o := range p.orders {
+	for n, o := range p.orders {
 		for _, j := range o.last {
-			ends[j.number] = min(ends[j.number], o.ReadyBy)
-		}
-	}
-	for _, j := range slices.Backward(p.byRank) {
-		j.latest = ends[j.number] - j.standard()
-		if j.before != nil {
-			ends[j.before.number] = min(ends[j.before.number], j.latest)
-		}
-		for _, k := range j.in {
-			ends[k.other.number] = min(ends[k.other.number], j.latest-k.Standard())
+			ends[j.number] = min(ends[j.number], due[n])
 		}
 	}
 	for _, c := range p.clusters {
-		c.latest = p.horizon
-		for _, j := range c.jobs {
-			c.latest = min(c.latest, j.latest)
-		}
-		c.latest -= studio.Minute(c.begun) << 40
+		latest[c.number] = p.horizon
 	}
+	for _, j := range slices.Backward(p.byRank) {
+		begin := ends[j.number] - j.usual
+		if c := j.cluster; c != nil {
+			latest[c.number] = min(latest[c.number], begin)
+		}
+		if j.before != nil {
+			ends[j.before.number] = min(ends[j.before.number], begin)
+		}
+		for i := range j.in {
+			k := &j.in[i]
+			ends[k.other.number] = min(ends[k.other.number], begin-k.usual)
+		}
+	}
+	for _, c := range p.clusters {
+		latest[c.number] -= studio.Minute(c.begun) << 40
+	}
+	return latest
 }
 
 // seek works out how much of all work each person could do. What several can do is best

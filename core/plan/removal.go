@@ -13,6 +13,8 @@ type removal struct {
 	in       []bool // by number of cluster
 	clusters []*cluster
 	follows  bool // what needs what is taken out is taken out too
+	all      bool // everything is taken out at once
+	kept     standing
 	jobs     []saved
 	lying    []lying
 	overtime []bool
@@ -40,7 +42,7 @@ func (r *removal) begin() {
 	for _, c := range r.clusters {
 		r.in[c.number] = false
 	}
-	r.follows = false
+	r.follows, r.all = false, false
 	r.clusters, r.jobs, r.lying, r.overtime = r.clusters[:0], r.jobs[:0], r.lying[:0], r.overtime[:0]
 }
 
@@ -69,6 +71,9 @@ func (r *removal) add(c *cluster) {
 		r.s.recall(j)
 		at := r.s.at[j.number]
 		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
+		if r.all {
+			continue
+		}
 		if at.state != placed {
 			r.s.at[j.number].state = open
 			continue
@@ -81,6 +86,20 @@ func (r *removal) add(c *cluster) {
 	for _, j := range along {
 		r.add(j.cluster)
 	}
+}
+
+// addAll takes out everything: what has happened is all that is left.
+func (r *removal) addAll() {
+	r.follows, r.all = true, true
+	for _, c := range r.s.clusters {
+		r.add(c)
+	}
+	spare := r.kept.at
+	if spare == nil {
+		spare = make([]spot, len(r.s.at))
+	}
+	r.kept, r.s.standing = r.s.standing, standing{at: spare}
+	r.s.clear()
 }
 
 // follow takes out, too, all that needs what was taken out; without it, what follows
@@ -134,18 +153,26 @@ func (r *removal) stay(c *cluster) {
 
 // restore puts back what was taken out as it was, in place of what was laid since.
 func (r *removal) restore() {
+	if r.all {
+		r.kept, r.s.standing = r.s.standing, r.kept
+	}
 	for i, c := range r.clusters {
+		r.s.wish.overtime[c.number] = r.overtime[i]
+		if r.all {
+			continue
+		}
 		for _, j := range slices.Backward(c.jobs) {
 			if r.s.at[j.number].state == placed {
 				r.s.take(j)
 			}
 			r.s.at[j.number].state = open
 		}
-		r.s.wish.overtime[c.number] = r.overtime[i]
 	}
 	for _, was := range slices.Backward(r.jobs) {
 		r.s.wish.hurried[was.job.number] = was.hurried
-		r.s.set(was.job, was.at)
+		if !r.all {
+			r.s.set(was.job, was.at)
+		}
 	}
 }
 

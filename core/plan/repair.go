@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"cmp"
 	"slices"
 
 	"bractum/core/count"
@@ -108,36 +107,28 @@ func (s *schedule) follow(from *studio.Plan) {
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = loyalty, 0, 0
 	s.lay(out.clusters)
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
+	s.shift(from)
+}
+
+// wanted is when orders are to be ready in a repaired plan: when they were in the plan, but
+// no earlier than they must.
+func (p *problem) wanted(from *studio.Plan) []studio.Minute {
 	ready := map[studio.ID]studio.Minute{}
 	for _, o := range from.Orders {
 		if o.Ready != nil {
 			ready[o.Order] = *o.Ready
 		}
 	}
-	sequence := s.byDate()
-	slices.SortStableFunc(sequence, func(a, b int) int {
-		return compare(cmp.Or(ready[s.orders[a].ID], s.orders[a].ReadyBy), cmp.Or(ready[s.orders[b].ID], s.orders[b].ReadyBy))
-	})
-	places := placesOf(sequence)
-	s.shift(from, func(c *cluster) studio.Minute { // order by order, as they were ready
-		return studio.Minute(c.rank(places))<<24 + c.latest
-	})
-	s.wish.loyalty, s.wish.patience, s.wish.thrift = loyalty, 0, 0
-	s.shift(from, func(c *cluster) studio.Minute { // in the order in which it was
-		first := c.latest
-		for _, j := range c.jobs {
-			if t := known[j.number]; t != nil {
-				first = min(first, t.Begin())
-			}
-		}
-		return first
-	})
-	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
+	wanted := p.due()
+	for n, o := range p.orders {
+		wanted[n] = max(wanted[n], ready[o.ID])
+	}
+	return wanted
 }
 
-// shift lays all that people were not told of anew, in some order, and keeps that if it
-// is better; where nothing is later than it was, it leaves things alone.
-func (s *schedule) shift(from *studio.Plan, key func(*cluster) studio.Minute) {
+// shift lays all that people were not told of anew, towards when orders are wanted, and
+// keeps that if it is better; where nothing is later than it was, it leaves things alone.
+func (s *schedule) shift(from *studio.Plan) {
 	was, left := s.worth().Lateness, s.left()
 	if was <= from.Objective.Lateness {
 		return
@@ -150,8 +141,9 @@ func (s *schedule) shift(from *studio.Plan, key func(*cluster) studio.Minute) {
 	}
 	out.follow()
 	out.settle()
+	latest := s.towards(s.wanted(from))
 	for _, c := range out.clusters {
-		s.wish.key[c.number] = min(s.wish.key[c.number], key(c))
+		s.wish.key[c.number] = latest[c.number]
 	}
 	if !s.layWithin(out.clusters, was) || out.broken() {
 		out.restore()

@@ -103,11 +103,19 @@ type occupied struct {
 // included, as far as setups depend on them.
 type maker struct {
 	*studio.Person
-	regular, longer calendar
+	regular, longer *calendar // the same where no overtime is allowed
 	busy            []occupied
 	turns           []turn
 	allTurns        bool // any work resets a setup
 	load            studio.Minute
+}
+
+func newMaker(p *studio.Person, hours, longer studio.Hours, allTurns bool) *maker {
+	m := &maker{Person: p, regular: newCalendar(hours), allTurns: allTurns}
+	if m.longer = m.regular; !slices.Equal(hours, longer) {
+		m.longer = newCalendar(longer)
+	}
+	return m
 }
 
 // calendar is working hours and what of them is free.
@@ -116,7 +124,7 @@ type calendar struct {
 	free studio.Hours
 }
 
-func newCalendar(hours studio.Hours) calendar { return calendar{hours, slices.Clone(hours)} }
+func newCalendar(hours studio.Hours) *calendar { return &calendar{hours, slices.Clone(hours)} }
 
 // take makes a span of working time busy.
 func (c *calendar) take(span studio.Span) {
@@ -184,8 +192,10 @@ func (m *maker) occupy(j *job, t *spot) {
 		i := m.busyAfter(t.start)
 		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.start, To: t.end}, j.number})
 		m.load += t.end - t.start
-		m.regular.take(studio.Span{From: t.start, To: t.end}) // nothing comes between, pauses and all
-		m.longer.take(studio.Span{From: t.start, To: t.end})
+		span := studio.Span{From: t.start, To: t.end} // nothing comes between, pauses and all
+		if m.regular.take(span); m.longer != m.regular {
+			m.longer.take(span)
+		}
 	}
 	m.turn(j, t.start, t.end, t.setup)
 }
@@ -201,8 +211,10 @@ func (m *maker) free(j *job, t *spot) {
 	i := m.busyAfter(t.start)
 	m.busy = slices.Delete(m.busy, i, i+1)
 	m.load -= t.end - t.start
-	m.regular.give(studio.Span{From: t.start, To: t.end})
-	m.longer.give(studio.Span{From: t.start, To: t.end})
+	span := studio.Span{From: t.start, To: t.end}
+	if m.regular.give(span); m.longer != m.regular {
+		m.longer.give(span)
+	}
 	if j.family != nil || m.allTurns {
 		at := m.turnAt(j, t.start) - 1
 		m.turns = slices.Delete(m.turns, at, at+1)

@@ -10,14 +10,18 @@ import (
 // tools and machines are taken up with by that. It is for one goroutine.
 type schedule struct {
 	*problem
-	at       []spot // by number of job
-	makers   []*maker
-	rooms    []*profile
-	tools    []*profile
-	machines []*machine
+	standing
 	wish     wish
 	blockers []int // by number of cluster, while clusters are laid
 	floor    []*fault
+}
+
+// standing is where each job stands, by number, and what is taken up with by that.
+type standing struct {
+	at           []spot
+	makers       []*maker
+	rooms, tools []*profile
+	machines     []*machine
 }
 
 // wish is how clusters are laid: which come first, and in which order their jobs if not
@@ -59,7 +63,7 @@ type spot struct {
 }
 
 func newSchedule(p *problem) *schedule {
-	s := &schedule{problem: p, at: make([]spot, len(p.jobs)), blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
+	s := &schedule{problem: p, standing: standing{at: make([]spot, len(p.jobs))}, blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
 		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift, forgetting{}}}
 	s.byUrgency()
 	s.clear()
@@ -89,7 +93,7 @@ func (s *schedule) byUrgency() {
 func (s *schedule) clear() {
 	s.makers, s.rooms, s.tools, s.machines = nil, nil, nil, nil
 	for i := range s.doc.People {
-		s.makers = append(s.makers, &maker{Person: &s.doc.People[i], regular: newCalendar(s.hours[i]), longer: newCalendar(s.longer[i]), allTurns: s.resets})
+		s.makers = append(s.makers, newMaker(&s.doc.People[i], s.hours[i], s.longer[i], s.resets))
 	}
 	for _, place := range s.doc.Places {
 		s.rooms = append(s.rooms, &profile{most: place.Slots})

@@ -14,12 +14,18 @@ import (
 // what they find does not depend on how many of them run at once.
 const (
 	strands   = 2
-	stepsEach = 16  // of a round
-	meetings  = 8   // rounds after which strands that have found less go on from the best
-	cycle     = 300 // steps after which a strand is heated again
-	quick     = 800 // clusters: so few are laid twice for a first plan
-	few       = 30  // clusters: of so few any may be taken out together
+	stepsEach = 16   // of a round
+	meetings  = 8    // rounds after which strands that have found less go on from the best
+	cycle     = 300  // steps after which a strand is heated again
+	quick     = 800  // clusters: so few are laid twice for a first plan
+	few       = 30   // clusters: of so few any may be taken out together
+	heat      = 0.01 // of the best lateness: about how much worse a step may be at first
 )
+
+// sequenceEach is how many steps come to one that tries a sequence of orders, by strand, as
+// long as something comes of it: everything is laid anew then, which takes as long as many
+// other steps.
+var sequenceEach = [strands]int{8, 3}
 
 // search is the planning of one problem: a large neighbourhood search.
 type search struct {
@@ -35,6 +41,7 @@ type search struct {
 type strand struct {
 	*schedule
 	lateOnly bool
+	every    int  // so many steps it tries a sequence, while something comes of it
 	lone     bool // it goes off by itself now and then
 	random   *rand.Rand
 	out      *removal
@@ -81,10 +88,17 @@ func newSearch(p *problem, options Options) *search {
 	return s
 }
 
-// anew is a schedule laid by urgency; where that takes no time, also one in which whoever
-// is done first gets a task, if that is better.
+// anew is a schedule laid by urgency: towards when orders are due or, where a plan is
+// repaired, when they were to be ready, as people were told; where that takes no time,
+// also one in which whoever is done first gets a task, if that is better.
 func (s *search) anew() *schedule {
 	usual := newSchedule(s.problem)
+	if from := s.options.From; from != nil {
+		copy(usual.wish.key, s.towards(s.wanted(from)))
+		for _, j := range s.jobs {
+			usual.recall(j)
+		}
+	}
 	usual.lay(s.clusters)
 	if len(s.clusters) > quick {
 		return usual
@@ -112,7 +126,7 @@ func (s *search) begin(from *schedule) {
 		if n > 0 && s.options.Steps <= stepsEach {
 			break
 		}
-		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few,
+		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few, every: sequenceEach[n],
 			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), without: make([]bool, len(neighbourhoods))}
 		for n := range neighbourhoods {
 			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
@@ -124,7 +138,7 @@ func (s *search) begin(from *schedule) {
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
-			t.inSequence(t.sequence, s.clusters)
+			copy(t.wish.key, t.towards(t.line.wanted(t.sequence)))
 			t.lay(s.clusters)
 		}
 		t.out = newRemoval(t.schedule)
@@ -301,8 +315,8 @@ func (s *strand) allowed() int64 {
 	if s.kicked {
 		return math.MaxInt64
 	}
-	heat := 1 - float64(s.taken%cycle)/cycle
-	return s.current.Lateness + int64((0.003*float64(s.best.Lateness)+4)*heat*heat*-math.Log(1-s.random.Float64()))
+	cooled := 1 - float64(s.taken%cycle)/cycle
+	return s.current.Lateness + int64((heat*float64(s.best.Lateness)+4)*cooled*cooled*-math.Log(1-s.random.Float64()))
 }
 
 // arm is what a neighbourhood has brought in a strand, and at what cost, what is long ago
@@ -310,16 +324,16 @@ func (s *strand) allowed() int64 {
 type arm struct{ gain, cost float64 }
 
 // worth is how well a neighbourhood pays.
-func (a arm) worth() float64 { return (a.gain + 0.02) / (a.cost + 2000) }
+func (a arm) worth() float64 { return (a.gain + 0.02) / (a.cost + 300) }
 
-// draw picks a neighbourhood by what it has brought for its cost. As long as something
-// comes of it, every other step tries a sequence of orders; with few clusters, mostly any
+// draw picks a neighbourhood by what it has brought for its cost, besides the sequences of
+// orders that are tried as long as something comes of it; with few clusters, mostly any
 // are taken.
 func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
 	}
-	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening && s.taken%2 == 0 {
+	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening && s.taken%s.every == 0 {
 		return bySequence
 	}
 	if len(s.clusters) <= few {

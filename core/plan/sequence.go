@@ -65,11 +65,11 @@ func (l *line) improved(sequence []int) []int {
 		improved = false
 		for from := range sequence {
 			best, at := int64(0), from
-			for to := max(0, from-farthest); to <= min(len(sequence)-1, from+farthest); to++ {
-				if gain := l.gain(sequence, from, to); gain > best {
+			l.moves(sequence, from, func(to int, gain int64) {
+				if gain > best {
 					best, at = gain, to
 				}
-			}
+			})
 			if at != from {
 				move(sequence, from, at)
 				improved = true
@@ -79,39 +79,34 @@ func (l *line) improved(sequence []int) []int {
 	return sequence
 }
 
-// gain is by how much less late a sequence is once the order at a place has been moved to
-// another.
-func (l *line) gain(sequence []int, from, to int) (gain int64) {
-	if from == to {
-		return 0
-	}
-	first, last := min(from, to), max(from, to)
-	var done studio.Milliminutes
-	for _, n := range sequence[:first] {
-		done += l.work[n]
-	}
-	then := done
-	lateAt := func(n int, done studio.Milliminutes) int64 {
-		return l.orders[n].Importance * steps(l.tempo.reached(done)+l.lag[n]-l.orders[n].ReadyBy)
+// moves calls, for each place to which the order at a place may be moved, with by how much
+// less late the sequence is then.
+func (l *line) moves(sequence []int, from int, each func(to int, gain int64)) {
+	var before studio.Milliminutes
+	for _, n := range sequence[:from] {
+		before += l.work[n]
 	}
 	moved := sequence[from]
-	if to < from {
-		then += l.work[moved]
-		gain -= lateAt(moved, then)
-	}
-	for at := first; at <= last; at++ {
-		n := sequence[at]
+	own := l.work[moved]
+	done, gain := before+own, l.late(moved, before+own)
+	for to := from + 1; to <= min(len(sequence)-1, from+farthest); to++ {
+		n := sequence[to]
 		done += l.work[n]
-		gain += lateAt(n, done)
-		if at != from {
-			then += l.work[n]
-			gain -= lateAt(n, then)
-		}
+		gain += l.late(n, done) - l.late(n, done-own)
+		each(to, gain-l.late(moved, done))
 	}
-	if to > from {
-		gain -= lateAt(moved, then+l.work[moved])
+	done, gain = before, l.late(moved, before+own)
+	for to := from - 1; to >= max(0, from-farthest); to-- {
+		n := sequence[to]
+		gain += l.late(n, done) - l.late(n, done+own)
+		done -= l.work[n]
+		each(to, gain-l.late(moved, done+own))
 	}
-	return gain
+}
+
+// late is how late an order is once so much work is done with its own, by importance.
+func (l *line) late(n int, done studio.Milliminutes) int64 {
+	return l.orders[n].Importance * steps(l.tempo.reached(done)+l.lag[n]-l.orders[n].ReadyBy)
 }
 
 // move moves an order from one place in a sequence to another.
@@ -120,6 +115,16 @@ func move(sequence []int, from, to int) {
 	copy(sequence[from:], sequence[from+1:])
 	copy(sequence[to+1:], sequence[to:len(sequence)-1])
 	sequence[to] = n
+}
+
+// wanted is when orders are to be ready in a sequence: when they can be, but no earlier
+// than they must.
+func (l *line) wanted(sequence []int) []studio.Minute {
+	wanted := l.ready(sequence)
+	for n, o := range l.orders {
+		wanted[n] = max(wanted[n], o.ReadyBy)
+	}
+	return wanted
 }
 
 // learn takes from a schedule laid in a sequence how long after their work is done by the
@@ -131,23 +136,6 @@ func (l *line) learn(sequence []int, s *schedule) {
 			l.lag[n] = ready - at
 		}
 	}
-}
-
-// rank is the first place of a sequence that needs a cluster, given each order's place.
-func (c *cluster) rank(places []int) int {
-	first := len(places)
-	for _, n := range c.orders {
-		first = min(first, places[n])
-	}
-	return first
-}
-
-func placesOf(sequence []int) []int {
-	places := make([]int, len(sequence))
-	for place, n := range sequence {
-		places[n] = place
-	}
-	return places
 }
 
 // tempo is how much work all makers together have done by each minute at which one of
@@ -198,12 +186,4 @@ func (t tempo) reached(work studio.Milliminutes) studio.Minute {
 		return t.at[0]
 	}
 	return t.at[i-1] + studio.Minute(int64(t.at[i]-t.at[i-1])*int64(work-t.done[i-1])/int64(t.done[i]-t.done[i-1]))
-}
-
-// inSequence has some clusters laid order by order.
-func (s *schedule) inSequence(sequence []int, clusters []*cluster) {
-	places := placesOf(sequence)
-	for _, c := range clusters {
-		s.wish.key[c.number] = studio.Minute(c.rank(places))<<24 + c.latest
-	}
 }
