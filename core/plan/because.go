@@ -84,13 +84,15 @@ func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
 // holder is who else had one of a job's tools until about its start.
 func (s *schedule) holder(j *job, at *spot) *job {
 	var last *job
-	for _, other := range s.jobs {
-		to := &s.at[other.number]
-		if other == j || to.state != placed || to.start >= at.start || !slices.ContainsFunc(to.tools, func(kind int) bool { return slices.Contains(at.tools, kind) }) {
-			continue
-		}
-		if to.end <= at.start && (last == nil || to.end > s.at[last.number].end) {
-			last = other
+	for _, kind := range at.tools {
+		for _, other := range s.gripping[kind] {
+			to := &s.at[other.number]
+			if other == j || to.state != placed || to.start >= at.start || !slices.Contains(to.tools, kind) {
+				continue
+			}
+			if to.end <= at.start && (last == nil || to.end > s.at[last.number].end) {
+				last = other
+			}
 		}
 	}
 	return last
@@ -111,7 +113,7 @@ func (s *schedule) crowd(j *job, earlier studio.Minute) because {
 			}
 			var last *job
 			var freed studio.Minute
-			for _, other := range s.jobs {
+			for _, other := range s.holding[own.place] {
 				for k := range other.holds {
 					if other == h || other.holds[k].place != own.place || s.at[other.number].state != placed {
 						continue

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"sort"
 
 	"bractum/core/drying"
 	"bractum/core/studio"
@@ -142,7 +143,8 @@ func (s *schedule) load(j *job, r readiness) (spot, *fault) {
 // when somebody is there to begin it.
 func (s *schedule) fresh(m *machine, ready, need, loaded studio.Minute) (studio.Span, bool) {
 	start := ready
-	for at := 0; start < s.horizon; {
+	at := sort.Search(len(m.loads), func(i int) bool { return s.emptied(m.loads[i].To) > start })
+	for start < s.horizon {
 		if start != loaded {
 			next, ok := s.everyone.Next(start)
 			if !ok {

@@ -32,6 +32,8 @@ type problem struct {
 	wasted        [][]int64      // by craft and person: what of a minute is lost if they give it to that, in thousandths
 	sought        []int64        // by person: how much of all work they could do, in thousandths
 	resets        bool           // some family is reset by other work
+	gripping      [][]*job       // by kind of tool: who may use one
+	holding       [][]*job       // by place: who takes up some of it
 }
 
 // job is a task to be planned.
@@ -143,6 +145,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 // collect makes the jobs of the instance and links them.
 func (p *problem) collect() {
 	of := numbered(p.doc)
+	p.gripping, p.holding = make([][]*job, len(p.doc.Tools)), make([][]*job, len(p.doc.Places))
 	var size int
 	for i := range p.instance.Lots {
 		size += len(p.instance.Lots[i].Tasks)
@@ -210,6 +213,7 @@ func (p *problem) detail(j *job, of numbers) {
 			}
 		}
 		j.holds = append(j.holds, held)
+		p.holding[held.place] = append(p.holding[held.place], j)
 	}
 	if j.Setup != nil {
 		j.family, j.mix = of.families[j.Setup.Family], j.Setup.Mix
@@ -233,6 +237,7 @@ func (p *problem) detail(j *job, of numbers) {
 		g := grip{number: use.Number}
 		for _, kind := range use.AnyOf {
 			g.kinds = append(g.kinds, of.tools[kind])
+			p.gripping[of.tools[kind]] = append(p.gripping[of.tools[kind]], j)
 		}
 		j.tools = append(j.tools, g)
 	}

@@ -257,8 +257,9 @@ type load struct {
 // joinable are the loads of a machine that a wait can still go into.
 func (m *machine) joinable(ready, need studio.Minute, use *studio.MachineUse) []*load {
 	var out []*load
-	for _, l := range m.loads {
-		if !l.closed && l.From >= ready && l.setting == use.Setting && l.To-l.From >= need && l.slots+use.Slots <= m.Slots {
+	first := sort.Search(len(m.loads), func(i int) bool { return m.loads[i].From >= ready })
+	for _, l := range m.loads[first:] {
+		if !l.closed && l.setting == use.Setting && l.To-l.From >= need && l.slots+use.Slots <= m.Slots {
 			out = append(out, l)
 		}
 	}

@@ -9,7 +9,10 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 	if doc.Direct != nil {
 		return doc.Direct
 	}
-	r := &router{doc: doc, book: book, lots: map[ID]*Lot{}, links: links, work: map[ID]*WorkLot{}}
+	r := &router{doc: doc, book: book, lots: map[ID]*Lot{}, links: links, out: map[ID][]Link{}, work: map[ID]*WorkLot{}}
+	for _, k := range links {
+		r.out[k.From] = append(r.out[k.From], k)
+	}
 	for i := range lots {
 		r.lots[lots[i].ID] = &lots[i]
 	}
@@ -30,6 +33,7 @@ type router struct {
 	book     *Book
 	lots     map[ID]*Lot
 	links    []Link
+	out      map[ID][]Link // by lot
 	work     map[ID]*WorkLot
 	instance Instance
 }
@@ -205,10 +209,7 @@ func (r *router) occupation(l *Lot, recipe *Recipe, h Hold, pieces int64) Occupa
 		o.Until = []ID{taskAt(l.ID, recipe, until)}
 		return o
 	}
-	for _, k := range r.links {
-		if k.From != l.ID {
-			continue
-		}
+	for _, k := range r.out[l.ID] {
 		next := r.book.Of(r.lots[k.To].Made())
 		_, until := next.Step(h.UntilNext)
 		if _, taken := next.Step(k.Step); until < taken {
