@@ -73,7 +73,7 @@ func (s *strand) takeSequence() bool {
 	if slices.Equal(s.next, s.sequence) {
 		return false
 	}
-	latest := s.towards(s.line.wanted(s.next))
+	latest := s.towards(s.line.ready(s.next))
 	s.takeRest()
 	for _, c := range s.out.clusters {
 		s.wish.key[c.number] = latest[c.number]

@@ -134,7 +134,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.want()
 	var pricing sync.WaitGroup
 	pricing.Go(p.price)
-	for n, latest := range p.towards(p.due()) {
+	for n, latest := range p.towards(nil) {
 		p.clusters[n].latest = latest
 	}
 	p.seek()
@@ -367,26 +367,21 @@ func (p *problem) want() {
 	}
 }
 
-// due are the times by which orders want to be ready.
-func (p *problem) due() []studio.Minute {
-	due := make([]studio.Minute, len(p.orders))
-	for n, o := range p.orders {
-		due[n] = o.ReadyBy
-	}
-	return due
-}
-
 // towards is when each cluster must begin at the latest for orders to be ready by some
-// times: backwards from these, standard lengths, by day and night. It is long before now
-// for what has begun.
-func (p *problem) towards(due []studio.Minute) []studio.Minute {
+// times, or when they are due where that is later or no time is given: backwards from that,
+// standard lengths, by day and night. It is long before now for what has begun.
+func (p *problem) towards(times []studio.Minute) []studio.Minute {
 	ends, latest := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.clusters))
 	for i := range ends {
 		ends[i] = p.horizon
 	}
 	for n, o := range p.orders {
+		by := o.ReadyBy
+		if n < len(times) {
+			by = max(by, times[n])
+		}
 		for _, j := range o.last {
-			ends[j.number] = min(ends[j.number], due[n])
+			ends[j.number] = min(ends[j.number], by)
 		}
 	}
 	for _, c := range p.clusters {

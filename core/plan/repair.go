@@ -110,23 +110,22 @@ func (s *schedule) follow(from *studio.Plan) {
 	s.shift(from)
 }
 
-// wanted is when orders are to be ready in a repaired plan: when they were in the plan, but
-// no earlier than they must.
-func (p *problem) wanted(from *studio.Plan) []studio.Minute {
+// readyIn is when orders are ready in a plan, at no time where they are not.
+func (p *problem) readyIn(from *studio.Plan) []studio.Minute {
 	ready := map[studio.ID]studio.Minute{}
 	for _, o := range from.Orders {
 		if o.Ready != nil {
 			ready[o.Order] = *o.Ready
 		}
 	}
-	wanted := p.due()
+	times := make([]studio.Minute, len(p.orders))
 	for n, o := range p.orders {
-		wanted[n] = max(wanted[n], ready[o.ID])
+		times[n] = ready[o.ID]
 	}
-	return wanted
+	return times
 }
 
-// shift lays all that people were not told of anew, towards when orders are wanted, and
+// shift lays all that people were not told of anew, towards when orders were ready, and
 // keeps that if it is better; where nothing is later than it was, it leaves things alone.
 func (s *schedule) shift(from *studio.Plan) {
 	was, left := s.worth().Lateness, s.left()
@@ -141,7 +140,7 @@ func (s *schedule) shift(from *studio.Plan) {
 	}
 	out.follow()
 	out.settle()
-	latest := s.towards(s.wanted(from))
+	latest := s.towards(s.readyIn(from))
 	for _, c := range out.clusters {
 		s.wish.key[c.number] = latest[c.number]
 	}

@@ -23,8 +23,8 @@ const (
 )
 
 // sequenceEach is how many steps come to one that tries a sequence of orders, by strand, as
-// long as something comes of it: everything is laid anew then, which takes as long as many
-// other steps.
+// long as something comes of it: much is laid anew then, which takes as long as many other
+// steps.
 var sequenceEach = [strands]int{8, 3}
 
 // search is the planning of one problem: a large neighbourhood search.
@@ -94,7 +94,7 @@ func newSearch(p *problem, options Options) *search {
 func (s *search) anew() *schedule {
 	usual := newSchedule(s.problem)
 	if from := s.options.From; from != nil {
-		copy(usual.wish.key, s.towards(s.wanted(from)))
+		copy(usual.wish.key, s.towards(s.readyIn(from)))
 		for _, j := range s.jobs {
 			usual.recall(j)
 		}
@@ -138,7 +138,7 @@ func (s *search) begin(from *schedule) {
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
 			t.sequence = t.line.improved(t.sequence)
-			copy(t.wish.key, t.towards(t.line.wanted(t.sequence)))
+			copy(t.wish.key, t.towards(t.line.ready(t.sequence)))
 			t.lay(s.clusters)
 		}
 		t.out = newRemoval(t.schedule)

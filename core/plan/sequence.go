@@ -117,16 +117,6 @@ func move(sequence []int, from, to int) {
 	sequence[to] = n
 }
 
-// wanted is when orders are to be ready in a sequence: when they can be, but no earlier
-// than they must.
-func (l *line) wanted(sequence []int) []studio.Minute {
-	wanted := l.ready(sequence)
-	for n, o := range l.orders {
-		wanted[n] = max(wanted[n], o.ReadyBy)
-	}
-	return wanted
-}
-
 // learn takes from a schedule laid in a sequence how long after their work is done by the
 // line orders are ready.
 func (l *line) learn(sequence []int, s *schedule) {
