@@ -6,7 +6,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/demo"
@@ -15,11 +14,7 @@ import (
 // The demo's moulds are its scarce kind: the explanation names them on the chain of the
 // ferry crew's order, has tried more, and with those the date moves.
 func TestThePlanExplainsItself(t *testing.T) {
-	doc := demo.Document()
-	counted, err := count.Up(doc)
-	require.NoError(t, err)
-	made, err := plan.Make(doc, counted, plan.Options{})
-	require.NoError(t, err)
+	doc, counted, made := planOfTheDemo(t)
 	e, err := plan.Explain(doc, counted, made, plan.Options{})
 	require.NoError(t, err)
 	require.Len(t, e.Orders, len(made.Orders))
@@ -66,11 +61,7 @@ func TestThePlanExplainsItself(t *testing.T) {
 
 // An account says the same as the explanation, but for what one more would give.
 func TestAnAccountIsTheExplanationWithoutTrials(t *testing.T) {
-	doc := demo.Document()
-	counted, err := count.Up(doc)
-	require.NoError(t, err)
-	made, err := plan.Make(doc, counted, plan.Options{})
-	require.NoError(t, err)
+	doc, counted, made := planOfTheDemo(t)
 	account, err := plan.Account(doc, made)
 	require.NoError(t, err)
 	explained, err := plan.Explain(doc, counted, made, plan.Options{})

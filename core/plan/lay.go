@@ -81,8 +81,8 @@ func (s *schedule) count(c *cluster, t *tally) {
 		o := s.orders[n]
 		if t.pending[n]--; t.pending[n] == 0 {
 			t.expect(n, s.lateness(o))
-		} else if len(c.orders) == 1 {
-			behind := s.startOf(c) - c.latest - studio.Minute(c.begun)<<40
+		} else if first := c.jobs[0]; len(c.orders) == 1 && s.at[first.number].state == placed {
+			behind := s.at[first.number].start - first.latest
 			t.expect(n, max(t.expected[n], o.Importance*steps(behind)))
 		}
 	}

@@ -7,20 +7,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/plan/check"
 	"bractum/core/studio"
-	"bractum/demo"
 )
 
 // Trying a pin says what moves, and whether it holds; the plan with it obeys all rules.
 func TestAPinIsTried(t *testing.T) {
-	doc := demo.Document()
-	counted, err := count.Up(doc)
-	require.NoError(t, err)
-	made, err := plan.Make(doc, counted, plan.Options{})
-	require.NoError(t, err)
+	doc, counted, made := planOfTheDemo(t)
 	held, refused := 0, 0
 	for i, task := range made.Tasks {
 		if task.Person == "" || i%9 != 0 {
@@ -71,21 +65,17 @@ func TestAPinOfWhichTheTimeHasPassedKeepsItsPerson(t *testing.T) {
 
 // What cannot be pinned is refused; of a task that was begun only the person is pinned.
 func TestWhatCannotBePinnedIsRefused(t *testing.T) {
-	doc := demo.Document()
-	counted, err := count.Up(doc)
-	require.NoError(t, err)
-	made, err := plan.Repair(doc, counted, nil)
-	require.NoError(t, err)
+	doc, counted, made := planOfTheDemo(t)
 	past, later := doc.Now-1, doc.Now+600
 	for _, task := range made.Tasks {
 		if task.Person == "" {
-			_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Start: &later})
+			_, err := plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Start: &later})
 			assert.ErrorContains(t, err, "waits by itself")
 			break
 		}
 	}
 	work := made.Tasks[slices.IndexFunc(made.Tasks, func(t studio.Task) bool { return t.Person != "" && t.Start == doc.Now })]
-	_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: work.ID, Start: &past})
+	_, err := plan.TryPin(doc, counted, made, studio.Pin{Task: work.ID, Start: &past})
 	assert.ErrorContains(t, err, "this time has passed")
 	_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: "none"})
 	assert.ErrorAs(t, err, new(studio.Refusal))
@@ -93,11 +83,7 @@ func TestWhatCannotBePinnedIsRefused(t *testing.T) {
 
 // A repair is what was planned where nothing has happened, and sums up to no change.
 func TestARepairOfNothingChangesNothing(t *testing.T) {
-	doc := demo.Document()
-	counted, err := count.Up(doc)
-	require.NoError(t, err)
-	first, err := plan.Repair(doc, counted, nil)
-	require.NoError(t, err)
+	doc, counted, first := planOfTheDemo(t)
 	again, err := plan.Repair(doc, counted, first)
 	require.NoError(t, err)
 	assert.True(t, plan.Compare(first, again).Nothing())

@@ -65,6 +65,7 @@ type job struct {
 	needed        bool          // by an order
 	first         int           // of the orders that need it, the one due first
 	usual         studio.Minute // its standard length
+	latest        studio.Minute // when to begin it for its orders to be in time
 }
 
 // way is a person who may do a task, and how long that takes them.
@@ -134,6 +135,9 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.want()
 	var pricing sync.WaitGroup
 	pricing.Go(p.price)
+	for n, latest := range p.begins(nil) {
+		p.jobs[n].latest = latest
+	}
 	for n, latest := range p.towards(nil) {
 		p.clusters[n].latest = latest
 	}
@@ -368,10 +372,24 @@ func (p *problem) want() {
 }
 
 // towards is when each cluster must begin at the latest for orders to be ready by some
-// times, or when they are due where that is later or no time is given: backwards from that,
-// standard lengths, by day and night. It is long before now for what has begun.
+// times, as begins has it. It is long before now for what has begun.
 func (p *problem) towards(times []studio.Minute) []studio.Minute {
-	ends, latest := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.clusters))
+	begins, latest := p.begins(times), make([]studio.Minute, len(p.clusters))
+	for n, c := range p.clusters {
+		latest[n] = p.horizon
+		for _, j := range c.jobs {
+			latest[n] = min(latest[n], begins[j.number])
+		}
+		latest[n] -= studio.Minute(c.begun) << 40
+	}
+	return latest
+}
+
+// begins is when each job must begin at the latest for orders to be ready by some times, or
+// when they are due where that is later or no time is given: backwards from that, standard
+// lengths, by day and night.
+func (p *problem) begins(times []studio.Minute) []studio.Minute {
+	ends, begins := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.jobs))
 	for i := range ends {
 		ends[i] = p.horizon
 	}
@@ -384,14 +402,9 @@ func (p *problem) towards(times []studio.Minute) []studio.Minute {
 			ends[j.number] = min(ends[j.number], by)
 		}
 	}
-	for _, c := range p.clusters {
-		latest[c.number] = p.horizon
-	}
 	for _, j := range slices.Backward(p.byRank) {
 		begin := ends[j.number] - j.usual
-		if c := j.cluster; c != nil {
-			latest[c.number] = min(latest[c.number], begin)
-		}
+		begins[j.number] = begin
 		if j.before != nil {
 			ends[j.before.number] = min(ends[j.before.number], begin)
 		}
@@ -400,10 +413,7 @@ func (p *problem) towards(times []studio.Minute) []studio.Minute {
 			ends[k.other.number] = min(ends[k.other.number], begin-k.usual)
 		}
 	}
-	for _, c := range p.clusters {
-		latest[c.number] -= studio.Minute(c.begun) << 40
-	}
-	return latest
+	return begins
 }
 
 // seek works out how much of all work each person could do. What several can do is best

@@ -153,26 +153,23 @@ func (r *removal) stay(c *cluster) {
 
 // restore puts back what was taken out as it was, in place of what was laid since.
 func (r *removal) restore() {
-	if r.all {
-		r.kept, r.s.standing = r.s.standing, r.kept
-	}
 	for i, c := range r.clusters {
 		r.s.wish.overtime[c.number] = r.overtime[i]
-		if r.all {
-			continue
-		}
+	}
+	for _, was := range r.jobs {
+		r.s.wish.hurried[was.job.number] = was.hurried
+	}
+	if r.all {
+		r.kept, r.s.standing = r.s.standing, r.kept
+		return
+	}
+	for _, c := range r.clusters {
 		for _, j := range slices.Backward(c.jobs) {
-			if r.s.at[j.number].state == placed {
-				r.s.take(j)
-			}
-			r.s.at[j.number].state = open
+			r.s.unlay(j)
 		}
 	}
 	for _, was := range slices.Backward(r.jobs) {
-		r.s.wish.hurried[was.job.number] = was.hurried
-		if !r.all {
-			r.s.set(was.job, was.at)
-		}
+		r.s.set(was.job, was.at)
 	}
 }
 

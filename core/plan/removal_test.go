@@ -162,6 +162,53 @@ func TestTheGainOfAMoveIsWhatItSaves(t *testing.T) {
 	assert.LessOrEqual(t, late(l.improved(sequence)), late(sequence))
 }
 
+// Work begins towards when orders are to be ready: later where that is later than they are
+// due, and never earlier.
+func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
+	p := season(t)
+	due, early, late := p.towards(nil), make([]studio.Minute, len(p.orders)), make([]studio.Minute, len(p.orders))
+	for n, o := range p.orders {
+		early[n], late[n] = o.ReadyBy-500, o.ReadyBy+500
+	}
+	assert.Equal(t, due, p.towards(early))
+	alone := 0
+	for n, latest := range p.towards(late) {
+		c := p.clusters[n]
+		require.Equal(t, due[n], c.latest)
+		if len(c.orders) > 0 && due[n] < latest {
+			require.Equal(t, due[n]+500, latest, "all orders are to be later by as much")
+			alone++
+		}
+	}
+	assert.Greater(t, alone, len(p.clusters)/2)
+}
+
+// While a schedule is laid, what is expected of its orders never comes to clearly more than
+// they turn out to be late, so that nothing good is given up; and before the end it shows.
+func TestWhatIsExpectedOfOrdersIsWhatTheyComeTo(t *testing.T) {
+	p := season(t)
+	s := newSchedule(p)
+	s.lay(s.clusters)
+	comes := s.worth().Lateness
+	require.Positive(t, comes)
+	within := func(most int64) (bool, int) {
+		again := newSchedule(p)
+		done := again.layWithin(again.clusters, most)
+		left := 0
+		for i := range again.at {
+			if again.at[i].state == open {
+				left++
+			}
+		}
+		return done, left
+	}
+	done, _ := within(comes + comes/50)
+	assert.True(t, done)
+	done, left := within(comes / 2)
+	assert.False(t, done)
+	assert.Greater(t, left, 2*len(p.jobs)/5, "it is given up long before all is laid")
+}
+
 // The flow costs what a general solver finds for the same linear programme.
 func TestTheFlowIsAsCheapAsALinearProgrammeSays(t *testing.T) {
 	random := rand.New(rand.NewPCG(2, 2))

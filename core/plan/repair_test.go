@@ -38,6 +38,16 @@ func planned(t testing.TB, doc *studio.Document, options plan.Options) *studio.P
 	return p
 }
 
+// planOfTheDemo is the demo's document, what is counted of it, and its first plan.
+func planOfTheDemo(t testing.TB) (*studio.Document, *count.Result, *studio.Plan) {
+	doc := demo.Document()
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted, plan.Options{})
+	require.NoError(t, err)
+	return doc, counted, made
+}
+
 // events are what may happen to a season.
 var events = []struct {
 	name string
