@@ -36,6 +36,9 @@ type Service struct {
 	counter count.Counter
 
 	searching searching
+
+	breathing sync.Mutex    // while the air is taken
+	breathed  studio.Minute // the hour at which it was taken last
 }
 
 // Listener is told of every new journal number, and whenever a search is further.
@@ -45,6 +48,7 @@ type Listener func(event string, n int64)
 const (
 	EventJournal = "journal"
 	EventSearch  = "search"
+	EventAir     = "air"
 )
 
 // Register adds all operations to an API. The listener may be nil.
@@ -64,6 +68,8 @@ func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out out
 	service.registerSearch(to)
 	service.registerPins(to)
 	service.registerBench(to)
+	service.registerAir(to)
+	service.registerRoom(to)
 	service.registerBook(to)
 	service.registerJournal(to)
 	return service

@@ -46,8 +46,9 @@ type answer struct {
 	tasks map[studio.ID]*studio.Task
 	// orders are those that each lot works for.
 	orders map[studio.ID][]studio.ID
-	// activities are what each task of the plan has to be, account is why it is as it is:
-	// worked out when they are asked for.
+	// instance is what the tasks of the plan have to be, activities the same by task, account
+	// is why it is as it is: worked out when they are asked for.
+	instance   func() *studio.Instance
 	activities func() map[studio.ID]*studio.Activity
 	account    func() (*plan.Explanation, error)
 }
@@ -75,9 +76,8 @@ func answered(doc *studio.Document, counted *count.Result, made *studio.Plan) (*
 	for i := range made.Tasks {
 		a.tasks[made.Tasks[i].ID] = &made.Tasks[i]
 	}
-	a.activities = sync.OnceValue(func() map[studio.ID]*studio.Activity {
-		return studio.Route(doc, a.book, made.Lots, made.Links, made.Pegs).Activities()
-	})
+	a.instance = sync.OnceValue(func() *studio.Instance { return studio.Route(doc, a.book, made.Lots, made.Links, made.Pegs) })
+	a.activities = sync.OnceValue(func() map[studio.ID]*studio.Activity { return a.instance().Activities() })
 	a.account = sync.OnceValues(func() (*plan.Explanation, error) { return plan.Account(doc, made) })
 	return a, nil
 }

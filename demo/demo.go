@@ -13,6 +13,9 @@ import (
 
 var epoch = time.Date(2027, 8, 30, 0, 0, 0, 0, time.UTC)
 
+// DaysMeasured is for how many days before its now the air of the demo was measured.
+const DaysMeasured = 20
+
 // Zone is where Pellowen Yard is.
 const Zone = "Europe/Dublin"
 
@@ -38,7 +41,7 @@ func Document() *studio.Document {
 	at := func(wall studio.WallTime) studio.Minute { return calendar.Minute(wall) }
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
-		Settings: studio.DefaultSettings(), Climate: harbourAir(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
+		Settings: studio.DefaultSettings(), Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
 		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: append(mixes(), flowers()...), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Offcuts: offcuts(), Work: []studio.WorkLot{},
 	}
 }
@@ -51,6 +54,19 @@ func harbourAir() []studio.Air {
 		air[hour] = studio.Air{TenthsCelsius: int64(math.Round(195 + 25*day)), HumidityPerMille: studio.PerMille(math.Round(650 - 70*day))}
 	}
 	return air
+}
+
+// surroundings are a cupboard with a heater and salts, and tins with lids: shut to the damp.
+func surroundings() []studio.Surroundings {
+	air := make([]studio.Air, 24)
+	for hour := range air {
+		air[hour] = studio.Air{TenthsCelsius: 235, HumidityPerMille: 450}
+	}
+	return []studio.Surroundings{{ID: ID("Dry cupboard"), Name: "Dry cupboard", Hours: air, Closed: true}, {ID: ID("Lidded tins"), Name: "Lidded tins", Hours: harbourAir(), Closed: true}}
+}
+
+func sensors() []studio.Sensor {
+	return []studio.Sensor{{Device: "dry-cupboard", In: ID("Dry cupboard")}, {Device: "loft"}}
 }
 
 func materials() []studio.Material {
@@ -82,9 +98,9 @@ func materials() []studio.Material {
 
 func classes() []studio.DryingClass {
 	return []studio.DryingClass{
-		{ID: ID("thin petal"), Name: "Thin petal paste", FirmMinutes: 30, StiffMinutes: 150, DryMinutes: 300, Thickness: 800, Spread: 200, StallHumidity: 800},
+		{ID: ID("thin petal"), Name: "Thin petal paste", FirmMinutes: 30, StiffMinutes: 150, DryMinutes: 300, Thickness: 800, Spread: 200, StallHumidity: 800, SoftensMinutes: 720},
 		{ID: ID("solid core"), Name: "Solid core paste", FirmMinutes: 150, StiffMinutes: 480, DryMinutes: 720, Thickness: 20_000, Spread: 200, StallHumidity: 800},
-		{ID: ID("built flower"), Name: "Built flower, glued", FirmMinutes: 20, StiffMinutes: 240, DryMinutes: 420, Thickness: 3_000, Spread: 250, StallHumidity: 780},
+		{ID: ID("built flower"), Name: "Built flower, glued", FirmMinutes: 20, StiffMinutes: 240, DryMinutes: 420, Thickness: 3_000, Spread: 250, StallHumidity: 780, SoftensMinutes: 480},
 	}
 }
 
@@ -98,8 +114,10 @@ func places() []studio.Place {
 	sleeve.KeepsMinutes = 240
 	foil := place("Foil cup", 24)
 	foil.MadeBy = ID("Foil cup, shaped")
+	cupboard := place("Cupboard shelf", 4)
+	cupboard.In = ID("Dry cupboard")
 	return []studio.Place{place("Spoon tray", 8), place("Half-sphere mould 60 mm", 36), place("Wavy foam", 6),
-		place("Foam block", 4), place("Hanging rail", 2), half, place("Cone former", 30), sleeve, place("Lace mat", 6), foil, place("Drying rack", 10)}
+		place("Foam block", 4), place("Hanging rail", 2), half, place("Cone former", 30), sleeve, place("Lace mat", 6), foil, place("Drying rack", 10), cupboard}
 }
 
 func methods() []studio.Method {
@@ -116,7 +134,8 @@ func tools() []studio.Tool {
 }
 
 func machines() []studio.Machine {
-	return []studio.Machine{{ID: ID("Dehydrator"), Name: "Dehydrator", Slots: 6}, {ID: ID("Oven"), Name: "Oven", Slots: 2}}
+	warm := []studio.MachineDrying{{Class: ID("thin petal"), Minutes: 60}, {Class: ID("solid core"), Minutes: 240}, {Class: ID("built flower"), Minutes: 150}}
+	return []studio.Machine{{ID: ID("Dehydrator"), Name: "Dehydrator", Slots: 6, Dries: warm}, {ID: ID("Oven"), Name: "Oven", Slots: 2}}
 }
 
 func families() []studio.Family {
@@ -180,12 +199,12 @@ func orders() []studio.Order {
 func shelf(at func(studio.WallTime) studio.Minute) []studio.ShelfLot {
 	old := at("2027-09-22T12:00")
 	return []studio.ShelfLot{
-		{ID: ID("shelf cores"), Recipe: ID("Ranunculus core"), Mixes: map[string]studio.ID{"core": ID("Centre white")}, Amount: 6, Quality: studio.Good, MadeOn: at("2027-09-09T15:00"), Place: "Tin by the window"},
+		{ID: ID("shelf cores"), Recipe: ID("Ranunculus core"), Mixes: map[string]studio.ID{"core": ID("Centre white")}, Amount: 6, Quality: studio.Good, MadeOn: at("2027-09-09T15:00"), Place: "Tin by the window", In: ID("Lidded tins")},
 		{ID: ID("shelf cones"), Recipe: ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": ID("Centre white")}, Amount: 5, Quality: studio.Good, MadeOn: at("2027-09-13T11:00")},
-		{ID: ID("shelf leaves"), Recipe: ID("Eucalyptus leaf"), Mixes: map[string]studio.ID{"leaf": ID("Slate leaf"), "leaf dust": ID("Leaf dust")}, Amount: 20, Quality: studio.Good, MadeOn: at("2027-09-15T16:00"), Place: "Leaf drawer"},
+		{ID: ID("shelf leaves"), Recipe: ID("Eucalyptus leaf"), Mixes: map[string]studio.ID{"leaf": ID("Slate leaf"), "leaf dust": ID("Leaf dust")}, Amount: 20, Quality: studio.Good, MadeOn: at("2027-09-15T16:00"), Place: "Leaf drawer", In: ID("Lidded tins")},
 		{ID: ID("shelf white paste"), Recipe: ID("Centre white"), Mixes: map[string]studio.ID{}, Amount: 40_000, Quality: studio.Good, MadeOn: at("2027-09-08T10:00"), UseBy: &old, Place: "Cool shelf", Kept: studio.Wrapped},
-		{ID: ID("shelf red blossoms"), Recipe: ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": ID("Signal red")}, Amount: 34, Quality: studio.Good, MadeOn: at("2027-09-01T15:00"), Place: "Leaf drawer"},
+		{ID: ID("shelf red blossoms"), Recipe: ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": ID("Signal red")}, Amount: 34, Quality: studio.Good, MadeOn: at("2027-09-01T15:00"), Place: "Leaf drawer", In: ID("Lidded tins")},
 		{ID: ID("shelf chipped blossoms"), Recipe: ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": ID("Signal red")}, Amount: 9, Quality: studio.Second, MadeOn: at("2027-09-01T15:00"), Place: "Leaf drawer"},
-		{ID: ID("shelf undusted petals"), Recipe: ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": ID("Ferry blush")}, Reached: "set", Amount: 14, Quality: studio.Good, MadeOn: at("2027-09-14T11:00"), Place: "Tin by the window"},
+		{ID: ID("shelf undusted petals"), Recipe: ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": ID("Ferry blush")}, Reached: "set", Amount: 14, Quality: studio.Good, MadeOn: at("2027-09-14T11:00"), Place: "Tin by the window", In: ID("Lidded tins")},
 	}
 }

@@ -225,6 +225,10 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		return t.restoreWish(touched)
 	case "plan":
 		return t.restorePlan(touched)
+	case "lying":
+		return t.setLying(touched.ID, touched.Before)
+	case "air", "sensor":
+		return t.restoreAir(touched)
 	case "clock":
 	default:
 		return t.restoreBook(touched)

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"time"
 
+	"bractum/core/climate"
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"
 )
@@ -89,8 +90,13 @@ func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(stu
 	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
 	a := &assembler{ctx: ctx, q: q, doc: doc, err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
 	var kept equipment
+	var air climate.Air
 	a.decode(row.Equipment, &kept)
+	a.decode(row.Air, &air)
 	kept.into(doc)
+	a.climate()
+	air.Into(doc)
+	a.sensors()
 	a.supplies()
 	a.purchases()
 	a.people()
@@ -153,11 +159,15 @@ func (a *assembler) decode(text string, into any) {
 	a.err = errors.Join(a.err, json.Unmarshal([]byte(text), into))
 }
 
+// climate is the standing profile of the room.
+func (a *assembler) climate() {
+	for _, r := range rows(a, a.q.Climate) {
+		a.doc.Climate = append(a.doc.Climate, studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)})
+	}
+}
+
 func (a *assembler) supplies() {
 	d := a.doc
-	for _, r := range rows(a, a.q.Climate) {
-		d.Climate = append(d.Climate, studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)})
-	}
 	for _, r := range rows(a, a.q.Materials) {
 		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand, Form: r.Form,
 			Supplier: studio.ID(r.SupplierID), Pack: r.Pack, KeepAtLeast: r.KeepAtLeast}
@@ -288,7 +298,7 @@ func (a *assembler) facts() {
 		}
 		s := studio.ShelfLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Amount: r.Amount, Quality: studio.Quality(r.Quality),
 			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String), Variant: r.Variant, Reached: r.Reached, Reserved: reserved[r.ID],
-			Place: r.Place, Kept: studio.Kept(r.Kept)}
+			Place: r.Place, Kept: studio.Kept(r.Kept), In: studio.ID(r.Surroundings)}
 		a.decode(r.Mixes, &s.Mixes)
 		if r.UseByMinute.Valid {
 			useBy := studio.Minute(r.UseByMinute.Int64)
@@ -306,6 +316,9 @@ func (a *assembler) facts() {
 		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant,
 			From: studio.ID(r.StockLotID), Reached: r.Reached, Reserved: reserved[r.ID]}
 		a.decode(r.Mixes, &w.Mixes)
+		var known lying
+		a.decode(r.Lying, &known)
+		w.Checks, w.Puts = known.Checks, known.Puts
 		a.record(w, book.Of(w.Made()))
 		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
 			d.Work = append(d.Work, w)

@@ -63,7 +63,7 @@ func (t *Tx) newStock(s studio.ShelfLot) (string, error) {
 
 func stockParams(s studio.ShelfLot) sqlcgen.AddStockLotParams {
 	p := sqlcgen.AddStockLotParams{ID: string(s.ID), RecipeID: string(s.Recipe), Mixes: asJSON(s.Mixes), Quality: string(s.Quality), MadeMinute: int64(s.MadeOn),
-		LotID: nullString(string(s.From)), Variant: s.Variant, Reached: s.Reached, Place: s.Place, Kept: string(s.Kept)}
+		LotID: nullString(string(s.From)), Variant: s.Variant, Reached: s.Reached, Place: s.Place, Kept: string(s.Kept), Surroundings: string(s.In)}
 	if s.UseBy != nil {
 		p.UseByMinute = sql.NullInt64{Int64: int64(*s.UseBy), Valid: true}
 	}

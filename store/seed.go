@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -101,6 +102,11 @@ func (w *seeder) studio(standing bool) {
 		settings.StandingMinute.Int64, settings.StandingMinute.Valid = int64(d.Now), true
 	}
 	w.try(w.q.AddStudio(w.ctx, settings))
+	for _, sensor := range d.Sensors {
+		row, err := w.q.AddSensor(w.ctx, sensor.Device)
+		w.try(err)
+		w.try(w.q.HangSensor(w.ctx, sqlcgen.HangSensorParams{ID: row.ID, Surroundings: sql.NullString{String: string(sensor.In), Valid: true}}))
+	}
 	for hour, air := range d.Climate {
 		w.try(w.q.AddClimateHour(w.ctx, sqlcgen.AddClimateHourParams{Hour: int64(hour), TenthsCelsius: air.TenthsCelsius, HumidityPerMille: int64(air.HumidityPerMille)}))
 	}
@@ -139,6 +145,7 @@ func (w *seeder) facts() {
 	}
 	for _, l := range w.doc.Work {
 		w.try(w.q.PutLot(w.ctx, lotParams(l)))
+		w.try(w.q.SetLying(w.ctx, sqlcgen.SetLyingParams{ID: string(l.ID), Lying: asJSON(lying{l.Checks, l.Puts})}))
 		for i, r := range l.Records {
 			w.try(w.q.AddTask(w.ctx, taskParams(string(l.ID), i, r)))
 		}

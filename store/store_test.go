@@ -7,6 +7,7 @@ import (
 	"errors"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -362,7 +363,7 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 	doc := demo.Document()
 	opens := doc.Now + 600
 	id := demo.ID
-	doc.Surroundings = []studio.Surroundings{{ID: id("cupboard"), Name: "Dry cupboard", Hours: doc.Climate, Closed: true}}
+	doc.Surroundings = append(doc.Surroundings, studio.Surroundings{ID: id("cupboard"), Name: "Salt cupboard", Hours: doc.Climate, Closed: true})
 	doc.Readings = []studio.Reading{{Hour: 500, In: id("cupboard"), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 480}}}
 	doc.Methods = append(doc.Methods, []studio.Method{{ID: id("hanging"), Name: "Hanging", Factor: 800}}...)
 	doc.Tools = append(doc.Tools, []studio.Tool{{ID: id("veiner"), Name: "Large veiner", Number: 1}, {ID: id("roller"), Name: "Roller", Number: 2, StandIns: []studio.ID{id("veiner")}}}...)
@@ -399,7 +400,10 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 	doc.Divided = []studio.Division{{Group: "lot-1", Lots: 3}}
 	later := doc.Now + 60
 	doc.Pins = []studio.Pin{{Task: "lot-1.dust", Person: id("Teun"), Start: &later}}
-	doc.Shelf[0].Place, doc.Shelf[3].Kept = "Tin 4", studio.Cold
+	doc.Shelf[0].Place, doc.Shelf[3].Kept, doc.Shelf[0].In = "Tin 4", studio.Cold, id("cupboard")
+	wait := slices.IndexFunc(petal.Steps, func(s studio.Step) bool { return s.Wait != nil })
+	doc.Work[1].Checks = []studio.Check{{Step: petal.Steps[wait].Key, At: 110, Person: id("Maren"), Found: studio.FoundSpoilt, Pieces: 1}}
+	doc.Work[1].Puts = []studio.Put{{Step: petal.Steps[wait].Key, At: 112, Person: id("Maren"), In: id("cupboard"), Frees: []studio.ID{doc.Places[0].ID}, Place: doc.Places[1].ID, Slots: 2}}
 	doc.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}
 	require.Empty(t, doc.Validate())
 	s := opened(t, t.TempDir())

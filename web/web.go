@@ -18,6 +18,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
+	"github.com/gofiber/fiber/v3/middleware/limiter"
 	"github.com/gofiber/fiber/v3/middleware/recover"
 
 	"bractum/api"
@@ -43,6 +44,9 @@ func New(s *store.Store, clock api.Clock, out outside.Services) *Application {
 	a := &Application{events: newHub()}
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed})
 	a.app.Use(recover.New(), guard)
+	a.app.Post("/api/readings", limiter.New(limiter.Config{Max: readingsEach, Expiration: time.Minute, LimitReached: func(fiber.Ctx) error {
+		return fiber.NewError(http.StatusTooManyRequests, fmt.Sprintf("more than %d packs of readings came within a minute; send less often, with more in each. What came before is kept", readingsEach))
+	}}))
 	config := huma.DefaultConfig("Bractum", "0")
 	config.DocsPath = ""
 	config.OpenAPIPath = "/api/openapi"
@@ -72,8 +76,20 @@ func namer() func(reflect.Type, string) string {
 	}
 }
 
+// readingsEach is how many packs of readings are taken from one address in a minute.
+const readingsEach = 240
+
+// Receive keeps what a sensor has sent, as a SenML pack.
+func (a *Application) Receive(ctx context.Context, pack []byte) error {
+	_, err := a.service.Receive(ctx, "application/senml+json", pack)
+	return err
+}
+
 // Serve answers on a listener until the context ends.
 func (a *Application) Serve(ctx context.Context, on net.Listener) error {
+	if err := a.service.Open(ctx); err != nil {
+		return err
+	}
 	stopped := make(chan error, 1)
 	go func() { stopped <- a.app.Listener(on, fiber.ListenConfig{DisableStartupMessage: true}) }()
 	select {

@@ -17,6 +17,7 @@ import (
 	"bractum/core/studio"
 	"bractum/demo"
 	"bractum/outside"
+	"bractum/standin/hygrometer"
 	"bractum/standin/scale"
 	"bractum/standin/supplier"
 	"bractum/store"
@@ -43,7 +44,7 @@ func (c *serveCommand) Run() error {
 			return fmt.Errorf("%s: its epoch, %s, lies in the future; a studio that is served begins in the past", c.From, doc.Epoch.Format(time.DateOnly))
 		}
 		return s.Seed(ctx, doc, false)
-	}, realTime, nil, c.services())
+	}, realTime, nil, nil, c.services())
 }
 
 // outsideFlags say where a scale and the suppliers' order desk are reached.
@@ -119,7 +120,7 @@ func (c *demoCommand) Run() error {
 	}
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
 		return s.Seed(ctx, demo.Document(), true)
-	}, clock, func(address string) {
+	}, clock, sensors, func(address string) {
 		fmt.Printf(`Pellowen Yard is open: http://%s
 It is Monday 20 September 2027, 08:30 there, until you move the clock on (top right).
 Try first:
@@ -136,9 +137,24 @@ func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
 	return calendar.MinuteOf(time.Now())
 }
 
+// sensors are the demo's stand-ins: what they measured before it is opened is there, and
+// they follow its clock.
+func sensors(ctx context.Context, a *web.Application, address string, now func() (time.Time, error)) error {
+	at, err := now()
+	if err != nil {
+		return err
+	}
+	for _, h := range hygrometer.Harbour() {
+		err = errors.Join(err, h.Recall(at.AddDate(0, 0, -demo.DaysMeasured), at, func(pack []byte) error { return a.Receive(ctx, pack) }))
+		go h.Follow(ctx, "http://"+address, now)
+	}
+	return err
+}
+
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
-func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock api.Clock, opened func(address string), out outside.Services) error {
+func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock api.Clock,
+	beside func(ctx context.Context, a *web.Application, address string, now func() (time.Time, error)) error, opened func(address string), out outside.Services) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	s, err := store.Open(ctx, folder, store.Options{})
@@ -160,8 +176,17 @@ func serve(folder string, port int, fill func(context.Context, *store.Store) err
 	if opened == nil {
 		opened = func(address string) { fmt.Printf("Bractum is open: http://%s\n", address) }
 	}
+	a := web.New(s, clock, out)
+	if beside != nil {
+		if err := beside(ctx, a, on.Addr().String(), func() (time.Time, error) {
+			_, calendar, standing, err := s.LastN(ctx)
+			return calendar.Time(clock(calendar, standing)), err
+		}); err != nil {
+			return err
+		}
+	}
 	opened(on.Addr().String())
-	return web.New(s, clock, out).Serve(ctx, on)
+	return a.Serve(ctx, on)
 }
 
 type openAPICommand struct{}

@@ -1,6 +1,7 @@
 package drying
 
 import (
+	"math"
 	"testing"
 	"time"
 
@@ -282,10 +283,10 @@ func TestARoomTakesOffWhatAPieceHasDriedBeforeItWasMoved(t *testing.T) {
 	require.NoError(t, err)
 	room := NewRoom(doc, calendar)
 	dry := studio.Length{Dries: &studio.Dries{Class: "petal", Thickness: 1000, State: studio.Dry, In: "cupboard"}}
-	end, ok := room.End(dry, 300, Lain{studio.Span{From: 200, To: 300}, ""}, Lain{studio.Span{From: 100, To: 200}, "cupboard"})
+	end, ok := room.End(dry, 300, studio.Lain{Span: studio.Span{From: 200, To: 300}, In: ""}, studio.Lain{Span: studio.Span{From: 100, To: 200}, In: "cupboard"})
 	assert.True(t, ok)
 	assert.EqualValues(t, 300+240-50-100, end, "a hundred minutes at half speed, a hundred at full")
-	end, _ = room.End(dry, 900, Lain{studio.Span{From: 100, To: 900}, ""})
+	end, _ = room.End(dry, 900, studio.Lain{Span: studio.Span{From: 100, To: 900}, In: ""})
 	assert.EqualValues(t, 900, end, "dry long since")
 }
 
@@ -298,4 +299,36 @@ func BenchmarkStalled(b *testing.B) {
 			b.Fatal("never dry")
 		}
 	}
+}
+
+// Of many pieces that were not there after so much, the percentile is by what is found
+// beyond: drawn from the distribution itself.
+func TestBeyondIsThePercentileOfThoseThatAreLeft(t *testing.T) {
+	const median, spread, pieces = 240_000, 250, 400_000
+	for _, c := range []struct{ percentile, passed int64 }{{80, 150_000}, {80, 240_000}, {50, 240_000}, {20, 330_000}, {90, 400_000}} {
+		var left, by int
+		need := Beyond(median, spread, c.percentile, c.passed)
+		for i := range pieces { // quantiles of the log-normal, one by one
+			takes := median * math.Exp(0.25*math.Sqrt2*math.Erfinv(2*(float64(i)+0.5)/pieces-1))
+			if takes > float64(c.passed) {
+				left++
+				if takes <= float64(need) {
+					by++
+				}
+			}
+		}
+		if need > c.passed+again {
+			assert.InDelta(t, float64(c.percentile)/100, float64(by)/float64(left), 0.01, "%+v", c)
+		}
+	}
+	assert.EqualValues(t, 240_000, Beyond(median, 0, 80, 100_000), "without a spread it is the median")
+	assert.EqualValues(t, 310_000, Beyond(median, 0, 80, 300_000), "and past it a little more")
+	assert.EqualValues(t, 24_010_000, Beyond(median, 100, 80, 24_000_000), "a hundred times the median is past all reckoning")
+	rapid.Check(t, func(t *rapid.T) {
+		passed, more := rapid.Int64Range(0, 900_000).Draw(t, "passed"), rapid.Int64Range(0, 300_000).Draw(t, "more")
+		spread := studio.PerMille(rapid.Int64Range(1, 600).Draw(t, "spread"))
+		percentile := rapid.Int64Range(5, 95).Draw(t, "percentile")
+		require.LessOrEqual(t, Beyond(median, spread, percentile, passed), Beyond(median, spread, percentile, passed+more), "later checks never make it sooner")
+		require.GreaterOrEqual(t, Beyond(median, spread, percentile, passed), Need(studio.DryingClass{FirmMinutes: 1, DryMinutes: 240, Thickness: 1000, Spread: spread}, 1000, studio.Dry, 0, percentile))
+	})
 }

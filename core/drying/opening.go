@@ -8,6 +8,8 @@ type Course struct {
 	minutes studio.Minute
 	clock   *Clock
 	need    int64
+	since   studio.Minute  // of pieces of which it is known where they have lain, up to when
+	reached *studio.Minute // of pieces that were found to be there, when
 }
 
 // Course works out a length as a lower limit: until nearly all of the pieces are
@@ -20,7 +22,14 @@ func (r Room) Course(l studio.Length) Course {
 }
 
 func (r Room) course(d studio.Dries, percentile int64) Course {
-	return Course{clock: r.clock(d.Class, d.In), need: r.need(d, percentile)}
+	c := Course{clock: r.clock(d.Class, d.In), need: r.need(d, percentile), reached: d.Reached}
+	if n := len(d.Lain); n > 0 {
+		c.since, c.need = d.Lain[n-1].To, max(0, c.need-r.Passed(d.Class, d.Lain))
+	}
+	if c.reached != nil {
+		c.need = 0
+	}
+	return c
 }
 
 // End is when it is over if it begins at t; false when it is not before the horizon.
@@ -28,7 +37,10 @@ func (c Course) End(t studio.Minute) (studio.Minute, bool) {
 	if c.clock == nil {
 		return t + c.minutes, true
 	}
-	return c.clock.Ready(t, c.need)
+	if c.reached != nil {
+		return max(t, *c.reached), true
+	}
+	return c.clock.Ready(max(t, c.since), c.need)
 }
 
 // Standard is how long it takes in standard air, rounded up to the minute.

@@ -27,6 +27,27 @@ func Need(class studio.DryingClass, thickness studio.Micrometres, state studio.S
 	return int64(math.Ceil(float64(median)*float64(factor)*scale - 1e-6))
 }
 
+// again is the least that a piece needs which was just found not to be there yet, in
+// thousandths of a standard minute: sooner nobody looks again.
+const again = 10_000
+
+// Beyond is the need of a percentile of those pieces that were not there after so much:
+// the time to dry being log-normal with a median and a spread, its quantile given that it
+// is longer than what has passed, and at least a little more than that.
+func Beyond(median int64, spread studio.PerMille, percentile, passed int64) int64 {
+	if spread == 0 {
+		return max(passed+again, median)
+	}
+	sigma := float64(spread) / 1000
+	longer := math.Erfc(math.Log(float64(passed)/float64(median))/sigma/math.Sqrt2) / 2 // of all pieces take longer than that
+	left := longer * (1 - float64(percentile)/100)
+	need := float64(median) * math.Exp(sigma*math.Sqrt2*math.Erfcinv(2*left))
+	if math.IsInf(need, 0) || math.IsNaN(need) { // further out than there are pieces
+		need = 0
+	}
+	return max(passed+again, int64(math.Ceil(need-1e-6)))
+}
+
 // Room answers for waits and windows: it keeps one clock for each stall humidity
 // and surroundings in use. It is immutable and safe for concurrent use.
 type Room struct {
@@ -98,28 +119,48 @@ func (r Room) Need(l studio.Length) int64 {
 	return r.need(*l.Dries, r.Late(l.Dries.Class))
 }
 
-func (r Room) need(d studio.Dries, percentile int64) int64 {
-	return Need(r.classes[d.Class], d.Thickness, d.State, d.Factor, percentile)
+// When is when a percentile of pieces, put down at t, reaches what they dry to; false when
+// that is not before the horizon.
+func (r Room) When(d studio.Dries, percentile int64, t studio.Minute) (studio.Minute, bool) {
+	return r.course(d, percentile).End(t)
 }
 
-// Lain is a span over which a piece has dried in surroundings.
-type Lain struct {
-	studio.Span
-	In studio.ID
+// Standard is the standard time, in thousandths of a minute, that a percentile of pieces
+// needs in all.
+func (r Room) Standard(d studio.Dries, percentile int64) int64 { return r.need(d, percentile) }
+
+// Class is a drying class by its id.
+func (r Room) Class(id studio.ID) studio.DryingClass { return r.classes[id] }
+
+// need is that of all pieces or, of pieces that were found not to be there yet, of such.
+func (r Room) need(d studio.Dries, percentile int64) int64 {
+	class := r.classes[d.Class]
+	for i := len(d.Lain) - 1; i >= 0; i-- {
+		if d.Lain[i].NotYet {
+			return Beyond(Need(class, d.Thickness, d.State, d.Factor, 50), class.Spread, percentile, r.Passed(d.Class, d.Lain[:i+1]))
+		}
+	}
+	return Need(class, d.Thickness, d.State, d.Factor, percentile)
+}
+
+// Passed is the standard time, in thousandths of a minute, that pieces have dried for.
+func (r Room) Passed(class studio.ID, lain []studio.Lain) (passed int64) {
+	for _, l := range lain {
+		clock := r.clock(class, l.In)
+		passed += clock.At(l.To) - clock.At(l.From)
+	}
+	return passed
 }
 
 // End is when something unattended begun at t is over; false when it is not
 // before the horizon. Of a piece that was moved, what it has dried where it lay
-// before is taken off its need.
-func (r Room) End(l studio.Length, t studio.Minute, before ...Lain) (studio.Minute, bool) {
-	if l.Dries == nil {
-		return t + l.Minutes, true
+// before is taken off its need. Where it is known of pieces where they have lain, that is
+// what they have dried.
+func (r Room) End(l studio.Length, t studio.Minute, before ...studio.Lain) (studio.Minute, bool) {
+	if l.Dries == nil || len(before) == 0 || len(l.Dries.Lain) > 0 || l.Dries.Reached != nil {
+		return r.Course(l).End(t)
 	}
-	need := r.Need(l)
-	for _, lain := range before {
-		need = r.Clock(l.Dries.Class, lain.In).Rest(need, lain.From, lain.To)
-	}
-	return r.Clock(l.Dries.Class, l.Dries.In).Ready(t, need)
+	return r.clock(l.Dries.Class, l.Dries.In).Ready(t, max(0, r.Need(l)-r.Passed(l.Dries.Class, before)))
 }
 
 // Window is the first and the last minute at which something may begin that is
@@ -131,7 +172,8 @@ func (r Room) Window(lag studio.Lag, t studio.Minute) (first, last studio.Minute
 // Crossed is true of a window between two states in which the last pieces reach
 // the first state only after the first pieces have reached the other.
 func (r Room) Crossed(lag studio.Lag) bool {
-	if lag.Least == nil || lag.Most == nil || lag.Least.Dries == nil || lag.Most.Dries == nil {
+	if lag.Least == nil || lag.Most == nil || lag.Least.Dries == nil || lag.Most.Dries == nil ||
+		lag.Least.Dries.Reached != nil || lag.Most.Dries.Reached != nil {
 		return false
 	}
 	return r.need(*lag.Least.Dries, r.Late(lag.Least.Dries.Class)) >= r.need(*lag.Most.Dries, r.Early(lag.Most.Dries.Class))

@@ -96,11 +96,11 @@ func (s *schedule) lasts(j *job, start studio.Minute, course drying.Course, leng
 	if j.continues == nil {
 		return course.End(start)
 	}
-	var all []drying.Lain
+	var all []studio.Lain
 	until := start
 	for a := j; a.continues != nil; a = a.continues {
 		earlier := &s.at[a.continues.number]
-		all = append(all, drying.Lain{Span: studio.Span{From: earlier.start, To: until}, In: a.continues.Wait.Least.Dries.In})
+		all = append(all, studio.Lain{Span: studio.Span{From: earlier.start, To: until}, In: a.continues.Wait.Least.Dries.In})
 		until = earlier.start
 	}
 	return s.air.End(length, start, all...)

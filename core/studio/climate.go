@@ -71,6 +71,10 @@ type Dries struct {
 	State     State       `json:"state"`
 	Factor    PerMille    `json:"factorPerMille,omitempty"`
 	In        ID          `json:"in,omitempty"`
+	// Lain is where pieces that were put down have lain up to the last that is known of
+	// them; Reached when they were found to be that far.
+	Lain    []Lain  `json:"lain,omitempty"`
+	Reached *Minute `json:"reached,omitempty"`
 }
 
 // Length is how long something unattended takes: wall minutes, or as long as

@@ -31,6 +31,7 @@ type Document struct {
 	Climate       []Air          `json:"climate,omitempty"`
 	Surroundings  []Surroundings `json:"surroundings,omitempty"`
 	Readings      []Reading      `json:"readings,omitempty"`
+	Sensors       []Sensor       `json:"sensors,omitempty"`
 	Suppliers     []Supplier     `json:"suppliers,omitempty"`
 	Materials     []Material     `json:"materials,omitempty"`
 	DryingClasses []DryingClass  `json:"dryingClasses,omitempty"`
@@ -193,6 +194,8 @@ type ShelfLot struct {
 	// Place is where it lies, as the studio says it; Kept how a mix is kept.
 	Place string `json:"place,omitempty"`
 	Kept  Kept   `json:"kept,omitempty"`
+	// In is the air in which it lies, the room if empty.
+	In ID `json:"in,omitempty"`
 }
 
 // WorkLot is a lot that somebody has begun: the facts recorded of it so far.
@@ -209,6 +212,9 @@ type WorkLot struct {
 	From    ID           `json:"from,omitempty"`
 	Reached string       `json:"reached,omitempty"`
 	Records []TaskRecord `json:"records"`
+	// Checks are what was found of its pieces by touch, Puts where they were put since.
+	Checks []Check `json:"checks,omitempty"`
+	Puts   []Put   `json:"puts,omitempty"`
 	// Reserved is what of its good pieces is kept for which order.
 	Reserved []Claim `json:"reserved,omitempty"`
 }

@@ -28,10 +28,34 @@ type Tool struct {
 
 // Machine is one dehydrator or oven: it runs one load at a time, of at most so
 // many slots at one setting.
+// Dries is how long pieces of a class need in it from soft to dry.
 type Machine struct {
-	ID    ID     `json:"id"`
-	Name  string `json:"name"`
+	ID    ID              `json:"id"`
+	Name  string          `json:"name"`
+	Slots int64           `json:"slots"`
+	Dries []MachineDrying `json:"dries,omitempty"`
+}
+
+// MachineDrying is the minutes that pieces of a drying class need in a machine, at the
+// standard thickness of the class, whatever the air of the room.
+type MachineDrying struct {
+	Class   ID     `json:"class"`
+	Minutes Minute `json:"minutes"`
+}
+
+// Sensor is something that measures the air, by the name that it sends under, and the
+// surroundings where it hangs: the room if empty.
+type Sensor struct {
+	Device string `json:"device"`
+	In     ID     `json:"in,omitempty"`
+}
+
+// Slot is a number of slots of a place that a lot takes, until the plan has them free.
+type Slot struct {
+	Lot   ID     `json:"lot"`
+	Task  ID     `json:"task"`
 	Slots int64  `json:"slots"`
+	Until Minute `json:"until"`
 }
 
 // Gate is something outside the studio that tasks wait for: a delivery of so

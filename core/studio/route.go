@@ -90,11 +90,20 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	for i := first; i < past; i++ {
 		a.Gates = append(a.Gates, recipe.Steps[i].Gates...)
 		for _, h := range recipe.Steps[i].Holds {
-			a.Holds = append(a.Holds, r.occupation(l, recipe, h, a.Pieces))
+			_, until := recipe.Step(h.Until)
+			if h.UntilNext != "" {
+				until = len(recipe.Steps)
+			}
+			if !work.left(recipe, h.Place, i, until) {
+				a.Holds = append(a.Holds, r.occupation(l, recipe, h, a.Pieces))
+			}
 		}
 	}
 	if step.Wait != nil {
-		a.Wait = r.stay(l, recipe, first, a.Pieces)
+		a.Wait = r.stay(l, recipe, work, first, a.Pieces)
+		if put := work.here(recipe, first); put != nil && put.Place != "" {
+			a.Holds = append(a.Holds, Occupation{put.Place, put.Slots, []ID{r.takenUp(l, recipe, first)}})
+		}
 		a.Fact = waitFact(recipe, work, first, before)
 		return a
 	}
@@ -181,6 +190,12 @@ func waitFact(recipe *Recipe, work *WorkLot, wait int, before *Activity) *Fact {
 	if r := work.Record(recipe.Steps[wait].Key); r != nil {
 		return &Fact{State: r.State, Machine: r.Machine, Start: r.Start, End: r.End}
 	}
+	if at, over := work.foundOver(recipe, wait); over {
+		return &Fact{State: TaskDone, Start: before.Fact.End, End: max(before.Fact.End, at)}
+	}
+	if put := work.here(recipe, wait); put != nil && put.Machine != "" {
+		return &Fact{State: TaskStarted, Machine: put.Machine, Start: put.At}
+	}
 	for _, s := range recipe.Steps[wait+1:] {
 		if record := work.Record(s.Key); record != nil {
 			return &Fact{State: TaskDone, Start: before.Fact.End, End: max(before.Fact.End, record.Start)}
@@ -225,12 +240,29 @@ func (r *router) occupation(l *Lot, recipe *Recipe, h Hold, pieces int64) Occupa
 	return o
 }
 
-func (r *router) stay(l *Lot, recipe *Recipe, at int, pieces int64) *Stay {
+// takenUp is the task that takes up what lies in a wait: the next work of the lot, or its
+// own where that is the last.
+func (r *router) takenUp(l *Lot, recipe *Recipe, wait int) ID {
+	for i := wait + 1; i < len(recipe.Steps); i++ {
+		if recipe.Steps[i].Work != nil {
+			return taskAt(l.ID, recipe, i)
+		}
+	}
+	return taskAt(l.ID, recipe, wait)
+}
+
+func (r *router) stay(l *Lot, recipe *Recipe, work *WorkLot, at int, pieces int64) *Stay {
 	w := recipe.Steps[at].Wait
+	if put := work.here(recipe, at); put != nil && put.Machine != "" {
+		return &Stay{Least: Length{Minutes: put.Minutes}, Load: &MachineUse{[]ID{put.Machine}, "", put.Slots}}
+	}
 	if w.Load != nil {
 		return &Stay{Least: Length{Minutes: w.Minutes}, Load: &MachineUse{w.Load.Machines, w.Load.Setting, CeilDiv(pieces, max(1, w.Load.PerSlot))}}
 	}
-	dries := func(state State) *Dries { return r.dries(l, recipe, w.Drying, state, at) }
+	dries := func(state State) *Dries {
+		d := r.dries(l, recipe, w.Drying, state, at)
+		return r.known(d, recipe, work, recipe.PutDown(at))
+	}
 	stay := &Stay{Least: Length{Minutes: w.Minutes}}
 	if _, i := recipe.Step(w.Continues); i >= recipe.after(l.Reached) {
 		stay.Continues = taskAt(l.ID, recipe, i)
@@ -247,6 +279,24 @@ func (r *router) stay(l *Lot, recipe *Recipe, at int, pieces int64) *Stay {
 	return stay
 }
 
+// known adds to what dries what is known of where it has lain since it was put down.
+func (r *router) known(d *Dries, recipe *Recipe, work *WorkLot, from int) *Dries {
+	d.Lain, d.Reached = r.lain(recipe, work, from, d.State, func(step int) ID { return r.surroundings(recipe, step) })
+	for _, p := range puts(work) {
+		if _, i := recipe.Step(p.Step); i > from && recipe.PutDown(i) <= from && p.Machine == "" {
+			d.In = p.In
+		}
+	}
+	return d
+}
+
+func puts(work *WorkLot) []Put {
+	if work == nil {
+		return nil
+	}
+	return work.Puts
+}
+
 // dries resolves the factors and the surroundings of what dries at a step.
 func (r *router) dries(l *Lot, recipe *Recipe, d Drying, state State, at int) *Dries {
 	out := &Dries{Class: d.Class, Thickness: d.Thickness, State: state, Factor: 1000}
@@ -258,18 +308,24 @@ func (r *router) dries(l *Lot, recipe *Recipe, d Drying, state State, at int) *D
 			out.Factor = CeilDiv(out.Factor*m.Factor, 1000)
 		}
 	}
-	for i := 0; i <= at; i++ {
+	out.In = r.surroundings(recipe, at)
+	return out
+}
+
+// surroundings are those of the places that what lies in a step of a recipe holds.
+func (r *router) surroundings(recipe *Recipe, at int) (in ID) {
+	for i := 0; i <= min(at, len(recipe.Steps)-1); i++ {
 		for _, h := range recipe.Steps[i].Holds {
 			if _, until := recipe.Step(h.Until); until >= at || h.UntilNext != "" {
 				for _, p := range r.doc.Places {
 					if p.ID == h.Place && p.In != "" {
-						out.In = p.In
+						in = p.In
 					}
 				}
 			}
 		}
 	}
-	return out
+	return in
 }
 
 // lags are the windows of steps and inputs, and that inputs come first.
@@ -327,11 +383,14 @@ func (r *router) window(l *Lot, recipe *Recipe, from int, w Window, to ID) {
 		from--
 	}
 	lag := Lag{From: taskAt(l.ID, recipe, from), To: to}
+	dries := func(state State) *Length {
+		return &Length{Dries: r.known(r.dries(l, recipe, w.Drying, state, from), recipe, r.work[l.ID], from)}
+	}
 	if w.From != "" {
-		lag.Least = &Length{Dries: r.dries(l, recipe, w.Drying, w.From, from)}
+		lag.Least = dries(w.From)
 	}
 	if w.Before != "" {
-		lag.Most = &Length{Dries: r.dries(l, recipe, w.Drying, w.Before, from)}
+		lag.Most = dries(w.Before)
 	}
 	r.instance.Links = append(r.instance.Links, lag)
 }

@@ -20,6 +20,7 @@ func (d *Document) Validate() Problems {
 	v.ranges(reflect.ValueOf(d).Elem(), "")
 	v.frame()
 	v.climate()
+	v.sensors()
 	v.supplies()
 	v.equipment()
 	v.makers()
@@ -255,6 +256,7 @@ func (v *validator) equipment() {
 		v.named(place, m.ID, m.Name)
 		register(v, place, v.machines, m.ID, m)
 		within(v, place+".slots", m.Slots, 1, 100_000)
+		v.machineDrying(place, m)
 	}
 	for i, g := range v.doc.Gates {
 		place := fmt.Sprintf("gates[%d] %q", i, g.Name)

@@ -28,6 +28,7 @@ func (w WorkLot) Progress(r *Recipe) Progress {
 			_, p.NextStep = r.Task(i)
 		}
 	}
+	p.Alive -= w.spoilt(r, len(r.Steps))
 	p.Made = p.NextStep > r.OutputStep() && p.ToMend == 0
 	return p
 }
@@ -86,7 +87,8 @@ func (w WorkLot) Entering(r *Recipe, step string) int64 {
 		}
 		pieces -= record.Broken * w.unit(r, record)
 	}
-	return max(0, pieces)
+	_, at := r.Step(step)
+	return max(0, pieces-w.spoilt(r, at))
 }
 
 // Begun is a counted lot as it stands, or as it would be begun.

@@ -1,5 +1,5 @@
 -- name: Studio :one
-SELECT name, epoch, zone, settings, standing_minute, equipment FROM studio WHERE id = 1;
+SELECT name, epoch, zone, settings, standing_minute, equipment, air FROM studio WHERE id = 1;
 -- name: AddStudio :exec
 INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, equipment) VALUES (1, ?, ?, ?, ?, ?, ?);
 -- name: SetStandingMinute :exec

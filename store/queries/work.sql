@@ -30,10 +30,10 @@ DELETE FROM task WHERE lot_id = ?;
 INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
-    stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept,
+    stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept, stock_lot.surroundings,
     CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id AND movement NOT IN ('reserved', 'released')), 0) AS INTEGER) AS amount
 FROM stock_lot ORDER BY stock_lot.made_minute, stock_lot.id;
 -- name: StockOfLot :one
 SELECT id FROM stock_lot WHERE lot_id = ? AND quality = ?;
 -- name: AddStockLot :exec
-INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);

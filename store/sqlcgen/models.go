@@ -89,6 +89,7 @@ type Lot struct {
 	Variant    string
 	StockLotID string
 	Reached    string
+	Lying      string
 }
 
 type Material struct {
@@ -192,6 +193,22 @@ type Purchase struct {
 	Body       string
 }
 
+type ReadingDay struct {
+	ID       int64
+	SensorID int64
+	Day      int64
+	Body     []byte
+}
+
+type ReadingHour struct {
+	SensorID         int64
+	Hour             int64
+	TenthsCelsius    int64
+	HumidityPerMille int64
+	Samples          int64
+	Outliers         int64
+}
+
 type RecipeDraft struct {
 	ID      string
 	Version int64
@@ -209,18 +226,29 @@ type RecipeRevision struct {
 	Body     string
 }
 
+type Sensor struct {
+	ID            int64
+	Device        string
+	Surroundings  sql.NullString
+	Refused       int64
+	Refusal       string
+	RefusedMinute int64
+	LastMinute    int64
+}
+
 type StockLot struct {
-	ID          string
-	RecipeID    string
-	Mixes       string
-	Quality     string
-	MadeMinute  int64
-	UseByMinute sql.NullInt64
-	LotID       sql.NullString
-	Variant     string
-	Reached     string
-	Place       string
-	Kept        string
+	ID           string
+	RecipeID     string
+	Mixes        string
+	Quality      string
+	MadeMinute   int64
+	UseByMinute  sql.NullInt64
+	LotID        sql.NullString
+	Variant      string
+	Reached      string
+	Place        string
+	Kept         string
+	Surroundings string
 }
 
 type Studio struct {
@@ -231,6 +259,7 @@ type Studio struct {
 	Settings       string
 	StandingMinute sql.NullInt64
 	Equipment      string
+	Air            string
 }
 
 type Supplier struct {

@@ -142,7 +142,7 @@ func (q *Queries) PutPurchase(ctx context.Context, arg PutPurchaseParams) error 
 }
 
 const stockLot = `-- name: StockLot :one
-SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept FROM stock_lot WHERE id = ?
+SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings FROM stock_lot WHERE id = ?
 `
 
 func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
@@ -160,6 +160,7 @@ func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
 		&i.Reached,
 		&i.Place,
 		&i.Kept,
+		&i.Surroundings,
 	)
 	return i, err
 }

@@ -655,7 +655,7 @@ func (q *Queries) Skills(ctx context.Context) ([]PersonSkill, error) {
 }
 
 const studio = `-- name: Studio :one
-SELECT name, epoch, zone, settings, standing_minute, equipment FROM studio WHERE id = 1
+SELECT name, epoch, zone, settings, standing_minute, equipment, air FROM studio WHERE id = 1
 `
 
 type StudioRow struct {
@@ -665,6 +665,7 @@ type StudioRow struct {
 	Settings       string
 	StandingMinute sql.NullInt64
 	Equipment      string
+	Air            string
 }
 
 func (q *Queries) Studio(ctx context.Context) (StudioRow, error) {
@@ -677,6 +678,7 @@ func (q *Queries) Studio(ctx context.Context) (StudioRow, error) {
 		&i.Settings,
 		&i.StandingMinute,
 		&i.Equipment,
+		&i.Air,
 	)
 	return i, err
 }

@@ -73,21 +73,22 @@ func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams
 }
 
 const addStockLot = `-- name: AddStockLot :exec
-INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddStockLotParams struct {
-	ID          string
-	RecipeID    string
-	Mixes       string
-	Quality     string
-	MadeMinute  int64
-	UseByMinute sql.NullInt64
-	LotID       sql.NullString
-	Variant     string
-	Reached     string
-	Place       string
-	Kept        string
+	ID           string
+	RecipeID     string
+	Mixes        string
+	Quality      string
+	MadeMinute   int64
+	UseByMinute  sql.NullInt64
+	LotID        sql.NullString
+	Variant      string
+	Reached      string
+	Place        string
+	Kept         string
+	Surroundings string
 }
 
 func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error {
@@ -103,6 +104,7 @@ func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error 
 		arg.Reached,
 		arg.Place,
 		arg.Kept,
+		arg.Surroundings,
 	)
 	return err
 }
@@ -169,7 +171,7 @@ func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
 }
 
 const lot = `-- name: Lot :one
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached FROM lot WHERE id = ?
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying FROM lot WHERE id = ?
 `
 
 func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
@@ -186,12 +188,13 @@ func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
 		&i.Variant,
 		&i.StockLotID,
 		&i.Reached,
+		&i.Lying,
 	)
 	return i, err
 }
 
 const lots = `-- name: Lots :many
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
 `
 
 func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
@@ -214,6 +217,7 @@ func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
 			&i.Variant,
 			&i.StockLotID,
 			&i.Reached,
+			&i.Lying,
 		); err != nil {
 			return nil, err
 		}
@@ -375,24 +379,25 @@ func (q *Queries) PutOrder(ctx context.Context, arg PutOrderParams) error {
 
 const shelf = `-- name: Shelf :many
 SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
-    stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept,
+    stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept, stock_lot.surroundings,
     CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id AND movement NOT IN ('reserved', 'released')), 0) AS INTEGER) AS amount
 FROM stock_lot ORDER BY stock_lot.made_minute, stock_lot.id
 `
 
 type ShelfRow struct {
-	ID          string
-	RecipeID    string
-	Mixes       string
-	Quality     string
-	MadeMinute  int64
-	UseByMinute sql.NullInt64
-	LotID       sql.NullString
-	Variant     string
-	Reached     string
-	Place       string
-	Kept        string
-	Amount      int64
+	ID           string
+	RecipeID     string
+	Mixes        string
+	Quality      string
+	MadeMinute   int64
+	UseByMinute  sql.NullInt64
+	LotID        sql.NullString
+	Variant      string
+	Reached      string
+	Place        string
+	Kept         string
+	Surroundings string
+	Amount       int64
 }
 
 func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
@@ -416,6 +421,7 @@ func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
 			&i.Reached,
 			&i.Place,
 			&i.Kept,
+			&i.Surroundings,
 			&i.Amount,
 		); err != nil {
 			return nil, err

@@ -3,7 +3,6 @@ package check
 import (
 	"slices"
 
-	"bractum/core/drying"
 	"bractum/core/studio"
 )
 
@@ -122,12 +121,12 @@ func (c *checker) wait(a *studio.Activity, t, before *studio.Task) {
 
 // lain is where a piece that has been moved has lain before a wait that begins at a
 // minute: from the start of each wait that this one continues to the next.
-func (c *checker) lain(a *studio.Activity, until studio.Minute) []drying.Lain {
-	var all []drying.Lain
+func (c *checker) lain(a *studio.Activity, until studio.Minute) []studio.Lain {
+	var all []studio.Lain
 	for a.Wait.Continues != "" {
 		a = c.activities[a.Wait.Continues]
 		start := c.tasks[a.ID].Start
-		all = append(all, drying.Lain{Span: studio.Span{From: start, To: until}, In: a.Wait.Least.Dries.In})
+		all = append(all, studio.Lain{Span: studio.Span{From: start, To: until}, In: a.Wait.Least.Dries.In})
 		until = start
 	}
 	return all

@@ -22,6 +22,7 @@ export function listen(queries: QueryClient): void {
     latest = event.data;
   });
   events.addEventListener("search", () => void searched(queries));
+  events.addEventListener("air", () => void queries.invalidateQueries({ queryKey: ["air"] }));
   events.onerror = () => {
     connected.value = false;
   };

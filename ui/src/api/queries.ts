@@ -74,6 +74,10 @@ export const useBench = () =>
     enabled: computed(() => person.value !== ""),
   });
 
+export const useDryingRoom = () =>
+  useQuery({ queryKey: ["drying"], queryFn: () => answered(client.GET("/api/drying-room")) });
+export const useAir = () => useQuery({ queryKey: ["air"], queryFn: () => answered(client.GET("/api/air")) });
+
 export type ClockStep = "quarter" | "hour" | "next" | "morning";
 
 export const useMoveClock = () =>

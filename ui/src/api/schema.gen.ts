@@ -4,6 +4,41 @@
  */
 
 export interface paths {
+    "/api/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The air of the studio: now, behind and ahead */
+        get: operations["get-air"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/air/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the lead says of the coming air */
+        post: operations["say-of-air"];
+        /** Let the sensors speak for themselves again */
+        delete: operations["unsay-of-air"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/{person}": {
         parameters: {
             query?: never;
@@ -413,6 +448,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drying-room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is drying, what is ready, what frees up */
+        get: operations["get-drying-room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/journal": {
         parameters: {
             query?: never;
@@ -458,6 +510,40 @@ export interface paths {
         put?: never;
         /** Decide about a lot that is not begun */
         post: operations["decide-lot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lying/{task}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what was found by touch */
+        post: operations["check-drying"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lying/{task}/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say where what lies there was put */
+        post: operations["put-elsewhere"];
         delete?: never;
         options?: never;
         head?: never;
@@ -754,6 +840,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of temperature and humidity, as SenML or CSV */
+        post: operations["send-readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scale": {
         parameters: {
             query?: never;
@@ -817,6 +920,23 @@ export interface paths {
         put?: never;
         /** Stop the search and keep the best so far */
         post: operations["stop-search"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sensors/{sensor}/hang": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say where a sensor hangs */
+        post: operations["hang-sensor"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1207,6 +1327,40 @@ export interface components {
             /** Format: int64 */
             milligramsPer100g?: number;
         };
+        Air: {
+            /** Format: int64 */
+            humidityPerMille: number;
+            /** Format: int64 */
+            tenthsCelsius: number;
+        };
+        AirView: {
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            now: number;
+            places: components["schemas"]["PlaceAir"][];
+            sensors: components["schemas"]["SensorView"][];
+            words: components["schemas"]["Word"][];
+        };
+        AlertView: {
+            /**
+             * Format: int64
+             * @description when it happens, or happened
+             */
+            at: number;
+            by?: string;
+            in?: string;
+            /** @enum {string} */
+            kind: "closing" | "closed" | "ready" | "stalled" | "softens" | "quiet";
+            lot?: string;
+            next?: string;
+            of?: string;
+            person?: string;
+            /** @description the sensor that is silent, or lies */
+            quiet?: string;
+            task?: string;
+            where?: string;
+        };
         Amount: {
             /** Format: int64 */
             amount: number;
@@ -1429,6 +1583,16 @@ export interface components {
             /** Format: int64 */
             minutes: number;
             to: string;
+        };
+        Check: {
+            /** Format: int64 */
+            at: number;
+            found: string;
+            mistaken?: boolean;
+            person: string;
+            /** Format: int64 */
+            pieces?: number;
+            step: string;
         };
         Choice: {
             /** @enum {string} */
@@ -1691,6 +1855,23 @@ export interface components {
             each: components["schemas"]["Difference"][];
             orders: components["schemas"]["OrderEffect"][];
         };
+        Elsewhere: {
+            /** @description they leave what they lay in */
+            frees?: boolean;
+            /** @description the surroundings, the room if empty; of a place, its own */
+            in?: string;
+            machine?: string;
+            /**
+             * Format: int64
+             * @description how long they stay in the machine
+             */
+            minutes?: number;
+            /** @description a place of the studio, none for a box or a shelf */
+            place?: string;
+            /** Format: int64 */
+            slots?: number;
+            surely?: boolean;
+        };
         Entered: {
             id: string;
             /** Format: int64 */
@@ -1870,6 +2051,10 @@ export interface components {
         GoodsBody: {
             came: components["schemas"]["Arrived"][];
         };
+        HangBody: {
+            /** @description the surroundings, the room if empty; nothing takes it down */
+            in?: string;
+        };
         Held: {
             /** Format: int64 */
             from: number;
@@ -1878,6 +2063,21 @@ export interface components {
             slots: number;
             /** Format: int64 */
             to: number;
+        };
+        HourAir: {
+            /** Format: int64 */
+            humidityPerMille: number;
+            /** @enum {string} */
+            kind: "measured" | "bridged" | "expected";
+            /**
+             * Format: int64
+             * @description of drying, in thousandths of that in standard air
+             */
+            speed: number;
+            /** Format: int64 */
+            spreadPerMille: number;
+            /** Format: int64 */
+            tenthsCelsius: number;
         };
         Image: {
             data: string;
@@ -1915,6 +2115,11 @@ export interface components {
             shades: components["schemas"]["Shade"][];
             /** Format: int64 */
             weighMilligrams: number;
+        };
+        Lain: {
+            /** Format: int64 */
+            n: number;
+            of: string;
         };
         Lane: {
             colour: string;
@@ -2001,11 +2206,67 @@ export interface components {
             started: number;
             variant?: string;
         };
+        LyingCard: {
+            /** @description how they dry; empty where they only rest */
+            class?: string;
+            className?: string;
+            colour: string;
+            /** Format: int64 */
+            damp: number;
+            dry?: components["schemas"]["When"];
+            firm?: components["schemas"]["When"];
+            form?: string;
+            /** @description the last that was found by touch */
+            found?: components["schemas"]["Check"];
+            foundBy?: string;
+            holds: components["schemas"]["Held"][];
+            id: string;
+            /** @description the surroundings, the room if empty */
+            in?: string;
+            lot: string;
+            /** @description the machine they are in */
+            machine?: string;
+            machines: components["schemas"]["Offer"][];
+            mix: string;
+            name: string;
+            next?: components["schemas"]["Next"];
+            nextBy?: string;
+            nextName?: string;
+            orders: string[];
+            /**
+             * Format: int64
+             * @description when the plan has the wait over
+             */
+            over: number;
+            /** Format: int64 */
+            pieces: number;
+            /**
+             * Format: int64
+             * @description when they were put down
+             */
+            since: number;
+            /** @enum {string} */
+            state: "soft" | "firm" | "dry";
+            step: string;
+            /** @description too dry to shape */
+            stiff?: components["schemas"]["When"];
+            task: string;
+            /** @description the state that the wait is for */
+            until?: string;
+            /** @description the name of the wait */
+            wait: string;
+        };
         Machine: {
+            dries?: components["schemas"]["MachineDrying"][];
             id: string;
             name: string;
             /** Format: int64 */
             slots: number;
+        };
+        MachineDrying: {
+            class: string;
+            /** Format: int64 */
+            minutes: number;
         };
         Material: {
             form?: string;
@@ -2152,6 +2413,22 @@ export interface components {
             id: string;
             name: string;
         };
+        Next: {
+            /**
+             * Format: int64
+             * @description when it may begin at the latest
+             */
+            closes?: number;
+            /**
+             * Format: int64
+             * @description when it may begin at the earliest
+             */
+            opens: number;
+            person?: string;
+            /** Format: int64 */
+            start: number;
+            task: string;
+        };
         Note: {
             detail: string;
             orders: string[];
@@ -2165,6 +2442,13 @@ export interface components {
             material: string;
             /** Format: int64 */
             number: number;
+        };
+        Offer: {
+            /** Format: int64 */
+            dry: number;
+            machine: string;
+            /** Format: int64 */
+            minutes: number;
         };
         Opened: {
             /** @description open order lines that keep an earlier revision */
@@ -2428,6 +2712,24 @@ export interface components {
             /** Format: int64 */
             slots: number;
         };
+        PlaceAir: {
+            /** @description its sensors contradict each other */
+            apart: boolean;
+            closed: boolean;
+            curve: components["schemas"]["HourAir"][];
+            form?: string;
+            /**
+             * Format: int64
+             * @description the first hour of the curve
+             */
+            from: number;
+            id: string;
+            /** @description what its sensors say now, if they do */
+            latest?: components["schemas"]["Air"];
+            name: string;
+            /** @description of the 24 local hours */
+            usual: components["schemas"]["StudioAir"][];
+        };
         PlanLoad: {
             day: string;
             id: string;
@@ -2588,6 +2890,20 @@ export interface components {
             name: string;
             recipes: components["schemas"]["StudioRecipe"][];
         };
+        Received: {
+            /**
+             * Format: int64
+             * @description samples that are new
+             */
+            fresh: number;
+            /** @description records that cannot be, or cannot be read, and why */
+            refused: components["schemas"]["Unread"][];
+            /**
+             * Format: int64
+             * @description samples of a minute that was known already, which stays as it was
+             */
+            repeated: number;
+        };
         Recipe: {
             additives?: components["schemas"]["Additive"][];
             blend?: components["schemas"]["StudioIngredient"][];
@@ -2672,6 +2988,24 @@ export interface components {
             rows: number[];
             set?: string;
         };
+        RoomView: {
+            alerts: components["schemas"]["AlertView"][];
+            /** @description what has a window first, then what is over first */
+            lying: components["schemas"]["LyingCard"][];
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            now: number;
+            /** @description surroundings beside the room */
+            places: components["schemas"]["Named"][];
+            shelves: components["schemas"]["ShelfView"][];
+        };
+        SayBody: {
+            /** @enum {string} */
+            feels: "dry" | "damp" | "very damp";
+            /** Format: int64 */
+            until: number;
+        };
         ScaleView: {
             address?: string;
             answers: boolean;
@@ -2732,6 +3066,26 @@ export interface components {
              */
             seconds: number;
         };
+        SensorView: {
+            device: string;
+            /** Format: int64 */
+            id: number;
+            in?: string;
+            /**
+             * Format: int64
+             * @description when it was last heard of; below nothing if it never was
+             */
+            last: number;
+            /** @description nothing came for longer than should be */
+            quiet: boolean;
+            refusal?: string;
+            /** Format: int64 */
+            refused: number;
+            /** Format: int64 */
+            refusedAt?: number;
+            /** @description it says the very same for hours */
+            stuck: boolean;
+        };
         Shade: {
             /** Format: int64 */
             deepPerMille: number;
@@ -2772,6 +3126,7 @@ export interface components {
             amount: number;
             from?: string;
             id: string;
+            in?: string;
             kept?: string;
             /** Format: int64 */
             madeOn: number;
@@ -2786,6 +3141,20 @@ export interface components {
             /** Format: int64 */
             useBy?: number;
             variant?: string;
+        };
+        ShelfView: {
+            form?: string;
+            /** Format: int64 */
+            free: number;
+            id: string;
+            in?: string;
+            machine: boolean;
+            /** @description of homemade ones, the recipe that makes them */
+            madeBy?: string;
+            name: string;
+            /** Format: int64 */
+            slots: number;
+            taken: components["schemas"]["SlotView"][];
         };
         ShoppingLine: {
             late: boolean;
@@ -2817,6 +3186,20 @@ export interface components {
         Silence: {
             reason: string;
             rule: string;
+        };
+        SlotView: {
+            colour: string;
+            form: string;
+            lot: string;
+            /** @description the wait that it lies in, if it does */
+            lying?: string;
+            of: string;
+            /** Format: int64 */
+            slots: number;
+            state?: string;
+            task: string;
+            /** Format: int64 */
+            until: number;
         };
         Span: {
             /** Format: int64 */
@@ -2914,6 +3297,7 @@ export interface components {
             free: number;
             from?: string;
             id: string;
+            in?: string;
             kept?: string;
             kind: string;
             /** Format: int64 */
@@ -2960,6 +3344,12 @@ export interface components {
             /** Format: int64 */
             to: number;
             wait?: boolean;
+        };
+        StudioAir: {
+            /** Format: int64 */
+            humidityPerMille: number;
+            /** Format: int64 */
+            tenthsCelsius: number;
         };
         StudioColourway: {
             id: string;
@@ -3272,6 +3662,17 @@ export interface components {
             number?: number;
             tool: string;
         };
+        Touched: {
+            /** @enum {string} */
+            found: "soft" | "firm" | "dry" | "spoilt";
+            /**
+             * Format: int64
+             * @description of spoilt ones
+             */
+            pieces?: number;
+            /** @description it is so, though somebody found them further before */
+            surely?: boolean;
+        };
         Trial: {
             differences: components["schemas"]["Differences"];
             dropped: components["schemas"]["StudioUnplaced"][];
@@ -3300,6 +3701,10 @@ export interface components {
             reason: string;
             step: string;
             task: string;
+            why: string;
+        };
+        Unread: {
+            record: string;
             why: string;
         };
         Use: {
@@ -3413,6 +3818,14 @@ export interface components {
             /** @description in the order of the ingredients; null is not weighed yet */
             weighed: (number | null)[];
         };
+        When: {
+            /** Format: int64 */
+            early?: number;
+            /** Format: int64 */
+            late?: number;
+            /** Format: int64 */
+            likely?: number;
+        };
         Window: {
             after?: string;
             /** Format: int64 */
@@ -3497,6 +3910,18 @@ export interface components {
             minutes?: number;
             state?: string;
         };
+        Word: {
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            humidityPerMille: number;
+            id: string;
+            said: string;
+            /** Format: int64 */
+            tenthsCelsius: number;
+            /** Format: int64 */
+            until: number;
+        };
         Words: {
             dryingClasses: components["schemas"]["DryingClass"][];
             dryingMethods: components["schemas"]["Method"][];
@@ -3553,6 +3978,197 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "get-air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "say-of-air": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "unsay-of-air": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-bench": {
         parameters: {
             query?: never;
@@ -5162,6 +5778,35 @@ export interface operations {
             };
         };
     };
+    "get-drying-room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-journal": {
         parameters: {
             query?: never;
@@ -5299,6 +5944,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "check-drying": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Touched"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lain"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-elsewhere": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Elsewhere"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lain"];
                 };
             };
             /** @description Not Found */
@@ -6491,6 +7306,86 @@ export interface operations {
             };
         };
     };
+    "send-readings": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Content-Type"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/senml+json": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Received"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-scale": {
         parameters: {
             query?: never;
@@ -6727,6 +7622,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SearchView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "hang-sensor": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                sensor: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HangBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
                 };
             };
             /** @description Not Found */

@@ -63,6 +63,14 @@ export const stations: Station[] = [
     component: () => import("./BenchStation.vue"),
   },
   {
+    path: "/drying",
+    name: "Drying room",
+    group: "make",
+    key: "d",
+    question: "What is ready, what frees up, is the air all right?",
+    component: () => import("./drying/DryingStation.vue"),
+  },
+  {
     path: "/stores",
     name: "Stores",
     group: "keep",

@@ -1,0 +1,242 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/core/bench"
+	"bractum/core/climate"
+	"bractum/core/room"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+// RoomView is the drying room as it stands.
+type RoomView struct {
+	N       int64         `json:"n"`
+	Now     studio.Minute `json:"now"`
+	Lying   []LyingCard   `json:"lying" doc:"what has a window first, then what is over first"`
+	Shelves []ShelfView   `json:"shelves"`
+	Alerts  []AlertView   `json:"alerts"`
+	Places  []Named       `json:"places" doc:"surroundings beside the room"`
+}
+
+// LyingCard is what lies in a wait, with what it is called and whom it waits for.
+type LyingCard struct {
+	room.Lying
+	Named                 // of what is made
+	Colour    string      `json:"colour"`
+	Mix       string      `json:"mix"`
+	Wait      string      `json:"wait" doc:"the name of the wait"`
+	Orders    []studio.ID `json:"orders"`
+	NextName  string      `json:"nextName,omitempty"`
+	NextBy    string      `json:"nextBy,omitempty"`
+	FoundBy   string      `json:"foundBy,omitempty"`
+	ClassName string      `json:"className,omitempty"`
+}
+
+// ShelfView is one kind of place, or a machine, with what lies in it.
+type ShelfView struct {
+	Named
+	Machine bool       `json:"machine"`
+	Slots   int64      `json:"slots"`
+	Free    int64      `json:"free"`
+	In      studio.ID  `json:"in,omitempty"`
+	MadeBy  string     `json:"madeBy,omitempty" doc:"of homemade ones, the recipe that makes them"`
+	Taken   []SlotView `json:"taken"`
+}
+
+// SlotView is what takes slots of a place.
+type SlotView struct {
+	studio.Slot
+	Of     string       `json:"of"`
+	Form   string       `json:"form"`
+	Colour string       `json:"colour"`
+	State  studio.Found `json:"state,omitempty"`
+	Lying  studio.ID    `json:"lying,omitempty" doc:"the wait that it lies in, if it does"`
+}
+
+// AlertView is something to act on now, with what it is about.
+type AlertView struct {
+	room.Alert
+	Quiet string `json:"quiet,omitempty" doc:"the sensor that is silent, or lies"`
+	Of    string `json:"of,omitempty"`
+	Next  string `json:"next,omitempty"`
+	By    string `json:"by,omitempty"`
+	Where string `json:"where,omitempty"`
+}
+
+func (s *Service) registerRoom(to huma.API) {
+	get(to, "/drying-room", "get-drying-room", "What is drying, what is ready, what frees up", func(ctx context.Context, _ *nothing) (RoomView, error) {
+		at, err := s.situation(ctx)
+		if err != nil {
+			return RoomView{}, err
+		}
+		v := at.room()
+		sensors, err := s.store.Sensors(ctx)
+		for _, sensor := range sensors {
+			if sensor.In != nil && at.now-sensor.Last > climate.Patience {
+				v.Alerts = append(v.Alerts, AlertView{Alert: room.Alert{Kind: room.Quiet, At: sensor.Last, In: *sensor.In}, Quiet: sensor.Device, Where: at.inForce.surroundings(*sensor.In)})
+			}
+		}
+		return v, err
+	})
+	type check struct {
+		Who
+		Task string `path:"task"`
+		Body bench.Touched
+	}
+	command(to, http.MethodPost, "/lying/{task}/check", "check-drying", "Say what was found by touch", func(ctx context.Context, in *check) (Lain, error) {
+		return s.lie(ctx, in.Who, "touched", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, string, error) {
+			lot, moved, err := b.Touch(studio.ID(in.Task), studio.ID(in.Person), in.Body)
+			said := string(in.Body.Found)
+			if in.Body.Found == studio.FoundSpoilt {
+				said = fmt.Sprintf("%d spoilt", in.Body.Pieces)
+			}
+			return lot, moved, said, err
+		})
+	})
+	type put struct {
+		Who
+		Task string `path:"task"`
+		Body bench.Elsewhere
+	}
+	command(to, http.MethodPost, "/lying/{task}/put", "put-elsewhere", "Say where what lies there was put", func(ctx context.Context, in *put) (Lain, error) {
+		return s.lie(ctx, in.Who, "put elsewhere", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, string, error) {
+			lot, err := b.Put(studio.ID(in.Task), studio.ID(in.Person), in.Body)
+			return lot, nil, "put elsewhere", err
+		})
+	})
+}
+
+// Lain is the answer to a fact of the drying room.
+type Lain struct {
+	N  int64  `json:"n"`
+	Of string `json:"of"`
+}
+
+// lie runs a fact of the drying room as one command.
+func (s *Service) lie(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, string, error)) (Lain, error) {
+	return facts(ctx, s, func(at *situation) (Lain, error) {
+		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
+			if err := at.unchanged(tx); err != nil {
+				return nil, err
+			}
+			lot, moved, said, err := happen(bench.New(at.inForce.doc, at.inForce.plan))
+			if err != nil {
+				return nil, err
+			}
+			of := at.inForce.book.Of(lot.Made()).Name
+			tx.Summary = fmt.Sprintf("%s, drying: %s", of, said)
+			if err := tx.PutLying(lot); err != nil {
+				return nil, err
+			}
+			return Lain{Of: of}, tx.Book(lot, moved)
+		})
+		var answer Lain
+		if err == nil {
+			err = json.Unmarshal(done.Answer, &answer)
+			answer.N = done.N
+		}
+		return answer, err
+	})
+}
+
+// room is the drying room of the plan in force.
+func (at *situation) room() RoomView {
+	a := at.inForce
+	r := room.Now(room.Studio{Doc: a.doc, Book: a.book, Plan: a.plan, Instance: a.instance(), Air: a.air, Calendar: at.calendar})
+	v := RoomView{N: at.n, Now: at.now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}}
+	for _, in := range a.doc.Surroundings {
+		v.Places = append(v.Places, Named{ID: in.ID, Name: in.Name})
+	}
+	lying := map[studio.ID]*room.Lying{}
+	for i := range r.Lying {
+		l := &r.Lying[i]
+		lying[l.Lot] = l
+		v.Lying = append(v.Lying, a.lyingCard(l))
+	}
+	slot := func(s studio.Slot) SlotView {
+		made := a.lots[s.Lot]
+		of := a.book.Of(made.Made())
+		view := SlotView{Slot: s, Of: of.Name, Form: of.Form}
+		view.Colour, _ = a.swatch(made.Made(), made.Mixes)
+		if l := lying[s.Lot]; l != nil {
+			view.State, view.Lying = l.State, l.Task
+		}
+		return view
+	}
+	for i, shelf := range r.Shelves {
+		p := a.doc.Places[i]
+		view := ShelfView{Named: Named{ID: p.ID, Name: p.Name}, Slots: shelf.Slots, Free: shelf.Slots, In: p.In, Taken: []SlotView{}}
+		if made := a.book.Recipe(p.MadeBy); made != nil {
+			view.MadeBy = made.Name
+		}
+		for _, taken := range shelf.Taken {
+			view.Free -= taken.Slots
+			view.Taken = append(view.Taken, slot(taken))
+		}
+		v.Shelves = append(v.Shelves, view)
+	}
+	for _, m := range a.doc.Machines {
+		view := ShelfView{Named: Named{ID: m.ID, Name: m.Name}, Machine: true, Slots: m.Slots, Free: m.Slots, Taken: []SlotView{}}
+		for _, t := range a.plan.Tasks {
+			if t.Load != nil && t.Load.Machine == m.ID && t.State == studio.TaskStarted {
+				view.Free -= t.Load.Slots
+				view.Taken = append(view.Taken, slot(studio.Slot{Lot: t.Lot, Task: t.ID, Slots: t.Load.Slots, Until: t.End}))
+			}
+		}
+		v.Shelves = append(v.Shelves, view)
+	}
+	for _, alert := range r.Alerts {
+		v.Alerts = append(v.Alerts, a.alert(alert))
+	}
+	return v
+}
+
+func (a *answer) lyingCard(l *room.Lying) LyingCard {
+	lot := a.lots[l.Lot]
+	of := a.book.Of(lot.Made())
+	c := LyingCard{Lying: *l, Named: Named{ID: of.ID, Name: of.Name, Form: of.Form}, Orders: append([]studio.ID{}, a.orders[l.Lot]...)}
+	c.Colour, c.Mix = a.swatch(lot.Made(), lot.Mixes)
+	step, _ := of.Step(l.Step)
+	c.Wait = step.Name
+	if l.Class != "" {
+		c.ClassName = a.air.Class(l.Class).Name
+	}
+	if l.Found != nil {
+		c.FoundBy = a.person(l.Found.Person)
+	}
+	if l.Next != nil {
+		next := a.tasks[l.Next.Task]
+		c.NextName, c.NextBy = a.named(next.Lot, next.Step), a.person(l.Next.Person)
+	}
+	return c
+}
+
+func (a *answer) alert(alert room.Alert) AlertView {
+	v := AlertView{Alert: alert, By: a.person(alert.Person), Where: a.surroundings(alert.In)}
+	if lot := a.lots[alert.Lot]; lot != nil {
+		v.Of = a.book.Of(lot.Made()).Name
+	}
+	for _, s := range a.doc.Shelf {
+		if s.ID == alert.Lot {
+			v.Of = a.book.Of(s.Made()).Name
+		}
+	}
+	return v
+}
+
+// person is what somebody is called, empty for nobody.
+func (a *answer) person(id studio.ID) string {
+	for _, p := range a.doc.People {
+		if p.ID == id {
+			return p.Name
+		}
+	}
+	return ""
+}

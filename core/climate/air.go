@@ -1,0 +1,115 @@
+package climate
+
+import (
+	"slices"
+
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// Air is the air of all places that plans reckon with. It was made at the hour Made; the
+// room goes by the empty id.
+type Air struct {
+	Made     int64                      `json:"made"`
+	Usual    map[studio.ID][]studio.Air `json:"usual,omitempty"`
+	Readings []studio.Reading           `json:"readings,omitempty"`
+	Words    []Word                     `json:"words,omitempty"`
+}
+
+// How far back and ahead of now the air is laid out hour by hour; beyond, it is as usual.
+const (
+	Behind = 14 * 24 // hours
+	Coming = 72      // hours
+)
+
+// Into puts the air into a document: the usual day of each place, and its hours.
+func (a Air) Into(doc *studio.Document) {
+	if usual := a.Usual[""]; len(usual) == 24 {
+		doc.Climate = usual
+	}
+	doc.Surroundings = slices.Clone(doc.Surroundings)
+	for i := range doc.Surroundings {
+		if usual := a.Usual[doc.Surroundings[i].ID]; len(usual) == 24 {
+			doc.Surroundings[i].Hours = usual
+		}
+	}
+	if len(a.Readings) > 0 {
+		doc.Readings = a.Readings
+	}
+}
+
+// Places are the room and what of the studio has air of its own, with the standing profile
+// of each.
+func Places(doc *studio.Document) map[studio.ID][]studio.Air {
+	places := map[studio.ID][]studio.Air{"": doc.Climate}
+	for _, s := range doc.Surroundings {
+		places[s.ID] = s.Hours
+	}
+	return places
+}
+
+// Take makes the air of a document's places from what their sensors measured. The words
+// of the lead count where the air is not shut in. Where nothing was ever measured the
+// profile of the document stays.
+func Take(doc *studio.Document, calendar studio.Calendar, measured map[studio.ID][][]Hour, words []Word) Air {
+	hour := int64(doc.Now / 60)
+	air := Air{Made: hour, Usual: map[studio.ID][]studio.Air{}}
+	for _, w := range words {
+		if w.Until > doc.Now {
+			air.Words = append(air.Words, w)
+		}
+	}
+	places := []studio.ID{""}
+	for _, s := range doc.Surroundings {
+		places = append(places, s.ID)
+	}
+	for _, in := range places {
+		c := CurveOf(doc, calendar, in, measured[in], air.Words, hour-Behind, hour+Coming)
+		air.Usual[in] = c.Usual
+		air.Readings = append(air.Readings, c.Readings(in)...)
+	}
+	return air
+}
+
+// CurveOf lays out the air of one place over the hours [from, to).
+func CurveOf(doc *studio.Document, calendar studio.Calendar, in studio.ID, measured [][]Hour, words []Word, from, to int64) Curve {
+	around := Around{Profile: Places(doc)[in], Words: words}
+	around.Measured, _ = Together(measured...)
+	for _, s := range doc.Surroundings {
+		if s.ID == in && s.Closed {
+			around.Words = nil
+		}
+	}
+	for _, w := range around.Words {
+		to = max(to, int64(studio.CeilDiv(w.Until, 60)))
+	}
+	return Make(around, calendar, doc.Now, max(0, from), to)
+}
+
+// Matters is the difference in standard drying time beyond which plans are made anew
+// for a change of the air.
+const Matters = studio.Minute(15)
+
+// Departs is true when what dries would notice that a document's air is another: over the
+// last day and the next, some clock of it comes to more than Matters sooner or later.
+func Departs(doc *studio.Document, calendar studio.Calendar, fresh Air) bool {
+	other := *doc
+	fresh.Into(&other)
+	from, to := max(0, doc.Now-1440), doc.Now+1440
+	for in := range Places(doc) {
+		was, is := drying.Hourly(doc, calendar, in, to), drying.Hourly(&other, calendar, in, to)
+		stalls := map[studio.PerMille]bool{}
+		for _, class := range doc.DryingClasses {
+			stalls[class.StallHumidity] = true
+		}
+		for stall := range stalls {
+			a, b := drying.NewClock(was, stall), drying.NewClock(is, stall)
+			for t := from; t <= to; t += 60 {
+				if off := (a.At(t) - a.At(from)) - (b.At(t) - b.At(from)); max(off, -off) > int64(Matters)*1000 {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}

@@ -1,0 +1,289 @@
+// Package room is the drying room as it stands: what lies where since when, how far it is
+// and when it will be further, what frees up, which windows open and close, and what the
+// air does to it. It reads the document and the plan in force; it decides nothing.
+package room
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// When is when pieces reach a state: two of ten before Early, half before Likely, eight of
+// ten before Late. Nil is not before the air is drier.
+type When struct {
+	Early  *studio.Minute `json:"early,omitempty"`
+	Likely *studio.Minute `json:"likely,omitempty"`
+	Late   *studio.Minute `json:"late,omitempty"`
+}
+
+// Lying are pieces of one lot that lie in a wait.
+type Lying struct {
+	Task   studio.ID     `json:"task"`
+	Lot    studio.ID     `json:"lot"`
+	Step   string        `json:"step"`
+	Pieces int64         `json:"pieces"`
+	Since  studio.Minute `json:"since" doc:"when they were put down"`
+	In     studio.ID     `json:"in,omitempty" doc:"the surroundings, the room if empty"`
+	Class  studio.ID     `json:"class,omitempty" doc:"how they dry; empty where they only rest"`
+	// State is how far they are by the last touch or, past that, by the clock.
+	State studio.Found  `json:"state" enum:"soft,firm,dry"`
+	Found *studio.Check `json:"found,omitempty" doc:"the last that was found by touch"`
+	Firm  *When         `json:"firm,omitempty"`
+	Stiff *When         `json:"stiff,omitempty" doc:"too dry to shape"`
+	Dry   *When         `json:"dry,omitempty"`
+	Over  studio.Minute `json:"over" doc:"when the plan has the wait over"`
+	Until studio.State  `json:"until,omitempty" doc:"the state that the wait is for"`
+	Next  *Next         `json:"next,omitempty"`
+	Holds []studio.Held `json:"holds"`
+	// Damp is how much later they are dry than if the air stayed as it is.
+	Damp     studio.Minute `json:"damp"`
+	Machines []Offer       `json:"machines"`
+	Machine  studio.ID     `json:"machine,omitempty" doc:"the machine they are in"`
+}
+
+// Next is the task that takes pieces up.
+type Next struct {
+	Task   studio.ID      `json:"task"`
+	Person studio.ID      `json:"person,omitempty"`
+	Start  studio.Minute  `json:"start"`
+	Opens  studio.Minute  `json:"opens" doc:"when it may begin at the earliest"`
+	Closes *studio.Minute `json:"closes,omitempty" doc:"when it may begin at the latest"`
+}
+
+// Offer is when pieces would be dry in a machine, put in now.
+type Offer struct {
+	Machine studio.ID     `json:"machine"`
+	Minutes studio.Minute `json:"minutes"`
+	Dry     studio.Minute `json:"dry"`
+}
+
+// Shelf is one kind of place with what lies in it now.
+type Shelf struct {
+	Place studio.ID     `json:"place"`
+	Slots int64         `json:"slots"`
+	Taken []studio.Slot `json:"taken"`
+}
+
+// Room is all of it, what has a window first, then what is over first.
+type Room struct {
+	Lying   []Lying `json:"lying"`
+	Shelves []Shelf `json:"shelves"`
+	Alerts  []Alert `json:"alerts"`
+}
+
+// Studio is what the room is seen from: a document, its plan in force, and the air.
+type Studio struct {
+	Doc      *studio.Document
+	Book     *studio.Book
+	Plan     *studio.Plan
+	Instance *studio.Instance
+	Air      drying.Room
+	Calendar studio.Calendar
+}
+
+// Now is the drying room at the moment of the document.
+func Now(s Studio) Room {
+	v := view{Studio: s, tasks: map[studio.ID]*studio.Task{}, lots: map[studio.ID]*studio.Lot{}, closing: map[studio.ID][]studio.Lag{}}
+	for i := range s.Plan.Tasks {
+		v.tasks[s.Plan.Tasks[i].ID] = &s.Plan.Tasks[i]
+	}
+	for i := range s.Plan.Lots {
+		v.lots[s.Plan.Lots[i].ID] = &s.Plan.Lots[i]
+	}
+	for _, lag := range s.Instance.Links {
+		v.closing[lag.To] = append(v.closing[lag.To], lag)
+	}
+	r := Room{Lying: []Lying{}}
+	for i := range s.Doc.Work {
+		r.Lying = append(r.Lying, v.lot(&s.Doc.Work[i])...)
+	}
+	slices.SortStableFunc(r.Lying, func(a, b Lying) int {
+		return cmp.Or(cmp.Compare(a.closes(), b.closes()), cmp.Compare(a.Over, b.Over), cmp.Compare(a.Task, b.Task))
+	})
+	r.Shelves = v.shelves()
+	r.Alerts = v.alerts(r.Lying)
+	return r
+}
+
+func (l Lying) closes() studio.Minute {
+	if l.Next != nil && l.Next.Closes != nil {
+		return *l.Next.Closes
+	}
+	return drying.Never
+}
+
+type view struct {
+	Studio
+	tasks   map[studio.ID]*studio.Task
+	lots    map[studio.ID]*studio.Lot
+	closing map[studio.ID][]studio.Lag
+}
+
+// lot is what of a lot lies in a wait: the last one that it lies in.
+func (v *view) lot(w *studio.WorkLot) (lying []Lying) {
+	r, l := v.Book.Of(w.Made()), v.lots[w.ID]
+	if l == nil {
+		return nil
+	}
+	for i := len(r.Steps) - 1; i >= 0; i-- {
+		t := v.tasks[studio.TaskID(w.ID, r.Steps[i].Key)]
+		if r.Steps[i].Wait != nil && t != nil && t.Start <= v.Doc.Now && w.Lies(r, i) && (i < len(r.Steps)-1 || t.End > v.Doc.Now) {
+			return []Lying{v.lying(w, l, r, i, t)}
+		}
+	}
+	return nil
+}
+
+func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait int, t *studio.Task) Lying {
+	now := v.Doc.Now
+	out := Lying{Task: t.ID, Lot: w.ID, Step: t.Step, Pieces: w.Entering(r, t.Step), Since: t.Start, Over: t.End, State: studio.FoundSoft, Holds: []studio.Held{}, Machines: []Offer{}}
+	for i := range w.Checks {
+		if c := &w.Checks[i]; c.Step == t.Step && !c.Mistaken && c.Found != studio.FoundSpoilt {
+			out.Found, out.State = c, c.Found
+		}
+	}
+	if t.Load != nil {
+		out.Machine = t.Load.Machine
+	}
+	for i := wait; i >= 0; i-- { // what its own steps and those before still hold
+		if held := v.tasks[studio.TaskID(w.ID, r.Steps[i].Key)]; held != nil {
+			for _, h := range held.Holds {
+				if h.From <= now && h.To > now {
+					out.Holds = append(out.Holds, h)
+				}
+			}
+		}
+	}
+	out.Next = v.next(w, r, wait)
+	out.Until = r.Steps[wait].Wait.State
+	dries := func(state studio.State) *studio.Dries { return studio.Known(v.Doc, v.Book, l, wait, state) }
+	if d := dries(studio.Dry); d != nil && out.Machine == "" {
+		out.Class, out.In = d.Class, d.In
+		out.Since = v.putDown(w, r, wait, out.Since)
+		out.Firm, out.Stiff, out.Dry = v.when(dries(studio.Firm), out.Since), v.when(dries(studio.Stiff), out.Since), v.when(d, out.Since)
+		for _, further := range []struct {
+			when *When
+			is   studio.Found
+		}{{out.Firm, studio.FoundFirm}, {out.Dry, studio.FoundDry}} {
+			if at := further.when.Likely; at != nil && *at <= now {
+				out.State = further.is
+			}
+		}
+		v.weather(&out, d)
+	}
+	return out
+}
+
+// putDown is when the pieces of a wait were put down.
+func (v *view) putDown(w *studio.WorkLot, r *studio.Recipe, wait int, otherwise studio.Minute) studio.Minute {
+	first, _ := r.Task(r.PutDown(wait))
+	if record := w.Record(r.Steps[first].Key); record != nil && record.State == studio.TaskDone {
+		return record.End
+	}
+	return otherwise
+}
+
+func (v *view) when(d *studio.Dries, since studio.Minute) *When {
+	at := func(percentile int64) *studio.Minute {
+		if end, ok := v.Air.When(*d, percentile, since); ok {
+			return &end
+		}
+		return nil
+	}
+	return &When{at(20), at(50), at(80)}
+}
+
+// next is the task that takes up what lies in a wait, with its window.
+func (v *view) next(w *studio.WorkLot, r *studio.Recipe, wait int) *Next {
+	var task studio.ID
+	for i := wait + 1; i < len(r.Steps) && task == ""; i++ {
+		if r.Steps[i].Work != nil {
+			first, _ := r.Task(i)
+			task = studio.TaskID(w.ID, r.Steps[first].Key)
+		}
+	}
+	if task == "" {
+		for _, link := range v.Plan.Links {
+			if into := v.lots[link.To]; link.From == w.ID && into != nil {
+				next := v.Book.Of(into.Made())
+				_, at := next.Step(link.Step)
+				first, _ := next.Task(at)
+				if id := studio.TaskID(link.To, next.Steps[first].Key); v.tasks[id] != nil && (task == "" || v.tasks[id].Begin() < v.tasks[task].Begin()) {
+					task = id
+				}
+			}
+		}
+	}
+	t := v.tasks[task]
+	if t == nil || t.State == studio.TaskDone {
+		return nil
+	}
+	n := &Next{Task: t.ID, Person: t.Person, Start: t.Begin(), Opens: v.Doc.Now}
+	for _, lag := range v.closing[task] {
+		from := v.tasks[lag.From]
+		if from == nil || from.Lot != w.ID {
+			continue
+		}
+		first, last, _, ok := v.Air.Window(lag, from.End)
+		if ok {
+			n.Opens = max(n.Opens, first)
+		}
+		if ok && lag.Most != nil && last != drying.Never && (n.Closes == nil || last < *n.Closes) {
+			n.Closes = &last
+		}
+	}
+	return n
+}
+
+// weather is what the coming air costs pieces, and what a machine would save them.
+func (v *view) weather(l *Lying, d *studio.Dries) {
+	now := v.Doc.Now
+	if l.State == studio.FoundDry {
+		return
+	}
+	clock := v.Air.Clock(d.Class, d.In)
+	need, done := v.Air.Standard(*d, 50), v.Air.Passed(d.Class, d.Lain)
+	since := l.Since
+	if n := len(d.Lain); n > 0 {
+		since = d.Lain[n-1].To
+	}
+	left := need - done - (clock.At(now) - clock.At(since))
+	if left <= 0 {
+		return
+	}
+	if rate := clock.At(now+60) - clock.At(now); rate > 0 && l.Dry.Likely != nil {
+		l.Damp = *l.Dry.Likely - now - studio.CeilDiv(studio.Minute(left*60), studio.Minute(rate))
+	}
+	for _, m := range v.Doc.Machines {
+		for _, of := range m.Dries {
+			if of.Class == d.Class {
+				whole := float64(of.Minutes) * float64(max(1, d.Factor)) / 1000 * math.Pow(float64(d.Thickness)/float64(v.Air.Class(d.Class).Thickness), 1.5)
+				minutes := max(1, studio.Minute(math.Ceil(whole*float64(left)/float64(need))))
+				l.Machines = append(l.Machines, Offer{m.ID, minutes, now + minutes})
+			}
+		}
+	}
+}
+
+// shelves are the places with what the plan in force has in them now.
+func (v *view) shelves() []Shelf {
+	shelves := []Shelf{}
+	for _, p := range v.Doc.Places {
+		shelf := Shelf{Place: p.ID, Slots: p.Slots, Taken: []studio.Slot{}}
+		for i := range v.Plan.Tasks {
+			t := &v.Plan.Tasks[i]
+			for _, h := range t.Holds {
+				if h.Place == p.ID && h.From <= v.Doc.Now && h.To > v.Doc.Now && t.State != studio.TaskPlanned {
+					shelf.Taken = append(shelf.Taken, studio.Slot{Lot: t.Lot, Task: t.ID, Slots: h.Slots, Until: h.To})
+				}
+			}
+		}
+		slices.SortStableFunc(shelf.Taken, func(a, b studio.Slot) int { return cmp.Compare(a.Until, b.Until) })
+		shelves = append(shelves, shelf)
+	}
+	return shelves
+}

@@ -1,0 +1,170 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+
+	"bractum/core/climate"
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// FreshAir is the air of the studio's places as sensors and the lead have it now, beside
+// what plans reckon with so far. Words are the lead's, those that stand if nil.
+func (s *Store) FreshAir(ctx context.Context, now studio.Minute, words []climate.Word) (fresh, inUse climate.Air, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		doc, calendar, used, err := standing(ctx, q, now)
+		if err != nil {
+			return err
+		}
+		if words == nil {
+			words = used.Words
+		}
+		hour := int64(now / 60)
+		measured, err := measuredHours(ctx, q, hour-climate.Behind-7*24, hour)
+		if err != nil {
+			return err
+		}
+		fresh, inUse = climate.Take(doc, calendar, measured, words), used
+		return nil
+	})
+	return fresh, inUse, err
+}
+
+// Curve is the air of a place over the hours [from, to), and past them as far as the lead's
+// words go; apart where its sensors contradict each other.
+func (s *Store) Curve(ctx context.Context, now studio.Minute, in studio.ID, from, to int64) (c climate.Curve, words []climate.Word, apart bool, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		doc, calendar, used, err := standing(ctx, q, now)
+		if err != nil {
+			return err
+		}
+		hour := int64(now / 60)
+		measured, err := measuredHours(ctx, q, min(from, hour-climate.Behind-7*24), hour)
+		if err != nil {
+			return err
+		}
+		c, words = climate.CurveOf(doc, calendar, in, measured[in], used.Words, from, to), used.Words
+		_, apart = climate.Together(measured[in]...)
+		return nil
+	})
+	return c, words, apart, err
+}
+
+// standing is a document of the studio's places with their standing profiles, and the air
+// in use.
+func standing(ctx context.Context, q *sqlcgen.Queries, now studio.Minute) (*studio.Document, studio.Calendar, climate.Air, error) {
+	var used climate.Air
+	row, err := q.Studio(ctx)
+	if err != nil {
+		return nil, studio.Calendar{}, used, err
+	}
+	calendar, _, err := clockOf(row)
+	if err != nil {
+		return nil, calendar, used, err
+	}
+	a := &assembler{ctx: ctx, q: q, doc: &studio.Document{Now: now}}
+	var kept equipment
+	a.decode(row.Equipment, &kept)
+	a.decode(row.Air, &used)
+	kept.into(a.doc)
+	a.climate()
+	return a.doc, calendar, used, a.err
+}
+
+// SetAir has plans reckon with another air from now on. What the sensors measured is not
+// taken back; what the lead said of it is.
+func (t *Tx) SetAir(air climate.Air) error {
+	before, err := t.air()
+	if err != nil {
+		return err
+	}
+	if !slices.Equal(before.Words, air.Words) {
+		t.touch("air", "words", before.Words, air.Words)
+	}
+	return t.q.SetAir(t.ctx, asJSON(air))
+}
+
+func (t *Tx) air() (air climate.Air, err error) {
+	body, err := t.q.Air(t.ctx)
+	if err == nil {
+		err = json.Unmarshal([]byte(body), &air)
+	}
+	return air, err
+}
+
+// HangSensor says where a sensor hangs; nil takes it down.
+func (t *Tx) HangSensor(id int64, in *studio.ID) (Sensor, error) {
+	row, err := t.q.Sensor(t.ctx, id)
+	if errors.Is(err, sql.ErrNoRows) {
+		return Sensor{}, NotFound{"this sensor"}
+	}
+	if err != nil {
+		return Sensor{}, err
+	}
+	before := sensorOf(row)
+	row.Surroundings = nullString("")
+	if row.Surroundings.Valid = in != nil; in != nil {
+		row.Surroundings.String = string(*in)
+	}
+	t.touch("sensor", fmt.Sprint(id), before.In, in)
+	return sensorOf(row), t.q.HangSensor(t.ctx, sqlcgen.HangSensorParams{ID: id, Surroundings: row.Surroundings})
+}
+
+// restoreAir takes back what was said of the air.
+func (t *Tx) restoreAir(touched sqlcgen.JournalTouch) error {
+	if touched.Thing == "sensor" {
+		var id int64
+		var in *studio.ID
+		if _, err := fmt.Sscan(touched.ID, &id); err != nil {
+			return err
+		}
+		if err := json.Unmarshal([]byte(touched.Before), &in); err != nil {
+			return err
+		}
+		_, err := t.HangSensor(id, in)
+		return err
+	}
+	air, err := t.air()
+	if err != nil {
+		return err
+	}
+	var words []climate.Word
+	if err := json.Unmarshal([]byte(touched.Before), &words); err != nil {
+		return err
+	}
+	air.Words = words
+	return t.SetAir(air)
+}
+
+func (a *assembler) sensors() {
+	for _, r := range rows(a, a.q.Sensors) {
+		if r.Surroundings.Valid {
+			a.doc.Sensors = append(a.doc.Sensors, studio.Sensor{Device: r.Device, In: studio.ID(r.Surroundings.String)})
+		}
+	}
+}
+
+// lying is what is known of a lot's pieces beside the records of its tasks.
+type lying struct {
+	Checks []studio.Check `json:"checks,omitempty"`
+	Puts   []studio.Put   `json:"puts,omitempty"`
+}
+
+// PutLying writes what was found of a lot's pieces and where they were put.
+func (t *Tx) PutLying(w studio.WorkLot) error {
+	return t.setLying(string(w.ID), asJSON(lying{w.Checks, w.Puts}))
+}
+
+func (t *Tx) setLying(lot, after string) error {
+	before, err := t.q.LyingOf(t.ctx, lot)
+	if err != nil {
+		return err
+	}
+	t.touch("lying", lot, json.RawMessage(before), json.RawMessage(after))
+	return t.q.SetLying(t.ctx, sqlcgen.SetLyingParams{ID: lot, Lying: after})
+}

@@ -1,0 +1,211 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { computed, ref } from "vue";
+import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
+import { useDryingRoom, useUndo } from "../../api/queries";
+import { lasting, useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import StationHead from "../../parts/StationHead.vue";
+import AirPanel from "./AirPanel.vue";
+import AlertList from "./AlertList.vue";
+import ShelfBoard from "./ShelfBoard.vue";
+import TrayDrawer from "./TrayDrawer.vue";
+import TrayRow from "./TrayRow.vue";
+
+const { data: room, error } = useDryingRoom();
+const times = useTimes();
+const send = useCommands();
+const undo = useUndo();
+const opened = ref("");
+const drawn = computed(() => room.value?.lying.find((l) => l.task === opened.value));
+const where = (id?: string) => room.value?.places.find((p) => p.id === id)?.name ?? "";
+
+type Found = Schemas["Touched"]["found"];
+const wish = ref<{ task: string; found: Found; pieces?: number }>();
+const check = useMutation({
+  mutationFn: (surely: boolean) =>
+    send([wish.value, surely], (header) => {
+      const { task, ...found } = wish.value!;
+      return answered(
+        client.POST("/api/lying/{task}/check", { params: { header, path: { task } }, body: { ...found, surely } }),
+      );
+    }),
+});
+const confirmable = computed(
+  () => check.error.value instanceof Refused && check.error.value.fields.some((f) => f.location === "body.surely"),
+);
+function found(task: string, what: Found, pieces?: number) {
+  wish.value = { task, found: what, ...(pieces ? { pieces } : {}) };
+  check.mutate(false);
+}
+
+/** Boards with what lies on them; the empty ones come last, without trays. */
+const boards = computed(() => {
+  const lying = room.value?.lying ?? [];
+  return (room.value?.shelves ?? [])
+    .map((shelf) => ({
+      shelf,
+      trays: lying.filter((l) => (shelf.machine ? l.machine === shelf.id : l.holds.some((h) => h.place === shelf.id))),
+    }))
+    .sort((a, b) => rank(a.trays) - rank(b.trays));
+});
+const rank = (trays: Schemas["LyingCard"][]) =>
+  trays.length ? Math.min(...trays.map((t) => (room.value?.lying ?? []).indexOf(t))) : 1000;
+const loose = computed(() => (room.value?.lying ?? []).filter((l) => !l.holds.length && !l.machine));
+const frees = computed(() =>
+  (room.value?.shelves ?? [])
+    .flatMap((s) => s.taken.map((t) => ({ shelf: s.name, ...t })))
+    .filter((t) => t.until <= (room.value?.now ?? 0) + 480)
+    .sort((a, b) => a.until - b.until)
+    .slice(0, 6),
+);
+/** What the coming air costs most, and what a machine would save. */
+const costs = computed(() =>
+  (room.value?.lying ?? [])
+    .filter((l) => l.damp >= 30)
+    .sort((a, b) => b.damp - a.damp)
+    .slice(0, 2)
+    .map((l) => ({ ...l, machine: l.machines.toSorted((a, b) => a.dry - b.dry)[0] })),
+);
+const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)?.name.toLowerCase();
+</script>
+
+<template>
+  <div class="station">
+    <StationHead
+      title="Drying room"
+      :says="`${room?.lying.length ?? 0} ${room?.lying.length === 1 ? 'thing lies' : 'things lie'} drying or resting`"
+    >
+      <p class="quiet starting">Times are this studio's starting points; touch decides.</p>
+    </StationHead>
+    <ProblemNote :error="error ?? check.error.value ?? undo.error.value" />
+    <p v-if="confirmable" class="remark">
+      <v-btn data-test="surely" @click="check.mutate(true)">It is {{ wish?.found }}</v-btn>
+      <v-btn variant="text" @click="check.reset()">Leave it</v-btn>
+    </p>
+    <p v-if="check.data.value" class="remark done" role="status" data-test="said">
+      {{ check.data.value.of }}: {{ wish?.found }}.
+      <button class="bare add" @click="(undo.mutate(check.data.value!.n), check.reset())">Take it back</button>
+    </p>
+    <AlertList v-if="room" :alerts="room.alerts" :now="room.now" />
+    <div class="floor">
+      <div v-if="room" class="shelves">
+        <p v-if="!room.lying.length" class="sheet empty">
+          Nothing is drying. When a task at the bench ends with pieces put down, they lie here.
+        </p>
+        <section v-for="b in boards.filter((b) => b.trays.length)" :key="b.shelf.id" class="shelf">
+          <ShelfBoard :shelf="b.shelf" :where="where(b.shelf.in)" />
+          <div class="trays">
+            <TrayRow
+              v-for="l in b.trays"
+              :key="l.task"
+              :lying="l"
+              :now="room.now"
+              :busy="check.isPending.value || !person"
+              @open="opened = l.task"
+              @found="(what) => found(l.task, what)"
+            />
+          </div>
+        </section>
+        <section v-if="loose.length" class="shelf">
+          <div><h3>On the bench</h3></div>
+          <div class="trays">
+            <TrayRow
+              v-for="l in loose"
+              :key="l.task"
+              :lying="l"
+              :now="room.now"
+              :busy="check.isPending.value || !person"
+              @open="opened = l.task"
+              @found="(what) => found(l.task, what)"
+            />
+          </div>
+        </section>
+        <section class="shelf emptied">
+          <ShelfBoard
+            v-for="b in boards.filter((b) => !b.trays.length)"
+            :key="b.shelf.id"
+            :shelf="b.shelf"
+            :where="where(b.shelf.in)"
+          />
+        </section>
+      </div>
+      <aside>
+        <AirPanel />
+        <section v-if="costs.length" class="sheet note" data-test="costs">
+          <h3>What the air will do</h3>
+          <p v-for="c in costs" :key="c.task">
+            The coming damp costs {{ c.name.toLowerCase() }} <b>{{ lasting(c.damp) }}</b><template v-if="c.machine"
+              >; in the {{ machineName(c.machine.machine) }} it would be dry by
+              <b>{{ times.moment(c.machine.dry) }}</b></template
+            >.
+          </p>
+        </section>
+        <section v-if="frees.length" class="sheet note">
+          <h3>Free soon</h3>
+          <p v-for="f in frees" :key="f.task + f.shelf">
+            <b>{{ times.clock(f.until) }}</b> {{ f.slots }} × {{ f.shelf.toLowerCase() }}
+            <span class="quiet">{{ f.of.toLowerCase() }}</span>
+          </p>
+        </section>
+      </aside>
+    </div>
+    <TrayDrawer
+      v-if="drawn && room"
+      :key="drawn.task"
+      :lying="drawn"
+      :room="room"
+      @close="opened = ''"
+      @found="(what, pieces) => found(drawn!.task, what, pieces)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.starting {
+  margin: 0;
+  max-width: 260px;
+  text-align: right;
+}
+.floor {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 340px;
+  gap: 18px;
+  align-items: start;
+}
+.shelf {
+  display: grid;
+  grid-template-columns: 140px minmax(0, 1fr);
+  gap: 12px;
+  padding: 12px 0 14px;
+  border-bottom: 5px solid var(--vein);
+}
+.trays {
+  display: grid;
+  gap: 8px;
+}
+.emptied {
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 16px;
+}
+aside {
+  display: grid;
+  gap: 12px;
+}
+.note {
+  padding: 12px 16px;
+}
+.note p {
+  margin: 5px 0;
+}
+.done {
+  background: var(--leaf-wash);
+  border-color: var(--leaf);
+}
+@media (max-width: 1100px) {
+  .floor,
+  .shelf {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Schemas } from "../../api/client";
+import { useTimes } from "../../format";
+
+/** One kind of place as a board of wells, each in the colour of what lies in it. */
+const props = defineProps<{ shelf: Schemas["ShelfView"]; where: string }>();
+const times = useTimes();
+const most = 40;
+const wells = computed(() => {
+  const all = props.shelf.taken.flatMap((t) =>
+    Array.from({ length: t.slots }, () => t as Schemas["SlotView"] | undefined),
+  );
+  while (all.length < props.shelf.slots) all.push(undefined);
+  return all.slice(0, most);
+});
+const next = computed(() => props.shelf.taken[0]);
+</script>
+
+<template>
+  <div class="board">
+    <h3>{{ shelf.name }}</h3>
+    <div class="wells" :aria-label="`${shelf.slots - shelf.free} of ${shelf.slots} taken`">
+      <span
+        v-for="(w, i) in wells"
+        :key="i"
+        class="well"
+        :class="[w ? 'taken' : 'free', w?.state]"
+        :style="w && { background: w.colour || '#e9e2d6' }"
+      />
+    </div>
+    <p class="quiet">
+      <b :class="{ none: shelf.free <= 0 }">{{
+        shelf.free > 0 ? `${shelf.free} of ${shelf.slots} free` : "none free"
+      }}</b>
+      <template v-if="next"> · {{ next.slots }} free at {{ times.moment(next.until) }}</template>
+      <template v-if="where"> · {{ where }}</template>
+      <template v-if="shelf.madeBy && shelf.free <= 0"> · more can be made</template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.board h3 {
+  margin: 0 0 5px;
+}
+.board p {
+  margin: 4px 0 0;
+}
+.none {
+  color: #a32740;
+}
+.wells {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px;
+}
+.well {
+  width: 15px;
+  height: 15px;
+  border-radius: 50% 50% 46% 46%;
+  border: 1px solid #35202f55;
+}
+.well.free {
+  background: var(--marble);
+  border: 1px dashed var(--wire);
+}
+.well.taken.soft {
+  border: 2px dashed #4f7d94;
+}
+.well.taken.firm {
+  border: 2px solid var(--dust);
+}
+.well.taken.dry {
+  border: 2px solid var(--leaf);
+  border-radius: 3px;
+}
+</style>
