@@ -15,6 +15,7 @@ import (
 var may = map[string][]string{
 	"bractum/core/studio":         {},
 	"bractum/core/drying":         {"core/studio"},
+	"bractum/core/learn":          {"core/studio", "core/drying"},
 	"bractum/core/climate":        {"core/studio", "core/drying"},
 	"bractum/core/room":           {"core/studio", "core/drying"},
 	"bractum/core/paste":          {"core/studio"},

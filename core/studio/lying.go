@@ -98,70 +98,102 @@ func (r *Recipe) PutDown(wait int) int {
 	return wait
 }
 
-// lain is where pieces put down with a work step have lain since, up to the last that is
-// known of them: what was found by touch or where they were put. Nothing, where nothing
-// is. Reached is when they were found to have reached a state.
-func (r *router) lain(recipe *Recipe, work *WorkLot, from int, state State, in func(step int) ID) (spans []Lain, reached *Minute) {
-	if work == nil {
-		return nil, nil
+// event is something that is known of pieces that lie: they were put into other air, or
+// were found not to be there yet.
+type event struct {
+	at     Minute
+	in     ID
+	notYet bool
+}
+
+// down is when pieces were put down with a work step of an index; false when they were not.
+func (w *WorkLot) down(recipe *Recipe, from int) (Minute, bool) {
+	if w == nil {
+		return 0, false
 	}
 	first, _ := recipe.Task(from)
-	down := work.Record(recipe.Steps[first].Key)
-	if down == nil || down.State != TaskDone {
-		return nil, nil
+	record := w.Record(recipe.Steps[first].Key)
+	if record == nil || record.State != TaskDone {
+		return 0, false
 	}
-	type event struct {
-		at     Minute
-		in     ID
-		notYet bool
-	}
-	var events []event
-	known := false
-	belongs := func(key string) (int, bool) {
-		_, i := recipe.Step(key)
-		return i, i > from && recipe.PutDown(i) <= from
-	}
-	for i := from + 1; i < len(recipe.Steps); i++ { // pieces that the recipe itself has moved
-		if recipe.Steps[i].Wait == nil {
+	return record.End, true
+}
+
+// belongs is true of a wait in which pieces lie that were put down with a work step.
+func (r *Recipe) belongs(wait string, from int) bool {
+	_, i := r.Step(wait)
+	return i > from && r.PutDown(i) <= from
+}
+
+// moves are when pieces put down with a work step came into other air: by the recipe, or
+// because somebody put them there.
+func (r *router) moves(recipe *Recipe, work *WorkLot, from int) (byRecipe, byHand []event) {
+	for i := from + 2; i < len(recipe.Steps); i++ {
+		if recipe.Steps[i].Wait == nil || !recipe.belongs(recipe.Steps[i].Key, from) {
 			continue
 		}
-		if before, _ := recipe.Task(i - 1); recipe.PutDown(i) <= from && i > from+1 {
-			if moved := work.Record(recipe.Steps[before].Key); moved != nil && moved.State == TaskDone {
-				events = append(events, event{at: moved.End, in: in(i)})
-			}
+		if at, moved := work.down(recipe, i-1); moved {
+			byRecipe = append(byRecipe, event{at: at, in: r.surroundings(recipe, i)})
 		}
-	}
-	for _, c := range work.Checks {
-		if _, here := belongs(c.Step); !here || c.Mistaken || c.Found == FoundSpoilt {
-			continue
-		}
-		if c.Found.Reaches(state) {
-			if reached == nil || c.At < *reached {
-				reached = &c.At
-			}
-			continue
-		}
-		known = true
-		events = append(events, event{at: c.At, notYet: true})
 	}
 	for _, p := range work.Puts {
-		if _, here := belongs(p.Step); here && p.Machine == "" {
-			known = true
-			events = append(events, event{at: p.At, in: p.In})
+		if p.Machine == "" && recipe.belongs(p.Step, from) {
+			byHand = append(byHand, event{at: p.At, in: p.In})
 		}
 	}
-	if reached != nil || !known {
-		return nil, reached
-	}
+	return byRecipe, byHand
+}
+
+// spans are where pieces put down at a minute have lain up to the last of some events.
+func (r *router) spans(recipe *Recipe, from int, down Minute, events []event) (spans []Lain) {
 	slices.SortStableFunc(events, func(a, b event) int { return int(a.at - b.at) })
-	here, at := in(from+1), down.End
+	here, at := r.surroundings(recipe, from+1), down
 	for _, e := range events {
 		spans = append(spans, Lain{Span{at, max(at, e.at)}, here, e.notYet})
 		if at = max(at, e.at); !e.notYet {
 			here = e.in
 		}
 	}
-	return spans, nil
+	return spans
+}
+
+// lain is where pieces put down with a work step have lain since, up to the last that is
+// known of them: what was found by touch or where they were put. Nothing, where nothing
+// is. Reached is when they were found to have reached a state.
+func (r *router) lain(recipe *Recipe, work *WorkLot, from int, state State) (spans []Lain, reached *Minute) {
+	down, lies := work.down(recipe, from)
+	if !lies {
+		return nil, nil
+	}
+	byRecipe, known := r.moves(recipe, work, from)
+	for _, c := range work.Checks {
+		switch {
+		case c.Mistaken || c.Found == FoundSpoilt || !recipe.belongs(c.Step, from):
+		case !c.Found.Reaches(state):
+			known = append(known, event{at: c.At, notYet: true})
+		case reached == nil || c.At < *reached:
+			reached = &c.At
+		}
+	}
+	if reached != nil || len(known) == 0 {
+		return nil, reached
+	}
+	return r.spans(recipe, from, down, append(byRecipe, known...)), nil
+}
+
+// Spans are where the pieces of a wait have lain since they were put down, up to a minute;
+// false where they were not put down before it.
+func Spans(doc *Document, book *Book, work *WorkLot, wait int, until Minute) ([]Lain, bool) {
+	recipe := book.Of(work.Made())
+	from := recipe.PutDown(wait)
+	down, lies := work.down(recipe, from)
+	if !lies || down > until {
+		return nil, false
+	}
+	r := router{doc: doc, book: book}
+	byRecipe, byHand := r.moves(recipe, work, from)
+	events := slices.DeleteFunc(append(byRecipe, byHand...), func(e event) bool { return e.at >= until })
+	return r.spans(recipe, from, down, append(events, event{at: until, notYet: true})), true
 }
 
 // here is where the pieces of a wait were put last, nil where they lie as the recipe says.

@@ -281,9 +281,9 @@ func (r *router) stay(l *Lot, recipe *Recipe, work *WorkLot, at int, pieces int6
 
 // known adds to what dries what is known of where it has lain since it was put down.
 func (r *router) known(d *Dries, recipe *Recipe, work *WorkLot, from int) *Dries {
-	d.Lain, d.Reached = r.lain(recipe, work, from, d.State, func(step int) ID { return r.surroundings(recipe, step) })
+	d.Lain, d.Reached = r.lain(recipe, work, from, d.State)
 	for _, p := range puts(work) {
-		if _, i := recipe.Step(p.Step); i > from && recipe.PutDown(i) <= from && p.Machine == "" {
+		if p.Machine == "" && recipe.belongs(p.Step, from) {
 			d.In = p.In
 		}
 	}

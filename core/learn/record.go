@@ -1,0 +1,361 @@
+package learn
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// Kind is what a record is about.
+type Kind string
+
+// Kinds of records: how long a class dries, how long a step takes, how fast a person is at
+// a skill, how much breaks at a step.
+const (
+	OfClass    Kind = "class"
+	OfStep     Kind = "step"
+	OfPace     Kind = "pace"
+	OfBreakage Kind = "breakage"
+)
+
+// Record sets a standard against what was recorded. Standard and Found are in the unit of
+// the kind: minutes to dry, thousandths of a minute a piece, hundredths of the recipe's
+// pace, per mille. Evidence is how many waits, or pieces, it rests on, Unsure the standard
+// deviation of Found's logarithm, or of the rate itself, in per mille. Clear records are
+// surely other than the standard: something to propose.
+type Record struct {
+	Key      string          `json:"key"`
+	Kind     Kind            `json:"kind" enum:"class,step,pace,breakage"`
+	Class    studio.ID       `json:"class,omitempty"`
+	Recipe   studio.ID       `json:"recipe,omitempty" doc:"the page of the flower book"`
+	Step     string          `json:"step,omitempty"`
+	Person   studio.ID       `json:"person,omitempty"`
+	Skill    string          `json:"skill,omitempty"`
+	Standard int64           `json:"standard"`
+	Found    int64           `json:"found"`
+	Evidence int64           `json:"evidence"`
+	Unsure   studio.PerMille `json:"unsurePerMille"`
+	Clear    bool            `json:"clear"`
+	Points   []Point         `json:"points" doc:"single findings, the latest last"`
+}
+
+// Point is a single finding as a multiple of the standard, in per mille: between Low and
+// High, the same for a known one; High of nothing is not known. Weight are its pieces.
+type Point struct {
+	Low    int64 `json:"low"`
+	High   int64 `json:"high"`
+	Weight int64 `json:"weight"`
+}
+
+// mostPoints of a record are kept for its chart.
+const mostPoints = 60
+
+// History is what was recorded: a document whose work are all lots that were ever begun
+// within it, those that are used up as well, with the air of those days.
+type History struct {
+	Doc      *studio.Document
+	Book     *studio.Book
+	Air      drying.Room
+	Calendar studio.Calendar
+}
+
+// Look sets all standards against the record, the clearest first.
+func Look(h History) []Record {
+	l := looking{History: h, pages: map[studio.ID]*studio.Recipe{}, classes: map[studio.ID]studio.DryingClass{}}
+	for _, r := range h.Doc.Current() {
+		l.pages[r.Page()] = r
+	}
+	for _, c := range h.Doc.DryingClasses {
+		l.classes[c.ID] = c
+	}
+	records := slices.Concat(l.drying(), l.minutes(), l.breakage())
+	slices.SortStableFunc(records, func(a, b Record) int {
+		if a.Clear != b.Clear {
+			if a.Clear {
+				return -1
+			}
+			return 1
+		}
+		return cmp.Or(-cmp.Compare(a.Evidence, b.Evidence), cmp.Compare(a.Key, b.Key))
+	})
+	return records
+}
+
+type looking struct {
+	History
+	pages   map[studio.ID]*studio.Recipe
+	classes map[studio.ID]studio.DryingClass
+}
+
+// drying weighs what was found of each class by touch and by taking things up.
+func (l *looking) drying() (records []Record) {
+	of := map[studio.ID][]Evidence{}
+	for i := range l.Doc.Work {
+		w := &l.Doc.Work[i]
+		r := l.Book.Of(w.Made())
+		for wait, step := range r.Steps {
+			if step.Wait == nil || step.Wait.Class == "" || step.Wait.State == "" {
+				continue
+			}
+			if e, known := l.wait(w, r, wait); known {
+				of[step.Wait.Class] = append(of[step.Wait.Class], e)
+			}
+		}
+	}
+	for _, c := range l.Doc.DryingClasses {
+		evidence := of[c.ID]
+		if len(evidence) == 0 {
+			continue
+		}
+		f := FactorOf(evidence, float64(c.Spread)/1000)
+		record := Record{Key: string(OfClass) + "/" + string(c.ID), Kind: OfClass, Class: c.ID, Standard: c.DryMinutes,
+			Found: int64(math.Round(f.Median * float64(c.DryMinutes))), Evidence: int64(f.N), Unsure: perMille(f.Unsure), Clear: f.Clear(), Points: []Point{}}
+		for _, e := range evidence[max(0, len(evidence)-mostPoints):] {
+			p := Point{Low: int64(1000 * e.Low), Weight: 1}
+			if !math.IsInf(e.High, 1) {
+				p.High = int64(1000 * e.High)
+			}
+			record.Points = append(record.Points, p)
+		}
+		records = append(records, record)
+	}
+	return records
+}
+
+// wait is what is known of how long one wait took: by touch, and by its pieces being
+// taken up as ready.
+func (l *looking) wait(w *studio.WorkLot, r *studio.Recipe, wait int) (Evidence, bool) {
+	key, class := r.Steps[wait].Key, r.Steps[wait].Wait.Class
+	if slices.ContainsFunc(w.Puts, func(p studio.Put) bool { return p.Step == key && p.Machine != "" }) {
+		return Evidence{}, false // the room says nothing of it
+	}
+	lot := &studio.Lot{ID: w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes}
+	// multiple is the standard time that had passed at a minute, in medians of a state.
+	multiple := func(state studio.State, until studio.Minute) (float64, bool) {
+		spans, lay := studio.Spans(l.Doc, l.Book, w, wait, until)
+		if !lay {
+			return 0, false
+		}
+		d := studio.Known(l.Doc, l.Book, lot, wait, state)
+		median := drying.Need(l.classes[class], d.Thickness, state, d.Factor, 50)
+		return float64(l.Air.Passed(class, spans)) / float64(median), true
+	}
+	e := Evidence{0, math.Inf(1)}
+	know := func(found studio.Found, at studio.Minute) {
+		for _, state := range []studio.State{studio.Firm, studio.Dry} {
+			m, lay := multiple(state, at)
+			switch {
+			case !lay:
+			case found.Reaches(state):
+				e.High = min(e.High, m)
+			default:
+				e.Low = max(e.Low, m)
+			}
+		}
+	}
+	for _, c := range w.Checks {
+		if c.Step == key && !c.Mistaken && c.Found != studio.FoundSpoilt {
+			know(c.Found, c.At)
+		}
+	}
+	for _, next := range r.Steps[wait+1:] {
+		if record := w.Record(next.Key); record != nil {
+			if m, lay := multiple(r.Steps[wait].Wait.State, record.Start); lay {
+				e.High = min(e.High, m)
+			}
+			break
+		}
+	}
+	if e.High <= e.Low { // findings of two states that do not go together
+		e.Low = 0
+	}
+	return e, (e.Low > 0 || !math.IsInf(e.High, 1)) && e.High > 0
+}
+
+func perMille(v float64) studio.PerMille { return studio.PerMille(math.Round(1000 * v)) }
+
+// stint is one finished task: by how much longer than the standard it took.
+type stint struct {
+	page   studio.ID
+	step   string
+	person studio.ID
+	skill  string
+	pieces int64
+	off    float64 // logarithm
+}
+
+// What a person or a step is worth before anything is recorded, in pieces; how far single
+// tasks are spread around it; and the rounds in which the two are told apart.
+const (
+	priorPieces = 50
+	taskSpread  = 0.25
+	apartRounds = 12
+)
+
+// minutes tells apart what a step and what a person takes: a task takes the standard at
+// the person's pace, times what its step is off by, times what its person is, both
+// log-normal around one. They are fitted in turn (backfitting: Hastie and Tibshirani,
+// "Generalized Additive Models"), each shrunk by what the standard is worth.
+func (l *looking) minutes() (records []Record) {
+	stints := l.stints()
+	steps, people := map[string]*effect{}, map[string]*effect{}
+	under := func(of map[string]*effect, key string) *effect {
+		if of[key] == nil {
+			of[key] = &effect{}
+		}
+		return of[key]
+	}
+	for i := range stints {
+		s := &stints[i]
+		step, person := under(steps, s.work()), under(people, s.who())
+		step.of, person.of = append(step.of, s), append(person.of, s)
+	}
+	for range apartRounds {
+		for _, e := range steps {
+			e.fit(func(s *stint) float64 { return people[s.who()].off })
+		}
+		for _, e := range people {
+			e.fit(func(s *stint) float64 { return steps[s.work()].off })
+		}
+	}
+	for key, e := range steps {
+		s := e.of[0]
+		step, _ := l.pages[s.page].Step(s.step)
+		records = append(records, e.record(Record{Key: string(OfStep) + "/" + key, Kind: OfStep, Recipe: s.page, Step: s.step, Standard: int64(step.Work.PerPiece)}, 1))
+	}
+	for key, e := range people {
+		s := e.of[0]
+		i := slices.IndexFunc(l.Doc.People, func(p studio.Person) bool { return p.ID == s.person })
+		records = append(records, e.record(Record{Key: string(OfPace) + "/" + key, Kind: OfPace, Person: s.person, Skill: s.skill, Standard: l.Doc.People[i].Pace(s.skill)}, -1))
+	}
+	return records
+}
+
+func (s *stint) work() string { return string(s.page) + "/" + s.step }
+func (s *stint) who() string  { return string(s.person) + "/" + s.skill }
+
+// effect is by how much tasks that share a step, or a person, are off, as a logarithm.
+type effect struct {
+	of  []*stint
+	off float64
+}
+
+// fit is the mean of what is left once the other effect is taken off, by pieces.
+func (e *effect) fit(other func(*stint) float64) {
+	sum, pieces := 0.0, 0.0
+	for _, s := range e.of {
+		sum += float64(s.pieces) * (s.off - other(s))
+		pieces += float64(s.pieces)
+	}
+	e.off = sum / (pieces + priorPieces)
+}
+
+// record completes a record of an effect; towards is -1 where more is less of it.
+func (e *effect) record(r Record, towards float64) Record {
+	pieces, tasks := 0.0, float64(len(e.of))
+	r.Points = []Point{}
+	for _, s := range e.of {
+		pieces += float64(s.pieces)
+		multiple := int64(math.Round(1000 * math.Exp(s.off)))
+		r.Points = append(r.Points, Point{multiple, multiple, s.pieces})
+	}
+	r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
+	f := Factor{Median: math.Exp(e.off), Unsure: taskSpread / math.Sqrt(tasks) * pieces / (pieces + priorPieces), N: len(e.of)}
+	r.Found = int64(math.Round(float64(r.Standard) * math.Pow(f.Median, towards)))
+	r.Evidence, r.Unsure, r.Clear = int64(pieces), perMille(f.Unsure), f.Clear() && len(e.of) > 1
+	return r
+}
+
+// stints are the finished tasks of steps that the flower book still has, with what they
+// took in working time that was not spent on something else.
+func (l *looking) stints() (stints []stint) {
+	of := map[studio.ID][]studio.Span{} // when each person was at some task
+	for _, w := range l.Doc.Work {
+		for _, r := range w.Records {
+			if r.State == studio.TaskDone && r.Machine == "" {
+				of[r.Person] = append(of[r.Person], studio.Span{From: r.Start, To: r.End})
+			}
+		}
+	}
+	for _, w := range l.Doc.Work {
+		made := l.Book.Of(w.Made())
+		now := l.pages[made.Page()]
+		for _, record := range w.Records {
+			if record.State != studio.TaskDone || record.Machine != "" || now == nil || made.Kind == studio.KindMix {
+				continue
+			}
+			i := slices.IndexFunc(l.Doc.People, func(p studio.Person) bool { return p.ID == record.Person })
+			step, at := now.Step(record.Step)
+			if i < 0 || at < 0 || step.Work == nil || step.Work.Stint != "" || record.Counted() == 0 {
+				continue
+			}
+			person := l.Doc.People[i]
+			pace := person.Pace(step.Work.Skill)
+			took := l.took(person, record, of[record.Person])
+			standard := float64(now.Effort(step.Work, true, record.Counted())) / 1000 * 100 / float64(max(1, pace))
+			if pace == 0 || took < 1 || standard < 1 {
+				continue
+			}
+			stints = append(stints, stint{now.Page(), record.Step, record.Person, step.Work.Skill, record.Counted(), math.Log(float64(took) / standard)})
+		}
+	}
+	return stints
+}
+
+// took is the working time of a person within a task, without what another task that was
+// begun later took of it.
+func (l *looking) took(p studio.Person, r studio.TaskRecord, others []studio.Span) studio.Minute {
+	hours := studio.HoursOf(p, l.Calendar, r.Start-1440, r.End+1440)
+	took := hours.Worked(studio.Span{From: r.Start, To: r.End})
+	for _, o := range others {
+		if o.From > r.Start && o.To <= r.End && o != (studio.Span{From: r.Start, To: r.End}) {
+			took -= hours.Worked(o)
+		}
+	}
+	return took
+}
+
+// breakage is what broke at each step of what the book has, beside what is reckoned with.
+// The rate is Beta, its prior what the recipe says, worth priorPieces.
+func (l *looking) breakage() (records []Record) {
+	type tally struct{ broken, counted int64 }
+	of := map[string]*tally{}
+	first := map[string]Record{}
+	for _, w := range l.Doc.Work {
+		made := l.Book.Of(w.Made())
+		now := l.pages[made.Page()]
+		if now == nil || made.Kind == studio.KindMix || now.Spares.Rule != studio.SparesByBreakage {
+			continue
+		}
+		key := string(OfBreakage) + "/" + string(now.Page())
+		if of[key] == nil {
+			of[key], first[key] = &tally{}, Record{Key: key, Kind: OfBreakage, Recipe: now.Page(), Standard: int64(now.Spares.Breakage), Points: []Point{}}
+		}
+		if progress := w.Progress(made); progress.Made {
+			lost := w.Started - progress.Serves(made)
+			of[key].broken, of[key].counted = of[key].broken+lost, of[key].counted+w.Started
+			r := first[key]
+			rate := 1000 * lost / max(1, w.Started)
+			r.Points = append(r.Points, Point{rate, rate, w.Started})
+			first[key] = r
+		}
+	}
+	for key, t := range of {
+		if t.counted == 0 {
+			continue
+		}
+		r := first[key]
+		prior := float64(r.Standard) / 1000 * priorPieces
+		n := float64(t.counted) + priorPieces
+		rate := (float64(t.broken) + prior) / n
+		unsure := math.Sqrt(rate * (1 - rate) / (n + 1))
+		r.Found, r.Evidence, r.Unsure = int64(perMille(rate)), t.counted, perMille(unsure)
+		r.Clear = math.Abs(rate-float64(r.Standard)/1000) > max(0.01, 2*unsure)
+		r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
+		records = append(records, r)
+	}
+	return records
+}

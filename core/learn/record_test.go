@@ -1,0 +1,143 @@
+package learn_test
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/drying"
+	"bractum/core/learn"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// truth is what is really so in a studio whose standards are the demo's.
+type truth struct {
+	dries, wires, teun float64 // multiples of the standard
+	breaks             float64
+}
+
+// recorded is a history of so many lots of magnolia petals under a truth: cut and wired by
+// Teun or Ishaan, dried in moulds, touched now and then, dusted by Maren.
+func recorded(t *testing.T, lots int, is truth) learn.History {
+	doc := demo.Document()
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	for i := range doc.People { // everybody is always there, so that a minute is a minute
+		doc.People[i].Hours, doc.People[i].Breaks, doc.People[i].Away = nil, nil, nil
+		doc.People[i].Shifts = []studio.Span{{From: 0, To: doc.Now}}
+	}
+	book, air := studio.NewBook(doc), drying.NewRoom(doc, calendar)
+	petal := book.Recipe(demo.ID("Magnolia outer petal"))
+	random := rand.New(rand.NewPCG(3, 4))
+	noise := func(spread float64) float64 { return math.Exp(spread * random.NormFloat64()) }
+	for lot := range lots {
+		const pieces = 20
+		w := studio.WorkLot{ID: studio.ID(fmt.Sprint("lot ", lot)), Recipe: petal.ID, Ordinal: lot + 1, Need: 15, Started: pieces,
+			Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory"), "dust": demo.ID("Pebble dust")}}
+		at := studio.Minute(500 + 2700*lot/max(1, lots)*10)
+		task := func(step, person string, times float64) {
+			s, _ := petal.Step(step)
+			i := 0
+			for doc.People[i].ID != demo.ID(person) {
+				i++
+			}
+			standard := float64(petal.Effort(s.Work, true, pieces)) / 1000 * 100 / float64(doc.People[i].Pace(s.Work.Skill))
+			takes := max(1, studio.Minute(math.Round(standard*times*noise(0.1))))
+			w.Records = append(w.Records, studio.TaskRecord{Step: step, State: studio.TaskDone, Person: demo.ID(person), Start: at, End: at + takes, Good: pieces})
+			at += takes
+		}
+		who, times := "Teun", is.teun
+		if lot%2 == 1 {
+			who, times = "Ishaan", 1
+		}
+		task("cut", who, times)
+		task("wire", who, is.wires) // as fast as everybody at wiring
+		task("set", who, times)
+		d := studio.Known(doc, book, &studio.Lot{ID: w.ID, Recipe: w.Recipe, Mixes: w.Mixes}, 3, studio.Dry)
+		need := int64(float64(air.Standard(*d, 50)) * is.dries * noise(0.2))
+		down, clock := at, air.Clock(d.Class, d.In)
+		dry, ok := clock.Ready(down, need)
+		require.True(t, ok)
+		for touch := down + 120; ; touch += 60 + studio.Minute(random.IntN(60)) {
+			found := studio.FoundSoft
+			if touch >= dry {
+				found = studio.FoundDry
+			} else if clock.At(touch)-clock.At(down) > need/10 { // as the hours to firm are to those to dry
+				found = studio.FoundFirm
+			}
+			w.Checks = append(w.Checks, studio.Check{Step: "dry", At: touch, Person: demo.ID("Maren"), Found: found})
+			if at = touch; found == studio.FoundDry {
+				break
+			}
+		}
+		task("dust", "Maren", 1)
+		last := &w.Records[len(w.Records)-1]
+		for range pieces {
+			if random.Float64() < is.breaks {
+				last.Good, last.Broken = last.Good-1, last.Broken+1
+			}
+		}
+		doc.Work = append(doc.Work, w)
+	}
+	return learn.History{Doc: doc, Book: book, Air: air, Calendar: calendar}
+}
+
+func find(records []learn.Record, kind learn.Kind, match func(learn.Record) bool) *learn.Record {
+	for i := range records {
+		if records[i].Kind == kind && match(records[i]) {
+			return &records[i]
+		}
+	}
+	return nil
+}
+
+func TestWhatIsOtherThanTheStandardIsFoundAndTheRestIsNot(t *testing.T) {
+	h := recorded(t, 24, truth{dries: 1.3, wires: 0.75, teun: 0.7, breaks: 0.2})
+	records := learn.Look(h)
+	class := find(records, learn.OfClass, func(r learn.Record) bool { return r.Class == demo.ID("thin petal") })
+	require.NotNil(t, class)
+	assert.True(t, class.Clear)
+	assert.EqualValues(t, 24, class.Evidence)
+	assert.InDelta(t, 1.3, float64(class.Found)/float64(class.Standard), 0.13)
+	assert.Len(t, class.Points, 24)
+
+	step := func(key string) *learn.Record {
+		return find(records, learn.OfStep, func(r learn.Record) bool { return r.Step == key })
+	}
+	assert.True(t, step("wire").Clear)
+	assert.InDelta(t, 0.75, float64(step("wire").Found)/float64(step("wire").Standard), 0.12)
+	assert.EqualValues(t, 480, step("wire").Evidence)
+	assert.False(t, step("dust").Clear, "dusting is as it was reckoned")
+
+	pace := func(name, skill string) *learn.Record {
+		return find(records, learn.OfPace, func(r learn.Record) bool { return r.Person == demo.ID(name) && r.Skill == skill })
+	}
+	teun, ishaan := pace("Teun", "shaping"), pace("Ishaan", "shaping")
+	assert.Greater(t, float64(teun.Found)/float64(teun.Standard), 1.1*float64(ishaan.Found)/float64(ishaan.Standard), "Teun is the faster of the two beyond his pace")
+	assert.False(t, pace("Maren", "dusting").Clear)
+
+	breaks := find(records, learn.OfBreakage, func(learn.Record) bool { return true })
+	assert.True(t, breaks.Clear)
+	assert.InDelta(t, 200, float64(breaks.Found), 50)
+	for i, r := range records[1:] {
+		assert.False(t, r.Clear && !records[i].Clear, "what is clear comes first")
+	}
+}
+
+func TestAStudioThatIsAsItsStandardsSayGetsNoProposals(t *testing.T) {
+	wrong := 0
+	h := recorded(t, 24, truth{1, 1, 1, 0.06})
+	for _, r := range learn.Look(h) {
+		if r.Clear {
+			wrong++
+			t.Log(r.Key, r.Standard, r.Found)
+		}
+	}
+	assert.LessOrEqual(t, wrong, 1, "one in twenty may be off by chance")
+	assert.Empty(t, learn.Look(recorded(t, 0, truth{1, 1, 1, 0})))
+}
