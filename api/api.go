@@ -70,6 +70,7 @@ func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out out
 	service.registerBench(to)
 	service.registerAir(to)
 	service.registerRoom(to)
+	service.registerLog(to)
 	service.registerBook(to)
 	service.registerJournal(to)
 	return service

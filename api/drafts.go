@@ -145,6 +145,11 @@ type OrderEffect struct {
 
 // effectOn plans a document as it would be and sets it beside what is wished so far.
 func (at *situation) effectOn(doc *studio.Document) (Effect, error) {
+	return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) { return plan.Make(doc, counted, plan.Options{}) })
+}
+
+// effectBy is that with a plan as it is made for the count of the document.
+func (at *situation) effectBy(doc *studio.Document, make func(*count.Result) (*studio.Plan, error)) (Effect, error) {
 	if problems := doc.Validate(); len(problems) > 0 {
 		return Effect{}, problems
 	}
@@ -153,7 +158,7 @@ func (at *situation) effectOn(doc *studio.Document) (Effect, error) {
 		return Effect{}, err
 	}
 	now := at.latestAnswer().plan
-	then, err := plan.Make(doc, counted, plan.Options{})
+	then, err := make(counted)
 	if err != nil {
 		return Effect{}, err
 	}

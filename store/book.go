@@ -300,6 +300,9 @@ func (t *Tx) restoreBook(touched sqlcgen.JournalTouch) error {
 	case "place":
 		err = t.q.DropPlace(t.ctx, touched.ID)
 	case "drying class":
+		if touched.Before != "null" {
+			return t.restoreStandard(touched)
+		}
 		err = t.q.DropDryingClass(t.ctx, touched.ID)
 	case "equipment":
 		t.touch(touched.Thing, touched.ID, json.RawMessage(touched.After), json.RawMessage(touched.Before))

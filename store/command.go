@@ -225,6 +225,8 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		return t.restoreWish(touched)
 	case "plan":
 		return t.restorePlan(touched)
+	case "person", "settings", "refusal":
+		return t.restoreStandard(touched)
 	case "lying":
 		return t.setLying(touched.ID, touched.Before)
 	case "air", "sensor":

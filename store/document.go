@@ -174,14 +174,19 @@ func (a *assembler) supplies() {
 		a.decode(r.Wire, &m.Wire)
 		d.Materials = append(d.Materials, m)
 	}
+	a.classes()
+	for _, r := range rows(a, a.q.Places) {
+		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes),
+			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)})
+	}
+}
+
+func (a *assembler) classes() {
+	d := a.doc
 	for _, r := range rows(a, a.q.DryingClasses) {
 		d.DryingClasses = append(d.DryingClasses, studio.DryingClass{ID: studio.ID(r.ID), Name: r.Name, FirmMinutes: r.FirmMinutes, DryMinutes: r.DryMinutes,
 			Thickness: studio.Micrometres(r.ThicknessUm), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille),
 			StiffMinutes: r.StiffMinutes, SoftensMinutes: studio.Minute(r.SoftensMinutes), Percentile: r.Percentile})
-	}
-	for _, r := range rows(a, a.q.Places) {
-		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes),
-			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)})
 	}
 }
 
@@ -313,12 +318,8 @@ func (a *assembler) facts() {
 	}
 	book := studio.NewBook(d)
 	for _, r := range rows(a, a.q.Lots) {
-		w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records[r.ID], Variant: r.Variant,
-			From: studio.ID(r.StockLotID), Reached: r.Reached, Reserved: reserved[r.ID]}
-		a.decode(r.Mixes, &w.Mixes)
-		var known lying
-		a.decode(r.Lying, &known)
-		w.Checks, w.Puts = known.Checks, known.Puts
+		w := a.lot(r, records[r.ID])
+		w.Reserved = reserved[r.ID]
 		a.record(w, book.Of(w.Made()))
 		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
 			d.Work = append(d.Work, w)
@@ -326,6 +327,17 @@ func (a *assembler) facts() {
 			d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
 		}
 	}
+}
+
+// lot is a lot with what has happened to it.
+func (a *assembler) lot(r sqlcgen.Lot, records []studio.TaskRecord) studio.WorkLot {
+	w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records, Variant: r.Variant,
+		From: studio.ID(r.StockLotID), Reached: r.Reached}
+	a.decode(r.Mixes, &w.Mixes)
+	var known lying
+	a.decode(r.Lying, &known)
+	w.Checks, w.Puts = known.Checks, known.Puts
+	return w
 }
 
 // wishes reads what the lead has decided of lots that are not begun, and of tasks.

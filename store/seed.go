@@ -144,11 +144,7 @@ func (w *seeder) facts() {
 		w.book(studio.Movement{Kind: studio.Counted, Material: o.Material, Length: o.Length, Amount: o.Number})
 	}
 	for _, l := range w.doc.Work {
-		w.try(w.q.PutLot(w.ctx, lotParams(l)))
-		w.try(w.q.SetLying(w.ctx, sqlcgen.SetLyingParams{ID: string(l.ID), Lying: asJSON(lying{l.Checks, l.Puts})}))
-		for i, r := range l.Records {
-			w.try(w.q.AddTask(w.ctx, taskParams(string(l.ID), i, r)))
-		}
+		w.lot(l)
 	}
 	for _, s := range w.doc.Shelf {
 		w.try(w.q.AddStockLot(w.ctx, stockParams(s)))
@@ -169,6 +165,15 @@ func (w *seeder) facts() {
 		w.try(addOrderVersion(w.ctx, w.q, o, 1))
 	}
 	w.reservations()
+}
+
+// lot writes a lot with what has happened to it.
+func (w *seeder) lot(l studio.WorkLot) {
+	w.try(w.q.PutLot(w.ctx, lotParams(l)))
+	w.try(w.q.SetLying(w.ctx, sqlcgen.SetLyingParams{ID: string(l.ID), Lying: asJSON(lying{l.Checks, l.Puts})}))
+	for i, r := range l.Records {
+		w.try(w.q.AddTask(w.ctx, taskParams(string(l.ID), i, r)))
+	}
 }
 
 // reservations are what the document states and, as its orders are accepted, what they

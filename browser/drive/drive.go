@@ -15,6 +15,7 @@ import (
 
 	"bractum/core/studio"
 	"bractum/demo"
+	"bractum/demo/yard"
 	"bractum/outside"
 	"bractum/standin/scale"
 	"bractum/standin/supplier"
@@ -43,7 +44,7 @@ func Open(folder string) (*Studio, error) {
 		return nil, err
 	}
 	if _, _, _, err := s.LastN(ctx); errors.Is(err, store.ErrEmpty) {
-		err = s.Seed(ctx, demo.Document(), true)
+		err = yard.Seed(ctx, s)
 		if err != nil {
 			stop()
 			return nil, errors.Join(err, s.Close())
@@ -64,6 +65,10 @@ func Open(folder string) (*Studio, error) {
 	}
 	open := &Studio{"http://" + on.Addr().String(), s, pan, stop, make(chan error, 1)}
 	out := outside.Services{Scale: outside.NewScale(scaleAt), Supplier: outside.NewSupplier(desk)}
+	yard.Follow(ctx, open.URL, func() (time.Time, error) {
+		_, calendar, at, err := s.LastN(ctx)
+		return calendar.Time(standing(calendar, at)), err
+	})
 	go func() { open.served <- web.New(s, standing, out).Serve(ctx, on) }()
 	return open, nil
 }

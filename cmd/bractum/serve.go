@@ -15,9 +15,8 @@ import (
 
 	"bractum/api"
 	"bractum/core/studio"
-	"bractum/demo"
+	"bractum/demo/yard"
 	"bractum/outside"
-	"bractum/standin/hygrometer"
 	"bractum/standin/scale"
 	"bractum/standin/supplier"
 	"bractum/store"
@@ -119,8 +118,8 @@ func (c *demoCommand) Run() error {
 		return *standing
 	}
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
-		return s.Seed(ctx, demo.Document(), true)
-	}, clock, sensors, func(address string) {
+		return yard.Seed(ctx, s)
+	}, clock, yard.Follow, func(address string) {
 		fmt.Printf(`Pellowen Yard is open: http://%s
 It is Monday 20 September 2027, 08:30 there, until you move the clock on (top right).
 Try first:
@@ -137,24 +136,10 @@ func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
 	return calendar.MinuteOf(time.Now())
 }
 
-// sensors are the demo's stand-ins: what they measured before it is opened is there, and
-// they follow its clock.
-func sensors(ctx context.Context, a *web.Application, address string, now func() (time.Time, error)) error {
-	at, err := now()
-	if err != nil {
-		return err
-	}
-	for _, h := range hygrometer.Harbour() {
-		err = errors.Join(err, h.Recall(at.AddDate(0, 0, -demo.DaysMeasured), at, func(pack []byte) error { return a.Receive(ctx, pack) }))
-		go h.Follow(ctx, "http://"+address, now)
-	}
-	return err
-}
-
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
 func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock api.Clock,
-	beside func(ctx context.Context, a *web.Application, address string, now func() (time.Time, error)) error, opened func(address string), out outside.Services) error {
+	follow func(ctx context.Context, address string, now func() (time.Time, error)), opened func(address string), out outside.Services) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	s, err := store.Open(ctx, folder, store.Options{})
@@ -176,17 +161,14 @@ func serve(folder string, port int, fill func(context.Context, *store.Store) err
 	if opened == nil {
 		opened = func(address string) { fmt.Printf("Bractum is open: http://%s\n", address) }
 	}
-	a := web.New(s, clock, out)
-	if beside != nil {
-		if err := beside(ctx, a, on.Addr().String(), func() (time.Time, error) {
+	if follow != nil {
+		follow(ctx, "http://"+on.Addr().String(), func() (time.Time, error) {
 			_, calendar, standing, err := s.LastN(ctx)
 			return calendar.Time(clock(calendar, standing)), err
-		}); err != nil {
-			return err
-		}
+		})
 	}
 	opened(on.Addr().String())
-	return a.Serve(ctx, on)
+	return web.New(s, clock, out).Serve(ctx, on)
 }
 
 type openAPICommand struct{}

@@ -141,3 +141,37 @@ func TestAStudioThatIsAsItsStandardsSayGetsNoProposals(t *testing.T) {
 	assert.LessOrEqual(t, wrong, 1, "one in twenty may be off by chance")
 	assert.Empty(t, learn.Look(recorded(t, 0, truth{1, 1, 1, 0})))
 }
+
+func TestAcceptingMovesTheStandardAndRefusingKeepsItAway(t *testing.T) {
+	h := recorded(t, 24, truth{dries: 1.3, wires: 0.75, teun: 1, breaks: 0.2})
+	for _, r := range learn.Look(h) {
+		if !r.Clear {
+			continue
+		}
+		change, err := learn.Accept(h.Doc, r)
+		require.NoError(t, err)
+		after := change.Into(h.Doc)
+		if change.Recipe != nil {
+			after = after.With([]studio.Recipe{*change.Recipe})
+		}
+		was := h
+		was.Doc, was.Book = after, studio.NewBook(after)
+		was.Air = drying.NewRoom(after, h.Calendar)
+		same := find(learn.Look(was), r.Kind, func(other learn.Record) bool { return other.Key == r.Key })
+		assert.Equal(t, r.Found, same.Standard, r.Key)
+		assert.Less(t, math.Abs(math.Log(float64(same.Found)/float64(same.Standard))), math.Abs(math.Log(float64(r.Found)/float64(r.Standard)))/2, "%s: little is left to propose", r.Key)
+	}
+	r := learn.Record{Standard: 100, Found: 130, Evidence: 20, Unsure: 40, Clear: true}
+	assert.True(t, r.Proposes(nil))
+	assert.False(t, r.Proposes(&learn.Refused{Found: 130, Evidence: 20}))
+	r.Evidence = 31
+	assert.False(t, r.Proposes(&learn.Refused{Found: 130, Evidence: 20}), "more of the same")
+	r.Found = 140
+	assert.True(t, r.Proposes(&learn.Refused{Found: 130, Evidence: 20}), "more, and further")
+	r.Found, r.Evidence = 130, 40
+	assert.True(t, r.Proposes(&learn.Refused{Found: 130, Evidence: 20}), "twice as much")
+	r.Clear = false
+	assert.False(t, r.Proposes(nil))
+	_, err := learn.Accept(h.Doc, learn.Record{Kind: learn.OfClass, Class: "gone"})
+	assert.ErrorContains(t, err, "is gone")
+}

@@ -40,10 +40,16 @@ ALTER TABLE stock_lot ADD COLUMN surroundings TEXT NOT NULL DEFAULT '';
 -- what was found of a lot's pieces by touch, and where they were put
 ALTER TABLE lot ADD COLUMN lying TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(lying));
 
+-- what was learnt and not wanted, as it stood then
+CREATE TABLE refused_proposal (
+    key TEXT PRIMARY KEY CHECK (key <> ''),
+    body TEXT NOT NULL CHECK (json_valid(body))
+) STRICT;
+
 CREATE TABLE touch (
     n INTEGER NOT NULL REFERENCES journal (n) DEFERRABLE INITIALLY DEFERRED,
     thing TEXT NOT NULL CHECK (thing IN ('order', 'lot', 'clock', 'page', 'revision', 'draft', 'colourway', 'material', 'place', 'drying class', 'equipment',
-        'stock', 'decided', 'purchase', 'divided', 'pin', 'plan', 'air', 'sensor', 'lying')),
+        'stock', 'decided', 'purchase', 'divided', 'pin', 'plan', 'air', 'sensor', 'lying', 'person', 'settings', 'refusal')),
     id TEXT NOT NULL,
     before TEXT NOT NULL CHECK (json_valid(before)),
     after TEXT NOT NULL CHECK (json_valid(after)),
@@ -58,6 +64,7 @@ CREATE INDEX journal_touch_thing ON journal_touch (thing, id, n);
 ALTER TABLE lot DROP COLUMN lying;
 ALTER TABLE stock_lot DROP COLUMN surroundings;
 ALTER TABLE studio DROP COLUMN air;
+DROP TABLE refused_proposal;
 DROP TABLE reading_hour;
 DROP TABLE reading_day;
 DROP TABLE sensor;

@@ -226,6 +226,11 @@ type RecipeRevision struct {
 	Body     string
 }
 
+type RefusedProposal struct {
+	Key  string
+	Body string
+}
+
 type Sensor struct {
 	ID            int64
 	Device        string

@@ -78,6 +78,8 @@ export const useDryingRoom = () =>
   useQuery({ queryKey: ["drying"], queryFn: () => answered(client.GET("/api/drying-room")) });
 export const useAir = () => useQuery({ queryKey: ["air"], queryFn: () => answered(client.GET("/api/air")) });
 
+export const useLog = () => useQuery({ queryKey: ["log"], queryFn: () => answered(client.GET("/api/log")) });
+
 export type ClockStep = "quarter" | "hour" | "next" | "morning";
 
 export const useMoveClock = () =>

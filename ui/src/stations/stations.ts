@@ -86,4 +86,12 @@ export const stations: Station[] = [
     question: "How do we make it?",
     component: () => import("./BookStation.vue"),
   },
+  {
+    path: "/log",
+    name: "Log",
+    group: "keep",
+    key: "l",
+    question: "What did it really take?",
+    component: () => import("./log/LogStation.vue"),
+  },
 ];

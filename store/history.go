@@ -1,0 +1,165 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"slices"
+	"strings"
+
+	"bractum/core/climate"
+	"bractum/core/learn"
+	"bractum/core/studio"
+	"bractum/store/sqlcgen"
+)
+
+// History is the studio with all lots that were worked on since a minute, also those that
+// are used up, and the air of every hour since.
+func (s *Store) History(ctx context.Context, now, since studio.Minute) (doc *studio.Document, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		doc, err = document(ctx, q, Accepted, func(studio.Calendar, *studio.Minute) studio.Minute { return now })
+		if err != nil {
+			return err
+		}
+		a := &assembler{ctx: ctx, q: q, doc: doc}
+		a.history(since)
+		if a.err != nil {
+			return a.err
+		}
+		at, calendar, used, err := standing(ctx, q, now)
+		if err != nil {
+			return err
+		}
+		from, to := max(0, int64(since/60)), int64(now/60)
+		measured, err := measuredHours(ctx, q, from, to)
+		if err != nil || len(measured) == 0 {
+			return err
+		}
+		doc.Readings = nil
+		for in := range climate.Places(at) {
+			doc.Readings = append(doc.Readings, climate.CurveOf(at, calendar, in, measured[in], used.Words, from, to).Readings(in)...)
+		}
+		return nil
+	})
+	return doc, err
+}
+
+// history reads all lots that were worked on since a minute as work.
+func (a *assembler) history(since studio.Minute) {
+	records := map[string][]studio.TaskRecord{}
+	for _, r := range rows(a, a.q.Tasks) {
+		records[r.LotID] = append(records[r.LotID], taskRecord(r))
+	}
+	a.doc.Work = nil
+	for _, r := range rows(a, func(ctx context.Context) ([]sqlcgen.Lot, error) { return a.q.LotsSince(ctx, int64(since)) }) {
+		a.doc.Work = append(a.doc.Work, a.lot(r, records[r.ID]))
+	}
+}
+
+// Refusals are the proposals that somebody did not want, by their keys.
+func (s *Store) Refusals(ctx context.Context) (refusals map[string]learn.Refused, err error) {
+	refusals = map[string]learn.Refused{}
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.Refusals(ctx)
+		for _, r := range rows {
+			var refused learn.Refused
+			err = errors.Join(err, json.Unmarshal([]byte(r.Body), &refused))
+			refusals[r.Key] = refused
+		}
+		return err
+	})
+	return refusals, err
+}
+
+// RefuseProposal notes that a proposal is not wanted; nil takes that back.
+func (t *Tx) RefuseProposal(key string, refused *learn.Refused) error {
+	before, err := t.q.Refusal(t.ctx, key)
+	if errors.Is(err, sql.ErrNoRows) {
+		before, err = "null", nil
+	}
+	if err != nil {
+		return err
+	}
+	t.touch("refusal", key, json.RawMessage(before), refused)
+	if refused == nil {
+		return t.q.DropRefusal(t.ctx, key)
+	}
+	return t.q.PutRefusal(t.ctx, sqlcgen.PutRefusalParams{Key: key, Body: asJSON(refused)})
+}
+
+// SetDryingClass changes the standard hours of a class, and by which percentile it is planned.
+func (t *Tx) SetDryingClass(c studio.DryingClass) error {
+	a := &assembler{ctx: t.ctx, q: t.q, doc: &studio.Document{}}
+	a.classes()
+	i := slices.IndexFunc(a.doc.DryingClasses, func(was studio.DryingClass) bool { return was.ID == c.ID })
+	if a.err != nil || i < 0 {
+		return errors.Join(a.err, NotFound{"this drying class"})
+	}
+	t.touch("drying class", string(c.ID), a.doc.DryingClasses[i], c)
+	return t.q.PutDryingClass(t.ctx, sqlcgen.PutDryingClassParams{ID: string(c.ID), FirmMinutes: c.FirmMinutes, StiffMinutes: c.StiffMinutes, DryMinutes: c.DryMinutes, Percentile: c.Percentile})
+}
+
+// SetPace changes how fast somebody is at a skill.
+func (t *Tx) SetPace(person studio.ID, skill string, pace int64) error {
+	before, err := t.q.PaceOf(t.ctx, sqlcgen.PaceOfParams{PersonID: string(person), Skill: skill})
+	if errors.Is(err, sql.ErrNoRows) {
+		return NotFound{"this skill"}
+	}
+	if err != nil {
+		return err
+	}
+	t.touch("person", string(person)+"/"+skill, before, pace)
+	return t.q.SetPace(t.ctx, sqlcgen.SetPaceParams{PersonID: string(person), Skill: skill, PaceHundredths: pace})
+}
+
+// SetSettings changes the studio's own starting points.
+func (t *Tx) SetSettings(settings studio.Settings) error {
+	row, err := t.q.Studio(t.ctx)
+	if err != nil {
+		return err
+	}
+	t.touch("settings", "settings", json.RawMessage(row.Settings), settings)
+	return t.q.SetSettings(t.ctx, asJSON(settings))
+}
+
+// restoreStandard takes back what was accepted, refused or set of the standards.
+func (t *Tx) restoreStandard(touched sqlcgen.JournalTouch) error {
+	switch touched.Thing {
+	case "refusal":
+		var before *learn.Refused
+		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+			return err
+		}
+		return t.RefuseProposal(touched.ID, before)
+	case "settings":
+		settings := studio.DefaultSettings()
+		if err := json.Unmarshal([]byte(touched.Before), &settings); err != nil {
+			return err
+		}
+		return t.SetSettings(settings)
+	case "person":
+		person, skill, _ := strings.Cut(touched.ID, "/")
+		var pace int64
+		if err := json.Unmarshal([]byte(touched.Before), &pace); err != nil {
+			return err
+		}
+		return t.SetPace(studio.ID(person), skill, pace)
+	}
+	var class studio.DryingClass
+	if err := json.Unmarshal([]byte(touched.Before), &class); err != nil {
+		return err
+	}
+	return t.SetDryingClass(class)
+}
+
+// SeedHistory writes lots that were made and used up before the file was begun.
+func (s *Store) SeedHistory(ctx context.Context, lots []studio.WorkLot) error {
+	return s.writing(ctx, func(q *sqlcgen.Queries) error {
+		w := &seeder{ctx: ctx, q: q}
+		for _, l := range lots {
+			w.lot(l)
+		}
+		return w.err
+	})
+}

@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { computed, ref } from "vue";
+import { answered, client, person, useCommands } from "../../api/client";
+import { useLog } from "../../api/queries";
+import RecordChart from "../../drawings/RecordChart.vue";
+import { useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import StationHead from "../../parts/StationHead.vue";
+import ProposalCard from "./ProposalCard.vue";
+import { about, rests, sure, valued } from "./words";
+
+const { data: log, error } = useLog();
+const times = useTimes();
+const send = useCommands();
+const kinds = [
+  { kind: "class", name: "Drying" },
+  { kind: "step", name: "Steps" },
+  { kind: "pace", name: "People" },
+  { kind: "breakage", name: "Breakage" },
+] as const;
+const kind = ref<(typeof kinds)[number]["kind"]>("class");
+const proposals = computed(() => log.value?.records.filter((r) => r.proposes) ?? []);
+const shown = computed(() => log.value?.records.filter((r) => r.kind === kind.value && !r.proposes) ?? []);
+const of = (k: string) => log.value?.records.filter((r) => r.kind === k).length ?? 0;
+
+const percentile = useMutation({
+  mutationFn: (wish: { class?: string; percentile: number }) =>
+    send([wish], (header) => answered(client.POST("/api/log/percentile", { params: { header }, body: wish }))),
+});
+const choices = [50, 65, 80, 90, 95];
+const number = (event: Event) => Number((event.target as HTMLSelectElement).value);
+</script>
+
+<template>
+  <div class="station">
+    <StationHead
+      title="Log"
+      :says="
+        proposals.length
+          ? `${proposals.length} ${proposals.length === 1 ? 'standard is' : 'standards are'} clearly other than what was recorded`
+          : 'Nothing recorded is clearly other than its standard'
+      "
+    >
+      <p v-if="log" class="quiet">since {{ times.dayShort(log.since) }}</p>
+    </StationHead>
+    <ProblemNote :error="error ?? percentile.error.value" />
+    <template v-if="log">
+      <section class="proposals">
+        <ProposalCard v-for="r in proposals" :key="r.key" :record="r" :may="person !== ''" />
+      </section>
+      <nav>
+        <button
+          v-for="k in kinds"
+          :key="k.kind"
+          class="bare"
+          :class="{ here: kind === k.kind }"
+          :data-test="`log-${k.kind}`"
+          @click="kind = k.kind"
+        >
+          {{ k.name }} <span class="quiet">{{ of(k.kind) }}</span>
+        </button>
+      </nav>
+      <section v-if="kind === 'class'" class="sheet planned">
+        <p>
+          Waits are planned so that
+          <select
+            class="own"
+            data-test="percentile"
+            :value="log.percentile"
+            @change="percentile.mutate({ percentile: number($event) })"
+          >
+            <option v-for="c in choices" :key="c" :value="c">{{ c }}</option>
+          </select>
+          of a hundred pieces are there, unless said otherwise:
+        </p>
+        <label v-for="c in log.classes" :key="c.id">
+          {{ c.name }}
+          <select
+            class="own"
+            :value="c.percentile ?? log.percentile"
+            @change="percentile.mutate({ class: c.id, percentile: number($event) })"
+          >
+            <option v-for="p in choices" :key="p" :value="p">{{ p }}</option>
+          </select>
+        </label>
+      </section>
+      <p v-if="!shown.length" class="sheet empty">
+        Nothing else is recorded of this yet. What is finished at the bench and found by touch in the drying room is
+        weighed here.
+      </p>
+      <table v-else class="ledger sheet">
+        <thead>
+          <tr>
+            <th>what</th>
+            <th class="n">standard</th>
+            <th class="n">recorded</th>
+            <th>how sure</th>
+            <th>findings</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in shown" :key="r.key">
+            <td>
+              {{ about(r) }}
+              <span v-if="r.refused" class="word plain">kept by choice</span>
+            </td>
+            <td class="n">{{ valued(r, r.standard) }}</td>
+            <td class="n">
+              <b>{{ valued(r, r.found) }}</b>
+            </td>
+            <td class="quiet">{{ rests(r) }}, {{ sure(r) }}</td>
+            <td><RecordChart :record="r" /></td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.proposals {
+  display: grid;
+  gap: 10px;
+  margin-bottom: 18px;
+}
+nav {
+  display: flex;
+  gap: 22px;
+  margin-bottom: 12px;
+}
+nav button {
+  padding: 6px 0;
+  font-size: 16px;
+}
+.planned {
+  padding: 10px 18px;
+  margin-bottom: 12px;
+}
+.planned label {
+  margin-right: 22px;
+}
+table.sheet td:first-child,
+table.sheet th:first-child {
+  padding-left: 18px;
+}
+</style>
