@@ -70,6 +70,8 @@ func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out out
 	service.registerBench(to)
 	service.registerAir(to)
 	service.registerRoom(to)
+	service.registerTimers(to)
+	service.registerLabels(to)
 	service.registerLog(to)
 	service.registerBook(to)
 	service.registerJournal(to)

@@ -66,7 +66,9 @@ func (s *Service) registerLog(to huma.API) {
 				return Effect{}, err
 			}
 		}
-		return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) { return plan.Repair(doc, counted, at.latestAnswer().plan) })
+		return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
+			return plan.Repair(doc, counted, at.latestAnswer().plan)
+		})
 	})
 	type decide struct {
 		Who

@@ -23,6 +23,14 @@ type RoomView struct {
 	Shelves []ShelfView   `json:"shelves"`
 	Alerts  []AlertView   `json:"alerts"`
 	Places  []Named       `json:"places" doc:"surroundings beside the room"`
+	Timers  []TimerView   `json:"timers" doc:"started by hand, the next first"`
+}
+
+// TimerView is a timer with who started it.
+type TimerView struct {
+	store.Timer
+	By    string `json:"by"`
+	Rings bool   `json:"rings"`
 }
 
 // LyingCard is what lies in a wait, with what it is called and whom it waits for.
@@ -77,6 +85,13 @@ func (s *Service) registerRoom(to huma.API) {
 			return RoomView{}, err
 		}
 		v := at.room()
+		timers, err := s.store.Timers(ctx)
+		if err != nil {
+			return v, err
+		}
+		for _, timer := range timers {
+			v.Timers = append(v.Timers, TimerView{timer, at.inForce.person(timer.Person), timer.Ends <= at.now})
+		}
 		sensors, err := s.store.Sensors(ctx)
 		for _, sensor := range sensors {
 			if sensor.In != nil && at.now-sensor.Last > climate.Patience {
@@ -150,7 +165,7 @@ func (s *Service) lie(ctx context.Context, who Who, kind, task string, happen fu
 func (at *situation) room() RoomView {
 	a := at.inForce
 	r := room.Now(room.Studio{Doc: a.doc, Book: a.book, Plan: a.plan, Instance: a.instance(), Air: a.air, Calendar: at.calendar})
-	v := RoomView{N: at.n, Now: at.now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}}
+	v := RoomView{N: at.n, Now: at.now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}, Timers: []TimerView{}}
 	for _, in := range a.doc.Surroundings {
 		v.Places = append(v.Places, Named{ID: in.ID, Name: in.Name})
 	}

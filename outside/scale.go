@@ -1,6 +1,7 @@
-// Package outside speaks to what a studio may have beside Bractum: a scale, and suppliers
-// that take orders. Each is reached by an address over HTTP, in the open formats of
-// docs/formats; stand-ins of them ship with the program.
+// Package outside speaks to what a studio may have beside Bractum: a scale, a label printer,
+// and suppliers that take orders, each reached by an address over HTTP; and reads what
+// sensors of the air send. All in the open formats of docs/formats; stand-ins of them ship
+// with the program.
 package outside
 
 import (
@@ -21,6 +22,7 @@ import (
 type Services struct {
 	Scale    *Scale
 	Supplier *Supplier
+	Printer  *Printer
 }
 
 // Trouble is why something outside cannot be used now, and what to do.

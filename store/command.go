@@ -227,6 +227,8 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		return t.restorePlan(touched)
 	case "person", "settings", "refusal":
 		return t.restoreStandard(touched)
+	case "timer":
+		return t.restoreTimer(touched)
 	case "lying":
 		return t.setLying(touched.ID, touched.Before)
 	case "air", "sensor":

@@ -17,6 +17,7 @@ import (
 	"bractum/demo"
 	"bractum/demo/yard"
 	"bractum/outside"
+	"bractum/standin/printer"
 	"bractum/standin/scale"
 	"bractum/standin/supplier"
 	"bractum/store"
@@ -31,6 +32,7 @@ type Studio struct {
 	URL    string
 	Store  *store.Store
 	Scale  *scale.Scale
+	Labels *printer.Printer
 	stop   context.CancelFunc
 	served chan error
 }
@@ -59,12 +61,14 @@ func Open(folder string) (*Studio, error) {
 	pan := scale.New(1, time.Now)
 	scaleAt, err := standIn(ctx, pan)
 	desk, e := standIn(ctx, supplier.New())
-	if err = errors.Join(err, e); err != nil {
+	labels := printer.New()
+	printerAt, failed := standIn(ctx, labels)
+	if err = errors.Join(err, e, failed); err != nil {
 		stop()
 		return nil, errors.Join(err, s.Close())
 	}
-	open := &Studio{"http://" + on.Addr().String(), s, pan, stop, make(chan error, 1)}
-	out := outside.Services{Scale: outside.NewScale(scaleAt), Supplier: outside.NewSupplier(desk)}
+	open := &Studio{"http://" + on.Addr().String(), s, pan, labels, stop, make(chan error, 1)}
+	out := outside.Services{Scale: outside.NewScale(scaleAt), Supplier: outside.NewSupplier(desk), Printer: outside.NewPrinter(printerAt)}
 	yard.Follow(ctx, open.URL, func() (time.Time, error) {
 		_, calendar, at, err := s.LastN(ctx)
 		return calendar.Time(standing(calendar, at)), err

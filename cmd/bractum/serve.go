@@ -17,6 +17,7 @@ import (
 	"bractum/core/studio"
 	"bractum/demo/yard"
 	"bractum/outside"
+	"bractum/standin/printer"
 	"bractum/standin/scale"
 	"bractum/standin/supplier"
 	"bractum/store"
@@ -46,15 +47,19 @@ func (c *serveCommand) Run() error {
 	}, realTime, nil, nil, c.services())
 }
 
-// outsideFlags say where a scale and the suppliers' order desk are reached.
+// outsideFlags say where a scale, a label printer and the suppliers' order desk are reached.
 type outsideFlags struct {
 	Scale    string `help:"Address of a scale that speaks docs/formats/scale.md." placeholder:"http://127.0.0.1:8091"`
+	Printer  string `help:"Address of a label printer that speaks docs/formats/labels.md." placeholder:"http://127.0.0.1:8093"`
 	Supplier string `help:"Address of an order desk that speaks docs/formats/purchase.md." placeholder:"http://127.0.0.1:8092"`
 }
 
 func (f outsideFlags) services() (out outside.Services) {
 	if f.Scale != "" {
 		out.Scale = outside.NewScale(f.Scale)
+	}
+	if f.Printer != "" {
+		out.Printer = outside.NewPrinter(f.Printer)
 	}
 	if f.Supplier != "" {
 		out.Supplier = outside.NewSupplier(f.Supplier)
@@ -76,7 +81,7 @@ func (f outsideFlags) standIns() (outsideFlags, error) {
 		go func() { _ = http.Serve(on, answers) }() // until the program ends
 		return nil
 	}
-	err := errors.Join(start(&f.Scale, scale.New(1, time.Now)), start(&f.Supplier, supplier.New()))
+	err := errors.Join(start(&f.Scale, scale.New(1, time.Now)), start(&f.Supplier, supplier.New()), start(&f.Printer, printer.New()))
 	return f, err
 }
 
@@ -127,8 +132,9 @@ Try first:
   2. Count-up: open any figure to see how it was worked out. Then Mixing and Wires.
   3. Bench: say who you are, start the task, finish it with 3 broken.
 The demo's scale stands at %s: pour there, and weigh in at Mixing.
+Its label printer stands at %s and keeps what it printed.
 What you enter is kept in %s; make demo-fresh starts over. Ctrl-C closes.
-`, address, flags.Scale, c.Data)
+`, address, flags.Scale, flags.Printer, c.Data)
 	}, flags.services())
 }
 

@@ -25,11 +25,7 @@ const (
 func inMoulds(since studio.Minute) *studio.Document {
 	doc := demo.Document()
 	doc.Orders = doc.Orders[:1]
-	record := func(step string, from, to studio.Minute) studio.TaskRecord {
-		return studio.TaskRecord{Step: step, State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - since - from, End: doc.Now - since - to, Good: 18}
-	}
-	doc.Work = []studio.WorkLot{{ID: petals, Recipe: demo.ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory"), "dust": demo.ID("Pebble dust")},
-		Ordinal: 1, Need: 16, Started: 18, Records: []studio.TaskRecord{record("cut", 90, 60), record("wire", 60, 20), record("set", 20, 0)}}}
+	doc.Work = []studio.WorkLot{demo.Lying(doc, petals, "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, since)}
 	return doc
 }
 

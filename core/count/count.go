@@ -84,9 +84,9 @@ type need struct {
 	lot         studio.ID // of a consuming lot, else empty
 	step        string
 	quantity    int64
-	sheet       int64  // of a mix: one working sheet
-	form        string // of its recipe, if it wants one
-	fresh       bool   // it has an upper limit and cannot come from stock
+	sheet       int64          // of a mix: one working sheet
+	form        string         // of its recipe, if it wants one
+	fresh       *studio.Window // its upper limit: it cannot come from stock that is older
 	due         studio.Minute
 	service     float64
 	claims      []studio.Claim

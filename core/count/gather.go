@@ -232,7 +232,10 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, service float64) {
 			n.quantity = r.At(p.Step, lot.Alive) * p.Count
 			n.claims = studio.Spread(n.quantity, lot.For)
 			n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
-			n.fresh, n.form = p.Window.Limited(), p.Form
+			n.form = p.Form
+			if p.Window.Limited() {
+				n.fresh = p.Window
+			}
 			c.need(p.Made(), c.book.Input(p, lot.Mixes), n)
 		}
 	}

@@ -19,7 +19,7 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 	}
 	take := func(n need, from func(*studio.Supply, []studio.Claim) []studio.Claim) need {
 		for _, s := range stock {
-			if n.quantity == 0 || n.fresh || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
+			if n.quantity == 0 || !c.fresh(s, n) || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
 				continue
 			}
 			taken := from(&s.Left, n.claims)
@@ -31,6 +31,28 @@ func (c *counter) fromShelf(item *Item, r *studio.Recipe, needs []need) []need {
 		return n
 	}
 	return c.twice(needs, take)
+}
+
+// fresh is true of stock that may serve a need: where that has an upper limit, of what was
+// made of a lot in work not longer ago than the limit allows.
+func (c *counter) fresh(s *studio.Stock, n need) bool {
+	if n.fresh == nil {
+		return true
+	}
+	for i := range c.doc.Work {
+		w := &c.doc.Work[i]
+		if w.ID != s.From {
+			continue
+		}
+		made := w.Records[len(w.Records)-1].End
+		for _, lag := range studio.WindowOn(c.doc, c.book, w, *n.fresh) {
+			if _, last, _, ok := c.room.Window(lag, made); !ok || last < c.doc.Now {
+				return false
+			}
+		}
+		return true
+	}
+	return false
 }
 
 // fromStock notes what a need takes of a shelf lot, and returns what is left of the need.
@@ -54,7 +76,7 @@ func (c *counter) fromStock(item *Item, s *studio.Stock, n need, taken []studio.
 func (c *counter) remainders(item *Item, r *studio.Recipe, stock []*studio.Stock, needs []need) (left []need) {
 	for _, n := range needs {
 		for _, s := range stock {
-			if n.fresh || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
+			if n.fresh != nil || s.UseBy != nil && *s.UseBy < c.usedAt(r, n) {
 				continue
 			}
 			there := s.Left.Free()
@@ -198,7 +220,7 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 	var wanted []studio.Claim
 	var service float64
 	free := s.Left.Free()
-	suits := func(n need) bool { return !n.fresh && (s.UseBy == nil || *s.UseBy >= n.due) }
+	suits := func(n need) bool { return n.fresh == nil && (s.UseBy == nil || *s.UseBy >= n.due) }
 	able := func(claims []studio.Claim) (able []studio.Claim) {
 		for _, claim := range claims {
 			if free > 0 || s.Left.For(claim.Order) > 0 {

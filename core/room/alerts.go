@@ -54,7 +54,7 @@ func (v *view) alerts(lying []Lying) []Alert {
 			case closes <= now+closingSoon:
 				alerts = append(alerts, Alert{Kind: Closing, Task: l.Task, Lot: l.Lot, Person: person, At: closes})
 			case v.waitedFor(l):
-				alerts = append(alerts, Alert{Kind: Ready, Task: l.Task, Lot: l.Lot, Person: person, At: min(l.Over, now)})
+				alerts = append(alerts, Alert{Kind: Ready, Task: l.Task, Lot: l.Lot, Person: person, At: min(l.over(), now)})
 			}
 		}
 		if l.Class != "" && l.State != studio.FoundDry && l.Machine == "" && !damp[l.In] {
@@ -73,7 +73,7 @@ func (v *view) alerts(lying []Lying) []Alert {
 // task is planned later and its person is free to begin it.
 func (v *view) waitedFor(l *Lying) bool {
 	t := v.tasks[l.Next.Task]
-	ready := l.Over <= v.Doc.Now
+	ready := l.over() <= v.Doc.Now
 	return ready && t.State == studio.TaskPlanned && t.Cause == studio.CauseStep && t.Begin() <= v.Doc.Now+15
 }
 

@@ -30,18 +30,19 @@ type Lying struct {
 	In     studio.ID     `json:"in,omitempty" doc:"the surroundings, the room if empty"`
 	Class  studio.ID     `json:"class,omitempty" doc:"how they dry; empty where they only rest"`
 	// State is how far they are by the last touch or, past that, by the clock.
-	State studio.Found  `json:"state" enum:"soft,firm,dry"`
-	Found *studio.Check `json:"found,omitempty" doc:"the last that was found by touch"`
-	Firm  *When         `json:"firm,omitempty"`
-	Stiff *When         `json:"stiff,omitempty" doc:"too dry to shape"`
-	Dry   *When         `json:"dry,omitempty"`
-	Over  studio.Minute `json:"over" doc:"when the plan has the wait over"`
-	Until studio.State  `json:"until,omitempty" doc:"the state that the wait is for"`
-	Next  *Next         `json:"next,omitempty"`
-	Holds []studio.Held `json:"holds"`
+	State studio.Found   `json:"state" enum:"soft,firm,dry"`
+	Found *studio.Check  `json:"found,omitempty" doc:"the last that was found by touch"`
+	Firm  *When          `json:"firm,omitempty"`
+	Stiff *When          `json:"stiff,omitempty" doc:"too dry to shape"`
+	Dry   *When          `json:"dry,omitempty"`
+	Over  *studio.Minute `json:"over,omitempty" doc:"when the plan has the wait over; not before the air is drier if it does not say"`
+	Until studio.State   `json:"until,omitempty" doc:"the state that the wait is for"`
+	Next  *Next          `json:"next,omitempty"`
+	Holds []studio.Held  `json:"holds"`
 	// Damp is how much later they are dry than if the air stayed as it is.
 	Damp     studio.Minute `json:"damp"`
 	Machines []Offer       `json:"machines"`
+	Kept     bool          `json:"kept" doc:"they lie in no wait, between two tasks, and may not get too dry for the next"`
 	Machine  studio.ID     `json:"machine,omitempty" doc:"the machine they are in"`
 }
 
@@ -102,7 +103,7 @@ func Now(s Studio) Room {
 		r.Lying = append(r.Lying, v.lot(&s.Doc.Work[i])...)
 	}
 	slices.SortStableFunc(r.Lying, func(a, b Lying) int {
-		return cmp.Or(cmp.Compare(a.closes(), b.closes()), cmp.Compare(a.Over, b.Over), cmp.Compare(a.Task, b.Task))
+		return cmp.Or(cmp.Compare(a.closes(), b.closes()), cmp.Compare(a.over(), b.over()), cmp.Compare(a.Task, b.Task))
 	})
 	r.Shelves = v.shelves()
 	r.Alerts = v.alerts(r.Lying)
@@ -112,6 +113,13 @@ func Now(s Studio) Room {
 func (l Lying) closes() studio.Minute {
 	if l.Next != nil && l.Next.Closes != nil {
 		return *l.Next.Closes
+	}
+	return drying.Never
+}
+
+func (l Lying) over() studio.Minute {
+	if l.Over != nil {
+		return *l.Over
 	}
 	return drying.Never
 }
@@ -130,34 +138,70 @@ func (v *view) lot(w *studio.WorkLot) (lying []Lying) {
 		return nil
 	}
 	for i := len(r.Steps) - 1; i >= 0; i-- {
-		t := v.tasks[studio.TaskID(w.ID, r.Steps[i].Key)]
-		if r.Steps[i].Wait != nil && t != nil && t.Start <= v.Doc.Now && w.Lies(r, i) && (i < len(r.Steps)-1 || t.End > v.Doc.Now) {
+		if r.Steps[i].Wait == nil || !w.Lies(r, i) {
+			continue
+		}
+		id := studio.TaskID(w.ID, r.Steps[i].Key)
+		t := v.tasks[id]
+		if t == nil { // the plan has no end of it
+			t = &studio.Task{ID: id, Step: r.Steps[i].Key, Start: v.putDown(w, r, i, v.Doc.Now), End: drying.Never}
+		}
+		if t.Start <= v.Doc.Now && (i < len(r.Steps)-1 || t.End > v.Doc.Now) {
 			return []Lying{v.lying(w, l, r, i, t)}
 		}
 	}
-	return nil
+	return v.kept(w, r)
+}
+
+// kept is what of a lot lies between two tasks and may not get too dry for the next.
+func (v *view) kept(w *studio.WorkLot, r *studio.Recipe) []Lying {
+	if len(w.Records) == 0 {
+		return nil
+	}
+	last := w.Records[len(w.Records)-1]
+	step, at := r.Step(last.Step)
+	if at < 0 || step.Work == nil || last.State != studio.TaskDone {
+		return nil
+	}
+	_, past := r.Task(at)
+	n := v.next(w, r, past-1)
+	if n == nil || n.Closes == nil || v.tasks[n.Task].State != studio.TaskPlanned {
+		return nil
+	}
+	return []Lying{{Task: studio.TaskID(w.ID, last.Step), Lot: w.ID, Step: last.Step, Pieces: w.Progress(r).Alive, Since: last.End, State: studio.FoundSoft,
+		Holds: v.holds(w, r, at), Machines: []Offer{}, Next: n, Over: &n.Opens, Kept: true}}
+}
+
+// holds are the places that a lot's steps up to one still hold.
+func (v *view) holds(w *studio.WorkLot, r *studio.Recipe, until int) []studio.Held {
+	held := []studio.Held{}
+	for i := until; i >= 0; i-- {
+		if t := v.tasks[studio.TaskID(w.ID, r.Steps[i].Key)]; t != nil {
+			for _, h := range t.Holds {
+				if h.From <= v.Doc.Now && h.To > v.Doc.Now {
+					held = append(held, h)
+				}
+			}
+		}
+	}
+	return held
 }
 
 func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait int, t *studio.Task) Lying {
 	now := v.Doc.Now
-	out := Lying{Task: t.ID, Lot: w.ID, Step: t.Step, Pieces: w.Entering(r, t.Step), Since: t.Start, Over: t.End, State: studio.FoundSoft, Holds: []studio.Held{}, Machines: []Offer{}}
+	out := Lying{Task: t.ID, Lot: w.ID, Step: t.Step, Pieces: w.Entering(r, t.Step), Since: t.Start, State: studio.FoundSoft, Machines: []Offer{}}
 	for i := range w.Checks {
 		if c := &w.Checks[i]; c.Step == t.Step && !c.Mistaken && c.Found != studio.FoundSpoilt {
 			out.Found, out.State = c, c.Found
 		}
 	}
+	if t.End < drying.Never {
+		out.Over = &t.End
+	}
 	if t.Load != nil {
 		out.Machine = t.Load.Machine
 	}
-	for i := wait; i >= 0; i-- { // what its own steps and those before still hold
-		if held := v.tasks[studio.TaskID(w.ID, r.Steps[i].Key)]; held != nil {
-			for _, h := range held.Holds {
-				if h.From <= now && h.To > now {
-					out.Holds = append(out.Holds, h)
-				}
-			}
-		}
-	}
+	out.Holds = v.holds(w, r, wait)
 	out.Next = v.next(w, r, wait)
 	out.Until = r.Steps[wait].Wait.State
 	dries := func(state studio.State) *studio.Dries { return studio.Known(v.Doc, v.Book, l, wait, state) }

@@ -260,3 +260,11 @@ func Known(doc *Document, book *Book, lot *Lot, wait int, state State) *Dries {
 	}
 	return r.known(r.dries(lot, recipe, w.Drying, state, wait), recipe, work, recipe.PutDown(wait))
 }
+
+// WindowOn are the lags of a window that is measured from what a lot in work ended with.
+func WindowOn(doc *Document, book *Book, w *WorkLot, window Window) []Lag {
+	recipe := book.Of(w.Made())
+	r := router{doc: doc, book: book, work: map[ID]*WorkLot{w.ID: w}}
+	r.window(&Lot{ID: w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes}, recipe, len(recipe.Steps)-1, window, "")
+	return r.instance.Links
+}

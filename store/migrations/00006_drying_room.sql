@@ -40,6 +40,15 @@ ALTER TABLE stock_lot ADD COLUMN surroundings TEXT NOT NULL DEFAULT '';
 -- what was found of a lot's pieces by touch, and where they were put
 ALTER TABLE lot ADD COLUMN lying TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(lying));
 
+-- timers that somebody has started by hand and nobody has stopped
+CREATE TABLE timer (
+    id TEXT PRIMARY KEY CHECK (length(id) = 36),
+    name TEXT NOT NULL CHECK (name <> ''),
+    person_id TEXT NOT NULL REFERENCES person (id),
+    started_minute INTEGER NOT NULL,
+    ends_minute INTEGER NOT NULL CHECK (ends_minute > started_minute)
+) STRICT;
+
 -- what was learnt and not wanted, as it stood then
 CREATE TABLE refused_proposal (
     key TEXT PRIMARY KEY CHECK (key <> ''),
@@ -49,7 +58,7 @@ CREATE TABLE refused_proposal (
 CREATE TABLE touch (
     n INTEGER NOT NULL REFERENCES journal (n) DEFERRABLE INITIALLY DEFERRED,
     thing TEXT NOT NULL CHECK (thing IN ('order', 'lot', 'clock', 'page', 'revision', 'draft', 'colourway', 'material', 'place', 'drying class', 'equipment',
-        'stock', 'decided', 'purchase', 'divided', 'pin', 'plan', 'air', 'sensor', 'lying', 'person', 'settings', 'refusal')),
+        'stock', 'decided', 'purchase', 'divided', 'pin', 'plan', 'air', 'sensor', 'lying', 'person', 'settings', 'refusal', 'timer')),
     id TEXT NOT NULL,
     before TEXT NOT NULL CHECK (json_valid(before)),
     after TEXT NOT NULL CHECK (json_valid(after)),
@@ -65,6 +74,7 @@ ALTER TABLE lot DROP COLUMN lying;
 ALTER TABLE stock_lot DROP COLUMN surroundings;
 ALTER TABLE studio DROP COLUMN air;
 DROP TABLE refused_proposal;
+DROP TABLE timer;
 DROP TABLE reading_hour;
 DROP TABLE reading_day;
 DROP TABLE sensor;

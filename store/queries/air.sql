@@ -30,3 +30,11 @@ UPDATE studio SET air = ? WHERE id = 1;
 UPDATE lot SET lying = ? WHERE id = ?;
 -- name: LyingOf :one
 SELECT lying FROM lot WHERE id = ?;
+-- name: Timers :many
+SELECT * FROM timer ORDER BY ends_minute, id;
+-- name: Timer :one
+SELECT * FROM timer WHERE id = ?;
+-- name: PutTimer :exec
+INSERT INTO timer (id, name, person_id, started_minute, ends_minute) VALUES (?, ?, ?, ?, ?);
+-- name: DropTimer :exec
+DELETE FROM timer WHERE id = ?;

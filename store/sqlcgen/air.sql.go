@@ -40,6 +40,15 @@ func (q *Queries) Air(ctx context.Context) (string, error) {
 	return air, err
 }
 
+const dropTimer = `-- name: DropTimer :exec
+DELETE FROM timer WHERE id = ?
+`
+
+func (q *Queries) DropTimer(ctx context.Context, id string) error {
+	_, err := q.db.ExecContext(ctx, dropTimer, id)
+	return err
+}
+
 const hangSensor = `-- name: HangSensor :exec
 UPDATE sensor SET surroundings = ? WHERE id = ?
 `
@@ -117,6 +126,29 @@ func (q *Queries) PutReadingHour(ctx context.Context, arg PutReadingHourParams) 
 		arg.HumidityPerMille,
 		arg.Samples,
 		arg.Outliers,
+	)
+	return err
+}
+
+const putTimer = `-- name: PutTimer :exec
+INSERT INTO timer (id, name, person_id, started_minute, ends_minute) VALUES (?, ?, ?, ?, ?)
+`
+
+type PutTimerParams struct {
+	ID            string
+	Name          string
+	PersonID      string
+	StartedMinute int64
+	EndsMinute    int64
+}
+
+func (q *Queries) PutTimer(ctx context.Context, arg PutTimerParams) error {
+	_, err := q.db.ExecContext(ctx, putTimer,
+		arg.ID,
+		arg.Name,
+		arg.PersonID,
+		arg.StartedMinute,
+		arg.EndsMinute,
 	)
 	return err
 }
@@ -292,4 +324,54 @@ type SetLyingParams struct {
 func (q *Queries) SetLying(ctx context.Context, arg SetLyingParams) error {
 	_, err := q.db.ExecContext(ctx, setLying, arg.Lying, arg.ID)
 	return err
+}
+
+const timer = `-- name: Timer :one
+SELECT id, name, person_id, started_minute, ends_minute FROM timer WHERE id = ?
+`
+
+func (q *Queries) Timer(ctx context.Context, id string) (Timer, error) {
+	row := q.db.QueryRowContext(ctx, timer, id)
+	var i Timer
+	err := row.Scan(
+		&i.ID,
+		&i.Name,
+		&i.PersonID,
+		&i.StartedMinute,
+		&i.EndsMinute,
+	)
+	return i, err
+}
+
+const timers = `-- name: Timers :many
+SELECT id, name, person_id, started_minute, ends_minute FROM timer ORDER BY ends_minute, id
+`
+
+func (q *Queries) Timers(ctx context.Context) ([]Timer, error) {
+	rows, err := q.db.QueryContext(ctx, timers)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []Timer
+	for rows.Next() {
+		var i Timer
+		if err := rows.Scan(
+			&i.ID,
+			&i.Name,
+			&i.PersonID,
+			&i.StartedMinute,
+			&i.EndsMinute,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }

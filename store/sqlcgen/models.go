@@ -291,6 +291,14 @@ type Task struct {
 	Weighed     string
 }
 
+type Timer struct {
+	ID            string
+	Name          string
+	PersonID      string
+	StartedMinute int64
+	EndsMinute    int64
+}
+
 type Wish struct {
 	Thing    string
 	ID       string

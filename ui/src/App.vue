@@ -93,7 +93,7 @@ onUnmounted(() => window.removeEventListener("keydown", press));
 .stem {
   display: flex;
   align-items: center;
-  gap: 20px;
+  gap: 16px;
   padding: 10px 26px 0;
   flex-wrap: wrap;
 }
@@ -115,14 +115,14 @@ nav {
 }
 nav a {
   position: relative;
-  padding: 5px 10px 10px;
+  padding: 5px 7px 10px;
   color: var(--ink);
   text-decoration: none;
-  font-size: 16px;
+  font-size: 15px;
   white-space: nowrap;
 }
 nav a.begins:not(:first-child) {
-  margin-left: 16px;
+  margin-left: 8px;
 }
 nav a::after {
   content: "";
@@ -152,7 +152,7 @@ nav a.here::after {
 .group {
   position: absolute;
   top: -12px;
-  left: 13px;
+  left: 8px;
   font-size: 11.5px;
   font-style: italic;
   color: var(--soft);
@@ -193,10 +193,7 @@ nav a.here::after {
     gap: 14px;
   }
   nav a {
-    padding: 5px 9px 10px;
-  }
-  nav a.begins:not(:first-child) {
-    margin-left: 10px;
+    padding: 5px 6px 10px;
   }
   .house span {
     display: none;

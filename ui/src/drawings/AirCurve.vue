@@ -43,7 +43,12 @@ const band = computed(() => {
 });
 const days = computed(() =>
   points.value
-    .filter((p, i) => i > 0 && times.value.date(p.hour * 60) !== times.value.date(points.value[i - 1].hour * 60))
+    .filter(
+      (p, i) =>
+        i > 0 &&
+        x(p.hour) < width - 60 &&
+        times.value.date(p.hour * 60) !== times.value.date(points.value[i - 1].hour * 60),
+    )
     .map((p) => p.hour - 0.5),
 );
 const ticks = computed(() => [50, 60, 70, 80].filter((t) => t > range.value.low && t < range.value.high));

@@ -35,7 +35,7 @@ const closes = computed(() => props.lying.next?.closes);
       <line :x1="x(m)" :x2="x(m)" y1="30" y2="36" stroke="var(--wire)" />
       <text :x="x(m)" y="45" text-anchor="middle">{{ times.clock(m) }}</text>
     </g>
-    <rect v-if="!lying.class" x="0" y="18" :width="x(lying.over)" height="9" rx="4.500" fill="var(--vein)" />
+    <rect v-if="!lying.class" x="0" y="18" :width="x(lying.over ?? now)" height="9" rx="4.500" fill="var(--vein)" />
     <g v-for="b in bands" :key="b.what">
       <rect
         :x="x(b.when!.early!)"

@@ -2,16 +2,19 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { answered, client, person, Refused, type Schemas, sitDown, useCommands } from "../api/client";
-import { useBench, useStudio, useUndo } from "../api/queries";
+import { useBench, useDryingRoom, useStudio, useUndo } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import WorkGlyph from "../drawings/WorkGlyph.vue";
 import { grams, lasting, millimetres, plain, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
+import AlertList from "./drying/AlertList.vue";
 import PieceCounter from "./PieceCounter.vue";
 
 const { data: bench, error } = useBench();
 const { data: studio } = useStudio();
+const { data: room } = useDryingRoom();
+const mine = computed(() => room.value?.alerts.filter((a) => a.person === person.value) ?? []);
 const times = useTimes();
 const undo = useUndo();
 
@@ -100,6 +103,7 @@ const takes = computed(() =>
     </section>
     <template v-else>
       <ProblemNote :error="error" />
+      <AlertList v-if="room" :alerts="mine" :now="room.now" />
       <p
         v-if="said && said.what === 'finish'"
         class="said"

@@ -173,6 +173,9 @@ nav button {
 .sensors li {
   margin: 3px 0;
 }
+.sensors b {
+  margin-right: 6px;
+}
 .stray {
   background: var(--dust-wash);
   padding: 6px 10px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
+import { useRoute } from "vue-router";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
 import { useDryingRoom, useUndo } from "../../api/queries";
 import { lasting, useTimes } from "../../format";
@@ -9,6 +10,7 @@ import StationHead from "../../parts/StationHead.vue";
 import AirPanel from "./AirPanel.vue";
 import AlertList from "./AlertList.vue";
 import ShelfBoard from "./ShelfBoard.vue";
+import TimerList from "./TimerList.vue";
 import TrayDrawer from "./TrayDrawer.vue";
 import TrayRow from "./TrayRow.vue";
 
@@ -16,7 +18,13 @@ const { data: room, error } = useDryingRoom();
 const times = useTimes();
 const send = useCommands();
 const undo = useUndo();
+// The code of a label leads here with the lot that it hangs on.
+const asked = useRoute().query.lot;
 const opened = ref("");
+const labelled = computed(() =>
+  typeof asked === "string" ? room.value?.lying.find((l) => l.lot === asked)?.task : undefined,
+);
+watch(labelled, (task) => (opened.value ||= task ?? ""), { immediate: true });
 const drawn = computed(() => room.value?.lying.find((l) => l.task === opened.value));
 const where = (id?: string) => room.value?.places.find((p) => p.id === id)?.name ?? "";
 
@@ -87,6 +95,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
       {{ check.data.value.of }}: {{ wish?.found }}.
       <button class="bare add" @click="(undo.mutate(check.data.value!.n), check.reset())">Take it back</button>
     </p>
+    <p v-if="asked && room && !labelled" class="remark">What this label hung on is not drying any more.</p>
     <AlertList v-if="room" :alerts="room.alerts" :now="room.now" />
     <div class="floor">
       <div v-if="room" class="shelves">
@@ -131,6 +140,14 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </section>
       </div>
       <aside>
+        <TrayDrawer
+          v-if="drawn && room"
+          :key="drawn.task"
+          :lying="drawn"
+          :room="room"
+          @close="opened = ''"
+          @found="(what, pieces) => found(drawn!.task, what, pieces)"
+        />
         <AirPanel />
         <section v-if="costs.length" class="sheet note" data-test="costs">
           <h3>What the air will do</h3>
@@ -141,6 +158,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
             >.
           </p>
         </section>
+        <TimerList v-if="room" :timers="room.timers" :now="room.now" />
         <section v-if="frees.length" class="sheet note">
           <h3>Free soon</h3>
           <p v-for="f in frees" :key="f.task + f.shelf">
@@ -150,14 +168,6 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </section>
       </aside>
     </div>
-    <TrayDrawer
-      v-if="drawn && room"
-      :key="drawn.task"
-      :lying="drawn"
-      :room="room"
-      @close="opened = ''"
-      @found="(what, pieces) => found(drawn!.task, what, pieces)"
-    />
   </div>
 </template>
 
@@ -190,7 +200,18 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
 }
 aside {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
+}
+aside :deep(.drawer p) {
+  margin: 7px 0;
+}
+aside :deep(.drawer) {
+  position: relative;
+  padding: 16px 18px;
+  background: var(--sheet);
+  border: 1px solid var(--ink);
+  border-radius: 3px 14px 3px 14px;
 }
 .note {
   padding: 12px 16px;

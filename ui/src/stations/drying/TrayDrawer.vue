@@ -59,6 +59,11 @@ const put = useMutation({
     ),
   onSuccess: () => emit("close"),
 });
+const labelAt = computed(() => `/api/lots/${props.lying.lot}/label.svg`);
+const print = useMutation({
+  mutationFn: () =>
+    answered(client.POST("/api/lots/{lot}/label/print", { params: { path: { lot: props.lying.lot } } })),
+});
 const confirmable = computed(
   () => put.error.value instanceof Refused && put.error.value.fields.some((f) => f.location === "body.surely"),
 );
@@ -108,45 +113,64 @@ const confirmable = computed(
       >
     </p>
 
-    <h3>Put it elsewhere</h3>
-    <ProblemNote :error="put.error.value" />
+    <h3>Its label</h3>
+    <img class="label" :src="labelAt" alt="The label for this tray" />
+    <ProblemNote :error="print.error.value" />
     <div class="line">
-      <select v-model="to" class="own" data-test="put-to" @change="choose">
-        <option disabled value="">where to…</option>
-        <option v-for="t in targets" :key="t.key" :value="t.key">{{ t.name }}</option>
-      </select>
-      <label v-if="kind === 'place' || kind === 'machine'"
-        ><input v-model.number="slots" class="own" type="number" min="1" /> slots</label
+      <v-btn variant="tonal" data-test="print-label" :loading="print.isPending.value" @click="print.mutate()"
+        >To the label printer</v-btn
       >
-      <label v-if="kind === 'machine'"><input v-model.number="minutes" class="own" type="number" min="1" /> min</label>
+      <a :href="labelAt" target="_blank" class="add">on paper</a>
+      <span v-if="print.data.value" class="word safe" data-test="printed">printed</span>
     </div>
-    <p v-if="kind === 'machine'" class="caution">
-      It is hot: no foam, plastic or hot glue goes in. Follow the maker's instructions, do not leave an oven alone.
-    </p>
-    <v-btn v-if="to && !confirmable" data-test="put" :loading="put.isPending.value" @click="put.mutate(false)"
-      >It lies there now</v-btn
-    >
-    <v-btn v-if="confirmable" data-test="put-surely" @click="put.mutate(true)">It does</v-btn>
 
-    <h3>Spoilt</h3>
-    <div class="line">
-      <input
-        v-model.number="spoilt"
-        class="own"
-        type="number"
-        min="1"
-        :max="lying.pieces"
-        aria-label="How many are spoilt"
-      />
-      of {{ lying.pieces }}
-      <v-btn variant="tonal" data-test="spoilt" @click="emit('found', 'spoilt', spoilt)">Spoilt</v-btn>
-    </div>
+    <template v-if="!lying.kept">
+      <h3>Put it elsewhere</h3>
+      <ProblemNote :error="put.error.value" />
+      <div class="line">
+        <select v-model="to" class="own" data-test="put-to" @change="choose">
+          <option disabled value="">where to…</option>
+          <option v-for="t in targets" :key="t.key" :value="t.key">{{ t.name }}</option>
+        </select>
+        <label v-if="kind === 'place' || kind === 'machine'"
+          ><input v-model.number="slots" class="own" type="number" min="1" /> slots</label
+        >
+        <label v-if="kind === 'machine'"
+          ><input v-model.number="minutes" class="own" type="number" min="1" /> min</label
+        >
+      </div>
+      <p v-if="kind === 'machine'" class="caution">
+        It is hot: no foam, plastic or hot glue goes in. Follow the maker's instructions, do not leave an oven alone.
+      </p>
+      <v-btn v-if="to && !confirmable" data-test="put" :loading="put.isPending.value" @click="put.mutate(false)"
+        >It lies there now</v-btn
+      >
+      <v-btn v-if="confirmable" data-test="put-surely" @click="put.mutate(true)">It does</v-btn>
+
+      <h3>Spoilt</h3>
+      <div class="line">
+        <input
+          v-model.number="spoilt"
+          class="own"
+          type="number"
+          min="1"
+          :max="lying.pieces"
+          aria-label="How many are spoilt"
+        />
+        of {{ lying.pieces }}
+        <v-btn variant="tonal" data-test="spoilt" @click="emit('found', 'spoilt', spoilt)">Spoilt</v-btn>
+      </div>
+    </template>
   </SideDrawer>
 </template>
 
 <style scoped>
 h3 {
   margin: 18px 0 6px;
+}
+.label {
+  width: 100%;
+  border: 1px solid var(--vein);
 }
 .line {
   display: flex;

@@ -22,8 +22,9 @@ const soon = (minute?: number) =>
 const says = computed(() => {
   const l = props.lying;
   if (l.machine) return `out at ${soon(l.over)}`;
+  if (l.kept) return "cover it";
   if (!l.class) return `until ${soon(l.over)}`;
-  if (l.state === "dry") return l.found?.found === "dry" ? "found dry" : "dry by the clock: touch it";
+  if (l.state === "dry") return l.found?.found === "dry" ? "found by touch" : "by the clock: touch it";
   if (l.state === "firm") return `dry about ${soon(l.dry?.likely)}`;
   return `firm about ${soon(l.firm?.likely)}, dry ${soon(l.dry?.likely)}`;
 });
@@ -37,14 +38,14 @@ const says = computed(() => {
         <b>{{ lying.name }}</b> <span class="figure">{{ lying.pieces }}</span>
         <span class="now"><DryState :state="lying.state" /> {{ stateWord(lying) }} · {{ says }}</span>
         <span class="quiet">
-          {{ lying.wait.toLowerCase() }}, since {{ soon(lying.since) === "by now" ? times.moment(lying.since) : "" }}
+          {{ lying.wait.toLowerCase() }}, since {{ times.moment(lying.since) }}
           <template v-if="lying.nextName"> · then {{ lying.nextName.toLowerCase() }}, {{ lying.nextBy }}</template>
         </span>
         <span v-if="lying.next?.closes !== undefined" class="word late">take up by {{ soon(lying.next.closes) }}</span>
       </span>
     </button>
     <DryingBar :lying="lying" :now="now" />
-    <div class="touch" role="group" :aria-label="`What is ${lying.name} by touch?`">
+    <div v-if="!lying.kept" class="touch" role="group" :aria-label="`What is ${lying.name} by touch?`">
       <button
         v-for="f in ['soft', 'firm', 'dry'] as const"
         :key="f"

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 /** How far something is, in a word: what was found by touch, or what the clock says. */
 export function stateWord(lying: Schemas["LyingCard"]): string {
   if (lying.machine) return "in the machine";
+  if (lying.kept) return "to be kept soft";
   if (!lying.class) return "resting";
   return lying.state;
 }

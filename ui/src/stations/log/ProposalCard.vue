@@ -48,7 +48,12 @@ const says = computed(() => {
     <RecordChart :record="record" />
     <div class="deciding">
       <ProblemNote :error="decide.error.value ?? effect.error.value" />
-      <v-btn :disabled="!may" data-test="accept" :loading="decide.isPending.value" @click="decide.mutate('accept')"
+      <v-btn
+        :disabled="!may"
+        color="primary"
+        data-test="accept"
+        :loading="decide.isPending.value"
+        @click="decide.mutate('accept')"
         >Make it the standard</v-btn
       >
       <v-btn variant="text" :disabled="!may" data-test="refuse" @click="decide.mutate('refuse')"
