@@ -189,7 +189,7 @@ func (v *view) holds(w *studio.WorkLot, r *studio.Recipe, until int) []studio.He
 
 func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait int, t *studio.Task) Lying {
 	now := v.Doc.Now
-	out := Lying{Task: t.ID, Lot: w.ID, Step: t.Step, Pieces: w.Entering(r, t.Step), Since: t.Start, State: studio.FoundSoft, Machines: []Offer{}}
+	out := Lying{Task: t.ID, Lot: w.ID, Step: t.Step, Pieces: w.Progress(r).Alive, Since: t.Start, State: studio.FoundSoft, Machines: []Offer{}}
 	for i := range w.Checks {
 		if c := &w.Checks[i]; c.Step == t.Step && !c.Mistaken && c.Found != studio.FoundSpoilt {
 			out.Found, out.State = c, c.Found

@@ -1,0 +1,262 @@
+package web_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"net/http/httptest"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/api"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+	"bractum/demo"
+	"bractum/standin/hygrometer"
+	"bractum/store"
+)
+
+// send sends readings as a device does.
+func (d desk) send(media, body string) (int, api.Received, string) {
+	request := httptest.NewRequest("POST", "/api/readings", strings.NewReader(body))
+	request.Header.Set("Content-Type", media)
+	answer := httptest.NewRecorder()
+	d.app.API.Adapter().ServeHTTP(answer, request)
+	var received api.Received
+	_ = json.Unmarshal(answer.Body.Bytes(), &received)
+	return answer.Code, received, answer.Body.String()
+}
+
+func read[T any](d desk, path string) (out T) {
+	answer := httptest.NewRecorder()
+	d.app.API.Adapter().ServeHTTP(answer, httptest.NewRequest("GET", path, nil))
+	require.Equal(d.t, 200, answer.Code, answer.Body.String())
+	require.NoError(d.t, json.Unmarshal(answer.Body.Bytes(), &out))
+	return out
+}
+
+// damp is a pack of loft readings of the hours before the demo's now, so damp.
+func damp(doc *studio.Document, hours int, humidity float64) string {
+	calendar, _ := studio.NewCalendar(doc.Epoch, doc.Zone)
+	var pack []map[string]any
+	for minute := doc.Now - studio.Minute(60*hours); minute < doc.Now; minute++ {
+		at := calendar.Time(minute).Unix()
+		pack = append(pack, map[string]any{"n": "loft:temperature", "u": "Cel", "t": at, "v": 18 + float64(minute%3)/10},
+			map[string]any{"n": "loft:humidity", "u": "%RH", "t": at, "v": humidity + float64(minute%5)/10})
+	}
+	body, _ := json.Marshal(pack)
+	return string(body)
+}
+
+const senML = "application/senml+json"
+
+// lyingDoc is the demo with magnolia petals lying in their moulds for an hour.
+func lyingDoc() *studio.Document {
+	doc := demo.Document()
+	doc.Work = []studio.WorkLot{demo.Lying(doc, demo.ID("petals"), "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, 60)}
+	return doc
+}
+
+func TestReadingsMakeTheAirThatPlansReckonWith(t *testing.T) {
+	d := newDeskOf(t, lyingDoc())
+	before := read[api.RoomView](d, "/api/drying-room")
+	require.Len(t, before.Lying, 1)
+	code, received, _ := d.send(senML, damp(demo.Document(), 24, 74))
+	require.Equal(t, 200, code)
+	assert.Equal(t, 1440, received.Fresh)
+	assert.Empty(t, received.Refused)
+	air := read[api.AirView](d, "/api/air")
+	assert.InDelta(t, 742, int64(air.Places[0].Latest.HumidityPerMille), 3)
+	assert.Equal(t, "measured", string(air.Places[0].Curve[35].Kind))
+	assert.Equal(t, "expected", string(air.Places[0].Curve[36].Kind))
+	after := read[api.RoomView](d, "/api/drying-room")
+	assert.Greater(t, *after.Lying[0].Dry.Likely, *before.Lying[0].Dry.Likely, "it dries later")
+	assert.Greater(t, *after.Lying[0].Over, *before.Lying[0].Over, "and the plan waits")
+	journal := read[[]store.Entry](d, "/api/journal")
+	assert.Contains(t, journal[0].Summary, "The air is other than was reckoned with; ")
+	assert.Contains(t, journal[0].Summary, "move")
+
+	n := journal[0].N
+	_, received, _ = d.send(senML, damp(demo.Document(), 24, 30))
+	assert.Equal(t, 1440, received.Repeated, "sent again, it says nothing new")
+	assert.Equal(t, n, read[[]store.Entry](d, "/api/journal")[0].N)
+}
+
+func TestBadReadingsAreNamedAndNothingIsLost(t *testing.T) {
+	d := newDesk(t)
+	for body, want := range map[string]string{
+		"{}":                        "no SenML pack",
+		`[{"bver": 99}]`:            "version 99",
+		strings.Repeat(" ", 5<<20):  "",
+		`[{"n":"loft:t","u":"Cel",`: "no SenML pack",
+	} {
+		code, _, answer := d.send(senML, body)
+		assert.GreaterOrEqual(t, code, 400)
+		assert.Less(t, code, 500)
+		assert.Contains(t, answer, want)
+	}
+	code, _, answer := d.send("image/png", "x")
+	assert.Equal(t, 415, code)
+	assert.Contains(t, answer, "text/csv")
+	code, received, _ := d.send("text/csv; charset=utf-8", "sensor,time,celsius,humidity\nloft,2027-09-20 08:10,19.4,64\nloft,2027-09-20 09:40,19.4,64\nloft,2027-09-20 08:12,85,64\n")
+	assert.Equal(t, 200, code)
+	assert.Equal(t, 1, received.Fresh)
+	require.Len(t, received.Refused, 2)
+	why := fmt.Sprint(received.Refused)
+	assert.Contains(t, why, "from the future")
+	assert.Contains(t, why, "85.0 °C cannot be")
+	air := read[api.AirView](d, "/api/air")
+	assert.EqualValues(t, 2, air.Sensors[1].Refused)
+	_, _, _ = d.send(senML, `[{"n": "attic:t", "u": "Cel", "v": 20}, {"n": "attic:h", "u": "%RH", "v": 50}]`)
+	air = read[api.AirView](d, "/api/air")
+	require.Len(t, air.Sensors, 3)
+	assert.Nil(t, air.Sensors[0].In, "attic: nobody said where it hangs")
+	code, _ = d.ask("POST", fmt.Sprintf("/api/sensors/%d/hang", air.Sensors[0].ID), map[string]any{"in": "nowhere"}, nil)
+	assert.Equal(t, 422, code)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/sensors/%d/hang", air.Sensors[0].ID), map[string]any{"in": demo.ID("Dry cupboard")}, nil)
+	assert.Equal(t, 200, code)
+	flooded := 0
+	for range 300 {
+		if code, _, answer := d.send(senML, `[]`); code == 429 {
+			flooded++
+			assert.Contains(t, answer, "send less often")
+		}
+	}
+	assert.Positive(t, flooded)
+	assert.Less(t, flooded, 100)
+}
+
+func TestTheLeadsWordOfTheAirMovesThePlanAndIsTakenBack(t *testing.T) {
+	d := newDeskOf(t, lyingDoc())
+	now := demo.Document().Now
+	dry := func() studio.Minute { return *read[api.RoomView](d, "/api/drying-room").Lying[0].Over }
+	was := dry()
+	for _, bad := range []map[string]any{{"feels": "damp", "until": now}, {"feels": "damp", "until": now + 40*1440}, {"feels": "odd", "until": now + 60}} {
+		code, _ := d.ask("POST", "/api/air/words", bad, nil)
+		assert.GreaterOrEqual(t, code, 400, "%v", bad)
+	}
+	code, moved := d.ask("POST", "/api/air/words", map[string]any{"feels": "very damp", "until": now + 2880}, nil)
+	require.Equal(t, 200, code)
+	assert.Greater(t, dry(), was)
+	assert.Equal(t, "Very damp", read[api.AirView](d, "/api/air").Words[0].Said)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", moved["n"]), nil, nil)
+	require.Equal(t, 200, code)
+	assert.Empty(t, read[api.AirView](d, "/api/air").Words)
+	code, _ = d.ask("DELETE", "/api/air/words", nil, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, was, dry())
+}
+
+func TestTwoPeopleCheckOneTray(t *testing.T) {
+	d := newDeskOf(t, lyingDoc())
+	task := string(read[api.RoomView](d, "/api/drying-room").Lying[0].Task)
+	found := func(who, what string, more map[string]any) (int, map[string]any) {
+		body := map[string]any{"found": what}
+		for k, v := range more {
+			body[k] = v
+		}
+		return d.ask("POST", "/api/lying/"+task+"/check", body, map[string]string{"Person": string(demo.ID(who))})
+	}
+	code, _ := found("Maren", "firm", nil)
+	require.Equal(t, 200, code)
+	code, _ = found("Teun", "firm", nil)
+	assert.Equal(t, 200, code, "the same again is no trouble")
+	code, answer := found("Teun", "soft", nil)
+	assert.Equal(t, 409, code)
+	assert.Contains(t, answer["detail"], "found them firm before")
+	code, answer = found("Teun", "soft", map[string]any{"surely": true})
+	require.Equal(t, 200, code)
+	room := read[api.RoomView](d, "/api/drying-room")
+	assert.Equal(t, studio.FoundSoft, room.Lying[0].State)
+	assert.Equal(t, "Teun", room.Lying[0].FoundBy)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", answer["n"]), nil, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, studio.FoundFirm, read[api.RoomView](d, "/api/drying-room").Lying[0].State)
+	code, _ = found("Maren", "spoilt", map[string]any{"pieces": 99})
+	assert.Equal(t, 409, code)
+	code, _ = found("Maren", "spoilt", map[string]any{"pieces": 2})
+	assert.Equal(t, 200, code)
+	assert.EqualValues(t, 16, read[api.RoomView](d, "/api/drying-room").Lying[0].Pieces)
+	code, _ = d.ask("POST", "/api/lying/"+task+"/put", map[string]any{"place": demo.ID("Cupboard shelf"), "slots": 2, "frees": true}, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, demo.ID("Dry cupboard"), read[api.RoomView](d, "/api/drying-room").Lying[0].In)
+	code, _ = found("Maren", "dry", nil)
+	require.Equal(t, 200, code)
+	_ = read[api.RoomView](d, "/api/drying-room")
+	doc, _, err := d.store.Document(t.Context(), store.Accepted, standing)
+	require.NoError(t, err)
+	require.Empty(t, doc.Validate())
+	inForce, _, _, err := d.store.PlanInForce(t.Context())
+	require.NoError(t, err)
+	assert.Empty(t, check.Plan(doc, inForce))
+	code, _ = found("Maren", "dry", nil)
+	assert.Equal(t, 200, code, "they still lie there")
+	code, answer = d.ask("POST", "/api/lying/nothing.dry/check", map[string]any{"found": "dry"}, nil)
+	assert.Equal(t, 409, code)
+	assert.Contains(t, answer["detail"], "look at it again")
+}
+
+func TestLabelsAndTimers(t *testing.T) {
+	d := newDeskOf(t, lyingDoc())
+	lot := string(read[api.RoomView](d, "/api/drying-room").Lying[0].Lot)
+	for ending, begins := range map[string]string{"svg": "<svg", "png": "\x89PNG"} {
+		answer := httptest.NewRecorder()
+		d.app.API.Adapter().ServeHTTP(answer, httptest.NewRequest("GET", "/api/lots/"+lot+"/label."+ending, nil))
+		require.Equal(t, 200, answer.Code)
+		assert.True(t, bytes.HasPrefix(answer.Body.Bytes(), []byte(begins)), ending)
+		if ending == "svg" {
+			assert.Contains(t, answer.Body.String(), "Magnolia outer petal")
+			assert.Contains(t, answer.Body.String(), "18, Oyster ivory")
+		}
+	}
+	code, answer := d.ask("POST", "/api/lots/"+lot+"/label/print", nil, nil)
+	assert.Equal(t, 502, code)
+	assert.Contains(t, answer["detail"], "No label printer is connected")
+	code, _ = d.ask("GET", "/api/lots/gone/label.svg", nil, nil)
+	assert.Equal(t, 404, code)
+
+	code, _ = d.ask("POST", "/api/timers", map[string]any{"name": "Lace in the oven", "minutes": 10}, nil)
+	require.Equal(t, 200, code)
+	timers := read[api.RoomView](d, "/api/drying-room").Timers
+	require.Len(t, timers, 1)
+	assert.False(t, timers[0].Rings)
+	_, _ = d.ask("POST", "/api/clock", map[string]any{"by": "quarter"}, nil)
+	assert.True(t, read[api.RoomView](d, "/api/drying-room").Timers[0].Rings)
+	code, _ = d.ask("POST", "/api/timers/"+string(timers[0].ID)+"/stop", nil, nil)
+	assert.Equal(t, 200, code)
+	code, _ = d.ask("POST", "/api/timers/"+string(timers[0].ID)+"/stop", nil, nil)
+	assert.Equal(t, 404, code)
+}
+
+// withPast is a desk of the demo with its measured weeks and past work behind it.
+func withPast(t testing.TB) desk {
+	d := newDesk(t)
+	doc := demo.Document()
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	now := calendar.Time(doc.Now)
+	for _, h := range hygrometer.Harbour() {
+		require.NoError(t, h.Recall(now.AddDate(0, 0, -demo.DaysMeasured), now, func(pack []byte) error { return d.app.Receive(t.Context(), pack) }))
+	}
+	return d
+}
+
+func TestTheSensorsOfTheYardAreUnderstood(t *testing.T) {
+	d := withPast(t)
+	air := read[api.AirView](d, "/api/air")
+	for _, s := range air.Sensors {
+		assert.Positive(t, s.Refused, "%s sends nonsense now and then", s.Device)
+		assert.False(t, s.Stuck)
+	}
+	measured := 0
+	for _, p := range air.Places[0].Curve {
+		if p.Kind == "measured" {
+			measured++
+		}
+	}
+	assert.Greater(t, measured, 30)
+	assert.Greater(t, air.Places[0].Curve[40].Spread, studio.PerMille(5))
+}
