@@ -322,7 +322,7 @@ func TestAFileIsLookedAtDecidedTakenInAndTakenBack(t *testing.T) {
 	page.MustElementR("button", "Done").MustClick()
 	page.MustElement(test("page-Dahlia 2"))
 	page.click("journal")
-	page.MustElement(test("undo-2")).MustWaitStable().MustClick()
+	page.MustElement(latestUndo).MustWaitStable().MustClick()
 	page.MustWait(`() => !document.querySelector('[data-test="page-Dahlia 2"]')`)
 	other := sit(t, studio, "Odalys", "/book")
 	other.click("open-import")

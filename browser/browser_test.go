@@ -60,6 +60,9 @@ func sit(t *testing.T, studio *drive.Studio, name, path string) tab {
 	return tab{page, t, studio.URL}
 }
 
+// latestUndo takes back the latest line of the journal.
+const latestUndo = `[data-test^="undo-"]`
+
 func test(name string) string { return `[data-test="` + name + `"]` }
 
 // click waits until something takes the pointer: while a dialog opens, or an answer is

@@ -22,7 +22,7 @@ func TestAnOrderIsCancelledAndTakenBack(t *testing.T) {
 	page.says(test("order-Lighthouse"), "cancelled, awaits acceptance")
 	page.says(test("proposal"), "is no longer made")
 	page.click("journal")
-	page.MustElement(test("undo-2")).MustWaitStable().MustClick()
+	page.MustElement(latestUndo).MustWaitStable().MustClick()
 	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
 	page.says(test("order-Lighthouse"), "slack")
 }

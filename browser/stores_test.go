@@ -37,7 +37,7 @@ func TestTheShelfIsCountedAndTakenBack(t *testing.T) {
 	page.says(test("thing"), "no longer reserved")
 	page.MustReload().MustWaitLoad()
 	page.click("journal")
-	page.MustElement(test("undo-2")).MustWaitStable().MustClick()
+	page.MustElement(latestUndo).MustWaitStable().MustClick()
 	page.MustWait(`() => document.querySelector('[data-test="stock-Ranunculus core"] td.n').innerText.trim() === "6"`)
 }
 

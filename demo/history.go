@@ -28,10 +28,13 @@ type past struct {
 	by     map[string]string
 }
 
+// lastOfHistory is an ordinal that no lot of the past goes beyond.
+const lastOfHistory = 20
+
 func pastWork() []past {
 	return []past{
 		{"Magnolia outer petal", 22, 9, map[string]string{"petal": "Ferry blush", "dust": "Ember dust"}, map[string]string{"cut": "Teun", "wire": "Teun", "set": "Ishaan", "dust": "Maren"}},
-		{"Magnolia inner petal", 18, 7, map[string]string{"petal": "Ferry blush", "dust": "Ember dust"}, map[string]string{"cut": "Ishaan", "wire": "Teun", "set": "Teun", "dust": "Brisa"}},
+		{"Magnolia inner petal", 18, 7, map[string]string{"inner petal": "Ferry blush deep", "dust": "Ember dust"}, map[string]string{"cut": "Ishaan", "wire": "Teun", "set": "Teun", "dust": "Brisa"}},
 		{"Waxflower blossom", 48, 8, map[string]string{"petal": "Buoy apricot"}, map[string]string{"pull": "Odalys", "centre": "Teun"}},
 		{"Eucalyptus leaf", 30, 6, map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"}, map[string]string{"cut": "Ishaan", "lay": "Ishaan", "dust": "Maren"}},
 		{"Ranunculus core", 10, 6, map[string]string{"core": "Centre white"}, map[string]string{"form": "Teun"}},

@@ -30,3 +30,18 @@ func Lying(doc *studio.Document, id studio.ID, recipe string, mixes map[string]s
 	}
 	return w
 }
+
+// AtWork is the demo with what dries as the week begins: petals in moulds since Friday, cores
+// since Saturday, leaves since this morning.
+func AtWork() *studio.Document {
+	doc := Document()
+	petals := Lying(doc, ID("lying petals"), "Magnolia inner petal", map[string]string{"inner petal": "Oyster shell", "dust": "Pebble dust"}, "dry", 20, 64*60)
+	petals.Checks = []studio.Check{{Step: "dry", At: doc.Now - 46*60, Person: ID("Ishaan"), Found: studio.FoundFirm}}
+	cores := Lying(doc, ID("lying cores"), "Ranunculus core", map[string]string{"core": "Centre white"}, "dry", 12, 38*60)
+	leaves := Lying(doc, ID("lying leaves"), "Eucalyptus leaf", map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"}, "dry", 30, 25)
+	doc.Work = []studio.WorkLot{petals, cores, leaves}
+	for i := range doc.Work {
+		doc.Work[i].Ordinal = lastOfHistory + 1
+	}
+	return doc
+}

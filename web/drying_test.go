@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"bractum/api"
+	"bractum/core/climate"
 	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
@@ -242,6 +243,60 @@ func withPast(t testing.TB) desk {
 		require.NoError(t, h.Recall(now.AddDate(0, 0, -demo.DaysMeasured), now, func(pack []byte) error { return d.app.Receive(t.Context(), pack) }))
 	}
 	return d
+}
+
+// A year of readings, one a minute from each of four sensors, behind the demo.
+func aYear(b *testing.B) desk {
+	doc := lyingDoc()
+	doc.Sensors = []studio.Sensor{{Device: "a"}, {Device: "b"}, {Device: "c", In: demo.ID("Dry cupboard")}, {Device: "d", In: demo.ID("Dry cupboard")}}
+	const year = 365 * 1440
+	doc.Epoch, doc.Now = doc.Epoch.AddDate(0, 0, -365), doc.Now+year
+	for i := range doc.Work {
+		for j := range doc.Work[i].Records {
+			doc.Work[i].Records[j].Start += year
+			doc.Work[i].Records[j].End += year
+		}
+	}
+	for i := range doc.Shelf {
+		doc.Shelf[i].MadeOn += year
+		if doc.Shelf[i].UseBy != nil {
+			*doc.Shelf[i].UseBy += year
+		}
+	}
+	d := newDeskOf(b, doc)
+	for _, sensor := range doc.Sensors {
+		for day := studio.Minute(0); day < doc.Now/1440; day++ {
+			var samples []climate.Sample
+			for minute := day * 1440; minute < (day+1)*1440; minute++ {
+				celsius, humidity := 195+int64(minute%3), studio.PerMille(640+minute%7+50*(minute/720%2))
+				samples = append(samples, climate.Sample{At: minute, Celsius: &celsius, Humidity: &humidity})
+			}
+			_, err := d.store.TakeSamples(b.Context(), sensor.Device, samples)
+			require.NoError(b, err)
+		}
+	}
+	require.NoError(b, d.app.Open(b.Context()))
+	return d
+}
+
+func BenchmarkTheDryingRoomAfterAYear(b *testing.B) {
+	d := aYear(b)
+	for _, path := range []string{"drying-room", "air", "log"} {
+		b.Run(path, func(b *testing.B) {
+			for b.Loop() {
+				if status, answer := d.ask("GET", "/api/"+path, "", nil); status != 200 {
+					b.Fatal(answer)
+				}
+			}
+		})
+	}
+	b.Run("opened after a command", func(b *testing.B) {
+		for b.Loop() {
+			d.ask("POST", "/api/timers", map[string]any{"name": "x", "minutes": 5}, nil)
+			d.ask("GET", "/api/drying-room", "", nil)
+			d.ask("GET", "/api/air", "", nil)
+		}
+	})
 }
 
 func TestTheSensorsOfTheYardAreUnderstood(t *testing.T) {

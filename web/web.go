@@ -85,9 +85,12 @@ func (a *Application) Receive(ctx context.Context, pack []byte) error {
 	return err
 }
 
+// Open has plans reckon with the air as it is now; Serve begins with it.
+func (a *Application) Open(ctx context.Context) error { return a.service.Open(ctx) }
+
 // Serve answers on a listener until the context ends.
 func (a *Application) Serve(ctx context.Context, on net.Listener) error {
-	if err := a.service.Open(ctx); err != nil {
+	if err := a.Open(ctx); err != nil {
 		return err
 	}
 	stopped := make(chan error, 1)

@@ -116,7 +116,7 @@ func SitDown(page *rod.Page, name string) error {
 	return err
 }
 
-// MixAll weighs and kneads every mixing of whoever sits at the page, by the
+// MixAll has whoever sits at the page weigh and knead every mixing, by the
 // interface's own requests, and moves the clock on by some hours, in which they
 // rest.
 func MixAll(page *rod.Page, hours int) error {
@@ -124,11 +124,12 @@ func MixAll(page *rod.Page, hours int) error {
 		const person = localStorage.getItem("bractum.person");
 		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
 			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
-		for (let i = 0; i < 12; i++) {
-			const { task } = await (await fetch("/api/bench/" + person)).json();
-			if (task.making !== "mix") break;
-			await send("/tasks/" + task.id + "/start", {});
-			await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });
+		for (let round = 0; round < 3; round++) { // a shade waits for what it is let down from
+			const { mixes } = await (await fetch("/api/mixing")).json();
+			for (const { task } of mixes.filter((m) => m.task)) {
+				const started = await send("/tasks/" + task.id + "/start", { foundReady: true });
+				if (started.ok) await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });
+			}
 		}
 		for (let i = 0; i < hours; i++) await send("/clock", { by: "hour" });
 	}`, hours)

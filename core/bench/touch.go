@@ -35,7 +35,7 @@ func (b Bench) Touch(task, person studio.ID, found Touched) (studio.WorkLot, []s
 		return lot, []studio.Movement{{Kind: studio.Spoilt, Made: studio.Good, Amount: -found.Pieces}}, nil
 	}
 	lot.Checks = slices.Clone(lot.Checks)
-	for i := range lot.Checks {
+	for i := len(lot.Checks) - 1; i >= 0; i-- {
 		c := &lot.Checks[i]
 		if c.Step != check.Step || c.Mistaken || !further(c.Found, check.Found) {
 			continue

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"bractum/core/count"
+	"bractum/core/drying"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/demo"
@@ -23,6 +24,36 @@ func BenchmarkFirstPlan(b *testing.B) {
 			counted, err := count.Up(doc)
 			require.NoError(b, err)
 			b.ReportAllocs()
+			for b.Loop() {
+				_, err := plan.Make(doc, counted, plan.Options{})
+				require.NoError(b, err)
+			}
+		})
+	}
+}
+
+// BenchmarkWithReadings plans the season with the air of four places by the day, and with
+// its hours as measured and expected: two weeks behind and three days ahead.
+func BenchmarkWithReadings(b *testing.B) {
+	for _, measured := range []bool{false, true} {
+		b.Run(fmt.Sprintf("measured=%t", measured), func(b *testing.B) {
+			doc := demo.Season(1, 1, 90)
+			places := []studio.ID{""}
+			for i := range 3 {
+				in := demo.ID(fmt.Sprint("place ", i))
+				places = append(places, in)
+				doc.Surroundings = append(doc.Surroundings, studio.Surroundings{ID: in, Name: string(in), Hours: doc.Climate})
+			}
+			calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+			require.NoError(b, err)
+			air := drying.Hourly(doc, calendar, "", doc.Horizon())
+			for hour := max(0, int64(doc.Now/60)-14*24); measured && hour < int64(doc.Now/60)+72; hour++ {
+				for _, in := range places {
+					doc.Readings = append(doc.Readings, studio.Reading{Hour: hour, In: in, Air: air[hour]})
+				}
+			}
+			counted, err := count.Up(doc)
+			require.NoError(b, err)
 			for b.Loop() {
 				_, err := plan.Make(doc, counted, plan.Options{})
 				require.NoError(b, err)

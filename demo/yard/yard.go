@@ -18,7 +18,7 @@ import (
 
 // Seed fills an empty file with the demo and its past.
 func Seed(ctx context.Context, s *store.Store) error {
-	doc := demo.Document()
+	doc := demo.AtWork()
 	if err := s.Seed(ctx, doc, true); err != nil {
 		return err
 	}

@@ -38,7 +38,8 @@ const says = computed(() => {
         <b>{{ lying.name }}</b> <span class="figure">{{ lying.pieces }}</span>
         <span class="now"><DryState :state="lying.state" /> {{ stateWord(lying) }} · {{ says }}</span>
         <span class="quiet">
-          {{ lying.wait.toLowerCase() }}, since {{ times.moment(lying.since) }}
+          {{ lying.wait.toLowerCase() }}, since {{ times.moment(lying.since)
+          }}<template v-if="lying.found">, touched {{ times.moment(lying.found.at) }} by {{ lying.foundBy }}</template>
           <template v-if="lying.nextName"> · then {{ lying.nextName.toLowerCase() }}, {{ lying.nextBy }}</template>
         </span>
         <span v-if="lying.next?.closes !== undefined" class="word late">take up by {{ soon(lying.next.closes) }}</span>

@@ -1,0 +1,89 @@
+package browser
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A maker goes round and touches; what one tablet records, another shows within a second.
+func TestGoingRoundTheDryingRoom(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Maren", "/drying")
+	other := sit(t, studio, "Teun", "/drying")
+	petals := test("lying-Magnolia inner petal")
+	page.says(petals, "by the clock: touch it")
+	other.says(petals, "by the clock")
+	page.MustElement(petals + " " + test("found-dry")).MustClick()
+	page.says(test("said"), "Magnolia inner petal: dry")
+	told := time.Now()
+	other.MustWait(`() => document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`)
+	assert.Less(t, time.Since(told), time.Second)
+
+	other.MustElement(petals + " " + test("found-soft")).MustClick()
+	other.MustElementR("[role=alert]", "Maren found them dry before")
+	other.click("surely")
+	other.says(petals, "Teun")
+	page.MustWait(`() => !document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`)
+	page.look("drying-room")
+
+	leaves := test("lying-Eucalyptus leaf")
+	page.MustElement(leaves + " .what").MustClick()
+	page.says(test("tray"), "eight by")
+	page.click("print-label")
+	page.says(test("tray"), "printed")
+	require.Len(t, studio.Labels.Printed(), 1)
+	studio.Labels.RunOut(true)
+	page.click("print-label")
+	page.MustElementR(test("tray")+" [role=alert]", "The label printer does not print")
+	page.MustElement(test("put-to")).MustSelect("Cupboard shelf (4 free)")
+	page.MustElement(test("tray") + ` input[type=number]`).MustSelectAllText().MustInput("9")
+	page.click("put")
+	page.MustElementR(test("tray")+" [role=alert]", "no room")
+	page.click("put-surely")
+	page.MustWait(`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Cupboard shelf") && s.innerText.includes("Eucalyptus leaf"))`)
+	page.click("journal")
+	page.MustElement(latestUndo).MustWaitStable().MustClick()
+	page.MustWait(`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Wavy foam") && s.innerText.includes("Eucalyptus leaf"))`)
+}
+
+func TestTheLeadSaysWhatTheAirWillBe(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/drying")
+	page.says(test("air"), "loft")
+	page.MustElement(test("feels")).MustSelect("very damp")
+	page.click("say")
+	page.says(test("air"), "Very damp until")
+	page.click("journal")
+	page.says("body", "Said of the air: Very damp until")
+	page.MustNavigate(studio.URL + "/drying").MustWaitLoad()
+	page.click("unsay")
+	page.MustElement(test("say"))
+
+	advance(page, "hour") // the stand-in follows the clock
+	page.MustWait(`() => document.querySelector('[data-test="air"]').innerText.includes("heard 09:")`)
+}
+
+func TestWhatWasRecordedIsAcceptedOrKept(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/log")
+	class, pace := test("proposal-class-Thin petal paste"), test("proposal-pace-Teun")
+	page.says(class, "5 h → ")
+	page.MustElement(class + " " + test("ask")).MustClick()
+	page.says(class, "move")
+	page.look("log")
+	page.MustElement(class + " " + test("accept")).MustClick()
+	page.MustWait(`() => !document.querySelector('[data-test="proposal-class-Thin petal paste"]')`)
+	page.MustElement(pace + " " + test("refuse")).MustClick()
+	page.MustWait(`() => !document.querySelector('[data-test="proposal-pace-Teun"]')`)
+	page.click("log-pace")
+	page.MustElementR("tr", "Teun, wiring.*kept by choice")
+	page.MustReload().MustWaitLoad()
+	page.says("h1", "Log")
+	assert.False(t, page.MustHas(pace), "it does not come back")
+}
