@@ -177,6 +177,8 @@ func TestAnOrderWhoseAnswerWasLostIsEnteredOnce(t *testing.T) {
 	})
 	go router.Run()
 	defer router.MustStop()
+	before, _, _, err := studio.Store.LastN(t.Context())
+	require.NoError(t, err)
 	enter(page, "Christening", "2027-10-11T10:00", [3]string{"6", "Waxflower stem", "Signal"})
 	page.click("save-order")
 	page.says(test("order-form"), "Bractum does not answer")
@@ -186,5 +188,5 @@ func TestAnOrderWhoseAnswerWasLostIsEnteredOnce(t *testing.T) {
 	assert.Len(t, page.MustElements(test("order-Christening")), 1)
 	n, _, _, err := studio.Store.LastN(t.Context())
 	require.NoError(t, err)
-	assert.EqualValues(t, 2, n, "one line of the journal beside the opening")
+	assert.EqualValues(t, before+1, n, "one line of the journal")
 }

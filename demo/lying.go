@@ -40,6 +40,11 @@ func AtWork() *studio.Document {
 	cores := Lying(doc, ID("lying cores"), "Ranunculus core", map[string]string{"core": "Centre white"}, "dry", 12, 38*60)
 	leaves := Lying(doc, ID("lying leaves"), "Eucalyptus leaf", map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"}, "dry", 30, 25)
 	doc.Work = []studio.WorkLot{petals, cores, leaves}
+	for i := range doc.Materials { // what the petals took
+		if m := &doc.Materials[i]; m.Name == "24 white wire" {
+			m.OnHand -= 10
+		}
+	}
 	for i := range doc.Work {
 		doc.Work[i].Ordinal = lastOfHistory + 1
 	}

@@ -8,6 +8,8 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"path/filepath"
+	"sync"
 	"time"
 
 	"github.com/go-rod/rod"
@@ -37,20 +39,39 @@ type Studio struct {
 	served chan error
 }
 
+// seeded is the file of the demo as it is begun, made once for all that are opened.
+var seeded = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "yard")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(folder)
+	s, err := store.Open(context.Background(), folder, store.Options{})
+	if err != nil {
+		return nil, err
+	}
+	if err := errors.Join(yard.Seed(context.Background(), s), s.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(filepath.Join(folder, store.FileName))
+})
+
 // Open opens the studio in a folder; what was entered there before is kept.
 func Open(folder string) (*Studio, error) {
+	if file := filepath.Join(folder, store.FileName); !exists(file) {
+		begun, err := seeded()
+		if err == nil {
+			err = os.WriteFile(file, begun, 0o600)
+		}
+		if err != nil {
+			return nil, err
+		}
+	}
 	ctx, stop := context.WithCancel(context.Background())
 	s, err := store.Open(ctx, folder, store.Options{Patience: time.Second})
 	if err != nil {
 		stop()
 		return nil, err
-	}
-	if _, _, _, err := s.LastN(ctx); errors.Is(err, store.ErrEmpty) {
-		err = yard.Seed(ctx, s)
-		if err != nil {
-			stop()
-			return nil, errors.Join(err, s.Close())
-		}
 	}
 	on, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
@@ -75,6 +96,11 @@ func Open(folder string) (*Studio, error) {
 	})
 	go func() { open.served <- web.New(s, standing, out).Serve(ctx, on) }()
 	return open, nil
+}
+
+func exists(file string) bool {
+	_, err := os.Stat(file)
+	return err == nil
 }
 
 // standIn answers on a port of its own until the context ends.
