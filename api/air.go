@@ -34,6 +34,8 @@ type AirView struct {
 	Now     studio.Minute  `json:"now"`
 	Places  []PlaceAir     `json:"places"`
 	Words   []climate.Word `json:"words"`
+	Taken   studio.Minute  `json:"taken" doc:"when the air that plans reckon with was taken; 0 never"`
+	Moves   string         `json:"moves,omitempty" doc:"what that moved"`
 	Sensors []SensorView   `json:"sensors"`
 }
 
@@ -242,6 +244,7 @@ func (s *Service) takeAir(ctx context.Context, at *situation) error {
 	if err != nil {
 		return err
 	}
+	fresh.Moves = moves
 	done, err := s.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "air taken", Now: at.now}, func(tx *store.Tx) (any, error) {
 		tx.Summary = "The air is other than was reckoned with; " + moves
 		return Moved{}, errOr(at.unchanged(tx), func() error { return tx.SetAir(fresh) })
@@ -306,6 +309,7 @@ func (s *Service) reword(ctx context.Context, who Who, kind string, change func(
 		if err != nil {
 			return Moved{}, err
 		}
+		fresh.Moves = moves
 		done, err := s.do(ctx, who, strings.ToLower(kind), func(tx *store.Tx) (any, error) {
 			if tx.Summary = kind; said != "" {
 				tx.Summary += ": " + said
@@ -353,12 +357,17 @@ func (s *Service) air(ctx context.Context, at *situation) (AirView, error) {
 		stall = class.StallHumidity
 		break
 	}
+	_, inUse, err := s.store.FreshAir(ctx, at.now, nil)
+	if err != nil {
+		return v, err
+	}
+	v.Taken, v.Moves, v.Words = studio.Minute(inUse.Made)*60, inUse.Moves, append(v.Words, inUse.Words...)
 	for _, p := range places {
-		c, words, apart, err := s.store.Curve(ctx, at.now, p.ID, hour-shownBehind, hour+shownAhead)
+		c, apart, err := s.store.Curve(ctx, at.now, p.ID, hour-shownBehind, hour+shownAhead)
 		if err != nil {
 			return v, err
 		}
-		p.From, p.Usual, p.Apart, v.Words = c.From, c.Usual, apart, append(v.Words[:0], words...)
+		p.From, p.Usual, p.Apart = c.From, c.Usual, apart
 		for _, point := range c.Hours {
 			p.Curve = append(p.Curve, HourAir{point, drying.Speed(point.Air, stall)})
 		}

@@ -72,6 +72,7 @@ func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out out
 	service.registerRoom(to)
 	service.registerTimers(to)
 	service.registerLabels(to)
+	service.registerPlaces(to)
 	service.registerLog(to)
 	service.registerBook(to)
 	service.registerJournal(to)

@@ -136,18 +136,19 @@ func (s *Service) registerStock(to huma.API) {
 		Stock string `path:"stock"`
 		Body  struct {
 			Place string      `json:"place"`
+			In    studio.ID   `json:"in,omitempty" doc:"the surroundings in whose air it lies, the room if empty"`
 			Kept  studio.Kept `json:"kept,omitempty" doc:"of a mix: board, wrapped or cold"`
 		}
 	}
 	command(to, http.MethodPost, "/stock/{stock}/keep", "keep-stock", "Say where a shelf lot lies and how a mix is kept", func(ctx context.Context, in *away) (Moved, error) {
 		return facts(ctx, s, func(at *situation) (Moved, error) {
 			done, err := s.do(ctx, in.Who, "put away", func(tx *store.Tx) (any, error) {
-				k, err := stores.PutAway(at.inForce.doc, studio.ID(in.Stock), in.Body.Place, in.Body.Kept)
+				k, err := stores.PutAway(at.inForce.doc, studio.ID(in.Stock), in.Body.Place, in.Body.In, in.Body.Kept)
 				if err != nil {
 					return nil, err
 				}
 				tx.Summary = k.Summary
-				return Moved{}, tx.Keep(studio.ID(in.Stock), k.Place, k.Kept, k.UseBy)
+				return Moved{}, tx.Keep(studio.ID(in.Stock), store.Keeping{Place: k.Place, In: k.In, Kept: k.Kept, UseBy: k.UseBy})
 			})
 			return Moved{done.N}, err
 		})

@@ -12,7 +12,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/label"
 	"bractum/outside"
+	"bractum/standin/printer"
 	"bractum/standin/scale"
 	"bractum/standin/supplier"
 )
@@ -114,4 +116,20 @@ func TestADeskTakesOrdersAsTables(t *testing.T) {
 	assert.Equal(t, "26 white wire", c.Lines[0].Article)
 	assert.Equal(t, http.StatusUnprocessableEntity, post(heading+"R-8,s,o,2027-09-24T10:00,a,wire,few\n").StatusCode)
 	assert.Equal(t, http.StatusUnprocessableEntity, post("hello\n").StatusCode)
+}
+
+func TestALabelPrinterPrintsOrSaysWhy(t *testing.T) {
+	labels := printer.New()
+	p := outside.NewPrinter(answering(t, labels))
+	drawn, err := label.Label{Name: "Petals", Address: "http://yard/drying?lot=1"}.PNG()
+	require.NoError(t, err)
+	require.NoError(t, p.Print(ctx, drawn))
+	assert.Equal(t, drawn, labels.Printed()[0])
+	err = p.Print(ctx, []byte("no picture"))
+	assert.True(t, outside.IsTrouble(err))
+	assert.ErrorContains(t, err, "a label is a PNG")
+	labels.RunOut(true)
+	assert.ErrorContains(t, p.Print(ctx, drawn), "no labels are left")
+	assert.Len(t, labels.Printed(), 1)
+	assert.True(t, outside.IsTrouble(outside.NewPrinter("http://127.0.0.1:1").Print(ctx, drawn)))
 }

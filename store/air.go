@@ -37,7 +37,7 @@ func (s *Store) FreshAir(ctx context.Context, now studio.Minute, words []climate
 
 // Curve is the air of a place over the hours [from, to), and past them as far as the lead's
 // words go; apart where its sensors contradict each other.
-func (s *Store) Curve(ctx context.Context, now studio.Minute, in studio.ID, from, to int64) (c climate.Curve, words []climate.Word, apart bool, err error) {
+func (s *Store) Curve(ctx context.Context, now studio.Minute, in studio.ID, from, to int64) (c climate.Curve, apart bool, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		doc, calendar, used, err := standing(ctx, q, now)
 		if err != nil {
@@ -48,11 +48,11 @@ func (s *Store) Curve(ctx context.Context, now studio.Minute, in studio.ID, from
 		if err != nil {
 			return err
 		}
-		c, words = climate.CurveOf(doc, calendar, in, measured[in], used.Words, from, to), used.Words
+		c = climate.CurveOf(doc, calendar, in, measured[in], used.Words, from, to)
 		_, apart = climate.Together(measured[in]...)
 		return nil
 	})
-	return c, words, apart, err
+	return c, apart, err
 }
 
 // standing is a document of the studio's places with their standing profiles, and the air
@@ -167,4 +167,64 @@ func (t *Tx) setLying(lot, after string) error {
 	}
 	t.touch("lying", lot, json.RawMessage(before), json.RawMessage(after))
 	return t.q.SetLying(t.ctx, sqlcgen.SetLyingParams{ID: lot, Lying: after})
+}
+
+func (t *Tx) placeOf(id string) (*studio.Place, error) {
+	r, err := t.q.Place(t.ctx, id)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, nil
+	}
+	return &studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes), In: studio.ID(r.Surroundings),
+		MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)}, err
+}
+
+// ChangePlace gives a place another name, number of slots and surroundings.
+func (t *Tx) ChangePlace(p studio.Place) error {
+	before, err := t.placeOf(string(p.ID))
+	if err == nil && before == nil {
+		err = NotFound{"this place"}
+	}
+	if err != nil {
+		return err
+	}
+	after := *before
+	after.Name, after.Slots, after.In = p.Name, p.Slots, p.In
+	t.touch("place", string(p.ID), before, after)
+	return t.q.SetPlace(t.ctx, sqlcgen.SetPlaceParams{ID: string(p.ID), Name: p.Name, Slots: p.Slots, Surroundings: string(p.In)})
+}
+
+// RemovePlace takes a place out of the studio.
+func (t *Tx) RemovePlace(id studio.ID) error {
+	before, err := t.placeOf(string(id))
+	if err == nil && before == nil {
+		err = NotFound{"this place"}
+	}
+	if err != nil {
+		return err
+	}
+	t.touch("place", string(id), before, nil)
+	return t.q.DropPlace(t.ctx, string(id))
+}
+
+// restorePlace takes back that a place was changed or removed.
+func (t *Tx) restorePlace(touched sqlcgen.JournalTouch) error {
+	var before studio.Place
+	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+		return err
+	}
+	now, err := t.placeOf(touched.ID)
+	if err != nil {
+		return err
+	}
+	if now != nil {
+		return t.ChangePlace(before)
+	}
+	last, err := t.q.NextPosition(t.ctx)
+	if err != nil {
+		return err
+	}
+	t.touch("place", touched.ID, nil, before)
+	b := binder{ctx: t.ctx, q: t.q, position: last - 1}
+	b.supplies(nil, nil, []studio.Place{before})
+	return b.err
 }

@@ -298,6 +298,9 @@ func (t *Tx) restoreBook(touched sqlcgen.JournalTouch) error {
 	case "material":
 		err = t.q.DropMaterial(t.ctx, touched.ID)
 	case "place":
+		if touched.Before != "null" {
+			return t.restorePlace(touched)
+		}
 		err = t.q.DropPlace(t.ctx, touched.ID)
 	case "drying class":
 		if touched.Before != "null" {

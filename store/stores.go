@@ -20,15 +20,16 @@ func (t *Tx) Touched(things ...studio.ID) {
 	}
 }
 
-// keeping is where a shelf lot lies, how it is kept and until when.
-type keeping struct {
+// Keeping is where a shelf lot lies and in what air, how it is kept and until when.
+type Keeping struct {
 	Place string
+	In    studio.ID
 	Kept  studio.Kept
 	UseBy *studio.Minute
 }
 
 // Keep writes where a shelf lot lies, how it is kept and how long it lives there.
-func (t *Tx) Keep(lot studio.ID, place string, kept studio.Kept, useBy *studio.Minute) error {
+func (t *Tx) Keep(lot studio.ID, after Keeping) error {
 	row, err := t.q.StockLot(t.ctx, string(lot))
 	if errors.Is(err, sql.ErrNoRows) {
 		return NotFound{"this on the shelf"}
@@ -36,17 +37,17 @@ func (t *Tx) Keep(lot studio.ID, place string, kept studio.Kept, useBy *studio.M
 	if err != nil {
 		return err
 	}
-	before := keeping{Place: row.Place, Kept: studio.Kept(row.Kept)}
+	before := Keeping{Place: row.Place, In: studio.ID(row.Surroundings), Kept: studio.Kept(row.Kept)}
 	if row.UseByMinute.Valid {
 		by := studio.Minute(row.UseByMinute.Int64)
 		before.UseBy = &by
 	}
-	return t.keep(string(lot), before, keeping{place, kept, useBy})
+	return t.keep(string(lot), before, after)
 }
 
-func (t *Tx) keep(lot string, before, after keeping) error {
+func (t *Tx) keep(lot string, before, after Keeping) error {
 	t.touch("stock", lot, before, after)
-	p := sqlcgen.KeepStockLotParams{ID: lot, Place: after.Place, Kept: string(after.Kept)}
+	p := sqlcgen.KeepStockLotParams{ID: lot, Place: after.Place, Kept: string(after.Kept), Surroundings: string(after.In)}
 	if after.UseBy != nil {
 		p.UseByMinute = sql.NullInt64{Int64: int64(*after.UseBy), Valid: true}
 	}
@@ -119,7 +120,7 @@ func (t *Tx) restoreStores(touched sqlcgen.JournalTouch) error {
 	}
 	switch touched.Thing {
 	case "stock":
-		var before, after keeping
+		var before, after Keeping
 		if err := errors.Join(json.Unmarshal([]byte(touched.Before), &before), json.Unmarshal([]byte(touched.After), &after)); err != nil {
 			return err
 		}

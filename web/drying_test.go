@@ -1,18 +1,23 @@
 package web_test
 
 import (
+	"bufio"
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"bractum/api"
 	"bractum/core/climate"
+	"bractum/core/drying"
 	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
@@ -243,6 +248,172 @@ func withPast(t testing.TB) desk {
 		require.NoError(t, h.Recall(now.AddDate(0, 0, -demo.DaysMeasured), now, func(pack []byte) error { return d.app.Receive(t.Context(), pack) }))
 	}
 	return d
+}
+
+// tablets listen to the events of an application; each tells the numbers that it hears.
+func tablets(t testing.TB, url string, number int) (heard []chan string) {
+	for range number {
+		answer, err := http.Get(url + "/api/events")
+		require.NoError(t, err)
+		t.Cleanup(func() { _ = answer.Body.Close() })
+		says := make(chan string, 1000)
+		heard = append(heard, says)
+		go func() {
+			lines := bufio.NewScanner(answer.Body)
+			for lines.Scan() {
+				if n, is := strings.CutPrefix(lines.Text(), "data: "); is {
+					says <- n
+				}
+			}
+		}()
+	}
+	return heard
+}
+
+// BenchmarkACheckSeenByFortyTablets is one touch until forty tablets were told and one of
+// them has read the room anew; a forty-first, whose network is gone, reads nothing.
+func BenchmarkACheckSeenByFortyTablets(b *testing.B) {
+	d := newDeskOf(b, lyingDoc())
+	url, stop := d.serve()
+	defer func() { _ = stop() }()
+	asleep, err := http.Get(url + "/api/events")
+	require.NoError(b, err)
+	defer asleep.Body.Close()
+	heard := tablets(b, url, 40)
+	for _, says := range heard {
+		<-says
+	}
+	task := string(read[api.RoomView](d, "/api/drying-room").Lying[0].Task)
+	found := []string{"firm", "firm"}
+	for i := 0; b.Loop(); i++ {
+		code, answer := d.ask("POST", "/api/lying/"+task+"/check", map[string]any{"found": found[i%2]}, nil)
+		if code != 200 {
+			b.Fatal(answer)
+		}
+		for _, says := range heard {
+			for n := ""; n != fmt.Sprint(answer["n"]); {
+				n = <-says
+			}
+		}
+		read[api.RoomView](d, "/api/drying-room")
+	}
+}
+
+func TestATabletThatIsAwayDelaysNobody(t *testing.T) {
+	d := newDeskOf(t, lyingDoc())
+	url, stop := d.serve()
+	defer func() { _ = stop() }()
+	asleep, err := http.Get(url + "/api/events")
+	require.NoError(t, err)
+	defer asleep.Body.Close()
+	heard := tablets(t, url, 40)
+	task := string(read[api.RoomView](d, "/api/drying-room").Lying[0].Task)
+	_, answer := d.ask("POST", "/api/lying/"+task+"/check", map[string]any{"found": "firm"}, nil)
+	for _, says := range heard {
+		for n := ""; n != fmt.Sprint(answer["n"]); {
+			select {
+			case n = <-says:
+			case <-time.After(10 * time.Second):
+				t.Fatal("a tablet was not told")
+			}
+		}
+	}
+}
+
+func TestPlacesAreAddedChangedAndKeptWhileInUse(t *testing.T) {
+	d := newDeskOf(t, lyingDoc())
+	moulds := "/api/places/" + string(demo.ID("Half-sphere mould 60 mm"))
+	code, answer := d.ask("DELETE", moulds, nil, nil)
+	assert.Equal(t, 409, code)
+	assert.Contains(t, answer["detail"], "something lies in Half-sphere mould 60 mm")
+	code, _ = d.ask("POST", "/api/places", map[string]any{"name": "Wide rack", "slots": 0}, nil)
+	assert.Equal(t, 422, code)
+	code, _ = d.ask("POST", "/api/places", map[string]any{"name": "Wide rack", "slots": 6, "in": demo.ID("Dry cupboard")}, nil)
+	require.Equal(t, 200, code)
+	rack := func() *api.ShelfView {
+		room := read[api.RoomView](d, "/api/drying-room")
+		for i := range room.Shelves {
+			if strings.HasPrefix(room.Shelves[i].Name, "Wide") {
+				return &room.Shelves[i]
+			}
+		}
+		return nil
+	}
+	require.NotNil(t, rack())
+	code, changed := d.ask("PUT", "/api/places/"+string(rack().ID), map[string]any{"name": "Wide rack", "slots": 9}, nil)
+	require.Equal(t, 200, code)
+	assert.EqualValues(t, 9, rack().Slots)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", changed["n"]), nil, nil)
+	require.Equal(t, 200, code)
+	assert.EqualValues(t, 6, rack().Slots)
+	assert.Equal(t, demo.ID("Dry cupboard"), rack().In)
+	code, removed := d.ask("DELETE", "/api/places/"+string(rack().ID), nil, nil)
+	require.Equal(t, 200, code)
+	assert.Nil(t, rack())
+	code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", removed["n"]), nil, nil)
+	require.Equal(t, 200, code, answer)
+	assert.EqualValues(t, 6, rack().Slots)
+	code, _ = d.ask("PUT", "/api/places/gone", map[string]any{"name": "Gone", "slots": 9}, nil)
+	assert.Equal(t, 404, code)
+}
+
+// What was recorded is weighed, accepted with its effect on the plan, refused, taken back.
+func TestStandardsAreAcceptedAndRefused(t *testing.T) {
+	d := newDesk(t)
+	doc := demo.Document()
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	require.NoError(t, d.store.SeedHistory(t.Context(), demo.History(doc, drying.NewRoom(doc, calendar), calendar)))
+	proposals := func() (keys []string) {
+		for _, r := range read[api.LogView](d, "/api/log").Records {
+			if r.Proposes {
+				keys = append(keys, r.Key)
+			}
+		}
+		return keys
+	}
+	before := proposals()
+	require.NotEmpty(t, before)
+	accepted := 0
+	for _, r := range read[api.LogView](d, "/api/log").Records {
+		if !r.Proposes {
+			continue
+		}
+		effect := read[api.Effect](d, "/api/log/effect?key="+url.QueryEscape(r.Key))
+		assert.NotEmpty(t, effect.Orders, r.Key)
+		code, answer := d.ask("POST", "/api/log/accept", map[string]any{"key": r.Key}, nil)
+		require.Equal(t, 200, code, answer)
+		assert.NotContains(t, proposals(), r.Key)
+		for _, now := range read[api.LogView](d, "/api/log").Records {
+			if now.Key == r.Key {
+				assert.Equal(t, r.Found, now.Standard, r.Key)
+			}
+		}
+		if r.Kind != "step" && r.Kind != "breakage" { // a revision stays in the book
+			code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", answer["n"]), nil, nil)
+			require.Equal(t, 200, code, answer)
+			assert.Contains(t, proposals(), r.Key)
+			code, answer = d.ask("POST", "/api/log/refuse", map[string]any{"key": r.Key}, nil)
+			require.Equal(t, 200, code, answer)
+			assert.NotContains(t, proposals(), r.Key)
+			code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", answer["n"]), nil, nil)
+			require.Equal(t, 200, code, answer)
+			assert.Contains(t, proposals(), r.Key)
+		}
+		accepted++
+	}
+	assert.Positive(t, accepted)
+	code, _ := d.ask("POST", "/api/log/accept", map[string]any{"key": "class/gone"}, nil)
+	assert.Equal(t, 404, code)
+	code, _ = d.ask("POST", "/api/log/percentile", map[string]any{"percentile": 90}, nil)
+	require.Equal(t, 200, code)
+	code, _ = d.ask("POST", "/api/log/percentile", map[string]any{"class": demo.ID("thin petal"), "percentile": 65}, nil)
+	require.Equal(t, 200, code)
+	log := read[api.LogView](d, "/api/log")
+	assert.EqualValues(t, 90, log.Percentile)
+	assert.EqualValues(t, 65, log.Classes[0].Percentile)
+	code, _ = d.ask("POST", "/api/log/percentile", map[string]any{"percentile": 12}, nil)
+	assert.Equal(t, 422, code)
 }
 
 // A year of readings, one a minute from each of four sensors, behind the demo.

@@ -14,6 +14,8 @@ type Air struct {
 	Usual    map[studio.ID][]studio.Air `json:"usual,omitempty"`
 	Readings []studio.Reading           `json:"readings,omitempty"`
 	Words    []Word                     `json:"words,omitempty"`
+	// Moves is what taking it moved in the plan, in words.
+	Moves string `json:"moves,omitempty"`
 }
 
 // How far back and ahead of now the air is laid out hour by hour; beyond, it is as usual.

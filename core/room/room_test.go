@@ -168,3 +168,25 @@ func TestDryPiecesInDampAirAreNamedAndThoseInTinsAreNot(t *testing.T) {
 	}
 	assert.Equal(t, []studio.ID{"open"}, soft)
 }
+
+func TestAPlaceGoesOnlyWhenNothingAsksForIt(t *testing.T) {
+	doc := petals(60, standard)
+	doc.Places = append(doc.Places, studio.Place{ID: "spare", Name: "Spare rack", Slots: 3})
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted, plan.Options{})
+	require.NoError(t, err)
+	for place, why := range map[studio.ID]string{"attic": "no such place", demo.ID("Half-sphere mould 60 mm"): "something lies in", demo.ID("Spoon tray"): "is asked for by"} {
+		_, err := room.Remove(doc, made, place)
+		assert.ErrorContains(t, err, why)
+	}
+	p, err := room.Remove(doc, made, "spare")
+	require.NoError(t, err)
+	assert.Equal(t, "Spare rack", p.Name)
+	doc.Work[0].Puts = []studio.Put{{Step: "dry", Place: "spare", Slots: 1}, {Step: "dry", Frees: []studio.ID{"spare"}}}
+	_, err = room.Remove(doc, made, "spare")
+	assert.ErrorContains(t, err, "have lain in Spare rack")
+	assert.NoError(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", Slots: 3, In: demo.ID("Dry cupboard")}))
+	assert.ErrorContains(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Spoon tray", Slots: 3}), "there is a")
+	assert.ErrorContains(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", In: "attic"}), "no such surroundings")
+}

@@ -9,22 +9,26 @@ import (
 	"bractum/core/studio"
 )
 
-// Keeping is where a shelf lot lies, how a mix is kept, and until when.
+// Keeping is where a shelf lot lies and in what air, how a mix is kept, and until when.
 type Keeping struct {
 	Change
 	Place string
+	In    studio.ID
 	Kept  studio.Kept
 	UseBy *studio.Minute
 }
 
-// PutAway says where a shelf lot lies from now on and, of a mix, how it is kept, which
-// says how long it lives.
-func PutAway(doc *studio.Document, stock studio.ID, place string, kept studio.Kept) (Keeping, error) {
+// PutAway says where a shelf lot lies from now on, in the air of which surroundings, and, of
+// a mix, how it is kept, which says how long it lives.
+func PutAway(doc *studio.Document, stock studio.ID, place string, in studio.ID, kept studio.Kept) (Keeping, error) {
 	f, err := find(doc, Thing{ID: stock})
 	if err != nil || f.shelf == nil {
 		return Keeping{}, studio.Refuse("this is not on the shelf any more; look again")
 	}
-	k := Keeping{Place: place, Kept: kept, UseBy: f.shelf.UseBy}
+	if in != "" && !slices.ContainsFunc(doc.Surroundings, func(s studio.Surroundings) bool { return s.ID == in }) {
+		return Keeping{}, studio.Refuse("the studio has no such surroundings any more")
+	}
+	k := Keeping{Place: place, In: in, Kept: kept, UseBy: f.shelf.UseBy}
 	k.Summary = fmt.Sprintf("%s: put away", f.name)
 	if place != "" {
 		k.Summary = fmt.Sprintf("%s: lies in %s", f.name, place)

@@ -116,7 +116,7 @@ func TestWhatCannotBeBookedIsSaid(t *testing.T) {
 			return err
 		},
 		"Ranunculus core is no mix; only a mix is kept on the board, wrapped or cold": func(d *studio.Document) error {
-			_, err := stores.PutAway(d, cores.ID, "", studio.Cold)
+			_, err := stores.PutAway(d, cores.ID, "", "", studio.Cold)
 			return err
 		},
 		"Harbour chandler does not sell Maize starch": func(d *studio.Document) error {
@@ -279,17 +279,22 @@ func TestPasteLivesAsItIsKept(t *testing.T) {
 	doc.Shelf[3].UseBy, doc.Shelf[3].Kept = nil, ""
 	for kept, life := range map[studio.Kept]studio.Minute{studio.OnBoard: 20, studio.Wrapped: 14 * 1440} {
 		doc.Shelf[3].MadeOn = doc.Now
-		k, err := stores.PutAway(doc, doc.Shelf[3].ID, "Cool shelf", kept)
+		k, err := stores.PutAway(doc, doc.Shelf[3].ID, "Cool shelf", "", kept)
 		require.NoError(t, err)
 		assert.Equal(t, doc.Now+life, *k.UseBy, kept)
 	}
 	doc.Shelf[3].MadeOn = doc.Now - 13*1440
-	k, err := stores.PutAway(doc, doc.Shelf[3].ID, "", studio.Wrapped)
+	k, err := stores.PutAway(doc, doc.Shelf[3].ID, "", "", studio.Wrapped)
 	require.NoError(t, err)
 	assert.Equal(t, doc.Now+1440, *k.UseBy, "wrapping it again makes it no younger")
 	gone := doc.Now - 1
 	doc.Shelf[3].UseBy = &gone
-	_, err = stores.PutAway(doc, doc.Shelf[3].ID, "", studio.Cold)
+	_, err = stores.PutAway(doc, doc.Shelf[0].ID, "", "attic", "")
+	assert.ErrorContains(t, err, "no such surroundings")
+	in, err := stores.PutAway(doc, doc.Shelf[0].ID, "A tin", demo.ID("Lidded tins"), "")
+	require.NoError(t, err)
+	assert.Equal(t, demo.ID("Lidded tins"), in.In)
+	_, err = stores.PutAway(doc, doc.Shelf[3].ID, "", "", studio.Cold)
 	assert.ErrorContains(t, err, "past its use-by")
 }
 

@@ -37,3 +37,7 @@ DELETE FROM recipe_draft WHERE id = ?;
 INSERT INTO picture (id, media, body) VALUES (?, ?, ?) ON CONFLICT (id) DO NOTHING;
 -- name: Picture :one
 SELECT * FROM picture WHERE id = ?;
+-- name: Place :one
+SELECT * FROM place WHERE id = ?;
+-- name: SetPlace :exec
+UPDATE place SET name = ?, slots = ?, surroundings = ? WHERE id = ?;

@@ -176,6 +176,26 @@ func (q *Queries) Picture(ctx context.Context, id string) (Picture, error) {
 	return i, err
 }
 
+const place = `-- name: Place :one
+SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um FROM place WHERE id = ?
+`
+
+func (q *Queries) Place(ctx context.Context, id string) (Place, error) {
+	row := q.db.QueryRowContext(ctx, place, id)
+	var i Place
+	err := row.Scan(
+		&i.ID,
+		&i.Position,
+		&i.Name,
+		&i.Slots,
+		&i.KeepsMinutes,
+		&i.Surroundings,
+		&i.MadeBy,
+		&i.SizeUm,
+	)
+	return i, err
+}
+
 const putColourway = `-- name: PutColourway :exec
 INSERT INTO colourway (id, position, name, version) VALUES (?, ?, ?, ?)
 ON CONFLICT (id) DO UPDATE SET name = excluded.name, version = excluded.version
@@ -226,6 +246,27 @@ UPDATE studio SET equipment = ? WHERE id = 1
 
 func (q *Queries) SetEquipment(ctx context.Context, equipment string) error {
 	_, err := q.db.ExecContext(ctx, setEquipment, equipment)
+	return err
+}
+
+const setPlace = `-- name: SetPlace :exec
+UPDATE place SET name = ?, slots = ?, surroundings = ? WHERE id = ?
+`
+
+type SetPlaceParams struct {
+	Name         string
+	Slots        int64
+	Surroundings string
+	ID           string
+}
+
+func (q *Queries) SetPlace(ctx context.Context, arg SetPlaceParams) error {
+	_, err := q.db.ExecContext(ctx, setPlace,
+		arg.Name,
+		arg.Slots,
+		arg.Surroundings,
+		arg.ID,
+	)
 	return err
 }
 

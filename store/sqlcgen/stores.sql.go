@@ -41,14 +41,15 @@ func (q *Queries) DropPurchase(ctx context.Context, id string) error {
 }
 
 const keepStockLot = `-- name: KeepStockLot :exec
-UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ? WHERE id = ?
+UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ?, surroundings = ? WHERE id = ?
 `
 
 type KeepStockLotParams struct {
-	Place       string
-	Kept        string
-	UseByMinute sql.NullInt64
-	ID          string
+	Place        string
+	Kept         string
+	UseByMinute  sql.NullInt64
+	Surroundings string
+	ID           string
 }
 
 func (q *Queries) KeepStockLot(ctx context.Context, arg KeepStockLotParams) error {
@@ -56,6 +57,7 @@ func (q *Queries) KeepStockLot(ctx context.Context, arg KeepStockLotParams) erro
 		arg.Place,
 		arg.Kept,
 		arg.UseByMinute,
+		arg.Surroundings,
 		arg.ID,
 	)
 	return err

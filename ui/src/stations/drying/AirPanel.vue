@@ -86,7 +86,10 @@ const matter = (s: Schemas["SensorView"]) => {
         <b>{{ word.said }}</b> until {{ times.moment(word.until) }}, says the lead.
         <button class="bare add" data-test="unsay" @click="unsay.mutate()">Take it back</button>
       </p>
-      <div v-else class="say">
+      <p v-if="air.taken && air.moves" class="quiet" data-test="moves">
+        Plans reckon with the air as of {{ times.moment(air.taken) }}: {{ air.moves }}.
+      </p>
+      <div v-if="!word" class="say">
         <label>
           It will be
           <select v-model="feels" class="own" data-test="feels">

@@ -9,6 +9,7 @@ import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
 import AirPanel from "./AirPanel.vue";
 import AlertList from "./AlertList.vue";
+import PlaceDialog from "./PlaceDialog.vue";
 import ShelfBoard from "./ShelfBoard.vue";
 import TimerList from "./TimerList.vue";
 import TrayDrawer from "./TrayDrawer.vue";
@@ -27,6 +28,9 @@ const labelled = computed(() =>
 watch(labelled, (task) => (opened.value ||= task ?? ""), { immediate: true });
 const drawn = computed(() => room.value?.lying.find((l) => l.task === opened.value));
 const where = (id?: string) => room.value?.places.find((p) => p.id === id)?.name ?? "";
+
+/** The place that is edited; null a new one, undefined none. */
+const editing = ref<Schemas["ShelfView"] | null>();
 
 type Found = Schemas["Touched"]["found"];
 const wish = ref<{ task: string; found: Found; pieces?: number }>();
@@ -103,7 +107,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
           Nothing is drying. When a task at the bench ends with pieces put down, they lie here.
         </p>
         <section v-for="b in boards.filter((b) => b.trays.length)" :key="b.shelf.id" class="shelf">
-          <ShelfBoard :shelf="b.shelf" :where="where(b.shelf.in)" />
+          <ShelfBoard :shelf="b.shelf" :where="where(b.shelf.in)" @edit="editing = b.shelf" />
           <div class="trays">
             <TrayRow
               v-for="l in b.trays"
@@ -136,7 +140,9 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
             :key="b.shelf.id"
             :shelf="b.shelf"
             :where="where(b.shelf.in)"
+            @edit="editing = b.shelf"
           />
+          <button class="bare add" data-test="add-place" @click="editing = null">Another kind of place…</button>
         </section>
       </div>
       <aside>
@@ -168,6 +174,14 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </section>
       </aside>
     </div>
+    <v-dialog :model-value="editing !== undefined" max-width="460" @update:model-value="editing = undefined">
+      <PlaceDialog
+        v-if="room && editing !== undefined"
+        :shelf="editing ?? undefined"
+        :places="room.places"
+        @close="editing = undefined"
+      />
+    </v-dialog>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import { useTimes } from "../../format";
 
 /** One kind of place as a board of wells, each in the colour of what lies in it. */
 const props = defineProps<{ shelf: Schemas["ShelfView"]; where: string }>();
+const emit = defineEmits<{ edit: [] }>();
 const times = useTimes();
 const most = 40;
 const wells = computed(() => {
@@ -19,7 +20,10 @@ const next = computed(() => props.shelf.taken[0]);
 
 <template>
   <div class="board">
-    <h3>{{ shelf.name }}</h3>
+    <h3>
+      <template v-if="shelf.machine">{{ shelf.name }}</template>
+      <button v-else class="bare" :data-test="`place-${shelf.name}`" @click="emit('edit')">{{ shelf.name }}</button>
+    </h3>
     <div class="wells" :aria-label="`${shelf.slots - shelf.free} of ${shelf.slots} taken`">
       <span
         v-for="(w, i) in wells"

@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../../api/client";
-import { useLedger } from "../../api/queries";
+import { useDryingRoom, useLedger } from "../../api/queries";
 import { spokenUnit, stocked, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
@@ -25,6 +25,8 @@ const { data: lines } = useLedger(
 const lost = ref(0);
 const why = ref("");
 const place = ref(props.stock?.place ?? "");
+const lies = ref(props.stock?.in ?? "");
+const { data: room } = useDryingRoom();
 const unitName = spokenUnit(props.unit);
 
 const spoil = useMutation({
@@ -50,11 +52,11 @@ const mayConfirm = () =>
 
 const keep = useMutation({
   mutationFn: (kept: string) =>
-    send([props.id, place.value, kept], (header) =>
+    send([props.id, place.value, lies.value, kept], (header) =>
       answered(
         client.POST("/api/stock/{stock}/keep", {
           params: { header, path: { stock: props.id } },
-          body: { place: place.value, kept },
+          body: { place: place.value, kept, ...(lies.value ? { in: lies.value } : {}) },
         }),
       ),
     ),
@@ -96,6 +98,10 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
             aria-label="where it lies"
             data-test="place"
           />
+          <select v-model="lies" class="own" aria-label="In which air it lies" data-test="lies-in">
+            <option value="">in the room's air</option>
+            <option v-for="p in room?.places" :key="p.id" :value="p.id">in {{ p.name.toLowerCase() }}</option>
+          </select>
           <v-btn variant="tonal" size="small" data-test="keep-place" @click="keep.mutate(stock.kept ?? '')"
             >Lies there</v-btn
           >
