@@ -27,7 +27,7 @@ test: build chromium check ## run everything: core, store, API, the interface in
 	go test ./...
 
 check: build ## formatting, lint, types, and that generated files are up to date
-	@test -z "$$(gofmt -l api browser cmd core demo picture store web)" || { gofmt -l api browser cmd core demo picture store web; echo "gofmt: the files above are not formatted"; exit 1; }
+	@test -z "$$(gofmt -l api browser cmd core demo label outside picture standin store web)" || { gofmt -l api browser cmd core demo label outside picture standin store web; echo "gofmt: the files above are not formatted"; exit 1; }
 	go vet ./...
 	$(tool) staticcheck ./...
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc diff
@@ -45,7 +45,7 @@ screenshots: build chromium ## retake docs/screenshots from the demo data
 	go run ./browser/screenshots docs/screenshots
 
 bench: ## measure counting, cutting, planning and the API's answers
-	go test -run '^$$' -timeout 1h -bench . ./core/count ./core/wire ./core/plan ./core/plan/reference ./core/drying ./core/flower ./web
+	go test -run '^$$' -timeout 1h -bench . ./core/count ./core/wire ./core/plan ./core/plan/reference ./core/drying ./core/flower ./store ./web
 
 clean: ## forget what was built; the demo's data stay
 	rm -rf bin web/site/app ui/node_modules

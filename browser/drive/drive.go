@@ -61,6 +61,9 @@ func Open(folder string) (*Studio, error) {
 	if file := filepath.Join(folder, store.FileName); !exists(file) {
 		begun, err := seeded()
 		if err == nil {
+			err = os.MkdirAll(folder, 0o755)
+		}
+		if err == nil {
 			err = os.WriteFile(file, begun, 0o600)
 		}
 		if err != nil {

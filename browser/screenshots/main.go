@@ -32,6 +32,8 @@ var shots = []shot{
 	{"plan", "/plan", nil, "Odalys", 1280, 800},
 	{"plan-chain", "/plan", []string{`.pick`, `[data-test="a-week"]`}, "Odalys", 1280, 800},
 	{"plan-hand", "/plan", []string{`[data-block][aria-label^="Roll, cut and thin, Ranunculus outer petal"]`, `[data-test="hand"]`, `[data-test^="hand-"]`}, "Odalys", 1280, 800},
+	{"drying-room", "/drying", []string{`[data-test="lying-Eucalyptus leaf"] [data-test="found-soft"]`}, "Maren", 1280, 800},
+	{"log", "/log", []string{`[data-test="proposal-class-Thin petal paste"] [data-test="ask"]`}, "Odalys", 1280, 800},
 	{"flower-book", "/book", nil, "Odalys", 1280, 800},
 	{"recipe", "/book", []string{`[data-test="page-Dahlia"]`}, "Odalys", 1280, 800},
 	{"recipe-steps", "/book", []string{`[data-test="page-Gardenia"]`, `[data-test="tab-steps"]`, `[data-test="step-Dust while it gives a little"]`}, "Odalys", 1280, 800},
