@@ -63,11 +63,8 @@ type SensorView struct {
 	Stuck bool `json:"stuck" doc:"it says the very same for hours"`
 }
 
-// How much of the curve is shown.
-const (
-	shownBehind = 36 // hours
-	shownAhead  = 60
-)
+// shownAhead is how many of the coming hours are shown.
+const shownAhead = 60
 
 func (s *Service) registerAir(to huma.API) {
 	type sent struct {
@@ -82,12 +79,15 @@ func (s *Service) registerAir(to huma.API) {
 		}
 		return &body[Received]{answer}, problem(err)
 	})
-	get(to, "/air", "get-air", "The air of the studio: now, behind and ahead", func(ctx context.Context, _ *nothing) (AirView, error) {
+	type history struct {
+		Days int64 `query:"days" minimum:"1" maximum:"400" default:"1" doc:"how far back the curves go"`
+	}
+	get(to, "/air", "get-air", "The air of the studio: now, behind and ahead", func(ctx context.Context, in *history) (AirView, error) {
 		at, err := s.situation(ctx)
 		if err != nil {
 			return AirView{}, err
 		}
-		return s.air(ctx, at)
+		return s.air(ctx, at, in.Days)
 	})
 	type say struct {
 		Who
@@ -330,7 +330,7 @@ func (a *answer) surroundings(id studio.ID) string {
 	return a.doc.Surroundings[i].Name
 }
 
-func (s *Service) air(ctx context.Context, at *situation) (AirView, error) {
+func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, error) {
 	v := AirView{N: at.n, Now: at.now, Places: []PlaceAir{}, Words: []climate.Word{}, Sensors: []SensorView{}}
 	sensors, err := s.store.Sensors(ctx)
 	if err != nil {
@@ -363,7 +363,7 @@ func (s *Service) air(ctx context.Context, at *situation) (AirView, error) {
 	}
 	v.Taken, v.Moves, v.Words = studio.Minute(inUse.Made)*60, inUse.Moves, append(v.Words, inUse.Words...)
 	for _, p := range places {
-		c, apart, err := s.store.Curve(ctx, at.now, p.ID, hour-shownBehind, hour+shownAhead)
+		c, apart, err := s.store.Curve(ctx, at.now, p.ID, hour-24*days-12, hour+shownAhead)
 		if err != nil {
 			return v, err
 		}

@@ -2,6 +2,7 @@ package bench_test
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -186,4 +187,26 @@ func TestPiecesInAMachineDryWhateverTheAir(t *testing.T) {
 	}
 	_, err := b.Put(drying, demo.ID("Maren"), bench.Elsewhere{Machine: demo.ID("Oven"), Minutes: 10, Slots: 3})
 	assert.Equal(t, "surely", unsure(t, err).Confirm)
+}
+
+func TestWhatCannotHaveLainSoIsNamed(t *testing.T) {
+	doc := inMoulds(300)
+	w := &doc.Work[0]
+	w.Checks = []studio.Check{{Step: "dust", At: 300, Found: studio.FoundDry}, {Step: "dry", At: doc.Now + 1, Found: "crisp"}, {Step: "dry", At: 1, Found: studio.FoundSpoilt, Pieces: 99},
+		{Step: "dry", At: 1, Found: studio.FoundDry, Pieces: 1}}
+	w.Puts = []studio.Put{{Step: "dry", At: 1, In: "moon"}, {Step: "dry", At: 1, Place: "moon"}, {Step: "set", At: 1, Machine: "kiln", Slots: 1, Minutes: 5}}
+	said := func(wanted ...string) {
+		var all strings.Builder
+		for _, p := range doc.Validate() {
+			all.WriteString(p.Place + " " + p.Message + "\n")
+		}
+		for _, want := range wanted {
+			assert.Contains(t, all.String(), want)
+		}
+	}
+	said(`"dust" is no wait of "Magnolia outer petal"`, `is "crisp"`, "checks[1].at", "checks[2].pieces", "99 pieces are spoilt of 18", "only spoilt ones are counted", `no surroundings "moon"`,
+		`no place "moon"`, `no machine "kiln"`, `"set" is no wait`)
+	doc.Sensors = []studio.Sensor{{Device: "a", In: "moon"}, {Device: "a"}}
+	doc.Machines[0].Dries = []studio.MachineDrying{{Class: "lace", Minutes: 0}}
+	said(`sensors[0] "a".in no surroundings`, "a name of its own", `no drying class "lace"`, "dries[0].minutes")
 }

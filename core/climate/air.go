@@ -51,8 +51,8 @@ func Places(doc *studio.Document) map[studio.ID][]studio.Air {
 }
 
 // Take makes the air of a document's places from what their sensors measured. The words
-// of the lead count where the air is not shut in. Where nothing was ever measured the
-// profile of the document stays.
+// of the lead count where the air is not shut in. Of a place where nothing is measured and
+// nothing was said, all stays as the document has it.
 func Take(doc *studio.Document, calendar studio.Calendar, measured map[studio.ID][][]Hour, words []Word) Air {
 	hour := int64(doc.Now / 60)
 	air := Air{Made: hour, Usual: map[studio.ID][]studio.Air{}}
@@ -66,6 +66,11 @@ func Take(doc *studio.Document, calendar studio.Calendar, measured map[studio.ID
 		places = append(places, s.ID)
 	}
 	for _, in := range places {
+		silent := !slices.ContainsFunc(measured[in], func(hours []Hour) bool { return len(hours) > 0 })
+		if silent && (len(air.Words) == 0 || shut(doc, in)) {
+			air.Readings = append(air.Readings, stated(doc, in)...)
+			continue
+		}
 		c := CurveOf(doc, calendar, in, measured[in], air.Words, hour-Behind, hour+Coming)
 		air.Usual[in] = c.Usual
 		air.Readings = append(air.Readings, c.Readings(in)...)
@@ -73,14 +78,27 @@ func Take(doc *studio.Document, calendar studio.Calendar, measured map[studio.ID
 	return air
 }
 
+// stated are the readings that a document has of a place.
+func stated(doc *studio.Document, in studio.ID) (readings []studio.Reading) {
+	for _, r := range doc.Readings {
+		if r.In == in {
+			readings = append(readings, r)
+		}
+	}
+	return readings
+}
+
+// shut is true of surroundings that let no damp in.
+func shut(doc *studio.Document, in studio.ID) bool {
+	return slices.ContainsFunc(doc.Surroundings, func(s studio.Surroundings) bool { return s.ID == in && s.Closed })
+}
+
 // CurveOf lays out the air of one place over the hours [from, to).
 func CurveOf(doc *studio.Document, calendar studio.Calendar, in studio.ID, measured [][]Hour, words []Word, from, to int64) Curve {
 	around := Around{Profile: Places(doc)[in], Words: words}
 	around.Measured, _ = Together(measured...)
-	for _, s := range doc.Surroundings {
-		if s.ID == in && s.Closed {
-			around.Words = nil
-		}
+	if shut(doc, in) {
+		around.Words = nil
 	}
 	for _, w := range around.Words {
 		to = max(to, int64(studio.CeilDiv(w.Until, 60)))

@@ -76,7 +76,12 @@ export const useBench = () =>
 
 export const useDryingRoom = () =>
   useQuery({ queryKey: ["drying"], queryFn: () => answered(client.GET("/api/drying-room")) });
-export const useAir = () => useQuery({ queryKey: ["air"], queryFn: () => answered(client.GET("/api/air")) });
+export const useAir = (days: MaybeRefOrGetter<number>) =>
+  useQuery({
+    queryKey: ["air", days],
+    queryFn: () => answered(client.GET("/api/air", { params: { query: { days: toValue(days) } } })),
+    placeholderData: keepPreviousData,
+  });
 
 export const useLog = () => useQuery({ queryKey: ["log"], queryFn: () => answered(client.GET("/api/log")) });
 

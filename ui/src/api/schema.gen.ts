@@ -4290,7 +4290,10 @@ export type $defs = Record<string, never>;
 export interface operations {
     "get-air": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description how far back the curves go */
+                days?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

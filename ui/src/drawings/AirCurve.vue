@@ -4,13 +4,13 @@ import type { Schemas } from "../api/client";
 import { useTimes } from "../format";
 
 /** The damp of a place hour by hour: measured, bridged and expected, with the damp in which nothing dries. */
-const props = defineProps<{ air: Schemas["PlaceAir"]; now: number; stall: number }>();
+const props = defineProps<{ air: Schemas["PlaceAir"]; now: number; stall: number; days: number }>();
 const times = useTimes();
 const width = 324;
 const height = 168;
 const left = 30;
 const bottom = 24;
-const first = computed(() => Math.max(props.air.from, Math.floor(props.now / 60) - 24));
+const first = computed(() => Math.max(props.air.from, Math.floor(props.now / 60) - 24 * props.days));
 const last = computed(() => Math.min(props.air.from + props.air.curve.length, Math.floor(props.now / 60) + 48));
 const x = (hour: number) => left + ((hour - first.value) / (last.value - first.value)) * (width - left - 6);
 const range = computed(() => {
@@ -41,16 +41,15 @@ const band = computed(() => {
     `${x(p.hour)} ${y(p.humidity + (sign * p.spreadPerMille) / 10)}`;
   return ahead.length ? `M${[...ahead.map(edge(1)), ...ahead.reverse().map(edge(-1))].join("L")}Z` : "";
 });
-const days = computed(() =>
-  points.value
-    .filter(
-      (p, i) =>
-        i > 0 &&
-        x(p.hour) < width - 60 &&
-        times.value.date(p.hour * 60) !== times.value.date(points.value[i - 1].hour * 60),
-    )
-    .map((p) => p.hour - 0.5),
-);
+/** Where days begin, as many of them as there is room to name. */
+const begins = computed(() => {
+  const all = points.value
+    .filter((p, i) => i > 0 && times.value.date(p.hour * 60) !== times.value.date(points.value[i - 1].hour * 60))
+    .map((p) => p.hour - 0.5)
+    .filter((hour) => x(hour) < width - 60);
+  const each = Math.ceil(all.length / 4);
+  return all.filter((_, i) => i % each === 0);
+});
 const ticks = computed(() => [50, 60, 70, 80].filter((t) => t > range.value.low && t < range.value.high));
 </script>
 
@@ -74,7 +73,7 @@ const ticks = computed(() => [50, 60, 70, 80].filter((t) => t > range.value.low 
       :stroke-dasharray="l.kind === 'measured' ? '' : l.kind === 'bridged' ? '1.500 3' : '6 4'"
     />
     <line :x1="x(now / 60)" :x2="x(now / 60)" y1="6" :y2="height - bottom" stroke="var(--petal)" stroke-width="1.500" />
-    <g v-for="d in days" :key="d">
+    <g v-for="d in begins" :key="d">
       <line :x1="x(d)" :x2="x(d)" y1="6" :y2="height - bottom + 5" stroke="var(--soft)" stroke-width=".7" />
       <text :x="x(d) + 4" :y="height - 8">{{ times.dayShort(d * 60) }}</text>
     </g>

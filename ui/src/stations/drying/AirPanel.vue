@@ -9,7 +9,8 @@ import ProblemNote from "../../parts/ProblemNote.vue";
 import { speedWord } from "./words";
 
 /** The air now, behind and ahead, what the lead says of it, and what measures it. */
-const { data: air, error } = useAir();
+const behind = ref(1);
+const { data: air, error } = useAir(behind);
 const times = useTimes();
 const send = useCommands();
 const chosen = ref("");
@@ -79,7 +80,20 @@ const matter = (s: Schemas["SensorView"]) => {
         <span v-if="!place.latest" class="word tight">expected, nothing measures it</span>
       </p>
       <p v-if="hourNow" class="quiet">In this air {{ speedWord(hourNow.speed) }}.</p>
-      <AirCurve :air="place" :now="air.now" :stall="80" />
+      <AirCurve :air="place" :now="air.now" :stall="80" :days="behind" />
+      <p class="quiet">
+        looking back
+        <button
+          v-for="d in [1, 14, 365]"
+          :key="d"
+          class="bare back"
+          :class="{ here: behind === d }"
+          :data-test="`behind-${d}`"
+          @click="behind = d"
+        >
+          {{ d === 1 ? "a day" : d === 14 ? "two weeks" : "a year" }}
+        </button>
+      </p>
       <p v-if="bridged" class="quiet">{{ bridged }} h without readings are bridged (dotted).</p>
       <p v-if="place.apart" class="word tight">Its sensors contradict each other by a tenth and more.</p>
       <p v-if="word" class="said">
@@ -154,6 +168,9 @@ nav button {
 }
 .air p {
   margin: 5px 0;
+}
+.back {
+  margin-left: 10px;
 }
 .say {
   display: flex;

@@ -63,7 +63,12 @@ const boards = computed(() => {
 });
 const rank = (trays: Schemas["LyingCard"][]) =>
   trays.length ? Math.min(...trays.map((t) => (room.value?.lying ?? []).indexOf(t))) : 1000;
-const loose = computed(() => (room.value?.lying ?? []).filter((l) => !l.holds.length && !l.machine));
+const empty = computed(() => boards.value.filter((b) => !b.trays.length));
+/** What lies in no place of the studio is on the bench. */
+const taken = computed(() => {
+  const loose = (room.value?.lying ?? []).filter((l) => !l.holds.length && !l.machine);
+  return [...boards.value.filter((b) => b.trays.length), ...(loose.length ? [{ shelf: undefined, trays: loose }] : [])];
+});
 const frees = computed(() =>
   (room.value?.shelves ?? [])
     .flatMap((s) => s.taken.map((t) => ({ shelf: s.name, ...t })))
@@ -106,8 +111,9 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         <p v-if="!room.lying.length" class="sheet empty">
           Nothing is drying. When a task at the bench ends with pieces put down, they lie here.
         </p>
-        <section v-for="b in boards.filter((b) => b.trays.length)" :key="b.shelf.id" class="shelf">
-          <ShelfBoard :shelf="b.shelf" :where="where(b.shelf.in)" @edit="editing = b.shelf" />
+        <section v-for="b in taken" :key="b.shelf?.id ?? ''" class="shelf">
+          <ShelfBoard v-if="b.shelf" :shelf="b.shelf" :where="where(b.shelf.in)" @edit="editing = b.shelf" />
+          <h3 v-else>On the bench</h3>
           <div class="trays">
             <TrayRow
               v-for="l in b.trays"
@@ -120,23 +126,9 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
             />
           </div>
         </section>
-        <section v-if="loose.length" class="shelf">
-          <div><h3>On the bench</h3></div>
-          <div class="trays">
-            <TrayRow
-              v-for="l in loose"
-              :key="l.task"
-              :lying="l"
-              :now="room.now"
-              :busy="check.isPending.value || !person"
-              @open="opened = l.task"
-              @found="(what) => found(l.task, what)"
-            />
-          </div>
-        </section>
         <section class="shelf emptied">
           <ShelfBoard
-            v-for="b in boards.filter((b) => !b.trays.length)"
+            v-for="b in empty"
             :key="b.shelf.id"
             :shelf="b.shelf"
             :where="where(b.shelf.in)"
