@@ -190,10 +190,15 @@ nav a.here::after {
 }
 @media (max-width: 1150px) {
   .stem {
-    gap: 14px;
+    gap: 10px;
+    padding: 10px 20px 0;
   }
   nav a {
-    padding: 5px 6px 10px;
+    padding: 5px 5px 10px;
+    font-size: 14px;
+  }
+  nav a.begins:not(:first-child) {
+    margin-left: 4px;
   }
   .house span {
     display: none;

@@ -231,7 +231,7 @@ aside :deep(.drawer) {
 }
 @media (max-width: 1100px) {
   .floor,
-  .shelf {
+  .shelf:not(.emptied) {
     grid-template-columns: minmax(0, 1fr);
   }
 }
