@@ -107,7 +107,47 @@ func (s *schedule) follow(from *studio.Plan) {
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = loyalty, 0, 0
 	s.lay(out.clusters)
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
+	s.unblock()
 	s.shift(from)
+}
+
+// unblock lays anew what was laid as the plan has it where something that lies in a place
+// already stays for longer now than it was to.
+func (s *schedule) unblock() {
+	const most = 8 // what is laid anew may in turn free something later
+	for range most {
+		out := newRemoval(s)
+		for _, j := range s.jobs {
+			for i := 0; j.lies && i < len(j.holds); i++ {
+				span, _ := s.held(j, i)
+				s.inTheWay(j.holds[i].place, studio.Span{From: max(span.From, s.now), To: span.To}, out)
+			}
+		}
+		if len(out.clusters) == 0 {
+			return
+		}
+		out.follow()
+		out.settle()
+		s.lay(out.clusters)
+	}
+}
+
+// inTheWay takes out what is to take a place over a span in which that is overfull.
+func (s *schedule) inTheWay(place int, span studio.Span, out *removal) {
+	if _, full := s.rooms[place].blocked(span, 0); !full {
+		return
+	}
+	for _, j := range s.holding[place] {
+		if j.lies || j.cluster == nil || s.at[j.number].state != placed {
+			continue
+		}
+		for i := range j.holds {
+			if held, _ := s.held(j, i); j.holds[i].place == place && held.From < span.To && held.To > span.From {
+				out.add(j.cluster)
+				break
+			}
+		}
+	}
 }
 
 // readyIn is when orders are ready in a plan, at no time where they are not.
