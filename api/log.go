@@ -180,6 +180,9 @@ func (s *Service) log(ctx context.Context, at *situation) (LogView, error) {
 				if page.Page() == r.Recipe {
 					step, _ := page.Step(r.Step)
 					view.Of, view.What = page.Name, cmp.Or(step.Name, view.What)
+					if r.Variant != "" {
+						view.Of += ", " + r.Variant
+					}
 				}
 			}
 		}

@@ -25,12 +25,14 @@ const (
 // the kind: minutes to dry, thousandths of a minute a piece, hundredths of the recipe's
 // pace, per mille. Evidence is how many waits, or pieces, it rests on, Unsure the standard
 // deviation of Found's logarithm, or of the rate itself, in per mille. Clear records are
-// surely other than the standard: something to propose.
+// surely other than the standard: something to propose. What is recorded of a variant is
+// told and not proposed: its standard is what the recipe says for all.
 type Record struct {
 	Key      string          `json:"key"`
 	Kind     Kind            `json:"kind" enum:"class,step,pace,breakage"`
 	Class    studio.ID       `json:"class,omitempty"`
 	Recipe   studio.ID       `json:"recipe,omitempty" doc:"the page of the flower book"`
+	Variant  string          `json:"variant,omitempty" doc:"the way of making it, empty for the plain one"`
 	Step     string          `json:"step,omitempty"`
 	Person   studio.ID       `json:"person,omitempty"`
 	Skill    string          `json:"skill,omitempty"`
@@ -179,12 +181,13 @@ func perMille(v float64) studio.PerMille { return studio.PerMille(math.Round(100
 
 // stint is one finished task: by how much longer than the standard it took.
 type stint struct {
-	page   studio.ID
-	step   string
-	person studio.ID
-	skill  string
-	pieces int64
-	off    float64 // logarithm
+	page    studio.ID
+	variant string
+	step    string
+	person  studio.ID
+	skill   string
+	pieces  int64
+	off     float64 // logarithm
 }
 
 // What a person or a step is worth before anything is recorded, in pieces; how far single
@@ -223,8 +226,10 @@ func (l *looking) minutes() (records []Record) {
 	}
 	for key, e := range steps {
 		s := e.of[0]
-		step, _ := l.pages[s.page].Step(s.step)
-		records = append(records, e.record(Record{Key: string(OfStep) + "/" + key, Kind: OfStep, Recipe: s.page, Step: s.step, Standard: int64(step.Work.PerPiece)}, 1))
+		step, _ := l.now(s.page, s.variant).Step(s.step)
+		record := e.record(Record{Key: string(OfStep) + "/" + key, Kind: OfStep, Recipe: s.page, Variant: s.variant, Step: s.step, Standard: int64(step.Work.PerPiece)}, 1)
+		record.Clear = record.Clear && s.variant == ""
+		records = append(records, record)
 	}
 	for key, e := range people {
 		s := e.of[0]
@@ -234,7 +239,7 @@ func (l *looking) minutes() (records []Record) {
 	return records
 }
 
-func (s *stint) work() string { return string(s.page) + "/" + s.step }
+func (s *stint) work() string { return way(s.page, s.variant) + "/" + s.step }
 func (s *stint) who() string  { return string(s.person) + "/" + s.skill }
 
 // effect is by how much tasks that share a step, or a person, are off, as a logarithm.
@@ -282,7 +287,7 @@ func (l *looking) stints() (stints []stint) {
 	}
 	for _, w := range l.Doc.Work {
 		made := l.Book.Of(w.Made())
-		now := l.pages[made.Page()]
+		now := l.now(made.Page(), w.Variant)
 		for _, record := range w.Records {
 			if record.State != studio.TaskDone || record.Machine != "" || now == nil || made.Kind == studio.KindMix {
 				continue
@@ -299,7 +304,7 @@ func (l *looking) stints() (stints []stint) {
 			if pace == 0 || took < 1 || standard < 1 {
 				continue
 			}
-			stints = append(stints, stint{now.Page(), record.Step, record.Person, step.Work.Skill, record.Counted(), math.Log(float64(took) / standard)})
+			stints = append(stints, stint{now.Page(), w.Variant, record.Step, record.Person, step.Work.Skill, record.Counted(), math.Log(float64(took) / standard)})
 		}
 	}
 	return stints
@@ -318,7 +323,24 @@ func (l *looking) took(p studio.Person, r studio.TaskRecord, others []studio.Spa
 	return took
 }
 
-// breakage is what broke at each step of what the book has, beside what is reckoned with.
+// way is a page, and the variant of it that was made.
+func way(page studio.ID, variant string) string {
+	if variant == "" {
+		return string(page)
+	}
+	return string(page) + "~" + variant
+}
+
+// now is the current recipe of a page in a variant; nil where the book has none any more.
+func (l *looking) now(page studio.ID, variant string) *studio.Recipe {
+	if current := l.pages[page]; current != nil {
+		return l.Book.Of(studio.Made{Recipe: current.ID, Variant: variant})
+	}
+	return nil
+}
+
+// breakage is what broke of each thing that the book has, by the way it was made, beside
+// what is reckoned with.
 // The rate is Beta, its prior what the recipe says, worth priorPieces.
 func (l *looking) breakage() (records []Record) {
 	type tally struct{ broken, counted int64 }
@@ -326,13 +348,13 @@ func (l *looking) breakage() (records []Record) {
 	first := map[string]Record{}
 	for _, w := range l.Doc.Work {
 		made := l.Book.Of(w.Made())
-		now := l.pages[made.Page()]
+		now := l.now(made.Page(), w.Variant)
 		if now == nil || made.Kind == studio.KindMix || now.Spares.Rule != studio.SparesByBreakage {
 			continue
 		}
-		key := string(OfBreakage) + "/" + string(now.Page())
+		key := string(OfBreakage) + "/" + way(now.Page(), w.Variant)
 		if of[key] == nil {
-			of[key], first[key] = &tally{}, Record{Key: key, Kind: OfBreakage, Recipe: now.Page(), Standard: int64(now.Spares.Breakage), Points: []Point{}}
+			of[key], first[key] = &tally{}, Record{Key: key, Kind: OfBreakage, Recipe: now.Page(), Variant: w.Variant, Standard: int64(now.Spares.Breakage), Points: []Point{}}
 		}
 		if progress := w.Progress(made); progress.Made {
 			lost := w.Started - progress.Serves(made)
@@ -353,7 +375,7 @@ func (l *looking) breakage() (records []Record) {
 		rate := (float64(t.broken) + prior) / n
 		unsure := math.Sqrt(rate * (1 - rate) / (n + 1))
 		r.Found, r.Evidence, r.Unsure = int64(perMille(rate)), t.counted, perMille(unsure)
-		r.Clear = math.Abs(rate-float64(r.Standard)/1000) > max(0.01, 2*unsure)
+		r.Clear = r.Variant == "" && math.Abs(rate-float64(r.Standard)/1000) > max(0.01, 2*unsure)
 		r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
 		records = append(records, r)
 	}

@@ -129,6 +129,27 @@ func TestWhatIsOtherThanTheStandardIsFoundAndTheRestIsNot(t *testing.T) {
 	}
 }
 
+func TestWhatIsMadeAnotherWayIsToldApart(t *testing.T) {
+	h := recorded(t, 24, truth{dries: 1, wires: 1, teun: 1, breaks: 0.3})
+	for i := range h.Doc.Recipes {
+		if r := &h.Doc.Recipes[i]; r.ID == demo.ID("Magnolia outer petal") {
+			r.Variants = []studio.Variant{{Name: "undusted", StopAfter: "dust"}}
+		}
+	}
+	for i := range h.Doc.Work[:12] {
+		h.Doc.Work[i].Variant = "undusted"
+	}
+	h.Book = studio.NewBook(h.Doc)
+	records := learn.Look(h)
+	for _, variant := range []string{"", "undusted"} {
+		breaks := find(records, learn.OfBreakage, func(r learn.Record) bool { return r.Variant == variant })
+		require.NotNil(t, breaks, variant)
+		assert.EqualValues(t, 240, breaks.Evidence)
+		assert.Equal(t, variant == "", breaks.Clear, "only the plain way has a standard of its own")
+		assert.NotNil(t, find(records, learn.OfStep, func(r learn.Record) bool { return r.Variant == variant && r.Step == "wire" }))
+	}
+}
+
 func TestAStudioThatIsAsItsStandardsSayGetsNoProposals(t *testing.T) {
 	wrong := 0
 	h := recorded(t, 24, truth{1, 1, 1, 0.06})

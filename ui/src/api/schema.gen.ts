@@ -3230,6 +3230,8 @@ export interface components {
             step?: string;
             /** Format: int64 */
             unsurePerMille: number;
+            /** @description the way of making it, empty for the plain one */
+            variant?: string;
             /** @description the step or the skill */
             what?: string;
         };
