@@ -180,6 +180,15 @@ func TestPiecesInAMachineDryWhateverTheAir(t *testing.T) {
 	p = touched(t, doc, bench.Touched{Found: studio.FoundDry})
 	assert.Equal(t, doc.Now, task(t, p, drying).End)
 
+	// Taken out before they are dry, they have what they got there behind them.
+	stays := task(t, planned(t, inMoulds(300)), drying).End
+	doc = inMoulds(300)
+	elsewhere(t, doc, bench.Elsewhere{Machine: demo.ID("Dehydrator"), Minutes: 30})
+	doc.Now += 30
+	out := task(t, elsewhere(t, doc, bench.Elsewhere{}), drying)
+	assert.Nil(t, out.Load)
+	assert.Less(t, out.End, stays-120, "half an hour of the hour that they need in all")
+
 	b, _ := at(t, inMoulds(300))
 	for _, minutes := range []studio.Minute{0, 2000} {
 		_, err := b.Put(drying, demo.ID("Maren"), bench.Elsewhere{Machine: demo.ID("Dehydrator"), Minutes: minutes})

@@ -51,6 +51,7 @@ func Beyond(median int64, spread studio.PerMille, percentile, passed int64) int6
 // Room answers for waits and windows: it keeps one clock for each stall humidity
 // and surroundings in use. It is immutable and safe for concurrent use.
 type Room struct {
+	machines   map[key]int64 // what dries in a minute in a machine, by machine and class, in thousandths
 	classes    map[studio.ID]studio.DryingClass
 	clocks     map[key]*Clock
 	closed     map[studio.ID]bool
@@ -58,13 +59,14 @@ type Room struct {
 }
 
 type key struct {
-	in    studio.ID
+	in    studio.ID // surroundings, or a machine
 	stall studio.PerMille
+	class studio.ID // of a machine
 }
 
 // NewRoom makes the clocks of a valid document up to its horizon.
 func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
-	r := Room{map[studio.ID]studio.DryingClass{}, map[key]*Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
+	r := Room{map[key]int64{}, map[studio.ID]studio.DryingClass{}, map[key]*Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
 	places := []studio.ID{""}
 	for _, s := range doc.Surroundings {
 		places, r.closed[s.ID] = append(places, s.ID), s.Closed
@@ -75,10 +77,15 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 	if len(doc.DryingClasses) == 0 {
 		return r
 	}
+	for _, m := range doc.Machines {
+		for _, d := range m.Dries {
+			r.machines[key{in: m.ID, class: d.Class}] = 1000 * r.classes[d.Class].DryMinutes / int64(d.Minutes)
+		}
+	}
 	for _, in := range places {
 		air := Hourly(doc, calendar, in, doc.Horizon())
 		for _, class := range doc.DryingClasses {
-			k := key{in, class.StallHumidity}
+			k := key{in: in, stall: class.StallHumidity}
 			if _, made := r.clocks[k]; !made {
 				clock := NewClock(air, class.StallHumidity)
 				r.clocks[k] = &clock
@@ -92,7 +99,7 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 func (r Room) Clock(class, in studio.ID) Clock { return *r.clock(class, in) }
 
 func (r Room) clock(class, in studio.ID) *Clock {
-	if clock := r.clocks[key{in, r.classes[class].StallHumidity}]; clock != nil {
+	if clock := r.clocks[key{in: in, stall: r.classes[class].StallHumidity}]; clock != nil {
 		return clock
 	}
 	return &Clock{}
@@ -143,9 +150,15 @@ func (r Room) need(d studio.Dries, percentile int64) int64 {
 	return Need(class, d.Thickness, d.State, d.Factor, percentile)
 }
 
-// Passed is the standard time, in thousandths of a minute, that pieces have dried for.
+// Passed is the standard time, in thousandths of a minute, that pieces have dried for. In a
+// machine the need passes evenly over the minutes that the class needs there, nothing in one
+// that says nothing of it.
 func (r Room) Passed(class studio.ID, lain []studio.Lain) (passed int64) {
 	for _, l := range lain {
+		if l.Machine != "" {
+			passed += int64(l.To-l.From) * r.machines[key{in: l.Machine, class: class}]
+			continue
+		}
 		clock := r.clock(class, l.In)
 		passed += clock.At(l.To) - clock.At(l.From)
 	}

@@ -44,12 +44,13 @@ type Put struct {
 	Minutes Minute `json:"minutes,omitempty"`
 }
 
-// Lain is a span over which a piece has dried in surroundings. NotYet says that it was
-// found not to be there yet at its end.
+// Lain is a span over which a piece has dried in surroundings, or in a machine. NotYet says
+// that it was found not to be there yet at its end.
 type Lain struct {
 	Span
-	In     ID   `json:"in,omitempty"`
-	NotYet bool `json:"notYet,omitempty"`
+	In      ID   `json:"in,omitempty"`
+	Machine ID   `json:"machine,omitempty"`
+	NotYet  bool `json:"notYet,omitempty"`
 }
 
 // Lies is true of a wait that a lot's pieces lie in: what comes before it is done and
@@ -99,11 +100,13 @@ func (r *Recipe) PutDown(wait int) int {
 }
 
 // event is something that is known of pieces that lie: they were put into other air, or
-// were found not to be there yet.
+// into a machine until a minute, or were found not to be there yet.
 type event struct {
-	at     Minute
-	in     ID
-	notYet bool
+	at      Minute
+	in      ID
+	machine ID
+	until   Minute
+	notYet  bool
 }
 
 // down is when pieces were put down with a work step of an index; false when they were not.
@@ -137,8 +140,8 @@ func (r *router) moves(recipe *Recipe, work *WorkLot, from int) (byRecipe, byHan
 		}
 	}
 	for _, p := range work.Puts {
-		if p.Machine == "" && recipe.belongs(p.Step, from) {
-			byHand = append(byHand, event{at: p.At, in: p.In})
+		if recipe.belongs(p.Step, from) {
+			byHand = append(byHand, event{at: p.At, in: p.In, machine: p.Machine, until: p.At + p.Minutes})
 		}
 	}
 	return byRecipe, byHand
@@ -147,11 +150,20 @@ func (r *router) moves(recipe *Recipe, work *WorkLot, from int) (byRecipe, byHan
 // spans are where pieces put down at a minute have lain up to the last of some events.
 func (r *router) spans(recipe *Recipe, from int, down Minute, events []event) (spans []Lain) {
 	slices.SortStableFunc(events, func(a, b event) int { return int(a.at - b.at) })
-	here, at := r.surroundings(recipe, from+1), down
+	here, at := event{in: r.surroundings(recipe, from+1)}, down
 	for _, e := range events {
-		spans = append(spans, Lain{Span{at, max(at, e.at)}, here, e.notYet})
-		if at = max(at, e.at); !e.notYet {
-			here = e.in
+		to := max(at, e.at)
+		if here.machine != "" && here.until < to { // it stood still in there
+			spans = append(spans, Lain{Span: Span{at, max(at, here.until)}, Machine: here.machine})
+			at, here = max(at, here.until), event{in: here.in}
+		}
+		span := Lain{Span: Span{at, to}, In: here.in, Machine: here.machine, NotYet: e.notYet}
+		if here.machine != "" {
+			span.In = ""
+		}
+		spans = append(spans, span)
+		if at = to; !e.notYet {
+			here = e
 		}
 	}
 	return spans

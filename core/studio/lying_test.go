@@ -34,7 +34,7 @@ func TestPiecesCarryAlongWhereTheyHaveLain(t *testing.T) {
 
 	spans, lay := Spans(doc, book, w, 3, 500)
 	require.True(t, lay)
-	assert.Equal(t, []Lain{{Span{100, 200}, "", false}, {Span{200, 500}, "cupboard", true}}, spans)
+	assert.Equal(t, []Lain{{Span: Span{100, 200}}, {Span: Span{200, 500}, In: "cupboard", NotYet: true}}, spans)
 	_, lay = Spans(doc, book, w, 3, 99)
 	assert.False(t, lay)
 
@@ -45,8 +45,15 @@ func TestPiecesCarryAlongWhereTheyHaveLain(t *testing.T) {
 	w.Checks = []Check{{Step: "hold", At: 150, Found: FoundSoft}, {Step: "dry", At: 320, Found: FoundFirm}, {Step: "dry", At: 330, Found: FoundDry, Mistaken: true}}
 	w.Puts = []Put{{Step: "dry", At: 260, In: "attic"}}
 	d = Known(doc, book, lot, 3, Dry)
-	assert.Equal(t, []Lain{{Span{100, 150}, "", true}, {Span{150, 200}, "", false}, {Span{200, 260}, "cupboard", false}, {Span{260, 320}, "attic", true}}, d.Lain)
+	assert.Equal(t, []Lain{{Span: Span{100, 150}, NotYet: true}, {Span: Span{150, 200}}, {Span: Span{200, 260}, In: "cupboard"}, {Span: Span{260, 320}, In: "attic", NotYet: true}}, d.Lain)
 	assert.Equal(t, ID("attic"), d.In)
+	with := *w
+	with.Puts = []Put{{Step: "dry", At: 210, Machine: "oven", Minutes: 30}, {Step: "dry", At: 300, In: "attic"}}
+	doc.Work[0], with = with, *w
+	d = Known(doc, book, lot, 3, Dry)
+	assert.Equal(t, []Lain{{Span: Span{100, 150}, NotYet: true}, {Span: Span{150, 200}}, {Span: Span{200, 210}, In: "cupboard"}, {Span: Span{210, 240}, Machine: "oven"}, {Span: Span{240, 300}},
+		{Span: Span{300, 320}, In: "attic", NotYet: true}}, d.Lain, "half an hour of the oven, and an hour in which it stood still")
+	doc.Work[0] = with
 	firm := Known(doc, book, lot, 3, Firm)
 	assert.EqualValues(t, 320, *firm.Reached, "firm is behind them")
 	assert.Empty(t, firm.Lain)

@@ -52,7 +52,9 @@ const put = useMutation({
             ...(kind.value === "in" && target.value ? { in: target.value } : {}),
             ...(kind.value === "place" ? { place: target.value, slots: slots.value, frees: true } : {}),
             ...(kind.value === "box" ? { frees: true } : {}),
-            ...(kind.value === "machine" ? { machine: target.value, slots: slots.value, minutes: minutes.value } : {}),
+            ...(kind.value === "machine"
+              ? { machine: target.value, slots: slots.value, minutes: minutes.value, frees: true }
+              : {}),
           },
         }),
       ),
