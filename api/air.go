@@ -30,13 +30,14 @@ type Received struct {
 
 // AirView is the air of the studio's places.
 type AirView struct {
-	N       int64          `json:"n"`
-	Now     studio.Minute  `json:"now"`
-	Places  []PlaceAir     `json:"places"`
-	Words   []climate.Word `json:"words"`
-	Taken   studio.Minute  `json:"taken" doc:"when the air that plans reckon with was taken; 0 never"`
-	Moves   string         `json:"moves,omitempty" doc:"what that moved"`
-	Sensors []SensorView   `json:"sensors"`
+	N       int64           `json:"n"`
+	Now     studio.Minute   `json:"now"`
+	Places  []PlaceAir      `json:"places"`
+	Words   []climate.Word  `json:"words"`
+	Stall   studio.PerMille `json:"stallPerMille" doc:"the humidity at which the first of what dries here no longer does"`
+	Taken   studio.Minute   `json:"taken" doc:"when the air that plans reckon with was taken; 0 never"`
+	Moves   string          `json:"moves,omitempty" doc:"what that moved"`
+	Sensors []SensorView    `json:"sensors"`
 }
 
 // PlaceAir is the air of the room or of surroundings within it: now, behind and ahead.
@@ -229,15 +230,12 @@ func (s *Service) breathe(ctx context.Context, late bool) error {
 // Open has plans reckon with the air as it is when the application is opened.
 func (s *Service) Open(ctx context.Context) error { return s.breathe(ctx, true) }
 
-// stale is after how many hours the air is taken anew though it is as it was expected.
-const stale = 24
-
 func (s *Service) takeAir(ctx context.Context, at *situation) error {
 	fresh, inUse, err := s.store.FreshAir(ctx, at.now, nil)
 	if err != nil {
 		return err
 	}
-	if !climate.Departs(at.inForce.doc, at.calendar, fresh) && (inUse.Made == 0 || fresh.Made-inUse.Made < stale) {
+	if !climate.Due(at.inForce.doc, at.calendar, inUse, fresh) {
 		return nil
 	}
 	moves, err := at.inForce.with(fresh)
@@ -352,11 +350,7 @@ func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, 
 		places = append(places, PlaceAir{Named: Named{ID: in.ID, Name: in.Name}, Closed: in.Closed})
 	}
 	hour := int64(at.now / 60)
-	stall := studio.PerMille(800)
-	for _, class := range at.inForce.doc.DryingClasses {
-		stall = class.StallHumidity
-		break
-	}
+	v.Stall = climate.Stall(at.inForce.doc)
 	_, inUse, err := s.store.FreshAir(ctx, at.now, nil)
 	if err != nil {
 		return v, err
@@ -369,7 +363,7 @@ func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, 
 		}
 		p.From, p.Usual, p.Apart = c.From, c.Usual, apart
 		for _, point := range c.Hours {
-			p.Curve = append(p.Curve, HourAir{point, drying.Speed(point.Air, stall)})
+			p.Curve = append(p.Curve, HourAir{point, drying.Speed(point.Air, v.Stall)})
 		}
 		p.Latest = climate.Latest(latest[p.ID])
 		v.Places = append(v.Places, p)

@@ -133,3 +133,25 @@ func Departs(doc *studio.Document, calendar studio.Calendar, fresh Air) bool {
 	}
 	return false
 }
+
+// stale is after how many hours the air is taken anew though it is as it was expected.
+const stale = 24
+
+// Due is true when plans should reckon with a fresh air instead of the one in use: what dries
+// would notice, or that one is a day old.
+func Due(doc *studio.Document, calendar studio.Calendar, inUse, fresh Air) bool {
+	return Departs(doc, calendar, fresh) || inUse.Made > 0 && fresh.Made-inUse.Made >= stale
+}
+
+// Stall is the lowest humidity at which something that dries here no longer does: 80 % where
+// nothing does.
+func Stall(doc *studio.Document) studio.PerMille {
+	stall := studio.PerMille(1000)
+	for _, class := range doc.DryingClasses {
+		stall = min(stall, class.StallHumidity)
+	}
+	if len(doc.DryingClasses) == 0 {
+		return 800
+	}
+	return stall
+}

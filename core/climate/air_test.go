@@ -39,6 +39,15 @@ func TestTheAirIsTakenWhereSomethingIsKnownOfIt(t *testing.T) {
 	after := *doc
 	air.Into(&after)
 	assert.False(t, climate.Departs(&after, dublin, air), "it is reckoned with now")
+	old := air
+	old.Made -= 23
+	assert.False(t, climate.Due(&after, dublin, old, air))
+	old.Made--
+	assert.True(t, climate.Due(&after, dublin, old, air), "it is a day old")
+	assert.EqualValues(t, 800, climate.Stall(doc))
+	doc.DryingClasses[0].StallHumidity = 750
+	assert.EqualValues(t, 750, climate.Stall(doc))
+	doc.DryingClasses[0].StallHumidity = 800
 	assert.Len(t, after.Readings, climate.Behind+climate.Coming+1)
 	assert.Equal(t, doc.Surroundings[0].Hours, after.Surroundings[0].Hours)
 	assert.EqualValues(t, 650, doc.Climate[0].HumidityPerMille, "the document itself stays as it was")

@@ -11,12 +11,13 @@ import (
 type AlertKind string
 
 // Kinds of alerts: a window is about to close, or has; pieces are dry and somebody waits for
-// them; the air is, or will soon be, too damp for what dries in it; dry pieces go soft; a
+// them; the time of pieces in a machine is over; the air is, or will soon be, too damp for what dries in it; dry pieces go soft; a
 // sensor is silent.
 const (
 	Closing AlertKind = "closing"
 	Closed  AlertKind = "closed"
 	Ready   AlertKind = "ready"
+	Out     AlertKind = "out"
 	Stalled AlertKind = "stalled"
 	Softens AlertKind = "softens"
 	Quiet   AlertKind = "quiet"
@@ -24,7 +25,7 @@ const (
 
 // Alert is something to act on now. It concerns a person, or everybody.
 type Alert struct {
-	Kind   AlertKind     `json:"kind" enum:"closing,closed,ready,stalled,softens,quiet"`
+	Kind   AlertKind     `json:"kind" enum:"closing,closed,ready,out,stalled,softens,quiet"`
 	Task   studio.ID     `json:"task,omitempty"`
 	Lot    studio.ID     `json:"lot,omitempty"`
 	Person studio.ID     `json:"person,omitempty"`
@@ -46,7 +47,9 @@ func (v *view) alerts(lying []Lying) []Alert {
 	damp := map[studio.ID]bool{}
 	for i := range lying {
 		l := &lying[i]
-		if n := l.Next; n != nil {
+		if l.Machine != "" && l.over() <= now {
+			alerts = append(alerts, Alert{Kind: Out, Task: l.Task, Lot: l.Lot, At: l.over()})
+		} else if n := l.Next; n != nil {
 			person := n.Person
 			switch closes := l.closes(); {
 			case closes < now:

@@ -101,6 +101,22 @@ func TestDampAirStallsAndCosts(t *testing.T) {
 	assert.NotContains(t, kinds(seen(t, doc)), room.Stalled)
 }
 
+func TestPiecesWhoseTimeInAMachineIsOverAreNamed(t *testing.T) {
+	doc := petals(200, standard)
+	doc.Work[0].Puts = []studio.Put{{Step: "dry", At: doc.Now - 60, Machine: demo.ID("Dehydrator"), Minutes: 50, Slots: 2}}
+	r := seen(t, doc)
+	assert.Equal(t, demo.ID("Dehydrator"), only(t, r).Machine)
+	assert.Equal(t, doc.Now-10, *only(t, r).Over)
+	assert.Contains(t, kinds(r), room.Out)
+	doc.Work[0].Puts[0].Minutes = 70
+	assert.NotContains(t, kinds(seen(t, doc)), room.Out)
+	doc.Work[0].Puts = append(doc.Work[0].Puts, studio.Put{Step: "dry", At: doc.Now - 5})
+	l := only(t, seen(t, doc))
+	assert.Empty(t, l.Machine)
+	assert.Less(t, *l.Dry.Likely, doc.Now, "55 of its 72 minutes there, and 140 of 358 before: more than enough")
+	assert.Equal(t, studio.FoundDry, l.State)
+}
+
 func TestShelvesHoldWhatThePlanHasInThemNow(t *testing.T) {
 	r := seen(t, petals(60, standard))
 	i := slices.IndexFunc(r.Shelves, func(s room.Shelf) bool { return s.Place == demo.ID("Half-sphere mould 60 mm") })

@@ -1549,6 +1549,11 @@ export interface components {
             sensors: components["schemas"]["SensorView"][];
             /**
              * Format: int64
+             * @description the humidity at which the first of what dries here no longer does
+             */
+            stallPerMille: number;
+            /**
+             * Format: int64
              * @description when the air that plans reckon with was taken; 0 never
              */
             taken: number;
@@ -1563,7 +1568,7 @@ export interface components {
             by?: string;
             in?: string;
             /** @enum {string} */
-            kind: "closing" | "closed" | "ready" | "stalled" | "softens" | "quiet";
+            kind: "closing" | "closed" | "ready" | "out" | "stalled" | "softens" | "quiet";
             lot?: string;
             next?: string;
             of?: string;

@@ -80,7 +80,7 @@ const matter = (s: Schemas["SensorView"]) => {
         <span v-if="!place.latest" class="word tight">expected, nothing measures it</span>
       </p>
       <p v-if="hourNow" class="quiet">In this air {{ speedWord(hourNow.speed) }}.</p>
-      <AirCurve :air="place" :now="air.now" :stall="80" :days="behind" />
+      <AirCurve :air="place" :now="air.now" :stall="air.stallPerMille / 10" :days="behind" />
       <p class="quiet">
         looking back
         <button

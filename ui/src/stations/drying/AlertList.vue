@@ -13,6 +13,8 @@ function words(a: Schemas["AlertView"], now: number): string {
       return `Take up ${of} within ${lasting(a.at - now)}, by ${times.value.clock(a.at)}${by}: later it is too dry to shape.`;
     case "closed":
       return `${a.of} should have been taken up by ${times.value.moment(a.at)}${by}. Touch it: what is too dry to shape is spoilt.`;
+    case "out":
+      return `The time of ${of} in the machine is over since ${times.value.clock(a.at)}: take it out and touch it.`;
     case "ready":
       return `${a.of} is ready and waited for${by}.`;
     case "stalled":
@@ -23,7 +25,7 @@ function words(a: Schemas["AlertView"], now: number): string {
       return `The sensor ${a.quiet} is silent since ${times.value.moment(a.at)}; what is shown is expected, not measured.`;
   }
 }
-const grave = (kind: string) => ["closing", "closed", "softens"].includes(kind);
+const grave = (kind: string) => ["closing", "closed", "softens", "out"].includes(kind);
 </script>
 
 <template>
