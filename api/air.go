@@ -49,6 +49,7 @@ type PlaceAir struct {
 	Curve  []HourAir    `json:"curve"`
 	Usual  []studio.Air `json:"usual" doc:"of the 24 local hours"`
 	Apart  bool         `json:"apart" doc:"its sensors contradict each other"`
+	Aside  int          `json:"aside" doc:"samples of the last day that stood out and are left out of its hours"`
 }
 
 // HourAir is one hour of a curve.
@@ -350,6 +351,10 @@ func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, 
 		places = append(places, PlaceAir{Named: Named{ID: in.ID, Name: in.Name}, Closed: in.Closed})
 	}
 	hour := int64(at.now / 60)
+	day, err := s.store.Measured(ctx, hour-24, hour)
+	if err != nil {
+		return v, err
+	}
 	v.Stall = climate.Stall(at.inForce.doc)
 	_, inUse, err := s.store.FreshAir(ctx, at.now, nil)
 	if err != nil {
@@ -362,6 +367,9 @@ func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, 
 			return v, err
 		}
 		p.From, p.Usual, p.Apart = c.From, c.Usual, apart
+		for _, h := range slices.Concat(day[p.ID]...) {
+			p.Aside += h.Outliers
+		}
 		for _, point := range c.Hours {
 			p.Curve = append(p.Curve, HourAir{point, drying.Speed(point.Air, v.Stall)})
 		}

@@ -64,7 +64,13 @@ func TestTheLeadSaysWhatTheAirWillBe(t *testing.T) {
 	page.click("unsay")
 	page.MustElement(test("say"))
 
+	page.MustElement(`input[aria-label="What the timer is for"]`).MustInput("Lace in the oven")
+	page.click("start-timer")
+	page.says(test("timers"), "Lace in the oven")
 	advance(page, "hour") // the stand-in follows the clock
+	page.says(test("timers"), "rings")
+	bench := sit(t, studio, "Odalys", "/bench")
+	bench.says(test("rings"), "Lace in the oven")
 	page.MustWait(`() => document.querySelector('[data-test="air"]').innerText.includes("heard 09:")`)
 }
 

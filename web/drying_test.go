@@ -484,5 +484,6 @@ func TestTheSensorsOfTheYardAreUnderstood(t *testing.T) {
 		}
 	}
 	assert.Greater(t, measured, 30)
+	assert.Positive(t, air.Places[0].Aside+air.Places[1].Aside, "what could be and stands out is left aside, and said")
 	assert.Greater(t, air.Places[0].Curve[40].Spread, studio.PerMille(5))
 }

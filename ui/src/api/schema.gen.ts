@@ -2958,6 +2958,11 @@ export interface components {
         PlaceAir: {
             /** @description its sensors contradict each other */
             apart: boolean;
+            /**
+             * Format: int64
+             * @description samples of the last day that stood out and are left out of its hours
+             */
+            aside: number;
             closed: boolean;
             curve: components["schemas"]["HourAir"][];
             form?: string;

@@ -14,6 +14,7 @@ import PieceCounter from "./PieceCounter.vue";
 const { data: bench, error } = useBench();
 const { data: studio } = useStudio();
 const { data: room } = useDryingRoom();
+const rings = computed(() => room.value?.timers.filter((t) => t.rings && t.person === person.value) ?? []);
 const mine = computed(() => room.value?.alerts.filter((a) => a.person === person.value) ?? []);
 const times = useTimes();
 const undo = useUndo();
@@ -104,6 +105,10 @@ const takes = computed(() =>
     <template v-else>
       <ProblemNote :error="error" />
       <AlertList v-if="room" :alerts="mine" :now="room.now" />
+      <p v-for="t in rings" :key="t.id" class="remark" data-test="rings">
+        <b>{{ t.name }}</b> rings since {{ times.clock(t.ends) }}.
+        <RouterLink to="/drying" class="add">To the timers</RouterLink>
+      </p>
       <p
         v-if="said && said.what === 'finish'"
         class="said"

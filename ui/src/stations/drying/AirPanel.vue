@@ -95,6 +95,9 @@ const matter = (s: Schemas["SensorView"]) => {
         </button>
       </p>
       <p v-if="bridged" class="quiet">{{ bridged }} h without readings are bridged (dotted).</p>
+      <p v-if="place.aside" class="quiet" data-test="aside">
+        {{ place.aside }} readings of the last day stood out and are left aside.
+      </p>
       <p v-if="place.apart" class="word tight">Its sensors contradict each other by a tenth and more.</p>
       <p v-if="word" class="said">
         <b>{{ word.said }}</b> until {{ times.moment(word.until) }}, says the lead.
