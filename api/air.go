@@ -43,13 +43,12 @@ type AirView struct {
 // PlaceAir is the air of the room or of surroundings within it: now, behind and ahead.
 type PlaceAir struct {
 	Named
-	Closed bool         `json:"closed"`
-	Latest *studio.Air  `json:"latest,omitempty" doc:"what its sensors say now, if they do"`
-	From   int64        `json:"from" doc:"the first hour of the curve"`
-	Curve  []HourAir    `json:"curve"`
-	Usual  []studio.Air `json:"usual" doc:"of the 24 local hours"`
-	Apart  bool         `json:"apart" doc:"its sensors contradict each other"`
-	Aside  int          `json:"aside" doc:"samples of the last day that stood out and are left out of its hours"`
+	Closed bool        `json:"closed"`
+	Latest *studio.Air `json:"latest,omitempty" doc:"what its sensors say now, if they do"`
+	From   int64       `json:"from" doc:"the first hour of the curve"`
+	Curve  []HourAir   `json:"curve"`
+	Apart  bool        `json:"apart" doc:"its sensors contradict each other"`
+	Aside  int         `json:"aside" doc:"samples of the last day that stood out and are left out of its hours"`
 }
 
 // HourAir is one hour of a curve.
@@ -99,7 +98,7 @@ func (s *Service) registerAir(to huma.API) {
 		}
 	}
 	command(to, http.MethodPost, "/air/words", "say-of-air", "What the lead says of the coming air", func(ctx context.Context, in *say) (Moved, error) {
-		return s.reword(ctx, in.Who, "Said of the air", func(at *situation, words []climate.Word) ([]climate.Word, string, error) {
+		return s.reword(ctx, in.Who, "Said of the air", func(at *situation) ([]climate.Word, string, error) {
 			word, err := climate.Say(in.Body.Feels, at.now, in.Body.Until)
 			word.ID = studio.ID(in.CommandID)
 			return []climate.Word{word}, word.Said + " until " + at.calendar.Time(word.Until).Format("Mon 2 Jan 15:04"), err
@@ -109,7 +108,7 @@ func (s *Service) registerAir(to huma.API) {
 		Who
 	}
 	command(to, http.MethodDelete, "/air/words", "unsay-of-air", "Let the sensors speak for themselves again", func(ctx context.Context, in *unsay) (Moved, error) {
-		return s.reword(ctx, in.Who, "What was said of the air is taken back", func(*situation, []climate.Word) ([]climate.Word, string, error) {
+		return s.reword(ctx, in.Who, "What was said of the air is taken back", func(*situation) ([]climate.Word, string, error) {
 			return []climate.Word{}, "", nil
 		})
 	})
@@ -212,8 +211,8 @@ func (s *Service) minute(ctx context.Context) (studio.Minute, studio.Calendar, e
 }
 
 // breathe has plans reckon with the air as it has become, where that matters to what
-// dries, and says what it moves.
-// That is once an hour, and when something became known of hours that are over.
+// dries, and says what it moves. That is once an hour, and when something became known
+// of hours that are over.
 func (s *Service) breathe(ctx context.Context, late bool) error {
 	s.breathing.Lock()
 	defer s.breathing.Unlock()
@@ -288,15 +287,11 @@ func (a *answer) with(air climate.Air) (string, error) {
 }
 
 // reword changes what the lead says of the air, and has plans reckon with it.
-func (s *Service) reword(ctx context.Context, who Who, kind string, change func(*situation, []climate.Word) (words []climate.Word, said string, err error)) (Moved, error) {
+func (s *Service) reword(ctx context.Context, who Who, kind string, change func(*situation) (words []climate.Word, said string, err error)) (Moved, error) {
 	s.breathing.Lock()
 	defer s.breathing.Unlock()
 	return facts(ctx, s, func(at *situation) (Moved, error) {
-		_, inUse, err := s.store.FreshAir(ctx, at.now, nil)
-		if err != nil {
-			return Moved{}, err
-		}
-		words, said, err := change(at, inUse.Words)
+		words, said, err := change(at)
 		if err != nil {
 			return Moved{}, err
 		}
@@ -344,31 +339,27 @@ func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, 
 		if sensor.In != nil {
 			latest[*sensor.In] = append(latest[*sensor.In], samples[climate.Since(samples, at.now-climate.Patience):]...)
 		}
-		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && at.now-sensor.Last > climate.Patience, climate.Stuck(samples)})
+		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && climate.Quiet(sensor.Last, at.now), climate.Stuck(samples)})
 	}
 	places := []PlaceAir{{Named: Named{Name: "The room"}}}
 	for _, in := range at.inForce.doc.Surroundings {
 		places = append(places, PlaceAir{Named: Named{ID: in.ID, Name: in.Name}, Closed: in.Closed})
 	}
 	hour := int64(at.now / 60)
-	day, err := s.store.Measured(ctx, hour-24, hour)
-	if err != nil {
-		return v, err
-	}
 	v.Stall = climate.Stall(at.inForce.doc)
-	_, inUse, err := s.store.FreshAir(ctx, at.now, nil)
+	behind, err := s.store.Air(ctx, at.now, hour-24*days-12, hour+shownAhead)
 	if err != nil {
 		return v, err
 	}
-	v.Taken, v.Moves, v.Words = studio.Minute(inUse.Made)*60, inUse.Moves, append(v.Words, inUse.Words...)
+	v.Taken, v.Moves, v.Words = studio.Minute(behind.InUse.Made)*60, behind.InUse.Moves, append(v.Words, behind.InUse.Words...)
 	for _, p := range places {
-		c, apart, err := s.store.Curve(ctx, at.now, p.ID, hour-24*days-12, hour+shownAhead)
-		if err != nil {
-			return v, err
-		}
-		p.From, p.Usual, p.Apart = c.From, c.Usual, apart
-		for _, h := range slices.Concat(day[p.ID]...) {
-			p.Aside += h.Outliers
+		c := behind.Curves[p.ID]
+		p.From = c.From
+		_, p.Apart = climate.Together(behind.Measured[p.ID]...)
+		for _, h := range slices.Concat(behind.Measured[p.ID]...) {
+			if h.Hour >= hour-24 {
+				p.Aside += h.Outliers
+			}
 		}
 		for _, point := range c.Hours {
 			p.Curve = append(p.Curve, HourAir{point, drying.Speed(point.Air, v.Stall)})

@@ -60,7 +60,7 @@ type ShelfView struct {
 
 // SlotView is what takes slots of a place.
 type SlotView struct {
-	studio.Slot
+	room.Slot
 	Of     string       `json:"of"`
 	Form   string       `json:"form"`
 	Colour string       `json:"colour"`
@@ -94,7 +94,7 @@ func (s *Service) registerRoom(to huma.API) {
 		}
 		sensors, err := s.store.Sensors(ctx)
 		for _, sensor := range sensors {
-			if sensor.In != nil && at.now-sensor.Last > climate.Patience {
+			if sensor.In != nil && climate.Quiet(sensor.Last, at.now) {
 				v.Alerts = append(v.Alerts, AlertView{Alert: room.Alert{Kind: room.Quiet, At: sensor.Last, In: *sensor.In}, Quiet: sensor.Device, Where: at.inForce.surroundings(*sensor.In)})
 			}
 		}
@@ -164,7 +164,7 @@ func (s *Service) lie(ctx context.Context, who Who, kind, task string, happen fu
 // room is the drying room of the plan in force.
 func (at *situation) room() RoomView {
 	a := at.inForce
-	r := room.Now(room.Studio{Doc: a.doc, Book: a.book, Plan: a.plan, Instance: a.instance(), Air: a.air, Calendar: at.calendar})
+	r := room.Now(room.Studio{Doc: a.doc, Book: a.book, Plan: a.plan, Instance: a.instance(), Air: a.air})
 	v := RoomView{N: at.n, Now: at.now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}, Timers: []TimerView{}}
 	for _, in := range a.doc.Surroundings {
 		v.Places = append(v.Places, Named{ID: in.ID, Name: in.Name})
@@ -175,7 +175,7 @@ func (at *situation) room() RoomView {
 		lying[l.Lot] = l
 		v.Lying = append(v.Lying, a.lyingCard(l))
 	}
-	slot := func(s studio.Slot) SlotView {
+	slot := func(s room.Slot) SlotView {
 		made := a.lots[s.Lot]
 		of := a.book.Of(made.Made())
 		view := SlotView{Slot: s, Of: of.Name, Form: of.Form}
@@ -185,25 +185,23 @@ func (at *situation) room() RoomView {
 		}
 		return view
 	}
-	for i, shelf := range r.Shelves {
-		p := a.doc.Places[i]
-		view := ShelfView{Named: Named{ID: p.ID, Name: p.Name}, Slots: shelf.Slots, Free: shelf.Slots, In: p.In, Taken: []SlotView{}}
-		if made := a.book.Recipe(p.MadeBy); made != nil {
-			view.MadeBy = made.Name
+	for _, shelf := range r.Shelves {
+		view := ShelfView{Named: Named{ID: shelf.Place}, Machine: shelf.Machine, Slots: shelf.Slots, Free: shelf.Free, Taken: []SlotView{}}
+		for _, p := range a.doc.Places {
+			if p.ID == shelf.Place {
+				view.Name, view.In = p.Name, p.In
+				if made := a.book.Recipe(p.MadeBy); made != nil {
+					view.MadeBy = made.Name
+				}
+			}
+		}
+		for _, m := range a.doc.Machines {
+			if m.ID == shelf.Place {
+				view.Name = m.Name
+			}
 		}
 		for _, taken := range shelf.Taken {
-			view.Free -= taken.Slots
 			view.Taken = append(view.Taken, slot(taken))
-		}
-		v.Shelves = append(v.Shelves, view)
-	}
-	for _, m := range a.doc.Machines {
-		view := ShelfView{Named: Named{ID: m.ID, Name: m.Name}, Machine: true, Slots: m.Slots, Free: m.Slots, Taken: []SlotView{}}
-		for _, t := range a.plan.Tasks {
-			if t.Load != nil && t.Load.Machine == m.ID && t.State == studio.TaskStarted {
-				view.Free -= t.Load.Slots
-				view.Taken = append(view.Taken, slot(studio.Slot{Lot: t.Lot, Task: t.ID, Slots: t.Load.Slots, Until: t.End}))
-			}
 		}
 		v.Shelves = append(v.Shelves, view)
 	}

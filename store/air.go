@@ -25,7 +25,7 @@ func (s *Store) FreshAir(ctx context.Context, now studio.Minute, words []climate
 			words = used.Words
 		}
 		hour := int64(now / 60)
-		measured, err := measuredHours(ctx, q, hour-climate.Behind-7*24, hour)
+		measured, err := measuredHours(ctx, q, hour-learnsFrom, hour)
 		if err != nil {
 			return err
 		}
@@ -35,25 +35,37 @@ func (s *Store) FreshAir(ctx context.Context, now studio.Minute, words []climate
 	return fresh, inUse, err
 }
 
-// Curve is the air of a place over the hours [from, to), and past them as far as the lead's
-// words go; apart where its sensors contradict each other.
-func (s *Store) Curve(ctx context.Context, now studio.Minute, in studio.ID, from, to int64) (c climate.Curve, apart bool, err error) {
+// Air is what is known of the air over some hours: the hours of the sensors of each place,
+// each place's curve, past its end as far as the lead's words go, and what plans reckon with.
+type Air struct {
+	Measured map[studio.ID][][]climate.Hour
+	Curves   map[studio.ID]climate.Curve
+	InUse    climate.Air
+}
+
+// Air is what is known and expected of the air of all places over the hours [from, to).
+func (s *Store) Air(ctx context.Context, now studio.Minute, from, to int64) (air Air, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		doc, calendar, used, err := standing(ctx, q, now)
 		if err != nil {
 			return err
 		}
 		hour := int64(now / 60)
-		measured, err := measuredHours(ctx, q, min(from, hour-climate.Behind-7*24), hour)
+		air.Measured, err = measuredHours(ctx, q, min(from, hour-learnsFrom), hour)
 		if err != nil {
 			return err
 		}
-		c = climate.CurveOf(doc, calendar, in, measured[in], used.Words, from, to)
-		_, apart = climate.Together(measured[in]...)
+		air.InUse, air.Curves = used, map[studio.ID]climate.Curve{}
+		for in := range climate.Places(doc) {
+			air.Curves[in] = climate.CurveOf(doc, calendar, in, air.Measured[in], used.Words, from, to)
+		}
 		return nil
 	})
-	return c, apart, err
+	return air, err
 }
+
+// learnsFrom is how many hours back the usual day is learnt from.
+const learnsFrom = 24 * climate.Remembers
 
 // standing is a document of the studio's places with their standing profiles, and the air
 // in use.

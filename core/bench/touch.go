@@ -108,7 +108,7 @@ func (b Bench) Put(task, person studio.ID, to Elsewhere) (studio.WorkLot, error)
 	case to.In != "" && !slices.ContainsFunc(b.doc.Surroundings, func(s studio.Surroundings) bool { return s.ID == to.In }):
 		return lot, studio.Refuse("the studio has no such surroundings any more")
 	case to.Machine != "":
-		return b.intoMachine(lot, r, put, to.Surely)
+		return b.intoMachine(lot, put, to.Surely)
 	case to.Place != "":
 		i := slices.IndexFunc(b.doc.Places, func(p studio.Place) bool { return p.ID == to.Place })
 		if i < 0 {
@@ -124,7 +124,7 @@ func (b Bench) Put(task, person studio.ID, to Elsewhere) (studio.WorkLot, error)
 	return lot, nil
 }
 
-func (b Bench) intoMachine(lot studio.WorkLot, r *studio.Recipe, put studio.Put, surely bool) (studio.WorkLot, error) {
+func (b Bench) intoMachine(lot studio.WorkLot, put studio.Put, surely bool) (studio.WorkLot, error) {
 	i := slices.IndexFunc(b.doc.Machines, func(m studio.Machine) bool { return m.ID == put.Machine })
 	if i < 0 {
 		return lot, studio.Refuse("the studio has no such machine any more")

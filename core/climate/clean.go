@@ -147,6 +147,9 @@ const (
 	Unchanged = studio.Minute(360)
 )
 
+// Quiet is true of a sensor that was last heard of longer ago than should be.
+func Quiet(last, now studio.Minute) bool { return now-last > Patience }
+
 // Stuck is true of a sensor whose samples, in order of time and over at least Unchanged
 // minutes, all say the very same: real air does not.
 func Stuck(samples []Sample) bool {

@@ -14,12 +14,14 @@ import (
 const (
 	fallsBy    = 4.0  // days
 	profileFor = 1.0  // days
-	remembers  = 21   // days
 	lasts      = 20.0 // hours
 	recent     = 3    // hours from which the departure is taken
 	ownNoise   = 10.0 // per mille, what an hour departs by of itself
 	shortGap   = 3    // hours that a straight line bridges
 )
+
+// Remembers is how many days back the usual day is learnt from.
+const Remembers = 21
 
 // Around is the air of places as sensors, sky and lead have it: what Make needs of one.
 type Around struct {
@@ -105,7 +107,7 @@ func (m *maker) daily(a Around) {
 	}
 	for _, h := range m.hours {
 		age := float64(m.now-h.Hour) / 24
-		if age > remembers {
+		if age > Remembers {
 			continue
 		}
 		w, hour := math.Pow(0.5, age/fallsBy), m.local[h.Hour]
@@ -170,9 +172,9 @@ func further(measured, said float64) float64 {
 func (m *maker) bridge(hour int64) Point {
 	before, after := hour, hour
 	left, right, hasLeft, hasRight := Hour{}, Hour{}, false, false
-	for range remembers * 24 {
+	for range Remembers * 24 {
 		before--
-		if left, hasLeft = m.hours[before]; hasLeft || before < m.now-remembers*24 {
+		if left, hasLeft = m.hours[before]; hasLeft || before < m.now-Remembers*24 {
 			break
 		}
 	}

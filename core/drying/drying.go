@@ -117,12 +117,6 @@ func (c Clock) Ready(t studio.Minute, need int64) (studio.Minute, bool) {
 	return c.dries.reached(c.At(t) + need)
 }
 
-// Rest is what is left of a need after lying on this clock over [from, to): a
-// piece that is moved carries it to the clock of its new place.
-func (c Clock) Rest(need int64, from, to studio.Minute) int64 {
-	return max(0, need-(c.At(to)-c.At(from)))
-}
-
 // Limp is the first minute at or after t by which a dry piece has lain for so
 // many minutes, not counting those that dry, in air too damp to dry in: it has
 // gone soft. False when that does not happen before the clock ends. Patience of

@@ -165,6 +165,16 @@ func (r Room) Passed(class studio.ID, lain []studio.Lain) (passed int64) {
 	return passed
 }
 
+// InMachine is how many minutes pieces need in a machine that have so much of their need left,
+// in thousandths of a standard minute; false where it says nothing of their class.
+func (r Room) InMachine(machine, class studio.ID, left int64) (studio.Minute, bool) {
+	rate := r.machines[key{in: machine, class: class}]
+	if rate == 0 {
+		return 0, false
+	}
+	return max(1, studio.Minute(studio.CeilDiv(left, rate))), true
+}
+
 // End is when something unattended begun at t is over; false when it is not
 // before the horizon. Of a piece that was moved, what it has dried where it lay
 // before is taken off its need. Where it is known of pieces where they have lain, that is

@@ -11,8 +11,8 @@ import (
 type AlertKind string
 
 // Kinds of alerts: a window is about to close, or has; pieces are dry and somebody waits for
-// them; the time of pieces in a machine is over; the air is, or will soon be, too damp for what dries in it; dry pieces go soft; a
-// sensor is silent.
+// them; the time of pieces in a machine is over; the air is, or will soon be, too damp for
+// what dries in it; dry pieces go soft; a sensor is silent.
 const (
 	Closing AlertKind = "closing"
 	Closed  AlertKind = "closed"
@@ -38,6 +38,7 @@ const (
 	closingSoon = 90 // minutes
 	dampSoon    = 4 * 60
 	softSoon    = 6 * 60
+	beginsNow   = 15
 )
 
 // alerts are few: what cannot wait, soonest first.
@@ -72,12 +73,10 @@ func (v *view) alerts(lying []Lying) []Alert {
 	return alerts
 }
 
-// waitedFor is true of pieces that were found as far as they have to be while their next
-// task is planned later and its person is free to begin it.
+// waitedFor is true of pieces whose wait is over and whose next task is to be begun now.
 func (v *view) waitedFor(l *Lying) bool {
 	t := v.tasks[l.Next.Task]
-	ready := l.over() <= v.Doc.Now
-	return ready && t.State == studio.TaskPlanned && t.Cause == studio.CauseStep && t.Begin() <= v.Doc.Now+15
+	return l.over() <= v.Doc.Now && t.State == studio.TaskPlanned && t.Begin() <= v.Doc.Now+beginsNow
 }
 
 // stalls is when the air of pieces is too damp to dry in, at or soon after now.

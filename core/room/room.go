@@ -5,7 +5,6 @@ package room
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
 	"bractum/core/drying"
@@ -36,7 +35,6 @@ type Lying struct {
 	Stiff *When          `json:"stiff,omitempty" doc:"too dry to shape"`
 	Dry   *When          `json:"dry,omitempty"`
 	Over  *studio.Minute `json:"over,omitempty" doc:"when the plan has the wait over; not before the air is drier if it does not say"`
-	Until studio.State   `json:"until,omitempty" doc:"the state that the wait is for"`
 	Next  *Next          `json:"next,omitempty"`
 	Holds []studio.Held  `json:"holds"`
 	// Damp is how much later they are dry than if the air stayed as it is.
@@ -62,18 +60,28 @@ type Offer struct {
 	Dry     studio.Minute `json:"dry"`
 }
 
-// Shelf is one kind of place with what lies in it now.
+// Shelf is one kind of place, or a machine, with what lies in it now.
 type Shelf struct {
-	Place studio.ID     `json:"place"`
+	Place   studio.ID
+	Machine bool
+	Slots   int64
+	Free    int64
+	Taken   []Slot
+}
+
+// Slot is a number of slots that a lot takes, until the plan has them free.
+type Slot struct {
+	Lot   studio.ID     `json:"lot"`
+	Task  studio.ID     `json:"task"`
 	Slots int64         `json:"slots"`
-	Taken []studio.Slot `json:"taken"`
+	Until studio.Minute `json:"until"`
 }
 
 // Room is all of it, what has a window first, then what is over first.
 type Room struct {
-	Lying   []Lying `json:"lying"`
-	Shelves []Shelf `json:"shelves"`
-	Alerts  []Alert `json:"alerts"`
+	Lying   []Lying
+	Shelves []Shelf
+	Alerts  []Alert
 }
 
 // Studio is what the room is seen from: a document, its plan in force, and the air.
@@ -83,7 +91,6 @@ type Studio struct {
 	Plan     *studio.Plan
 	Instance *studio.Instance
 	Air      drying.Room
-	Calendar studio.Calendar
 }
 
 // Now is the drying room at the moment of the document.
@@ -144,7 +151,8 @@ func (v *view) lot(w *studio.WorkLot) (lying []Lying) {
 		id := studio.TaskID(w.ID, r.Steps[i].Key)
 		t := v.tasks[id]
 		if t == nil { // the plan has no end of it
-			t = &studio.Task{ID: id, Step: r.Steps[i].Key, Start: v.putDown(w, r, i, v.Doc.Now), End: drying.Never}
+			down, _ := w.Down(r, r.PutDown(i))
+			t = &studio.Task{ID: id, Step: r.Steps[i].Key, Start: down, End: drying.Never}
 		}
 		if t.Start <= v.Doc.Now && (i < len(r.Steps)-1 || t.End > v.Doc.Now) {
 			return []Lying{v.lying(w, l, r, i, t)}
@@ -203,11 +211,12 @@ func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait in
 	}
 	out.Holds = v.holds(w, r, wait)
 	out.Next = v.next(w, r, wait)
-	out.Until = r.Steps[wait].Wait.State
 	dries := func(state studio.State) *studio.Dries { return studio.Known(v.Doc, v.Book, l, wait, state) }
 	if d := dries(studio.Dry); d != nil && out.Machine == "" {
 		out.Class, out.In = d.Class, d.In
-		out.Since = v.putDown(w, r, wait, out.Since)
+		if down, known := w.Down(r, r.PutDown(wait)); known {
+			out.Since = down
+		}
 		out.Firm, out.Stiff, out.Dry = v.when(dries(studio.Firm), out.Since), v.when(dries(studio.Stiff), out.Since), v.when(d, out.Since)
 		for _, further := range []struct {
 			when *When
@@ -220,15 +229,6 @@ func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait in
 		v.weather(&out, d)
 	}
 	return out
-}
-
-// putDown is when the pieces of a wait were put down.
-func (v *view) putDown(w *studio.WorkLot, r *studio.Recipe, wait int, otherwise studio.Minute) studio.Minute {
-	first, _ := r.Task(r.PutDown(wait))
-	if record := w.Record(r.Steps[first].Key); record != nil && record.State == studio.TaskDone {
-		return record.End
-	}
-	return otherwise
 }
 
 func (v *view) when(d *studio.Dries, since studio.Minute) *When {
@@ -303,31 +303,40 @@ func (v *view) weather(l *Lying, d *studio.Dries) {
 		l.Damp = *l.Dry.Likely - now - studio.CeilDiv(studio.Minute(left*60), studio.Minute(rate))
 	}
 	for _, m := range v.Doc.Machines {
-		for _, of := range m.Dries {
-			if of.Class == d.Class {
-				whole := float64(of.Minutes) * float64(max(1, d.Factor)) / 1000 * math.Pow(float64(d.Thickness)/float64(v.Air.Class(d.Class).Thickness), 1.5)
-				minutes := max(1, studio.Minute(math.Ceil(whole*float64(left)/float64(need))))
-				l.Machines = append(l.Machines, Offer{m.ID, minutes, now + minutes})
-			}
+		if minutes, dries := v.Air.InMachine(m.ID, d.Class, left); dries {
+			l.Machines = append(l.Machines, Offer{m.ID, minutes, now + minutes})
 		}
 	}
 }
 
-// shelves are the places with what the plan in force has in them now.
+// shelves are the places with what the plan in force has in them now, and the machines.
 func (v *view) shelves() []Shelf {
 	shelves := []Shelf{}
-	for _, p := range v.Doc.Places {
-		shelf := Shelf{Place: p.ID, Slots: p.Slots, Taken: []studio.Slot{}}
-		for i := range v.Plan.Tasks {
-			t := &v.Plan.Tasks[i]
-			for _, h := range t.Holds {
-				if h.Place == p.ID && h.From <= v.Doc.Now && h.To > v.Doc.Now && t.State != studio.TaskPlanned {
-					shelf.Taken = append(shelf.Taken, studio.Slot{Lot: t.Lot, Task: t.ID, Slots: h.Slots, Until: h.To})
-				}
+	add := func(place studio.ID, machine bool, slots int64, taken []Slot) {
+		s := Shelf{place, machine, slots, slots, taken}
+		for _, t := range taken {
+			s.Free -= t.Slots
+		}
+		slices.SortStableFunc(s.Taken, func(a, b Slot) int { return cmp.Compare(a.Until, b.Until) })
+		shelves = append(shelves, s)
+	}
+	held, loaded := map[studio.ID][]Slot{}, map[studio.ID][]Slot{}
+	for i := range v.Plan.Tasks {
+		t := &v.Plan.Tasks[i]
+		for _, h := range t.Holds {
+			if h.From <= v.Doc.Now && h.To > v.Doc.Now && t.State != studio.TaskPlanned {
+				held[h.Place] = append(held[h.Place], Slot{t.Lot, t.ID, h.Slots, h.To})
 			}
 		}
-		slices.SortStableFunc(shelf.Taken, func(a, b studio.Slot) int { return cmp.Compare(a.Until, b.Until) })
-		shelves = append(shelves, shelf)
+		if t.Load != nil && t.State == studio.TaskStarted {
+			loaded[t.Load.Machine] = append(loaded[t.Load.Machine], Slot{t.Lot, t.ID, t.Load.Slots, t.End})
+		}
+	}
+	for _, p := range v.Doc.Places {
+		add(p.ID, false, p.Slots, held[p.ID])
+	}
+	for _, m := range v.Doc.Machines {
+		add(m.ID, true, m.Slots, loaded[m.ID])
 	}
 	return shelves
 }

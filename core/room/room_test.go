@@ -25,7 +25,7 @@ func seen(t testing.TB, doc *studio.Document) room.Room {
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	require.NoError(t, err)
 	book := studio.NewBook(doc)
-	return room.Now(room.Studio{Doc: doc, Book: book, Plan: made, Instance: studio.Route(doc, book, made.Lots, made.Links, made.Pegs), Air: drying.NewRoom(doc, calendar), Calendar: calendar})
+	return room.Now(room.Studio{Doc: doc, Book: book, Plan: made, Instance: studio.Route(doc, book, made.Lots, made.Links, made.Pegs), Air: drying.NewRoom(doc, calendar)})
 }
 
 // petals is the demo with magnolia petals that have lain in moulds for so long, in air of
@@ -73,6 +73,24 @@ func TestWhatLiesIsAsFarAsTheClockHasIt(t *testing.T) {
 	assert.Equal(t, demo.ID("Dehydrator"), l.Machines[0].Machine)
 	assert.InDelta(t, 60*1.193*(358-60)/358, float64(l.Machines[0].Minutes), 1, "the rest of its hour, for its thickness")
 	assert.Zero(t, l.Damp, "the air stays as it is")
+}
+
+func TestWhatIsReadyAndToBeBegunIsSaidToWhoBeginsIt(t *testing.T) {
+	doc := demo.Document()
+	doc.Now += 60 // Maren is there
+	doc.Climate = slices.Repeat([]studio.Air{standard}, 24)
+	doc.Orders = doc.Orders[:1]
+	doc.Shelf = []studio.ShelfLot{{ID: "dust", Recipe: demo.ID("Pebble dust"), Mixes: map[string]studio.ID{}, Amount: 50_000, Quality: studio.Good, MadeOn: 100}}
+	lies := func(since studio.Minute) room.Room {
+		doc.Work = []studio.WorkLot{demo.Lying(doc, "petals", "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, since)}
+		return seen(t, doc)
+	}
+	r := lies(900)
+	i := slices.IndexFunc(r.Alerts, func(a room.Alert) bool { return a.Kind == room.Ready })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, only(t, r).Next.Person, r.Alerts[i].Person)
+	assert.NotEmpty(t, r.Alerts[i].Person)
+	assert.NotContains(t, kinds(lies(100)), room.Ready, "they still dry")
 }
 
 func TestTouchGoesBeforeTheClock(t *testing.T) {

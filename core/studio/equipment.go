@@ -50,14 +50,6 @@ type Sensor struct {
 	In     ID     `json:"in,omitempty"`
 }
 
-// Slot is a number of slots of a place that a lot takes, until the plan has them free.
-type Slot struct {
-	Lot   ID     `json:"lot"`
-	Task  ID     `json:"task"`
-	Slots int64  `json:"slots"`
-	Until Minute `json:"until"`
-}
-
 // Gate is something outside the studio that tasks wait for: a delivery of so
 // much of a material, or a client's approval of mixes. Opens is when it is
 // expected; without it, what waits for the gate cannot be planned.

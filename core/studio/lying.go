@@ -63,8 +63,7 @@ func (w WorkLot) Lies(r *Recipe, wait int) bool {
 	if before < 0 {
 		return false
 	}
-	first, _ := r.Task(before)
-	if record := w.Record(r.Steps[first].Key); record == nil || record.State != TaskDone {
+	if _, down := w.Down(r, before); !down {
 		return false
 	}
 	for _, s := range r.Steps[wait:] {
@@ -109,8 +108,8 @@ type event struct {
 	notYet  bool
 }
 
-// down is when pieces were put down with a work step of an index; false when they were not.
-func (w *WorkLot) down(recipe *Recipe, from int) (Minute, bool) {
+// Down is when pieces were put down with a work step of an index; false when they were not.
+func (w *WorkLot) Down(recipe *Recipe, from int) (Minute, bool) {
 	if w == nil {
 		return 0, false
 	}
@@ -135,7 +134,7 @@ func (r *router) moves(recipe *Recipe, work *WorkLot, from int) (byRecipe, byHan
 		if recipe.Steps[i].Wait == nil || !recipe.belongs(recipe.Steps[i].Key, from) {
 			continue
 		}
-		if at, moved := work.down(recipe, i-1); moved {
+		if at, moved := work.Down(recipe, i-1); moved {
 			byRecipe = append(byRecipe, event{at: at, in: r.surroundings(recipe, i)})
 		}
 	}
@@ -173,7 +172,7 @@ func (r *router) spans(recipe *Recipe, from int, down Minute, events []event) (s
 // known of them: what was found by touch or where they were put. Nothing, where nothing
 // is. Reached is when they were found to have reached a state.
 func (r *router) lain(recipe *Recipe, work *WorkLot, from int, state State) (spans []Lain, reached *Minute) {
-	down, lies := work.down(recipe, from)
+	down, lies := work.Down(recipe, from)
 	if !lies {
 		return nil, nil
 	}
@@ -198,7 +197,7 @@ func (r *router) lain(recipe *Recipe, work *WorkLot, from int, state State) (spa
 func Spans(doc *Document, book *Book, work *WorkLot, wait int, until Minute) ([]Lain, bool) {
 	recipe := book.Of(work.Made())
 	from := recipe.PutDown(wait)
-	down, lies := work.down(recipe, from)
+	down, lies := work.Down(recipe, from)
 	if !lies || down > until {
 		return nil, false
 	}
@@ -231,12 +230,7 @@ func (w *WorkLot) left(r *Recipe, place ID, from, until int) (gone bool) {
 		if _, step := r.Step(p.Step); step < from || step > until {
 			continue
 		}
-		if slices.Contains(p.Frees, place) {
-			gone = true
-		}
-		if p.Place == place {
-			gone = true // what it takes of it now is said by where it was put
-		}
+		gone = gone || slices.Contains(p.Frees, place) || p.Place == place // what it takes of that now is said by where it was put
 	}
 	return gone
 }

@@ -2494,8 +2494,6 @@ export interface components {
             /** @description too dry to shape */
             stiff?: components["schemas"]["When"];
             task: string;
-            /** @description the state that the wait is for */
-            until?: string;
             /** @description the name of the wait */
             wait: string;
         };
@@ -2975,8 +2973,6 @@ export interface components {
             /** @description what its sensors say now, if they do */
             latest?: components["schemas"]["Air"];
             name: string;
-            /** @description of the 24 local hours */
-            usual: components["schemas"]["StudioAir"][];
         };
         Placed: {
             /** @description the surroundings it stands in, the room if empty */
@@ -3649,12 +3645,6 @@ export interface components {
             /** Format: int64 */
             to: number;
             wait?: boolean;
-        };
-        StudioAir: {
-            /** Format: int64 */
-            humidityPerMille: number;
-            /** Format: int64 */
-            tenthsCelsius: number;
         };
         StudioColourway: {
             id: string;
