@@ -33,18 +33,18 @@ func (s *schedule) because(j *job) because {
 	case j.Wait != nil:
 		return s.loadBecause(j, at, r)
 	}
-	way := &j.ways[slices.IndexFunc(j.ways, func(w way) bool { return w.maker == int(at.maker) })]
+	way := &j.ways[j.wayOf(int(at.maker))]
 	m := s.makers[at.maker]
 	was := *at
 	m.free(j, &was)
-	for i, tool := range was.tools {
+	for i, tool := range was.tools() {
 		for n := range was.stretches() {
 			s.tools[tool].add(was.stretch(n), -j.tools[i].number)
 		}
 	}
 	found, failed := s.earliest(way, j, &r, was.overtime, was.end)
 	m.occupy(j, &was)
-	for i, tool := range was.tools {
+	for i, tool := range was.tools() {
 		for n := range was.stretches() {
 			s.tools[tool].add(was.stretch(n), j.tools[i].number)
 		}
@@ -58,7 +58,7 @@ func (s *schedule) because(j *job) because {
 		}
 	}
 	if found.tool {
-		return because{studio.CauseTool, s.holder(j, &was), s.doc.Tools[was.tools[0]].ID}
+		return because{studio.CauseTool, s.holder(j, &was), s.doc.Tools[was.tools()[0]].ID}
 	}
 	if before := m.busyAfter(was.start) - 1; before >= 0 && m.busy[before].To > r.needs {
 		return because{studio.CausePerson, s.jobs[m.busy[before].job], studio.ID(j.Work[0].Skill)}
@@ -84,10 +84,10 @@ func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
 // holder is who else had one of a job's tools until about its start.
 func (s *schedule) holder(j *job, at *spot) *job {
 	var last *job
-	for _, kind := range at.tools {
+	for _, kind := range at.tools() {
 		for _, other := range s.gripping[kind] {
 			to := &s.at[other.number]
-			if other == j || to.state != placed || to.start >= at.start || !slices.Contains(to.tools, kind) {
+			if other == j || to.state != placed || to.start >= at.start || !slices.Contains(to.tools(), kind) {
 				continue
 			}
 			if to.end <= at.start && (last == nil || to.end > s.at[last.number].end) {

@@ -20,7 +20,7 @@ func (s *schedule) finished() *studio.Plan {
 	for _, j := range s.jobs {
 		t := &s.at[j.number]
 		if t.state == gone {
-			out.Unplaced = append(out.Unplaced, t.why.unplaced(j))
+			out.Unplaced = append(out.Unplaced, t.more.why.unplaced(j))
 			continue
 		}
 		causes[j.number] = s.because(j)
@@ -37,8 +37,8 @@ func (s *schedule) finished() *studio.Plan {
 // task writes a placed job as a task of a plan.
 func (s *schedule) task(j *job, why because) studio.Task {
 	at := &s.at[j.number]
-	t := studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskPlanned, Person: s.personOf(at), Start: at.start, End: at.end, Pauses: at.pauses,
-		Overtime: at.overtime, Setup: at.setup, Pieces: j.Pieces, Narrow: at.narrow, Cause: why.cause}
+	t := studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskPlanned, Person: s.personOf(at), Start: at.start, End: at.end, Pauses: at.pauses(),
+		Overtime: at.overtime, Setup: studio.Minute(at.setup), Pieces: j.Pieces, Narrow: at.narrow, Cause: why.cause}
 	if why.by != nil {
 		t.CausedBy = why.by.ID
 	} else if why.cause == studio.CauseGate {
@@ -55,7 +55,7 @@ func (s *schedule) task(j *job, why because) studio.Task {
 	case j.inAir() && at.end <= s.now && j.before.Done():
 		t.State = studio.TaskDone
 	}
-	for _, kind := range at.tools {
+	for _, kind := range at.tools() {
 		t.Tools = append(t.Tools, s.doc.Tools[kind].ID)
 	}
 	if at.machine >= 0 {

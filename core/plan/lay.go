@@ -219,9 +219,8 @@ func (s *schedule) giveUp(c *cluster, why *fault) {
 		if running && s.try(j, 0, true) == nil {
 			continue
 		}
-		s.at[j.number] = spot{state: gone, maker: -1, machine: -1, why: &fault{kind: together, of: j, by: first}}
-		if j == first {
-			s.at[j.number].why = why
+		if s.at[j.number] = leftOut(&fault{kind: together, of: j, by: first}); j == first {
+			s.at[j.number] = leftOut(why)
 		}
 	}
 }
@@ -262,7 +261,7 @@ func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries 
 	for i := 0; i < len(jobs); {
 		j := jobs[i]
 		if s.wish.leave[j.number] {
-			s.at[j.number] = spot{state: gone, maker: -1, machine: -1, why: &fault{kind: spared, of: j}}
+			s.at[j.number] = leftOut(&fault{kind: spared, of: j})
 			i++
 			continue
 		}

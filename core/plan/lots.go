@@ -76,7 +76,7 @@ func (z *sizes) try() int {
 	options := z.options
 	options.Seed += int64(z.random.Uint32())
 	before := z.found().finished()
-	next := &search{problem: p, options: options, steps: z.steps}
+	next := &search{problem: p, options: options, aim: z.best().aim, steps: z.steps}
 	if z.options.From != nil {
 		p.tell(z.options.From)
 	}

@@ -26,6 +26,7 @@ const (
 	byColours
 	byAll
 	byLeaving
+	byTimes
 )
 
 var neighbourhoods = []neighbourhood{
@@ -39,6 +40,7 @@ var neighbourhoods = []neighbourhood{
 	byColours:  {"colours", (*strand).takeColours},
 	byAll:      {"all", (*strand).takeAll},
 	byLeaving:  {"leaving", (*strand).takeLeave},
+	byTimes:    {"times", (*strand).takeTimes},
 }
 
 // takeSequence takes on the orders in another sequence, which the line of orders thinks
@@ -48,37 +50,76 @@ func (s *strand) takeSequence() bool {
 	if len(s.orders) < 2 {
 		return false
 	}
-	s.line.learn(s.sequence, s.schedule)
-	s.next = append(s.next[:0], s.sequence...)
+	s.line.learn(s.aim.sequence, s.schedule)
+	s.next.become(s.aim)
+	sequence := s.next.sequence
 	if s.random.IntN(2) == 0 {
-		known := slices.Clone(s.line.lag)
-		for n := range s.line.lag {
-			s.line.lag[n] += studio.Minute(float64(known[n]) * 0.3 * s.random.NormFloat64())
+		s.line.even(drawn(s, 1, 0.5, 0))
+		for n, lag := range s.line.lag {
+			s.line.lag[n] += studio.Minute(float64(lag) * 0.2 * s.random.NormFloat64())
 		}
-		s.next = s.line.improved(s.next)
-		copy(s.line.lag, known)
+		copy(sequence, s.line.improved(sequence))
 	} else {
 		best, from, to := int64(math.MinInt64), 0, 0
 		for range 12 {
-			a := s.random.IntN(len(s.next))
+			a := s.random.IntN(len(sequence))
 			b := a + s.random.IntN(2*farthest+1) - farthest
-			s.line.moves(s.next, a, func(at int, gain int64) {
+			s.line.moves(sequence, a, func(at int, gain int64) {
 				if at == b && gain > best {
 					best, from, to = gain, a, b
 				}
 			})
 		}
-		move(s.next, from, to)
+		move(sequence, from, to)
 	}
-	if slices.Equal(s.next, s.sequence) {
+	if slices.Equal(sequence, s.aim.sequence) {
 		return false
 	}
-	latest := s.towards(s.line.ready(s.next))
-	s.takeRest()
+	copy(s.next.times, s.due(s.line.ready(sequence)))
+	s.takeTowards(s.next.times, s.someMinute())
+	return true
+}
+
+// mostOtherwise is by how many minutes at most an order is laid towards another time.
+const mostOtherwise = 3 * 1440
+
+// takeTimes has one order or two, mostly late ones, be laid towards other times: what
+// begins from something of theirs on is laid anew.
+func (s *strand) takeTimes() bool {
+	if len(s.orders) < 2 {
+		return false
+	}
+	s.next.become(s.aim)
+	from := s.horizon
+	for range 1 + s.random.IntN(2) {
+		n := s.random.IntN(len(s.orders))
+		if s.random.IntN(3) > 0 {
+			n = slices.Index(s.orders, s.lateOrder())
+		}
+		o, off := s.orders[n], studio.Minute(s.random.IntN(2*mostOtherwise)-mostOtherwise)
+		switch s.random.IntN(4) {
+		case 0:
+			s.next.times[n] = o.ReadyBy - max(off, -off)
+		case 1:
+			s.next.times[n] = s.readyOf(o) + off
+		default:
+			s.next.times[n] += off
+		}
+		if len(o.feeding) > 0 {
+			from = min(from, s.startOf(o.feeding[s.random.IntN(len(o.feeding))]))
+		}
+	}
+	s.takeTowards(s.next.times, from)
+	return len(s.out.clusters) > 0
+}
+
+// takeTowards takes out what begins from a minute on, and lays it towards times of orders.
+func (s *strand) takeTowards(times []studio.Minute, from studio.Minute) {
+	latest := s.towards(times, drawn(s, usualQueue, usualQueue, usualQueue/2, 3*usualQueue/2))
+	s.takeFrom(from)
 	for _, c := range s.out.clusters {
 		s.wish.key[c.number] = latest[c.number]
 	}
-	return true
 }
 
 // takeOrders takes out a late order and some others, and lays one after the other.
@@ -395,14 +436,21 @@ func (s *strand) takeColours() bool {
 	return len(s.out.clusters) > 0
 }
 
-// takeRest takes out everything or, twice as often, only what begins from some minute on,
-// and what needs that.
-func (s *strand) takeRest() {
+// someMinute is now or, twice as often, when a job drawn begins.
+func (s *strand) someMinute() studio.Minute {
 	if s.random.IntN(3) == 0 {
+		return s.now
+	}
+	return s.anyMinute()
+}
+
+// takeFrom takes out what begins from a minute on, and what needs that; everything, from now
+// on.
+func (s *strand) takeFrom(from studio.Minute) {
+	if from <= s.now {
 		s.out.addAll()
 		return
 	}
-	from := s.anyMinute()
 	for _, c := range s.clusters {
 		if s.startOf(c) >= from {
 			s.out.add(c)
@@ -419,7 +467,7 @@ func (s *strand) takeAll() bool {
 		starts[n] = s.startOf(c)
 	}
 	noise := []int{1, 60, 480, 2880}[s.random.IntN(4)]
-	s.takeRest()
+	s.takeFrom(s.someMinute())
 	for _, c := range s.out.clusters {
 		s.wish.key[c.number] = starts[c.number] + studio.Minute(s.random.IntN(noise))
 	}

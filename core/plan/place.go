@@ -198,7 +198,7 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 			}
 		}
 	}
-	if i := slices.IndexFunc(j.ways, func(w way) bool { return w.maker == prefer-1 }); i >= 0 {
+	if i := j.wayOf(prefer - 1); i >= 0 {
 		ask(&j.ways[i], 0)
 		if best.state == placed && (s.wish.loyalty == 0 || best.start == r.from || s.wish.as != nil) {
 			best.narrow = r.narrow
@@ -221,10 +221,18 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 	return best.spot, nil
 }
 
+// wayOf is the index of the way in which a maker does a job, -1 if they do not.
+func (j *job) wayOf(maker int) int {
+	if maker < 0 {
+		return -1
+	}
+	return slices.IndexFunc(j.ways, func(w way) bool { return w.maker == maker })
+}
+
 // How many jobs of a cluster are laid anew before it is looked for room elsewhere, and how
 // many gaps in a maker's time are tried for one of them.
 const (
-	usualTries = 400
+	usualTries = 1500
 	mostTries  = 4000
 )
 
@@ -243,35 +251,25 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 	if from+w.total > before {
 		return found, beaten
 	}
-	i, h := time.free.At(from), 0
-	if pauses {
-		h = time.At(from)
-	}
+	i := time.after(from)
 	for tries := 0; i < len(time.free) && tries < mostTries; {
-		start := max(from, time.free[i].From)
+		room := time.free[i]
+		start := max(from, room.From)
 		if r.fixed && start != r.from {
 			return found, none
 		}
 		if start+w.total > before {
 			return found, beaten
 		}
-		if room := time.free[i].To - start; room < w.runs[0] {
-			for pauses && time.Hours[h].To < time.free[i].To {
-				h++
-			}
-			if !pauses || time.Hours[h].To > time.free[i].To { // it is not to be gone on with in the next stretch
-				i++
-				continue
-			}
+		if room.To-start < w.runs[0] && !(pauses && time.goesOn(room)) {
+			i++
+			continue
 		}
 		tries++
 		again := func(t studio.Minute) {
 			from = max(start+1, t)
 			for i < len(time.free) && time.free[i].To <= from {
 				i++
-			}
-			for pauses && h < len(time.Hours) && time.Hours[h].To <= from {
-				h++
 			}
 		}
 		var setup studio.Minute
@@ -282,12 +280,24 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			setup, _, _ = s.setup(m, j, start, start)
 		}
 		end, paused := start+w.total+setup, []studio.Span(nil)
-		if end > time.free[i].To { // not in one go
-			var ok bool
-			end, paused, ok = time.Lay(start, w.with(setup), pauses)
-			if !ok || !time.holds(i, studio.Span{From: start, To: end}) || end > time.free[i].To && m.busyBetween(start, end) {
+		if end > room.To { // not in one go
+			fits := false
+			if pauses {
+				end, fits = time.through(i, start, w.total+setup)
+			} else if len(w.runs) > 1 {
+				end, paused, fits = time.Lay(start, w.with(setup), false)
+				fits = fits && time.holds(i, studio.Span{From: start, To: end})
+			}
+			if !fits || m.busyBetween(room.To, end) {
 				i++
 				continue
+			}
+			if end > before {
+				i++
+				continue
+			}
+			if pauses {
+				_, paused, _ = time.Advance(start, w.total+setup)
 			}
 		}
 		if !kept && (j.family != nil || s.resets) {
@@ -303,7 +313,10 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			again(next)
 			continue
 		}
-		found.start, found.end, found.pauses, found.setup = start, end, paused, setup
+		found.start, found.end, found.setup = start, end, int32(setup)
+		if found.more = nil; len(paused)+len(j.tools) > 0 {
+			found.more = &detail{pauses: paused}
+		}
 		if len(j.tools) > 0 {
 			if free, ok := s.grip(j, &found.spot); !ok {
 				if none = noTool; free >= s.horizon {
@@ -355,12 +368,12 @@ func (s *schedule) tooLong(j *job, start, end studio.Minute, pauses []studio.Spa
 // grip chooses the tools of a job, the first kind of each that is free; or says
 // when one comes free.
 func (s *schedule) grip(j *job, to *spot) (free studio.Minute, ok bool) {
-	to.tools = make([]int, 0, len(j.tools))
+	tools := make([]int, 0, len(j.tools))
 	for n := range j.tools {
 		chosen, soonest := -1, drying.Never
 		for _, kind := range j.tools[n].kinds {
 			need := j.tools[n].number
-			for earlier, other := range to.tools {
+			for earlier, other := range tools {
 				if other == kind {
 					need += j.tools[earlier].number
 				}
@@ -379,8 +392,9 @@ func (s *schedule) grip(j *job, to *spot) (free studio.Minute, ok bool) {
 		if chosen < 0 {
 			return soonest, false
 		}
-		to.tools = append(to.tools, chosen)
+		tools = append(tools, chosen)
 	}
+	to.more.tools = tools
 	return 0, true
 }
 

@@ -65,7 +65,7 @@ type job struct {
 	needed        bool          // by an order
 	first         int           // of the orders that need it, the one due first
 	usual         studio.Minute // its standard length
-	latest        studio.Minute // when to begin it for its orders to be in time
+	latest        studio.Minute // when to begin it for its orders to be in time, if people are hardly busy
 }
 
 // way is a person who may do a task, and how long that takes them.
@@ -131,14 +131,17 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 		p.resets = p.resets || doc.Families[i].Reset == studio.ResetOtherWork
 	}
 	p.collect()
+	var lengths, pricing sync.WaitGroup
+	lengths.Go(p.length)
+	p.rank()
 	p.cluster()
 	p.want()
-	var pricing sync.WaitGroup
+	lengths.Wait()
 	pricing.Go(p.price)
-	for n, latest := range p.begins(nil) {
+	for n, latest := range p.begins(nil, leastQueue) {
 		p.jobs[n].latest = latest
 	}
-	for n, latest := range p.towards(nil) {
+	for n, latest := range p.towards(nil, usualQueue) {
 		p.clusters[n].latest = latest
 	}
 	p.seek()
@@ -179,23 +182,51 @@ func (p *problem) collect() {
 	for _, j := range p.jobs {
 		p.detail(j, of)
 	}
-	byName := slices.Clone(p.jobs)
-	slices.SortFunc(byName, func(a, b *job) int { return compare(a.ID, b.ID) })
-	for n, j := range byName {
-		j.byName = n
-	}
 	for _, seen := range p.doc.Seen {
 		if j := p.byID[seen.Task]; j != nil && j.Fact == nil && seen.Start >= p.now && seen.Start < p.now+studio.SeenAhead {
 			p.seen = append(p.seen, sight{seen, j})
 		}
 	}
-	p.rank()
+}
+
+// length works out how long jobs take, whoever may do them, and numbers them by name.
+func (p *problem) length() {
+	for _, j := range p.jobs {
+		if w := j.Wait; w != nil {
+			j.least = p.air.Course(w.Least)
+			if w.Wished != nil {
+				j.wished, j.wishes = p.air.Course(*w.Wished), true
+			}
+		} else if !j.Done() {
+			j.ways = p.waysOf(j)
+		}
+		j.quickest, j.usual = j.shortest(), j.standard()
+	}
+	byName := slices.Clone(p.jobs)
+	slices.SortFunc(byName, func(a, b *job) int { return compare(a.ID, b.ID) })
+	for n, j := range byName {
+		j.byName = n
+	}
+}
+
+// waysOf are those in which a work job may be done.
+func (p *problem) waysOf(j *job) []way {
+	ways := make([]way, 0, len(p.doc.People))
+	for i := range p.doc.People {
+		if person := &p.doc.People[i]; j.May(person, j.pin) {
+			w := way{maker: i, runs: j.Runs(person, 0)}
+			for _, run := range w.runs {
+				w.total += run
+			}
+			ways = append(ways, w)
+		}
+	}
+	return ways
 }
 
 // detail works out what a job needs by number.
 func (p *problem) detail(j *job, of numbers) {
 	j.pin = of.pins[j.ID]
-	defer func() { j.quickest, j.usual = j.shortest(), j.standard() }()
 	for _, id := range j.Gates {
 		g := of.gates[id]
 		opens := drying.Never
@@ -223,10 +254,6 @@ func (p *problem) detail(j *job, of numbers) {
 		j.family, j.mix = of.families[j.Setup.Family], j.Setup.Mix
 	}
 	if w := j.Wait; w != nil {
-		j.least = p.air.Course(w.Least)
-		if w.Wished != nil {
-			j.wished, j.wishes = p.air.Course(*w.Wished), true
-		}
 		j.continues = p.byID[w.Continues]
 		if w.Load != nil {
 			for i := range p.doc.Machines {
@@ -244,19 +271,6 @@ func (p *problem) detail(j *job, of numbers) {
 			p.gripping[of.tools[kind]] = append(p.gripping[of.tools[kind]], j)
 		}
 		j.tools = append(j.tools, g)
-	}
-	if j.Done() {
-		return
-	}
-	j.ways = make([]way, 0, len(p.doc.People))
-	for i := range p.doc.People {
-		if person := &p.doc.People[i]; j.May(person, j.pin) {
-			w := way{maker: i, runs: j.Runs(person, 0)}
-			for _, run := range w.runs {
-				w.total += run
-			}
-			j.ways = append(j.ways, w)
-		}
 	}
 }
 
@@ -371,10 +385,29 @@ func (p *problem) want() {
 	}
 }
 
+// usualQueue is about how long a task waits for busy people: where that is not reckoned with,
+// orders of many steps are begun too late. It hardly ever waits less than leastQueue.
+const (
+	usualQueue studio.Minute = 400
+	leastQueue studio.Minute = 120
+)
+
+// due are times of orders, but when they are due where that is later or no times are given.
+func (p *problem) due(times []studio.Minute) []studio.Minute {
+	due := make([]studio.Minute, len(p.orders))
+	for n, o := range p.orders {
+		if due[n] = o.ReadyBy; times != nil {
+			due[n] = max(due[n], times[n])
+		}
+	}
+	return due
+}
+
 // towards is when each cluster must begin at the latest for orders to be ready by some
-// times, as begins has it. It is long before now for what has begun.
-func (p *problem) towards(times []studio.Minute) []studio.Minute {
-	begins, latest := p.begins(times), make([]studio.Minute, len(p.clusters))
+// times, as begins has it, if each task waits so long for people. It is long before now for
+// what has begun.
+func (p *problem) towards(times []studio.Minute, queue studio.Minute) []studio.Minute {
+	begins, latest := p.begins(times, queue), make([]studio.Minute, len(p.clusters))
 	for n, c := range p.clusters {
 		latest[n] = p.horizon
 		for _, j := range c.jobs {
@@ -386,17 +419,17 @@ func (p *problem) towards(times []studio.Minute) []studio.Minute {
 }
 
 // begins is when each job must begin at the latest for orders to be ready by some times, or
-// when they are due where that is later or no time is given: backwards from that, standard
-// lengths, by day and night.
-func (p *problem) begins(times []studio.Minute) []studio.Minute {
+// when they are due where none are given: backwards from that, standard lengths and so long
+// a wait for people before each task, by day and night.
+func (p *problem) begins(times []studio.Minute, queue studio.Minute) []studio.Minute {
 	ends, begins := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.jobs))
 	for i := range ends {
 		ends[i] = p.horizon
 	}
 	for n, o := range p.orders {
 		by := o.ReadyBy
-		if n < len(times) {
-			by = max(by, times[n])
+		if times != nil {
+			by = times[n]
 		}
 		for _, j := range o.last {
 			ends[j.number] = min(ends[j.number], by)
@@ -404,6 +437,9 @@ func (p *problem) begins(times []studio.Minute) []studio.Minute {
 	}
 	for _, j := range slices.Backward(p.byRank) {
 		begin := ends[j.number] - j.usual
+		if j.Wait == nil {
+			begin -= queue
+		}
 		begins[j.number] = begin
 		if j.before != nil {
 			ends[j.before.number] = min(ends[j.before.number], begin)

@@ -64,8 +64,8 @@ func (p *problem) tell(from *studio.Plan) {
 
 // follow lays every cluster exactly as a plan has it, as far as that can still be; then
 // what cannot, all that needs it and all that the plan does not know, about when it was to
-// be and by the same people if they can.
-func (s *schedule) follow(from *studio.Plan) {
+// be and by the same people if they can. It is true where all is as it was.
+func (s *schedule) follow(from *studio.Plan) bool {
 	known := make([]*studio.Task, len(s.jobs))
 	people := map[studio.ID]int{}
 	for i := range s.doc.People {
@@ -100,7 +100,7 @@ func (s *schedule) follow(from *studio.Plan) {
 		}
 	}
 	if len(out.clusters) == 0 {
-		return
+		return true
 	}
 	out.follow()
 	out.settle() // and what is now charged otherwise
@@ -109,6 +109,7 @@ func (s *schedule) follow(from *studio.Plan) {
 	s.wish.loyalty, s.wish.patience, s.wish.thrift = 0, usualPatience, usualThrift
 	s.unblock()
 	s.shift(from)
+	return false
 }
 
 // unblock lays anew what was laid as the plan has it where something that lies in a place
@@ -150,7 +151,7 @@ func (s *schedule) inTheWay(place int, span studio.Span, out *removal) {
 	}
 }
 
-// readyIn is when orders are ready in a plan, at no time where they are not.
+// readyIn is when orders are ready in a plan, zero where they never are.
 func (p *problem) readyIn(from *studio.Plan) []studio.Minute {
 	ready := map[studio.ID]studio.Minute{}
 	for _, o := range from.Orders {
@@ -180,7 +181,7 @@ func (s *schedule) shift(from *studio.Plan) {
 	}
 	out.follow()
 	out.settle()
-	latest := s.towards(s.readyIn(from))
+	latest := s.towards(s.due(s.readyIn(from)), usualQueue)
 	for _, c := range out.clusters {
 		s.wish.key[c.number] = latest[c.number]
 	}

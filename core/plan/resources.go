@@ -121,25 +121,50 @@ func newMaker(p *studio.Person, hours, longer studio.Hours, allTurns bool) *make
 // calendar is working hours and what of them is free.
 type calendar struct {
 	studio.Hours
-	free studio.Hours
+	free []gap
 }
 
-func newCalendar(hours studio.Hours) *calendar { return &calendar{hours, slices.Clone(hours)} }
+// gap is a span of free time within one stretch of the hours, by number.
+type gap struct {
+	studio.Span
+	in int
+}
+
+func newCalendar(hours studio.Hours) *calendar {
+	c := &calendar{hours, make([]gap, len(hours), 2*len(hours)+64)}
+	for i, stretch := range hours {
+		c.free[i] = gap{stretch, i}
+	}
+	return c
+}
+
+// after is the index of the first gap that ends after a minute.
+func (c *calendar) after(m studio.Minute) int {
+	low, high := 0, len(c.free)
+	for low < high {
+		if mid := int(uint(low+high) / 2); c.free[mid].To > m {
+			high = mid
+		} else {
+			low = mid + 1
+		}
+	}
+	return low
+}
 
 // take makes a span of working time busy.
 func (c *calendar) take(span studio.Span) {
-	i := c.free.At(span.From)
+	i := c.after(span.From)
 	for i < len(c.free) && c.free[i].From < span.To {
-		gap := c.free[i]
+		g := c.free[i]
 		switch {
-		case gap.From < span.From && span.To < gap.To:
+		case g.From < span.From && span.To < g.To:
 			c.free[i].To = span.From
-			c.free = slices.Insert(c.free, i+1, studio.Span{From: span.To, To: gap.To})
+			c.free = slices.Insert(c.free, i+1, gap{studio.Span{From: span.To, To: g.To}, g.in})
 			return
-		case gap.From < span.From:
+		case g.From < span.From:
 			c.free[i].To = span.From
 			i++
-		case span.To < gap.To:
+		case span.To < g.To:
 			c.free[i].From = span.To
 			return
 		default:
@@ -151,40 +176,46 @@ func (c *calendar) take(span studio.Span) {
 // give makes a span free again as far as it is working time.
 func (c *calendar) give(span studio.Span) {
 	for h := c.At(span.From); h < len(c.Hours) && c.Hours[h].From < span.To; h++ {
-		gap := studio.Span{From: max(span.From, c.Hours[h].From), To: min(span.To, c.Hours[h].To)}
-		i := c.free.At(gap.From)
-		before, after := i > 0 && c.free[i-1].To == gap.From, i < len(c.free) && c.free[i].From == gap.To
+		part := studio.Span{From: max(span.From, c.Hours[h].From), To: min(span.To, c.Hours[h].To)}
+		i := c.after(part.From)
+		before, after := i > 0 && c.free[i-1].To == part.From, i < len(c.free) && c.free[i].From == part.To
 		switch {
 		case before && after:
 			c.free[i-1].To = c.free[i].To
 			c.free = slices.Delete(c.free, i, i+1)
 		case before:
-			c.free[i-1].To = gap.To
+			c.free[i-1].To = part.To
 		case after:
-			c.free[i].From = gap.From
+			c.free[i].From = part.From
 		default:
-			c.free = slices.Insert(c.free, i, gap)
+			c.free = slices.Insert(c.free, i, gap{part, h})
 		}
 	}
 }
 
-// holds is true where all working time of a span, which begins in a free span, is free.
+// goesOn is true of a gap that lasts until its stretch ends.
+func (c *calendar) goesOn(g gap) bool { return g.To == c.Hours[g.in].To }
+
+// through is when work of some length begun in a gap is over that goes on after each pause in
+// the hours; false where other work comes first, or the hours run out.
+func (c *calendar) through(i int, start, length studio.Minute) (studio.Minute, bool) {
+	for {
+		g := c.free[i]
+		if length <= g.To-start {
+			return start + length, true
+		}
+		length -= g.To - start
+		if i++; !c.goesOn(g) || i == len(c.free) || c.free[i].in != g.in+1 || c.free[i].From != c.Hours[g.in+1].From {
+			return 0, false
+		}
+		start = c.free[i].From
+	}
+}
+
+// holds is true where all working time of a span, which begins in a gap, is free.
 func (c *calendar) holds(i int, span studio.Span) bool {
-	if span.To <= c.free[i].To {
-		return true
-	}
-	for h := c.At(span.From); c.free[i].To == c.Hours[h].To; {
-		if i, h = i+1, h+1; i == len(c.free) || h == len(c.Hours) {
-			return false
-		}
-		if c.free[i].From != c.Hours[h].From {
-			return false
-		}
-		if span.To <= c.free[i].To {
-			return true
-		}
-	}
-	return false
+	_, free := c.through(i, span.From, c.Worked(span))
+	return free
 }
 
 func (m *maker) occupy(j *job, t *spot) {
@@ -197,7 +228,7 @@ func (m *maker) occupy(j *job, t *spot) {
 			m.longer.take(span)
 		}
 	}
-	m.turn(j, t.start, t.end, t.setup)
+	m.turn(j, t.start, t.end, studio.Minute(t.setup))
 }
 
 // turn enters a turn of a person, if setups depend on it.

@@ -55,11 +55,34 @@ type spot struct {
 	state            state
 	overtime, narrow bool
 	maker, machine   int32 // -1 for none
+	setup            int32 // minutes
 	start, end       studio.Minute
-	setup            studio.Minute
-	pauses           []studio.Span
-	tools            []int
-	why              *fault // it is gone
+	more             *detail // nil for most
+}
+
+// detail is what few spots have.
+type detail struct {
+	pauses []studio.Span
+	tools  []int  // kinds, as its job lists them
+	why    *fault // it is gone
+}
+
+func leftOut(why *fault) spot {
+	return spot{state: gone, maker: -1, machine: -1, more: &detail{why: why}}
+}
+
+func (t *spot) pauses() []studio.Span {
+	if t.more == nil {
+		return nil
+	}
+	return t.more.pauses
+}
+
+func (t *spot) tools() []int {
+	if t.more == nil {
+		return nil
+	}
+	return t.more.tools
 }
 
 func newSchedule(p *problem) *schedule {
@@ -154,7 +177,7 @@ func (s *schedule) put(j *job, to spot) {
 	s.at[j.number] = to
 	if to.maker >= 0 {
 		s.makers[to.maker].occupy(j, &s.at[j.number])
-		for i, tool := range to.tools {
+		for i, tool := range to.tools() {
 			for n := range to.stretches() {
 				s.tools[tool].add(to.stretch(n), j.tools[i].number)
 			}
@@ -170,7 +193,7 @@ func (s *schedule) take(j *job) {
 	from := &s.at[j.number]
 	if from.maker >= 0 {
 		s.makers[from.maker].free(j, from)
-		for i, tool := range from.tools {
+		for i, tool := range from.tools() {
 			for n := range from.stretches() {
 				s.tools[tool].add(from.stretch(n), -j.tools[i].number)
 			}
@@ -183,15 +206,15 @@ func (s *schedule) take(j *job) {
 }
 
 // stretches is the number of spans in which somebody is at a task.
-func (t *spot) stretches() int { return len(t.pauses) + 1 }
+func (t *spot) stretches() int { return len(t.pauses()) + 1 }
 
 func (t *spot) stretch(n int) studio.Span {
-	span := studio.Span{From: t.start, To: t.end}
+	span, pauses := studio.Span{From: t.start, To: t.end}, t.pauses()
 	if n > 0 {
-		span.From = t.pauses[n-1].To
+		span.From = pauses[n-1].To
 	}
-	if n < len(t.pauses) {
-		span.To = t.pauses[n].From
+	if n < len(pauses) {
+		span.To = pauses[n].From
 	}
 	return span
 }

@@ -22,16 +22,19 @@ const (
 	heat      = 0.01 // of the best lateness: about how much worse a step may be at first
 )
 
-// sequenceEach is how many steps come to one that tries a sequence of orders, by strand, as
+// sequenceEach is how many steps come to one that tries other times of orders, by strand, as
 // long as something comes of it: much is laid anew then, which takes as long as many other
 // steps.
 var sequenceEach = [strands]int{8, 3}
+
+func SetEach(a, b int) { sequenceEach = [strands]int{a, b} }
 
 // search is the planning of one problem: a large neighbourhood search.
 type search struct {
 	*problem
 	options Options
 	strands []*strand
+	aim     aim // with which strands begin
 	rounds  int
 	steps   int
 }
@@ -41,7 +44,7 @@ type search struct {
 type strand struct {
 	*schedule
 	lateOnly bool
-	every    int  // so many steps it tries a sequence, while something comes of it
+	every    int  // so many steps it tries other times of orders, while something comes of it
 	lone     bool // it goes off by itself now and then
 	random   *rand.Rand
 	out      *removal
@@ -51,11 +54,11 @@ type strand struct {
 	stale    bool // the best is what the schedule is, and not yet kept
 	taken    int  // steps
 	patience int  // steps since the best was found
-	opening  bool // it has only tried sequences so far
+	opening  bool // something comes of sequences still
 	kicked   bool // this step goes anywhere
 	line     *line
-	sequence []int
-	next     []int // the sequence that is being tried
+	aim      aim
+	next     aim // that is being tried
 	arms     []arm
 	without  []bool // by neighbourhood
 }
@@ -68,17 +71,29 @@ type value struct {
 	unrest int64
 }
 
+// aim is the order in which orders are taken on, by number, and towards which times they are
+// laid.
+type aim struct {
+	sequence []int
+	times    []studio.Minute
+}
+
+// become makes an aim another.
+func (a *aim) become(b aim) {
+	a.sequence, a.times = append(a.sequence[:0], b.sequence...), append(a.times[:0], b.times...)
+}
+
 // newSearch begins with a constructive schedule, or with a plan that is to be repaired.
 func newSearch(p *problem, options Options) *search {
-	s := &search{problem: p, options: options}
+	s := &search{problem: p, options: options, aim: aim{p.byDate(), p.due(nil)}}
 	first := newSchedule(p)
 	if options.From != nil {
 		p.tell(options.From)
 		var anew *schedule
 		var laying sync.WaitGroup
 		laying.Go(func() { anew = s.anew() })
-		first.follow(options.From)
-		if laying.Wait(); first.thin() > 0 {
+		same := first.follow(options.From) && p.now == options.From.Now
+		if laying.Wait(); !same && first.thin() > 0 {
 			first = s.better(first, anew)
 		}
 	} else {
@@ -88,26 +103,45 @@ func newSearch(p *problem, options Options) *search {
 	return s
 }
 
-// anew is a schedule laid by urgency: towards when orders are due or, where a plan is
-// repaired, when they were to be ready, as people were told; where that takes no time,
-// also one in which whoever is done first gets a task, if that is better.
+// anew is the best of some schedules: laid towards when orders are due or, where a plan is
+// repaired, when they were to be ready, as people were told; where some are late then,
+// towards when they would be in the sequence that the line of orders thinks best; where that
+// takes no time, also one in which whoever is done first gets a task.
 func (s *search) anew() *schedule {
-	usual := newSchedule(s.problem)
+	var times []studio.Minute
 	if from := s.options.From; from != nil {
-		copy(usual.wish.key, s.towards(s.readyIn(from)))
-		for _, j := range s.jobs {
-			usual.recall(j)
+		times = s.due(s.readyIn(from))
+	}
+	best := s.towardsTimes(times)
+	if s.options.From == nil && len(s.orders) > 1 && best.worth().Lateness > 0 {
+		l := newLine(s.problem)
+		l.learn(s.aim.sequence, best)
+		l.even(1)
+		sequence := l.improved(s.aim.sequence)
+		inLine := aim{sequence, s.due(l.ready(sequence))}
+		if b := s.better(best, s.towardsTimes(inLine.times)); b != best {
+			best, s.aim = b, inLine
 		}
 	}
-	usual.lay(s.clusters)
-	if len(s.clusters) > quick {
-		return usual
+	if len(s.clusters) <= quick {
+		other := newSchedule(s.problem)
+		other.wish.patience, other.wish.thrift = 0, 0
+		other.lay(s.clusters)
+		other.wish.patience, other.wish.thrift = usualPatience, usualThrift
+		best = s.better(best, other)
 	}
-	other := newSchedule(s.problem)
-	other.wish.patience, other.wish.thrift = 0, 0
-	other.lay(s.clusters)
-	other.wish.patience, other.wish.thrift = usualPatience, usualThrift
-	return s.better(usual, other)
+	return best
+}
+
+// towardsTimes is a schedule laid towards times of orders, what people were told as it was.
+func (s *search) towardsTimes(times []studio.Minute) *schedule {
+	laid := newSchedule(s.problem)
+	copy(laid.wish.key, s.towards(times, usualQueue))
+	for _, j := range s.jobs {
+		laid.recall(j)
+	}
+	laid.lay(s.clusters)
+	return laid
 }
 
 // better is the better of two schedules, the first if they are as good.
@@ -119,8 +153,7 @@ func (s *search) better(a, b *schedule) *schedule {
 	return a
 }
 
-// begin has the first strand go on from a schedule, and the second from one of its own
-// that takes the orders on one after the other.
+// begin has strands go on from a schedule.
 func (s *search) begin(from *schedule) {
 	for n := range strands {
 		if n > 0 && s.options.Steps <= stepsEach {
@@ -133,13 +166,14 @@ func (s *search) begin(from *schedule) {
 		}
 		t.opening = len(s.orders) > 1 && len(s.clusters) > few && !t.without[bySequence]
 		if s.options.Steps > 0 {
-			t.line, t.sequence = newLine(s.problem), s.byDate()
+			t.line = newLine(s.problem)
+			t.aim.become(s.aim)
 		}
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
-			t.sequence = t.line.improved(t.sequence)
-			copy(t.wish.key, t.towards(t.line.ready(t.sequence)))
-			t.lay(s.clusters)
+			t.adopt(from.at)
+			copy(t.wish.hurried, from.wish.hurried)
+			copy(t.wish.overtime, from.wish.overtime)
 		}
 		t.out = newRemoval(t.schedule)
 		t.current = value{t.worth(), t.left(), t.unrest()}
@@ -227,7 +261,7 @@ func (s *search) meet() {
 	for _, t := range s.strands {
 		if t.compare(best.best, t.best) < 0 {
 			t.adopt(best.bestAt)
-			copy(t.sequence, best.sequence)
+			t.aim.become(best.aim)
 			copy(t.wish.hurried, best.wish.hurried)
 			copy(t.wish.overtime, best.wish.overtime)
 			t.current, t.best, t.stale = best.best, best.best, true
@@ -276,8 +310,13 @@ func (s *strand) step() {
 		return
 	}
 	s.out.settle()
-	s.wish.patience = drawn(s, usualPatience, usualPatience, usualPatience/4, 2*usualPatience, 0)
-	s.wish.thrift = drawn(s, usualThrift, usualThrift, usualThrift/3, 2*usualThrift, 0)
+	if len(s.clusters) <= few {
+		s.wish.patience = drawn(s, usualPatience, usualPatience, usualPatience/4, 2*usualPatience, 0)
+		s.wish.thrift = drawn(s, usualThrift, usualThrift, usualThrift/3, 2*usualThrift, 0)
+	} else {
+		s.wish.patience = drawn(s, usualPatience, usualPatience/2, 3*usualPatience/2, 2*usualPatience)
+		s.wish.thrift = drawn(s, usualThrift, usualThrift/2, 3*usualThrift/2, 2*usualThrift)
+	}
 	allowed := s.allowed()
 	if !s.layWithin(s.out.clusters, allowed) || s.out.broken() {
 		s.learn(n, 0)
@@ -300,8 +339,8 @@ func (s *strand) step() {
 		return
 	}
 	s.current = found
-	if n == bySequence {
-		copy(s.sequence, s.next)
+	if n == bySequence || n == byTimes {
+		s.aim.become(s.next)
 	}
 }
 
@@ -326,15 +365,15 @@ type arm struct{ gain, cost float64 }
 // worth is how well a neighbourhood pays.
 func (a arm) worth() float64 { return (a.gain + 0.02) / (a.cost + 300) }
 
-// draw picks a neighbourhood by what it has brought for its cost, besides the sequences of
-// orders that are tried as long as something comes of it; with few clusters, mostly any
-// are taken.
+// draw picks a neighbourhood by what it has brought for its cost, besides the sequences and
+// times of orders that are tried as long as something comes of it; with few clusters, mostly
+// any are taken.
 func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
 	}
 	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening && s.taken%s.every == 0 {
-		return bySequence
+		return drawn(s, bySequence, bySequence, byTimes, byTimes, byTimes)
 	}
 	if len(s.clusters) <= few {
 		if s.random.IntN(3) > 0 {

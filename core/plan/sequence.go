@@ -128,6 +128,18 @@ func (l *line) learn(sequence []int, s *schedule) {
 	}
 }
 
+// even has lags differ less from their mean, by a part of what they do.
+func (l *line) even(part float64) {
+	var sum studio.Minute
+	for _, lag := range l.lag {
+		sum += lag
+	}
+	for n := range l.lag {
+		mean := sum / studio.Minute(len(l.lag))
+		l.lag[n] -= studio.Minute(part * float64(l.lag[n]-mean))
+	}
+}
+
 // tempo is how much work all makers together have done by each minute at which one of
 // them begins or ends.
 type tempo struct {

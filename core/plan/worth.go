@@ -20,7 +20,7 @@ func (s *schedule) worth() studio.Objective {
 		if t.state != placed || t.maker < 0 || j.Done() {
 			continue
 		}
-		o.Setup += t.setup
+		o.Setup += studio.Minute(t.setup)
 		if t.overtime {
 			for n := range t.stretches() {
 				span := t.stretch(n)
