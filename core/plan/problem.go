@@ -389,7 +389,7 @@ func (p *problem) want() {
 // orders of many steps are begun too late. It hardly ever waits less than leastQueue.
 const (
 	usualQueue studio.Minute = 400
-	leastQueue studio.Minute = 120
+	leastQueue studio.Minute = 240
 )
 
 // due are times of orders, but when they are due where that is later or no times are given.
