@@ -24,20 +24,15 @@ type cluster struct {
 
 func compare[T cmp.Ordered](a, b T) int { return cmp.Compare(a, b) }
 
-// graphOfJobs is, for each job by number, those that come after it. The search for
-// components asks a graph for no more than what it has and what comes after.
+// graphOfJobs is some jobs by number and, for each, those that come after it. The search for
+// components asks a graph for no more than that.
 type graphOfJobs struct {
 	graph.Directed
+	nodes []graph.Node
 	after [][]graph.Node
 }
 
-func (g graphOfJobs) Nodes() graph.Nodes {
-	all := make([]graph.Node, len(g.after))
-	for i := range all {
-		all[i] = simple.Node(i)
-	}
-	return iterator.NewOrderedNodes(all)
-}
+func (g graphOfJobs) Nodes() graph.Nodes { return iterator.NewOrderedNodes(g.nodes) }
 
 func (g graphOfJobs) From(id int64) graph.Nodes {
 	if len(g.after[id]) == 0 {
@@ -51,17 +46,23 @@ func (g graphOfJobs) From(id int64) graph.Nodes {
 // counts as coming before each other.
 func (p *problem) cluster() {
 	g := graphOfJobs{after: make([][]graph.Node, len(p.jobs))}
+	with := make([]int, len(p.jobs)) // a wait in the air begins when that before ends: they are one node
+	for n, j := range p.jobs {
+		if j.before != nil && j.inAir() {
+			with[n] = with[j.before.number]
+		} else {
+			with[n] = n
+			g.nodes = append(g.nodes, simple.Node(n))
+		}
+	}
 	edge := func(a, b *job) {
-		if a != b {
-			g.after[a.number] = append(g.after[a.number], simple.Node(b.number))
+		if from, to := with[a.number], with[b.number]; from != to {
+			g.after[from] = append(g.after[from], simple.Node(to))
 		}
 	}
 	for _, j := range p.jobs {
 		if j.before != nil {
 			edge(j.before, j)
-			if j.inAir() {
-				edge(j, j.before) // it begins when that ends
-			}
 		}
 		for i := range j.in {
 			k := &j.in[i]
@@ -75,17 +76,21 @@ func (p *problem) cluster() {
 			edge(j, h)
 		}
 	}
+	of := make([]*cluster, len(p.jobs))
 	for _, component := range topo.TarjanSCC(g) {
 		c := &cluster{}
 		for _, node := range component {
-			if j := p.jobs[node.ID()]; !j.Done() && !j.running() {
-				c.jobs = append(c.jobs, j)
-				j.cluster = c
-			}
+			of[node.ID()] = c
 		}
-		if len(c.jobs) > 0 {
-			p.clusters = append(p.clusters, c)
+	}
+	for n, j := range p.jobs {
+		if j.Done() || j.running() {
+			continue
 		}
+		if j.cluster = of[with[n]]; len(j.cluster.jobs) == 0 {
+			p.clusters = append(p.clusters, j.cluster)
+		}
+		j.cluster.jobs = append(j.cluster.jobs, j)
 	}
 	for _, c := range p.clusters {
 		slices.SortFunc(c.jobs, func(a, b *job) int { return compare(a.rank, b.rank) })

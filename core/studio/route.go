@@ -1,6 +1,9 @@
 package studio
 
-import "slices"
+import (
+	"slices"
+	"sync"
+)
 
 // Route is the scheduling problem of counted lots: what their recipes ask for in
 // tasks, links and holds, with what has happened to them. Lots, links and pegs
@@ -19,12 +22,16 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 	for i := range doc.Work {
 		r.work[doc.Work[i].ID] = &doc.Work[i]
 	}
-	r.instance.Lots = make([]Routing, 0, len(lots))
-	for i := range lots {
-		r.instance.Lots = append(r.instance.Lots, r.routing(&lots[i]))
-	}
-	r.lags()
+	r.instance.Lots = make([]Routing, len(lots))
+	var routing sync.WaitGroup
+	routing.Go(func() {
+		for i := range lots {
+			r.instance.Lots[i] = r.routing(&lots[i])
+		}
+	})
+	r.lags(lots)
 	r.wants(lots, shelf)
+	routing.Wait()
 	return &r.instance
 }
 
@@ -329,9 +336,9 @@ func (r *router) surroundings(recipe *Recipe, at int) (in ID) {
 }
 
 // lags are the windows of steps and inputs, and that inputs come first.
-func (r *router) lags() {
-	for i := range r.instance.Lots {
-		l := r.lots[r.instance.Lots[i].ID]
+func (r *router) lags(lots []Lot) {
+	for i := range lots {
+		l := &lots[i]
 		recipe := r.book.Of(l.Made())
 		first := recipe.after(l.Reached)
 		for at := first; at < len(recipe.Steps); at++ {
