@@ -14,7 +14,7 @@ func (s *schedule) finished() *studio.Plan {
 	bounds := studio.Bounds{}
 	var bounding sync.WaitGroup
 	if out.Objective.Lateness > 0 {
-		bounding.Go(func() { bounds = newSchedule(s.problem).bounds() })
+		bounding.Go(func() { bounds = s.bound() })
 	}
 	causes := make([]because, len(s.jobs))
 	for _, j := range s.jobs {

@@ -232,12 +232,15 @@ func (s *schedule) place(c *cluster, least bool) *fault {
 	var base studio.Minute
 	for step := studio.Minute(240); ; step = min(2*step, 2*1440) {
 		tried, why := s.placeFrom(c, least, base)
-		if why == nil || tried < usualTries || base+step > s.horizon {
+		if why == nil || tried < s.tries(c) || base+step > s.horizon {
 			return why
 		}
 		base = max(base, s.floor[c.jobs[0].number].at(s.now)) + step
 	}
 }
+
+// tries is how many jobs of a cluster are laid anew before it is looked for room elsewhere.
+func (s *schedule) tries(c *cluster) int { return max(usualTries, s.wish.tries*len(c.jobs)) }
 
 // at is the minute that a fault asks for, now where there is none.
 func (f *fault) at(now studio.Minute) studio.Minute {
@@ -249,7 +252,7 @@ func (f *fault) at(now studio.Minute) studio.Minute {
 
 // placeFrom places the jobs of a cluster one after the other, none before a minute. Where
 // one finds that another should have begun later, that one and all after it are laid
-// anew. It counts the jobs laid anew, and gives up after usualTries.
+// anew. It counts the jobs laid anew, and gives up after so many.
 func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries int, why *fault) {
 	jobs := c.jobs
 	if shuffled := s.wish.shuffled[c.number]; shuffled != nil {
@@ -275,7 +278,7 @@ func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries 
 			continue
 		}
 		back := slices.Index(jobs, why.delay)
-		if tries += 1 + i - max(0, back); back < 0 || tries > usualTries || why.to > s.horizon {
+		if tries += 1 + i - max(0, back); back < 0 || tries > s.tries(c) || why.to > s.horizon {
 			for _, k := range slices.Backward(jobs[:i]) {
 				s.unlay(k)
 			}

@@ -232,7 +232,8 @@ func (j *job) wayOf(maker int) int {
 // How many jobs of a cluster are laid anew before it is looked for room elsewhere, and how
 // many gaps in a maker's time are tried for one of them.
 const (
-	usualTries = 1500
+	usualTries = 400
+	triesEach  = 28 // where jobs are many
 	mostTries  = 4000
 )
 

@@ -32,6 +32,7 @@ type problem struct {
 	wasted        [][]int64      // by craft and person: what of a minute is lost if they give it to that, in thousandths
 	sought        []int64        // by person: how much of all work they could do, in thousandths
 	resets        bool           // some family is reset by other work
+	bound         func() studio.Bounds
 	gripping      [][]*job       // by kind of tool: who may use one
 	holding       [][]*job       // by place: who takes up some of it
 }
@@ -145,6 +146,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 		p.clusters[n].latest = latest
 	}
 	p.seek()
+	p.bound = sync.OnceValue(func() studio.Bounds { return newSchedule(p).bounds() })
 	pricing.Wait()
 	return p, nil
 }

@@ -38,6 +38,7 @@ type wish struct {
 	loyalty           studio.Minute  // to who is preferred; with none, nobody else is asked while they can
 	patience          studio.Minute  // for those who can do little else
 	thrift            studio.Minute  // with people's time
+	tries             int            // for each job of a cluster of many
 	forgets           forgetting     // what people were told
 }
 
@@ -87,7 +88,7 @@ func (t *spot) tools() []int {
 
 func newSchedule(p *problem) *schedule {
 	s := &schedule{problem: p, standing: standing{at: make([]spot, len(p.jobs))}, blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
-		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift, forgetting{}}}
+		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift, triesEach, forgetting{}}}
 	s.byUrgency()
 	s.clear()
 	return s

@@ -91,7 +91,11 @@ func newSearch(p *problem, options Options) *search {
 		p.tell(options.From)
 		var anew *schedule
 		var laying sync.WaitGroup
-		laying.Go(func() { anew = s.anew() })
+		laying.Go(func() {
+			if anew = s.anew(); anew.worth().Lateness > 0 {
+				go p.bound() // it will be asked for
+			}
+		})
 		same := first.follow(options.From) && p.now == options.From.Now
 		if laying.Wait(); !same && first.thin() > 0 {
 			first = s.better(first, anew)
