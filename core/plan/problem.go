@@ -33,8 +33,8 @@ type problem struct {
 	sought        []int64        // by person: how much of all work they could do, in thousandths
 	resets        bool           // some family is reset by other work
 	bound         func() studio.Bounds
-	gripping      [][]*job       // by kind of tool: who may use one
-	holding       [][]*job       // by place: who takes up some of it
+	gripping      [][]*job // by kind of tool: who may use one
+	holding       [][]*job // by place: who takes up some of it
 }
 
 // job is a task to be planned.

@@ -54,7 +54,8 @@ type strand struct {
 	stale    bool // the best is what the schedule is, and not yet kept
 	taken    int  // steps
 	patience int  // steps since the best was found
-	opening  bool // something comes of sequences still
+	byOrders bool // other sequences and times of orders are worth most
+	opening  bool // the best has not been the same for long yet
 	kicked   bool // this step goes anywhere
 	line     *line
 	aim      aim
@@ -168,7 +169,8 @@ func (s *search) begin(from *schedule) {
 		for n := range neighbourhoods {
 			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
 		}
-		t.opening = len(s.orders) > 1 && len(s.clusters) > few && !t.without[bySequence]
+		t.byOrders = len(s.orders) > 1 && len(s.clusters) > few && !t.without[bySequence]
+		t.opening = t.byOrders
 		if s.options.Steps > 0 {
 			t.line = newLine(s.problem)
 			t.aim.become(s.aim)
@@ -376,7 +378,8 @@ func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
 	}
-	if s.opening = s.opening && s.patience < 200 && s.best.Lateness > 0; s.opening && s.taken%s.every == 0 {
+	s.opening = s.opening && s.patience < 200
+	if s.byOrders && s.best.Lateness > 0 && s.taken%s.every == 0 {
 		return drawn(s, bySequence, bySequence, byTimes, byTimes, byTimes)
 	}
 	if len(s.clusters) <= few {
