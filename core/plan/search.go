@@ -109,22 +109,30 @@ func newSearch(p *problem, options Options) *search {
 }
 
 // anew is the best of some schedules: laid towards when orders are due or, where a plan is
-// repaired, when they were to be ready, as people were told; where some are late then,
-// towards when they would be in the sequence that the line of orders thinks best; where that
-// takes no time, also one in which whoever is done first gets a task.
+// repaired, when they were to be ready, as people were told; else also towards when they
+// would be in the sequence that the line of orders thinks best; where that takes no time,
+// also one in which whoever is done first gets a task.
 func (s *search) anew() *schedule {
 	var times []studio.Minute
+	var inLine aim
+	var best, second *schedule
+	var laying sync.WaitGroup
 	if from := s.options.From; from != nil {
 		times = s.due(s.readyIn(from))
+	} else if len(s.orders) > 1 {
+		laying.Go(func() {
+			l := newLine(s.problem)
+			for n := range l.lag {
+				l.lag[n] = usualLag
+			}
+			sequence := l.improved(s.aim.sequence)
+			inLine = aim{sequence, s.due(l.ready(sequence))}
+			second = s.towardsTimes(inLine.times)
+		})
 	}
-	best := s.towardsTimes(times)
-	if s.options.From == nil && len(s.orders) > 1 && best.worth().Lateness > 0 {
-		l := newLine(s.problem)
-		l.learn(s.aim.sequence, best)
-		l.even(1)
-		sequence := l.improved(s.aim.sequence)
-		inLine := aim{sequence, s.due(l.ready(sequence))}
-		if b := s.better(best, s.towardsTimes(inLine.times)); b != best {
+	best = s.towardsTimes(times)
+	if laying.Wait(); second != nil {
+		if b := s.better(best, second); b != best {
 			best, s.aim = b, inLine
 		}
 	}

@@ -15,6 +15,9 @@ type line struct {
 	lag   []studio.Minute       // by order: how long after its work is done it is ready
 }
 
+// usualLag is about how long after its work by the line an order is ready.
+const usualLag studio.Minute = 3 * 1440
+
 func newLine(p *problem) *line {
 	l := &line{p, p.tempo(), make([]studio.Milliminutes, len(p.orders)), make([]studio.Minute, len(p.orders))}
 	taken := make([]bool, len(p.clusters))
