@@ -37,18 +37,10 @@ func (s *schedule) because(j *job) because {
 	m := s.makers[at.maker]
 	was := *at
 	m.free(j, &was)
-	for i, tool := range was.tools() {
-		for n := range was.stretches() {
-			s.tools[tool].add(was.stretch(n), -j.tools[i].number)
-		}
-	}
+	s.grasp(j, &was, -1)
 	found, failed := s.earliest(way, j, &r, was.overtime, was.end)
 	m.occupy(j, &was)
-	for i, tool := range was.tools() {
-		for n := range was.stretches() {
-			s.tools[tool].add(was.stretch(n), j.tools[i].number)
-		}
-	}
+	s.grasp(j, &was, 1)
 	if failed == noFault && found.start < was.start {
 		if b := s.crowd(j, found.start); b.by != nil {
 			return b

@@ -139,10 +139,10 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p.want()
 	lengths.Wait()
 	pricing.Go(p.price)
-	for n, latest := range p.begins(nil, leastQueue) {
+	for n, latest := range p.begins(p.due(nil), leastQueue) {
 		p.jobs[n].latest = latest
 	}
-	for n, latest := range p.towards(nil, usualQueue) {
+	for n, latest := range p.towards(p.due(nil), usualQueue) {
 		p.clusters[n].latest = latest
 	}
 	p.seek()
@@ -420,21 +420,17 @@ func (p *problem) towards(times []studio.Minute, queue studio.Minute) []studio.M
 	return latest
 }
 
-// begins is when each job must begin at the latest for orders to be ready by some times, or
-// when they are due where none are given: backwards from that, standard lengths and so long
-// a wait for people before each task, by day and night.
+// begins is when each job must begin at the latest for orders to be ready by some times:
+// backwards from that, standard lengths and so long a wait for people before each task, by
+// day and night.
 func (p *problem) begins(times []studio.Minute, queue studio.Minute) []studio.Minute {
 	ends, begins := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.jobs))
 	for i := range ends {
 		ends[i] = p.horizon
 	}
 	for n, o := range p.orders {
-		by := o.ReadyBy
-		if times != nil {
-			by = times[n]
-		}
 		for _, j := range o.last {
-			ends[j.number] = min(ends[j.number], by)
+			ends[j.number] = min(ends[j.number], times[n])
 		}
 	}
 	for _, j := range slices.Backward(p.byRank) {

@@ -174,7 +174,7 @@ func TestTheGainOfAMoveIsWhatItSaves(t *testing.T) {
 // due, and never earlier; and by as much sooner as people are busy.
 func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
 	p := season(t)
-	due, early, late := p.towards(nil, usualQueue), make([]studio.Minute, len(p.orders)), make([]studio.Minute, len(p.orders))
+	due, early, late := p.towards(p.due(nil), usualQueue), make([]studio.Minute, len(p.orders)), make([]studio.Minute, len(p.orders))
 	for n, o := range p.orders {
 		early[n], late[n] = o.ReadyBy-500, o.ReadyBy+500
 	}
@@ -189,7 +189,7 @@ func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
 		}
 	}
 	assert.Greater(t, alone, len(p.clusters)/2)
-	for n, free := range p.towards(nil, 0) {
+	for n, free := range p.towards(p.due(nil), 0) {
 		require.LessOrEqual(t, due[n], free-usualQueue, "nobody is free at once")
 	}
 }

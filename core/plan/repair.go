@@ -103,8 +103,10 @@ func (s *schedule) follow(from *studio.Plan) bool {
 		return true
 	}
 	out.follow()
-	out.settle()                                                                    // and what is now charged otherwise
-	s.wish.loyalty, s.wish.patience, s.wish.thrift, s.wish.tries = loyalty, 0, 0, 0 // it is to be there at once
+	out.settle() // and what is now charged otherwise
+
+	// It is to be there at once: what comes together hardest is not tried for long.
+	s.wish.loyalty, s.wish.patience, s.wish.thrift, s.wish.tries = loyalty, 0, 0, 0
 	s.lay(out.clusters)
 	s.wish.loyalty, s.wish.patience, s.wish.thrift, s.wish.tries = 0, usualPatience, usualThrift, triesEach
 	s.unblock()

@@ -178,11 +178,7 @@ func (s *schedule) put(j *job, to spot) {
 	s.at[j.number] = to
 	if to.maker >= 0 {
 		s.makers[to.maker].occupy(j, &s.at[j.number])
-		for i, tool := range to.tools() {
-			for n := range to.stretches() {
-				s.tools[tool].add(to.stretch(n), j.tools[i].number)
-			}
-		}
+		s.grasp(j, &to, 1)
 	}
 	if to.machine >= 0 {
 		s.machines[to.machine].put(j, studio.Span{From: to.start, To: to.end})
@@ -194,16 +190,21 @@ func (s *schedule) take(j *job) {
 	from := &s.at[j.number]
 	if from.maker >= 0 {
 		s.makers[from.maker].free(j, from)
-		for i, tool := range from.tools() {
-			for n := range from.stretches() {
-				s.tools[tool].add(from.stretch(n), -j.tools[i].number)
-			}
-		}
+		s.grasp(j, from, -1)
 	}
 	if from.machine >= 0 {
 		s.machines[from.machine].free(j, from.start)
 	}
 	s.vacate(j)
+}
+
+// grasp takes up the tools of a job at a spot, or with -1 lays them down.
+func (s *schedule) grasp(j *job, at *spot, times int64) {
+	for i, tool := range at.tools() {
+		for n := range at.stretches() {
+			s.tools[tool].add(at.stretch(n), times*j.tools[i].number)
+		}
+	}
 }
 
 // stretches is the number of spans in which somebody is at a task.

@@ -22,12 +22,9 @@ const (
 	heat      = 0.01 // of the best lateness: about how much worse a step may be at first
 )
 
-// sequenceEach is how many steps come to one that tries other times of orders, by strand, as
-// long as something comes of it: much is laid anew then, which takes as long as many other
-// steps.
-var sequenceEach = [strands]int{8, 3}
-
-func SetEach(a, b int) { sequenceEach = [strands]int{a, b} }
+// ordersEach is how many steps come to one that tries another sequence or other times of
+// orders, by strand: much is laid anew then, which takes as long as many other steps.
+var ordersEach = [strands]int{8, 3}
 
 // search is the planning of one problem: a large neighbourhood search.
 type search struct {
@@ -44,7 +41,7 @@ type search struct {
 type strand struct {
 	*schedule
 	lateOnly bool
-	every    int  // so many steps it tries other times of orders, while something comes of it
+	every    int  // so many steps it tries other sequences or times of orders
 	lone     bool // it goes off by itself now and then
 	random   *rand.Rand
 	out      *removal
@@ -113,7 +110,7 @@ func newSearch(p *problem, options Options) *search {
 // would be in the sequence that the line of orders thinks best; where that takes no time,
 // also one in which whoever is done first gets a task.
 func (s *search) anew() *schedule {
-	var times []studio.Minute
+	times := s.aim.times
 	var inLine aim
 	var best, second *schedule
 	var laying sync.WaitGroup
@@ -172,7 +169,7 @@ func (s *search) begin(from *schedule) {
 		if n > 0 && s.options.Steps <= stepsEach {
 			break
 		}
-		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few, every: sequenceEach[n],
+		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few, every: ordersEach[n],
 			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), without: make([]bool, len(neighbourhoods))}
 		for n := range neighbourhoods {
 			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
@@ -185,9 +182,7 @@ func (s *search) begin(from *schedule) {
 		}
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
-			t.adopt(from.at)
-			copy(t.wish.hurried, from.wish.hurried)
-			copy(t.wish.overtime, from.wish.overtime)
+			t.become(from.at, &from.wish)
 		}
 		t.out = newRemoval(t.schedule)
 		t.current = value{t.worth(), t.left(), t.unrest()}
@@ -213,6 +208,13 @@ func (s *schedule) adopt(at []spot) {
 			s.set(j, at[j.number])
 		}
 	}
+}
+
+// become makes a schedule another, and what is wished for it.
+func (s *schedule) become(at []spot, wish *wish) {
+	s.adopt(at)
+	copy(s.wish.hurried, wish.hurried)
+	copy(s.wish.overtime, wish.overtime)
 }
 
 // run searches for so many steps, or until it is told to stop, and gives the steps done.
@@ -274,10 +276,8 @@ func (s *search) meet() {
 	best.keep()
 	for _, t := range s.strands {
 		if t.compare(best.best, t.best) < 0 {
-			t.adopt(best.bestAt)
+			t.become(best.bestAt, &best.wish)
 			t.aim.become(best.aim)
-			copy(t.wish.hurried, best.wish.hurried)
-			copy(t.wish.overtime, best.wish.overtime)
 			t.current, t.best, t.stale = best.best, best.best, true
 		}
 	}
@@ -380,8 +380,7 @@ type arm struct{ gain, cost float64 }
 func (a arm) worth() float64 { return (a.gain + 0.02) / (a.cost + 300) }
 
 // draw picks a neighbourhood by what it has brought for its cost, besides the sequences and
-// times of orders that are tried as long as something comes of it; with few clusters, mostly
-// any are taken.
+// times of orders that are tried now and then; with few clusters, mostly any are taken.
 func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
