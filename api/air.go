@@ -2,11 +2,11 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"mime"
 	"net/http"
 	"slices"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
@@ -72,8 +72,9 @@ func (s *Service) registerAir(to huma.API) {
 		ContentType string `header:"Content-Type"`
 		RawBody     []byte `contentType:"application/senml+json"`
 	}
-	huma.Register(to, huma.Operation{OperationID: "send-readings", Method: http.MethodPost, Path: "/api/readings", Summary: "Readings of temperature and humidity, as SenML or CSV",
-		MaxBodyBytes: mostReadings, Errors: []int{413, 415, 422, 429, 503}}, func(ctx context.Context, in *sent) (*body[Received], error) {
+	d := post("/readings", "send-readings", "", "Readings of temperature and humidity, as SenML or CSV").taking(mostReadings).
+		described(WayDevice, http.StatusRequestEntityTooLarge, http.StatusUnsupportedMediaType, http.StatusUnprocessableEntity, http.StatusTooManyRequests, http.StatusServiceUnavailable)
+	huma.Register(to, d, func(ctx context.Context, in *sent) (*body[Received], error) {
 		answer, err := s.Receive(ctx, in.ContentType, in.RawBody)
 		if err == nil {
 			err = s.breathe(ctx, answer.late)
@@ -83,11 +84,7 @@ func (s *Service) registerAir(to huma.API) {
 	type history struct {
 		Days int64 `query:"days" minimum:"1" maximum:"400" default:"1" doc:"how far back the curves go"`
 	}
-	get(to, "/air", "get-air", "The air of the studio: now, behind and ahead", func(ctx context.Context, in *history) (AirView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return AirView{}, err
-		}
+	ask(s, to, get("/air", "get-air", "The air of the studio: now, behind and ahead"), func(ctx context.Context, at *moment, in *history) (AirView, error) {
 		return s.air(ctx, at, in.Days)
 	})
 	type say struct {
@@ -97,20 +94,20 @@ func (s *Service) registerAir(to huma.API) {
 			Until studio.Minute `json:"until"`
 		}
 	}
-	command(to, http.MethodPost, "/air/words", "say-of-air", "What the lead says of the coming air", func(ctx context.Context, in *say) (Moved, error) {
-		return s.reword(ctx, in.Who, "Said of the air", func(at *situation) ([]climate.Word, string, error) {
-			word, err := climate.Say(in.Body.Feels, at.now, in.Body.Until)
-			word.ID = studio.ID(in.CommandID)
-			return []climate.Word{word}, word.Said + " until " + at.calendar.Time(word.Until).Format("Mon 2 Jan 15:04"), err
-		})
+	wish(s, to, post("/air/words", "say-of-air", "said of the air", "What the lead says of the coming air"), func(ctx context.Context, at *moment, in *say) (func(*change) (Moved, error), error) {
+		word, err := climate.Say(in.Body.Feels, at.Now, in.Body.Until)
+		if err != nil {
+			return nil, err
+		}
+		word.ID = studio.ID(in.CommandID)
+		said := "Said of the air: " + word.Said + " until " + at.Calendar.Time(word.Until).Format("Mon 2 Jan 15:04")
+		return s.reworded(ctx, at, []climate.Word{word}, said)
 	})
 	type unsay struct {
 		Who
 	}
-	command(to, http.MethodDelete, "/air/words", "unsay-of-air", "Let the sensors speak for themselves again", func(ctx context.Context, in *unsay) (Moved, error) {
-		return s.reword(ctx, in.Who, "What was said of the air is taken back", func(*situation) ([]climate.Word, string, error) {
-			return []climate.Word{}, "", nil
-		})
+	wish(s, to, remove("/air/words", "unsay-of-air", "what was said of the air is taken back", "Let the sensors speak for themselves again"), func(ctx context.Context, at *moment, in *unsay) (func(*change) (Moved, error), error) {
+		return s.reworded(ctx, at, []climate.Word{}, "What was said of the air is taken back")
 	})
 	type hang struct {
 		Who
@@ -119,30 +116,24 @@ func (s *Service) registerAir(to huma.API) {
 			In *studio.ID `json:"in,omitempty" doc:"the surroundings, the room if empty; nothing takes it down"`
 		}
 	}
-	command(to, http.MethodPost, "/sensors/{sensor}/hang", "hang-sensor", "Say where a sensor hangs", func(ctx context.Context, in *hang) (Moved, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Moved{}, err
-		}
-		if in.Body.In != nil && *in.Body.In != "" && at.inForce.surroundings(*in.Body.In) == "" {
-			return Moved{}, huma.Error422UnprocessableEntity("the studio has no such surroundings", &huma.ErrorDetail{Location: "body.in", Value: *in.Body.In})
-		}
-		done, err := s.do(ctx, in.Who, "sensor hung", func(tx *store.Tx) (any, error) {
-			sensor, err := tx.HangSensor(in.Sensor, in.Body.In)
-			switch {
-			case in.Body.In == nil:
-				tx.Summary = sensor.Device + " was taken down"
-			case *in.Body.In == "":
-				tx.Summary = sensor.Device + " hangs in the room"
-			default:
-				tx.Summary = sensor.Device + " hangs in " + at.inForce.surroundings(*in.Body.In)
+	fact(s, to, post("/sensors/{sensor}/hang", "hang-sensor", "sensor hung", "Say where a sensor hangs"), func(c *change, in *hang) (Moved, error) {
+		name := ""
+		if in.Body.In != nil && *in.Body.In != "" {
+			if name = c.at.inForce.surroundings(*in.Body.In); name == "" {
+				return Moved{}, huma.Error422UnprocessableEntity("the studio has no such surroundings", &huma.ErrorDetail{Location: "body.in", Value: *in.Body.In})
 			}
-			return Moved{}, err
-		})
-		if err != nil {
-			return Moved{}, err
 		}
-		return Moved{done.N}, s.breathe(ctx, true)
+		sensor, err := c.HangSensor(in.Sensor, in.Body.In)
+		switch {
+		case in.Body.In == nil:
+			c.Summary = sensor.Device + " was taken down"
+		case name == "":
+			c.Summary = sensor.Device + " hangs in the room"
+		default:
+			c.Summary = sensor.Device + " hangs in " + name
+		}
+		c.after = func(ctx context.Context) error { return s.breathe(ctx, true) }
+		return Moved{c.N()}, err
 	})
 }
 
@@ -152,7 +143,7 @@ const mostReadings = 4 << 20
 // Receive keeps what a device sent. What cannot be is named, the rest is kept.
 func (s *Service) Receive(ctx context.Context, contentType string, sent []byte) (Received, error) {
 	media, _, _ := mime.ParseMediaType(contentType) // of a type that cannot be read nothing is known
-	now, calendar, err := s.minute(ctx)
+	now, calendar, err := s.situations.Now(ctx)
 	if err != nil {
 		return Received{}, err
 	}
@@ -196,18 +187,9 @@ func (s *Service) Receive(ctx context.Context, contentType string, sent []byte) 
 	}
 	r.Refused = append([]outside.Unread{}, r.Refused[:min(20, len(r.Refused))]...)
 	if r.Fresh > 0 {
-		s.listen(EventAir, int64(now))
+		s.listen(Event{Name: EventAir, N: int64(now)})
 	}
 	return r, nil
-}
-
-// minute is now, without reckoning anything.
-func (s *Service) minute(ctx context.Context) (studio.Minute, studio.Calendar, error) {
-	_, calendar, standing, err := s.store.LastN(ctx)
-	if err != nil {
-		return 0, calendar, err
-	}
-	return s.clock(calendar, standing), calendar, nil
 }
 
 // breathe has plans reckon with the air as it has become, where that matters to what
@@ -216,11 +198,20 @@ func (s *Service) minute(ctx context.Context) (studio.Minute, studio.Calendar, e
 func (s *Service) breathe(ctx context.Context, late bool) error {
 	s.breathing.Lock()
 	defer s.breathing.Unlock()
-	now, _, err := s.minute(ctx)
+	now, _, err := s.situations.Now(ctx)
 	if err != nil || now/60 == s.breathed && !late {
 		return err
 	}
-	_, err = facts(ctx, s, func(at *situation) (nothing, error) { return nothing{}, s.takeAir(ctx, at) })
+	const tries = 8
+	for range tries {
+		at, e := s.settled(ctx)
+		if e != nil {
+			return e
+		}
+		if err = s.takeAir(ctx, at); !errors.Is(err, errOvertaken) {
+			break
+		}
+	}
 	if err == nil {
 		s.breathed = now / 60
 	}
@@ -230,124 +221,110 @@ func (s *Service) breathe(ctx context.Context, late bool) error {
 // Open has plans reckon with the air as it is when the application is opened.
 func (s *Service) Open(ctx context.Context) error { return s.breathe(ctx, true) }
 
-func (s *Service) takeAir(ctx context.Context, at *situation) error {
-	fresh, inUse, err := s.store.FreshAir(ctx, at.now, nil)
+func (s *Service) takeAir(ctx context.Context, at *moment) error {
+	fresh, inUse, err := s.store.FreshAir(ctx, at.Now, nil)
 	if err != nil {
 		return err
 	}
-	if !climate.Due(at.inForce.doc, at.calendar, inUse, fresh) {
+	if !climate.Due(at.inForce.Doc, at.Calendar, inUse, fresh) {
 		return nil
 	}
-	moves, err := at.inForce.with(fresh)
+	moves, err := at.inForce.with(ctx, fresh)
 	if err != nil {
 		return err
 	}
 	fresh.Moves = moves
-	done, err := s.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "air taken", Now: at.now}, func(tx *store.Tx) (any, error) {
+	done, err := s.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "air taken", Now: at.Now}, func(tx *store.Tx) (any, error) {
+		if tx.Base() != at.N {
+			return nil, errOvertaken
+		}
 		tx.Summary = "The air is other than was reckoned with; " + moves
-		return Moved{}, errOr(at.unchanged(tx), func() error { return tx.SetAir(fresh) })
+		return Moved{tx.N()}, tx.SetAir(fresh)
 	})
-	s.told(done, err)
-	return err
-}
-
-func errOr(err error, then func() error) error {
 	if err != nil {
 		return err
 	}
-	return then()
+	_, err = s.situations.Refresh(ctx, done.N)
+	s.listen(Event{Name: EventFacts, N: done.N, Topics: []string{"air", "journal"}})
+	return err
 }
 
 // with says what another air would move in the plan.
-func (a *answer) with(air climate.Air) (string, error) {
-	doc := *a.doc
+func (a *answer) with(ctx context.Context, air climate.Air) (string, error) {
+	doc := *a.Doc
 	air.Into(&doc)
-	after, err := plan.Repair(&doc, a.count, a.plan)
+	after, err := plan.Repair(&doc, a.Count, a.Plan, ctx.Done())
 	if err != nil {
 		return "", err
 	}
-	d := plan.Compare(a.plan, after)
+	d := plan.Compare(a.Plan, after)
 	says := fmt.Sprintf("%d tasks move", len(d.Moved))
 	if len(d.Moved) == 1 {
 		says = "1 task moves"
 	}
 	for _, o := range d.Orders {
-		i := slices.IndexFunc(a.doc.Orders, func(order studio.Order) bool { return order.ID == o.Order })
+		i := slices.IndexFunc(a.Doc.Orders, func(order studio.Order) bool { return order.ID == o.Order })
 		if i < 0 || o.Before == nil || o.After == nil || o.Before.Slack == nil || o.After.Slack == nil {
 			continue
 		}
 		switch by := (*o.After.Slack - *o.Before.Slack) / 60; {
 		case by < 0:
-			says += fmt.Sprintf(", %s %d h less slack", a.doc.Orders[i].Name, -by)
+			says += fmt.Sprintf(", %s %d h less slack", a.Doc.Orders[i].Name, -by)
 		case by > 0:
-			says += fmt.Sprintf(", %s %d h more slack", a.doc.Orders[i].Name, by)
+			says += fmt.Sprintf(", %s %d h more slack", a.Doc.Orders[i].Name, by)
 		}
 	}
 	return says, nil
 }
 
-// reword changes what the lead says of the air, and has plans reckon with it.
-func (s *Service) reword(ctx context.Context, who Who, kind string, change func(*situation) (words []climate.Word, said string, err error)) (Moved, error) {
-	s.breathing.Lock()
-	defer s.breathing.Unlock()
-	return facts(ctx, s, func(at *situation) (Moved, error) {
-		words, said, err := change(at)
-		if err != nil {
-			return Moved{}, err
-		}
-		fresh, _, err := s.store.FreshAir(ctx, at.now, words)
-		if err != nil {
-			return Moved{}, err
-		}
-		moves, err := at.inForce.with(fresh)
-		if err != nil {
-			return Moved{}, err
-		}
-		fresh.Moves = moves
-		done, err := s.do(ctx, who, strings.ToLower(kind), func(tx *store.Tx) (any, error) {
-			if tx.Summary = kind; said != "" {
-				tx.Summary += ": " + said
-			}
-			tx.Summary += "; " + moves
-			return Moved{}, errOr(at.unchanged(tx), func() error { return tx.SetAir(fresh) })
-		})
-		return Moved{done.N}, err
-	})
+// reworded is what the lead says of the air, and what having plans reckon with it moves.
+func (s *Service) reworded(ctx context.Context, at *moment, words []climate.Word, said string) (func(*change) (Moved, error), error) {
+	fresh, _, err := s.store.FreshAir(ctx, at.Now, words)
+	if err != nil {
+		return nil, err
+	}
+	if fresh.Moves, err = at.inForce.with(ctx, fresh); err != nil {
+		return nil, err
+	}
+	return func(c *change) (Moved, error) {
+		c.Summary = said + "; " + fresh.Moves
+		return Moved{c.N()}, c.SetAir(fresh)
+	}, nil
 }
 
 // surroundings is the name of surroundings, empty where there are none such.
 func (a *answer) surroundings(id studio.ID) string {
-	i := slices.IndexFunc(a.doc.Surroundings, func(s studio.Surroundings) bool { return s.ID == id })
+	i := slices.IndexFunc(a.Doc.Surroundings, func(s studio.Surroundings) bool { return s.ID == id })
 	if i < 0 {
 		return ""
 	}
-	return a.doc.Surroundings[i].Name
+	return a.Doc.Surroundings[i].Name
 }
 
-func (s *Service) air(ctx context.Context, at *situation, days int64) (AirView, error) {
-	v := AirView{N: at.n, Now: at.now, Places: []PlaceAir{}, Words: []climate.Word{}, Sensors: []SensorView{}}
+func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, error) {
+	v := AirView{N: at.N, Now: at.Now, Places: []PlaceAir{}, Words: []climate.Word{}, Sensors: []SensorView{}}
 	sensors, err := s.store.Sensors(ctx)
 	if err != nil {
 		return v, err
 	}
 	latest := map[studio.ID][]climate.Sample{}
 	for _, sensor := range sensors {
-		samples, err := s.store.Samples(ctx, sensor.ID, at.now-climate.Unchanged, at.now+climate.Ahead+1)
+		samples, err := s.store.Samples(ctx, sensor.ID, at.Now-climate.Unchanged, at.Now+climate.Ahead+1)
 		if err != nil {
 			return v, err
 		}
 		if sensor.In != nil {
-			latest[*sensor.In] = append(latest[*sensor.In], samples[climate.Since(samples, at.now-climate.Patience):]...)
+			latest[*sensor.In] = append(latest[*sensor.In], samples[climate.Since(samples, at.Now-climate.Patience):]...)
 		}
-		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && climate.Quiet(sensor.Last, at.now), climate.Stuck(samples)})
+		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && climate.Quiet(sensor.Last, at.Now), climate.Stuck(samples)})
 	}
 	places := []PlaceAir{{Named: Named{Name: "The room"}}}
-	for _, in := range at.inForce.doc.Surroundings {
+	for _, in := range at.inForce.Doc.Surroundings {
 		places = append(places, PlaceAir{Named: Named{ID: in.ID, Name: in.Name}, Closed: in.Closed})
 	}
-	hour := int64(at.now / 60)
-	v.Stall = climate.Stall(at.inForce.doc)
-	behind, err := s.store.Air(ctx, at.now, hour-24*days-12, hour+shownAhead)
+	hour := int64(at.Now / 60)
+	v.Stall = climate.Stall(at.inForce.Doc)
+	behind, err := s.store.Air(ctx, at.Now, hour-24*days-12, hour+shownAhead)
 	if err != nil {
 		return v, err
 	}

@@ -1,6 +1,15 @@
 // Package api is what the application can be asked over HTTP: it decodes, calls
 // the store and the core, and encodes. It holds no rule of the job.
 //
+// Every operation is registered in one of these ways, and in no other:
+//
+//   - kept: a view of the published situation, worked out and encoded once for all who ask.
+//   - read: rows of the file, or what the program itself is doing.
+//   - ask: a question that is cheap to answer and writes nothing.
+//   - beside: a question that is dear; few are worked on at once, and none whose asker is gone.
+//   - fact, wish: commands, which pass the gate (gate.go).
+//   - device: what a sensor sends, which is nobody's command.
+//
 // Errors are RFC 9457 problems with the place of the field they are about.
 package api
 
@@ -8,55 +17,62 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"log"
+	"log/slog"
 	"net/http"
+	"reflect"
 	"sync"
+	"sync/atomic"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"bractum/core/count"
 	"bractum/core/studio"
 	"bractum/outside"
+	"bractum/situation"
 	"bractum/store"
 )
 
-// Clock gives now from the calendar and, in the demo, the minute at which the
-// studio's clock stands.
-type Clock func(calendar studio.Calendar, standing *studio.Minute) studio.Minute
-
 // Service answers operations from one store. It is safe for concurrent use.
 type Service struct {
-	store  *store.Store
-	clock  Clock
-	listen Listener
-	out    outside.Services
-
-	mu      sync.Mutex
-	latest  *situation
-	counter count.Counter
+	store      *store.Store
+	situations *situation.Worker
+	listen     Listener
+	out        outside.Services
+	may        func(person, operation string) error
+	limit      *limit
 
 	searching searching
+	last      atomic.Pointer[situation.Situation]
 
 	breathing sync.Mutex    // while the air is taken
 	breathed  studio.Minute // the hour at which it was taken last
 }
 
-// Listener is told of every new journal number, and whenever a search is further.
-type Listener func(event string, n int64)
+// Listener is told of every new situation, and of how far a search is.
+type Listener func(Event)
 
-// Events that a listener is told of.
+// Event is something that clients refetch for. Topics are what it is about.
+type Event struct {
+	Name   string
+	N      int64
+	Topics []string
+}
+
+// Names of events: something was recorded; it is worked out; a search is further; readings
+// came.
 const (
-	EventJournal = "journal"
+	EventFacts   = "facts"
+	EventPlanned = "planned"
 	EventSearch  = "search"
 	EventAir     = "air"
 )
 
 // Register adds all operations to an API. The listener may be nil.
-func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out outside.Services) *Service {
+func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, out outside.Services) *Service {
 	if listen == nil {
-		listen = func(string, int64) {}
+		listen = func(Event) {}
 	}
-	service := &Service{store: s, clock: clock, listen: listen, out: out}
+	service := &Service{store: s, listen: listen, out: out, may: everybodyMay, limit: newLimit()}
+	service.situations = situation.New(s, clock, service.published)
 	service.registerStudio(to)
 	service.registerOrders(to)
 	service.registerQuantities(to)
@@ -79,73 +95,20 @@ func Register(to huma.API, s *store.Store, clock Clock, listen Listener, out out
 	return service
 }
 
-// Who is what every command names: an id made by the client, and the person.
-type Who struct {
-	CommandID string `header:"Command-Id" required:"true" format:"uuid" doc:"made by the client; a command sent twice answers as the first did"`
-	Person    string `header:"Person" required:"true" minLength:"1" doc:"who is at this bench"`
+// Close stops what goes on in the background, and waits until what it has found is kept.
+func (s *Service) Close() {
+	s.searching.halt()
+	s.searching.done.Wait()
+	s.situations.Close()
 }
 
-// Sees names the version of a thing that a write has seen.
-type Sees struct {
-	IfMatch int64 `header:"If-Match" required:"true" minimum:"1" doc:"the version that was seen"`
-}
-
-// do runs a command and lets the listener know.
-func (s *Service) do(ctx context.Context, who Who, kind string, run func(*store.Tx) (any, error)) (store.Done, error) {
-	at, err := s.situation(ctx)
+// Latest is the journal number of the situation that is published.
+func (s *Service) Latest(ctx context.Context) (int64, error) {
+	at, err := s.situations.Latest(ctx)
 	if err != nil {
-		return store.Done{}, err
+		return 0, err
 	}
-	if err := at.knows(who.Person); err != nil {
-		return store.Done{}, err
-	}
-	done, err := s.store.Do(ctx, store.Command{ID: who.CommandID, Kind: kind, Person: studio.ID(who.Person), Now: at.now}, run)
-	s.told(done, err)
-	return done, err
-}
-
-func (s *Service) told(done store.Done, err error) {
-	if err == nil && !done.Repeated {
-		s.listen(EventJournal, done.N)
-	}
-}
-
-// errOvertaken says that something was recorded between reasoning and writing.
-var errOvertaken = errors.New("something else was recorded just now; try again")
-
-// facts runs what was reasoned from a situation, anew while others are quicker.
-func facts[T any](ctx context.Context, s *Service, run func(*situation) (T, error)) (T, error) {
-	const tries = 8
-	for try := 1; ; try++ {
-		at, err := s.situation(ctx)
-		if err != nil {
-			var none T
-			return none, err
-		}
-		answer, err := run(at)
-		if try == tries || !errors.Is(err, errOvertaken) {
-			return answer, err
-		}
-	}
-}
-
-// unchanged refuses a fact that was reasoned from a state that is gone.
-func (at *situation) unchanged(tx *store.Tx) error {
-	if tx.Base() != at.n {
-		return errOvertaken
-	}
-	return nil
-}
-
-// knows refuses a person who does not work here.
-func (at *situation) knows(person string) error {
-	for _, p := range at.inForce.doc.People {
-		if string(p.ID) == person {
-			return nil
-		}
-	}
-	return huma.Error422UnprocessableEntity("nobody with this id works here", &huma.ErrorDetail{
-		Message: "choose who is at this bench", Location: "header.Person", Value: person})
+	return at.N, nil
 }
 
 // problem turns an error into an RFC 9457 problem: what happened, what is safe,
@@ -156,6 +119,7 @@ func problem(err error) error {
 	var stale store.Stale
 	var missing store.NotFound
 	var fixed store.CannotUndo
+	var broken store.Broken
 	var problems studio.Problems
 	switch {
 	case err == nil || errors.As(err, &status):
@@ -167,6 +131,8 @@ func problem(err error) error {
 		return huma.Error409Conflict(refusal.Message)
 	case errors.Is(err, errOvertaken):
 		return huma.Error409Conflict(err.Error())
+	case errors.Is(err, store.ErrReused):
+		return huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "header.Command-Id", Message: "make a new one"})
 	case errors.As(err, &stale):
 		return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", staleVersion(stale))
 	case errors.As(err, &missing):
@@ -177,10 +143,18 @@ func problem(err error) error {
 		return invalid(problems)
 	case outside.IsTrouble(err):
 		return huma.NewError(http.StatusBadGateway, err.Error())
+	case errors.Is(err, situation.ErrBehind):
+		return huma.NewError(http.StatusServiceUnavailable, err.Error()+"; nothing was written. Try again in a moment.")
+	case errors.Is(err, errBusy):
+		return huma.NewError(http.StatusServiceUnavailable, err.Error())
 	case errors.Is(err, store.ErrBusy):
 		return huma.NewError(http.StatusServiceUnavailable, store.ErrBusy.Error()+". Close the other program and try again.")
+	case errors.As(err, &broken):
+		return huma.NewError(http.StatusInsufficientStorage, broken.Error())
+	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
+		return huma.NewError(http.StatusServiceUnavailable, "the answer was no longer wanted, or Bractum is closing; nothing was written")
 	}
-	log.Printf("api: %v", err) // for whoever looks after the program; not for clients
+	slog.Error("an operation failed", "error", err) // for whoever looks after the program; not for clients
 	return huma.Error500InternalServerError("something failed that should not; nothing was written")
 }
 
@@ -200,26 +174,92 @@ func invalid(problems studio.Problems) error {
 // body wraps an answer for huma.
 type body[T any] struct{ Body T }
 
-func get[I, O any](to huma.API, path, id, summary string, run func(context.Context, *I) (O, error)) {
-	huma.Register(to, huma.Operation{OperationID: id, Method: http.MethodGet, Path: "/api" + path, Summary: summary},
-		func(ctx context.Context, in *I) (*body[O], error) {
-			out, err := run(ctx, in)
-			if err != nil {
-				return nil, problem(err)
-			}
-			return &body[O]{out}, nil
-		})
+// written is an answer that is encoded already.
+type written struct {
+	ContentType string `header:"Content-Type"`
+	Repeated    string `header:"Repeated" doc:"true where the command had been carried out before"`
+	Body        []byte
 }
 
-func command[I, O any](to huma.API, method, path, id, summary string, run func(context.Context, *I) (O, error)) {
-	huma.Register(to, huma.Operation{OperationID: id, Method: method, Path: "/api" + path, Summary: summary, Errors: []int{404, 409, 412, 422, 503}},
-		func(ctx context.Context, in *I) (*body[O], error) {
-			out, err := run(ctx, in)
-			if err != nil {
-				return nil, problem(err)
-			}
-			return &body[O]{out}, nil
-		})
+// operation is what an operation is called and what it is for.
+type operation struct {
+	method, path, id, summary string
+	kind                      string // of a command, as the journal has it
+	most                      int64  // bytes of its body; 0 for the usual
 }
 
-type nothing struct{}
+func get(path, id, summary string) operation {
+	return operation{method: http.MethodGet, path: path, id: id, summary: summary}
+}
+
+func post(path, id, kind, summary string) operation {
+	return operation{method: http.MethodPost, path: path, id: id, kind: kind, summary: summary}
+}
+
+func put(path, id, kind, summary string) operation {
+	return operation{method: http.MethodPut, path: path, id: id, kind: kind, summary: summary}
+}
+
+func remove(path, id, kind, summary string) operation {
+	return operation{method: http.MethodDelete, path: path, id: id, kind: kind, summary: summary}
+}
+
+func (o operation) taking(most int64) operation {
+	o.most = most
+	return o
+}
+
+// Ways in which operations are registered, as their description in the API names them.
+const (
+	WayKept    = "kept"
+	WayRead    = "read"
+	WayAsk     = "ask"
+	WayBeside  = "beside"
+	WayCommand = "command"
+	WayDevice  = "device"
+)
+
+// Way names the extension of an operation's description that says how it is registered.
+const Way = "x-way"
+
+// described is an operation as huma has it.
+func (o operation) described(way string, errors ...int) huma.Operation {
+	return huma.Operation{OperationID: o.id, Method: o.method, Path: "/api" + o.path, Summary: o.summary, MaxBodyBytes: o.most,
+		Errors: errors, Extensions: map[string]any{Way: way}}
+}
+
+// answering says what a written answer is, in the description.
+func answering[O any](to huma.API, d *huma.Operation) {
+	schema := to.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[O](), true, d.OperationID+"Response")
+	d.Responses = map[string]*huma.Response{"200": {Description: http.StatusText(http.StatusOK), Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
+}
+
+// read registers a question about rows of the file, or about the program.
+func read[I, O any](to huma.API, o operation, run func(context.Context, *I) (O, error)) {
+	plainly(to, o.described(WayRead), run)
+}
+
+// ask registers a question that is cheap to answer and writes nothing.
+func ask[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
+	plainly(to, o.described(WayAsk, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity, http.StatusServiceUnavailable), func(ctx context.Context, in *I) (O, error) {
+		at, err := s.now(ctx)
+		if err != nil {
+			var none O
+			return none, err
+		}
+		return run(ctx, at, in)
+	})
+}
+
+// plainly registers an operation whose answer is encoded each time.
+func plainly[I, O any](to huma.API, d huma.Operation, run func(context.Context, *I) (O, error)) {
+	huma.Register(to, d, func(ctx context.Context, in *I) (*body[O], error) {
+		out, err := run(ctx, in)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return &body[O]{out}, nil
+	})
+}
+
+type none struct{}

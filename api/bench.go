@@ -2,16 +2,13 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/bench"
 	"bractum/core/studio"
-	"bractum/store"
 )
 
 // BenchView is what one maker sees: the task at hand, the next, what dries.
@@ -27,11 +24,7 @@ func (s *Service) registerBench(to huma.API) {
 	type who struct {
 		Person string `path:"person"`
 	}
-	get(to, "/bench/{person}", "get-bench", "What a maker does now", func(ctx context.Context, in *who) (BenchView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return BenchView{}, err
-		}
+	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"), func(ctx context.Context, at *moment, in *who) (BenchView, error) {
 		if err := at.knows(in.Person); err != nil {
 			return BenchView{}, err
 		}
@@ -44,8 +37,8 @@ func (s *Service) registerBench(to huma.API) {
 			FoundReady bool `json:"foundReady,omitempty" doc:"the maker has touched the pieces and found them ready"`
 		}
 	}
-	command(to, http.MethodPost, "/tasks/{task}/start", "start-task", "Start or resume a task", func(ctx context.Context, in *start) (Recorded, error) {
-		return s.record(ctx, in.Who, "task started", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+	fact(s, to, post("/tasks/{task}/start", "start-task", "task started", "Start or resume a task"), func(c *change, in *start) (Recorded, error) {
+		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
 		})
 	})
@@ -54,14 +47,14 @@ func (s *Service) registerBench(to huma.API) {
 		Task string `path:"task"`
 		Body bench.Counts
 	}
-	command(to, http.MethodPost, "/tasks/{task}/pause", "pause-task", "Pause a task; what is counted stays counted", func(ctx context.Context, in *counted) (Recorded, error) {
-		return s.record(ctx, in.Who, "task paused", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+	fact(s, to, post("/tasks/{task}/pause", "pause-task", "task paused", "Pause a task; what is counted stays counted"), func(c *change, in *counted) (Recorded, error) {
+		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			lot, err := b.Pause(studio.ID(in.Task), in.Body)
 			return lot, nil, err
 		})
 	})
-	command(to, http.MethodPost, "/tasks/{task}/finish", "finish-task", "Finish a task with its counts", func(ctx context.Context, in *counted) (Recorded, error) {
-		return s.record(ctx, in.Who, "task finished", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+	fact(s, to, post("/tasks/{task}/finish", "finish-task", "task finished", "Finish a task with its counts"), func(c *change, in *counted) (Recorded, error) {
+		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			return b.Finish(studio.ID(in.Task), in.Body)
 		})
 	})
@@ -76,33 +69,22 @@ type Recorded struct {
 	After  bench.Consequence `json:"after"`
 }
 
-// record runs a fact at a bench as one command.
-func (s *Service) record(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) (Recorded, error) {
-	return facts(ctx, s, func(at *situation) (Recorded, error) {
-		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
-			if err := at.unchanged(tx); err != nil {
-				return nil, err
-			}
-			b := bench.New(at.inForce.doc, at.inForce.plan)
-			lot, moved, err := happen(b)
-			if err != nil {
-				return nil, err
-			}
-			r := at.inForce.book.Of(lot.Made())
-			tx.Summary = summary(r, lot, studio.ID(task))
-			answer := Recorded{Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}
-			if err := tx.PutLot(lot); err != nil {
-				return nil, err
-			}
-			return answer, tx.Book(lot, moved)
-		})
-		var answer Recorded
-		if err == nil {
-			err = json.Unmarshal(done.Answer, &answer)
-			answer.N = done.N
-		}
-		return answer, err
-	})
+// bench is the studio as a maker finds it.
+func (c *change) bench() bench.Bench { return bench.New(c.at.inForce.Doc, c.at.inForce.Plan) }
+
+// record writes a fact at a bench.
+func (c *change) record(task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) (Recorded, error) {
+	b := c.bench()
+	lot, moved, err := happen(b)
+	if err != nil {
+		return Recorded{}, err
+	}
+	r := c.at.inForce.Book.Of(lot.Made())
+	c.Summary = summary(r, lot, studio.ID(task))
+	if err := c.PutLot(lot); err != nil {
+		return Recorded{}, err
+	}
+	return Recorded{N: c.N(), Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}, c.Book(lot, moved)
 }
 
 // summary says in a line of the journal what happened to a task.
@@ -122,7 +104,7 @@ func summary(r *studio.Recipe, lot studio.WorkLot, task studio.ID) string {
 }
 
 // bench is a maker's tasks in the order in which they come.
-func (at *situation) bench(person studio.ID) BenchView {
+func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
 	mine := a.cards(func(t studio.Task) bool { return t.Person == person && t.State != studio.TaskDone })
 	slices.SortStableFunc(mine, func(x, y TaskCard) int {
@@ -134,11 +116,11 @@ func (at *situation) bench(person studio.ID) BenchView {
 		}
 		return int(x.Begin() - y.Begin())
 	})
-	v := BenchView{N: at.n, Now: at.now, Next: []TaskCard{}, Drying: []TaskCard{}}
+	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}}
 	if len(mine) > 0 {
 		v.Task, v.Next = &mine[0], mine[1:min(3, len(mine))]
 	}
-	v.Drying = a.cards(func(t studio.Task) bool { return t.Person == "" && t.Start <= at.now && t.End > at.now })
+	v.Drying = a.cards(func(t studio.Task) bool { return t.Person == "" && t.Start <= at.Now && t.End > at.Now })
 	slices.SortStableFunc(v.Drying, func(x, y TaskCard) int { return int(x.End - y.End) })
 	return v
 }

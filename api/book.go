@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -66,12 +65,8 @@ type Words struct {
 }
 
 func (s *Service) registerBook(to huma.API) {
-	get(to, "/book", "get-book", "The flower book at a glance", func(ctx context.Context, _ *nothing) (BookView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return BookView{}, err
-		}
-		v := BookView{N: at.n, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.doc), MostBytes: book.MostBytes}
+	kept(s, to, get("/book", "get-book", "The flower book at a glance"), func(ctx context.Context, at *moment, _ *none) (BookView, error) {
+		v := BookView{N: at.N, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.Doc), MostBytes: book.MostBytes}
 		drafts, err := s.store.Drafts(ctx)
 		if err != nil {
 			return BookView{}, err
@@ -90,21 +85,13 @@ func (s *Service) registerBook(to huma.API) {
 		Page     studio.ID `path:"page"`
 		Revision int       `query:"revision" doc:"the latest if left out"`
 	}
-	get(to, "/book/pages/{page}", "open-page", "A recipe with all that goes into it", func(ctx context.Context, in *open) (Opened, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Opened{}, err
-		}
+	kept(s, to, get("/book/pages/{page}", "open-page", "A recipe with all that goes into it"), func(ctx context.Context, at *moment, in *open) (Opened, error) {
 		return at.opened(in.Page, in.Revision)
 	})
 	type examine struct {
 		Body Examination
 	}
-	command(to, http.MethodPost, "/book/examine", "examine-recipes", "Reckon recipes as they are being written; nothing is kept", func(ctx context.Context, in *examine) (Examined, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Examined{}, err
-		}
+	beside(s, to, post("/book/examine", "examine-recipes", "", "Reckon recipes as they are being written; nothing is kept"), func(ctx context.Context, at *moment, in *examine) (Examined, error) {
 		return at.examined(in.Body)
 	})
 	type vary struct {
@@ -114,7 +101,7 @@ func (s *Service) registerBook(to huma.API) {
 			Name   string        `json:"name"`
 		}
 	}
-	command(to, http.MethodPost, "/book/vary", "vary-recipe", "Find the named change that makes one recipe of another; nothing is kept", func(_ context.Context, in *vary) (studio.Variant, error) {
+	ask(s, to, post("/book/vary", "vary-recipe", "", "Find the named change that makes one recipe of another; nothing is kept"), func(_ context.Context, _ *moment, in *vary) (studio.Variant, error) {
 		plain, _ := in.Body.Recipe.As("")
 		change, err := book.Vary(plain, &in.Body.Made, in.Body.Name)
 		if err != nil {
@@ -130,11 +117,7 @@ func (s *Service) registerBook(to huma.API) {
 			Colourway studio.ID       `json:"colourway,omitempty"`
 		}
 	}
-	command(to, http.MethodPost, "/book/compare", "compare-recipes", "Set two recipes, or two variants of one, side by side", func(ctx context.Context, in *compare) (Compared, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Compared{}, err
-		}
+	beside(s, to, post("/book/compare", "compare-recipes", "", "Set two recipes, or two variants of one, side by side"), func(ctx context.Context, at *moment, in *compare) (Compared, error) {
 		return at.compared(in.Body.Recipes, in.Body.Colourway, in.Body.One, in.Body.Other)
 	})
 	type begin struct {
@@ -143,12 +126,8 @@ func (s *Service) registerBook(to huma.API) {
 			Name    string `json:"name" minLength:"1" maxLength:"80"`
 		}
 	}
-	command(to, http.MethodPost, "/book/begin", "begin-recipe", "Lay out a new recipe from a pattern of its method; nothing is kept", func(ctx context.Context, in *begin) ([]studio.Recipe, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nil, err
-		}
-		recipes, ok := pattern.Begin(at.inForce.doc, in.Body.Pattern, in.Body.Name, newID)
+	ask(s, to, post("/book/begin", "begin-recipe", "", "Lay out a new recipe from a pattern of its method; nothing is kept"), func(ctx context.Context, at *moment, in *begin) ([]studio.Recipe, error) {
+		recipes, ok := pattern.Begin(at.inForce.Doc, in.Body.Pattern, in.Body.Name, newID)
 		if !ok {
 			return nil, huma.Error404NotFound(fmt.Sprintf("there is no pattern %q", in.Body.Pattern))
 		}
@@ -184,7 +163,7 @@ func wordsOf(doc *studio.Document) Words {
 }
 
 // pages lists the latest revisions, with what is ordered of each.
-func (at *situation) pages() []Page {
+func (at *moment) pages() []Page {
 	a := at.latestAnswer()
 	ordered, behind := map[studio.ID]int64{}, map[studio.ID]int64{}
 	for _, line := range at.openLines() {
@@ -194,18 +173,18 @@ func (at *situation) pages() []Page {
 		}
 	}
 	var colours map[string]studio.ID
-	if len(a.doc.Colourways) > 0 {
-		colours = a.doc.Colourways[0].Slots
+	if len(a.Doc.Colourways) > 0 {
+		colours = a.Doc.Colourways[0].Slots
 	}
 	pages := []Page{}
-	for _, r := range a.doc.Current() {
+	for _, r := range a.Doc.Current() {
 		p := Page{Page: r.Page(), Recipe: r.ID, Revision: r.Revision, Name: r.Name, Kind: r.Kind, Form: r.Form, Parts: []string{}, Variants: []string{}, Ordered: ordered[r.Page()], Behind: behind[r.Page()]}
 		made := studio.Made{Recipe: r.ID}
-		mixes, _ := a.book.Resolve(made, colours)
+		mixes, _ := a.Book.Resolve(made, colours)
 		p.Colour, _ = a.swatch(made, mixes)
-		p.Portrait = flower.PortraitOf(a.book, made, mixes)
+		p.Portrait = flower.PortraitOf(a.Book, made, mixes)
 		for _, need := range r.Needs() {
-			p.Parts = append(p.Parts, a.book.Recipe(need).Name)
+			p.Parts = append(p.Parts, a.Book.Recipe(need).Name)
 		}
 		for _, v := range r.Variants {
 			p.Variants = append(p.Variants, v.Name)
@@ -224,13 +203,13 @@ type openLine struct {
 	behind   bool
 }
 
-func (at *situation) openLines() []openLine {
-	doc := at.latestAnswer().doc
+func (at *moment) openLines() []openLine {
+	doc := at.latestAnswer().Doc
 	var lines []openLine
-	for _, o := range at.orders {
+	for _, o := range at.Orders {
 		for _, l := range o.Order.Lines {
 			if current, behind := book.Behind(doc, l); current != nil && book.Open(o.Order) {
-				lines = append(lines, openLine{l, o, current.Page(), at.latestAnswer().book.Recipe(l.Recipe).Revision, behind})
+				lines = append(lines, openLine{l, o, current.Page(), at.latestAnswer().Book.Recipe(l.Recipe).Revision, behind})
 			}
 		}
 	}
@@ -263,11 +242,11 @@ type Behind struct {
 	Revision int       `json:"revision"`
 }
 
-func (at *situation) opened(page studio.ID, revision int) (Opened, error) {
+func (at *moment) opened(page studio.ID, revision int) (Opened, error) {
 	a := at.latestAnswer()
 	var revisions []*studio.Recipe
-	for i := range a.doc.Recipes {
-		if r := &a.doc.Recipes[i]; r.Page() == page {
+	for i := range a.Doc.Recipes {
+		if r := &a.Doc.Recipes[i]; r.Page() == page {
 			revisions = append(revisions, r)
 		}
 	}
@@ -278,12 +257,12 @@ func (at *situation) opened(page studio.ID, revision int) (Opened, error) {
 	}
 	r := revisions[i]
 	o := Opened{Recipes: []studio.Recipe{*r}, Revisions: []Revision{}, Lines: []Behind{}, UsedIn: []Named{}}
-	for _, other := range flower.Closure(a.doc, a.book, []studio.ID{r.ID}, nil) {
+	for _, other := range flower.Closure(a.Doc, a.Book, []studio.ID{r.ID}, nil) {
 		if other.ID != r.ID {
 			o.Recipes = append(o.Recipes, other)
 		}
 	}
-	names := book.NamesIn(a.doc)
+	names := book.NamesIn(a.Doc)
 	for j, now := range revisions {
 		entry := Revision{now.ID, now.Revision, []book.Edit{}}
 		if j+1 < len(revisions) {
@@ -296,7 +275,7 @@ func (at *situation) opened(page studio.ID, revision int) (Opened, error) {
 			o.Lines = append(o.Lines, Behind{line.order.Order.ID, line.order.Order.Name, line.order.Version, line.ID, line.Quantity, line.revision})
 		}
 	}
-	for _, user := range a.doc.Current() {
+	for _, user := range a.Doc.Current() {
 		if slices.Contains(user.Needs(), r.ID) {
 			o.UsedIn = append(o.UsedIn, Named{user.Page(), user.Name, user.Form})
 		}
@@ -334,9 +313,9 @@ type Flaw struct {
 	Message string    `json:"message"`
 }
 
-func (at *situation) examined(e Examination) (Examined, error) {
+func (at *moment) examined(e Examination) (Examined, error) {
 	x := Examined{Problems: []Flaw{}, Warnings: []flower.Warning{}, Slots: []string{}, Cuts: []flower.Cut{}, Against: []flower.Difference{}}
-	doc := at.latestAnswer().doc
+	doc := at.latestAnswer().Doc
 	found := doc.CheckRecipes(e.Recipes)
 	for _, r := range e.Recipes {
 		for _, p := range found[r.ID] {
@@ -377,8 +356,8 @@ type Compared struct {
 	Changes     []book.Edit         `json:"changes"`
 }
 
-func (at *situation) compared(recipes []studio.Recipe, colourway studio.ID, one, other flower.Way) (Compared, error) {
-	doc := at.latestAnswer().doc
+func (at *moment) compared(recipes []studio.Recipe, colourway studio.ID, one, other flower.Way) (Compared, error) {
+	doc := at.latestAnswer().Doc
 	for _, problems := range doc.CheckRecipes(recipes) {
 		return Compared{}, problems
 	}

@@ -49,7 +49,7 @@ type Taken struct {
 // cards dresses the wanted tasks of the plan.
 func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
 	cards := []TaskCard{}
-	for _, t := range a.plan.Tasks {
+	for _, t := range a.Plan.Tasks {
 		if wanted(t) {
 			cards = append(cards, a.card(t))
 		}
@@ -58,21 +58,21 @@ func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
 }
 
 func (a *answer) card(t studio.Task) TaskCard {
-	l := *a.lots[t.Lot]
-	r := a.book.Of(l.Made())
+	l := *a.Lots[t.Lot]
+	r := a.Book.Of(l.Made())
 	step, first, past, _ := r.TaskOf(t.Step)
-	lot := a.doc.Begun(l)
-	activity := a.activities()[t.ID]
+	lot := a.Doc.Begun(l)
+	activity := a.Activity(t.ID)
 	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
 		Quantity: lot.Left(r, t.Step), Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
-		May: []studio.ID{}, Pin: a.doc.Pinned(t.ID), Orders: append([]studio.ID{}, a.orders[t.Lot]...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
+		May: []studio.ID{}, Pin: a.Doc.Pinned(t.ID), Orders: append([]studio.ID{}, a.OrdersOf(t.Lot)...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
-	c.Working = plan.Working(a.doc, a.air, activity, step, t)
+	c.Working = plan.Working(a.Doc, a.Air(), activity, step, t)
 	if step.Work != nil {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
 	}
-	for i := range a.doc.People {
-		if p := &a.doc.People[i]; step.Work != nil && activity.May(p, &studio.Pin{Person: p.ID}) {
+	for i := range a.Doc.People {
+		if p := &a.Doc.People[i]; step.Work != nil && activity.May(p, &studio.Pin{Person: p.ID}) {
 			c.May = append(c.May, p.ID)
 		}
 	}
@@ -89,13 +89,13 @@ func (a *answer) card(t studio.Task) TaskCard {
 
 // swatch is the colour to draw a lot in, and the name of that mix.
 func (a *answer) swatch(made studio.Made, mixes map[string]studio.ID) (colour, name string) {
-	return flower.Swatch(a.book, a.book.Of(made), mixes)
+	return flower.Swatch(a.Book, a.Book.Of(made), mixes)
 }
 
 func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	taken := []Taken{}
 	if r.Kind == studio.KindMix && at == 0 {
-		for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), a.doc.Settings.ScaleStepMilligrams) {
+		for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), a.Doc.Settings.ScaleStepMilligrams) {
 			in := a.ingredient(p)
 			taken = append(taken, Taken{in.Name, int64(in.Weigh), "weigh", in.Colour, ""})
 		}
@@ -103,13 +103,13 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	here := func(step string) bool { return step == r.Steps[at].Key }
 	for _, p := range r.Parts {
 		if here(p.Step) {
-			colour, _ := a.swatch(p.Made(), a.book.Input(p, l.Mixes))
-			taken = append(taken, Taken{a.book.Of(p.Made()).Name, p.Count, "each", colour, ""})
+			colour, _ := a.swatch(p.Made(), a.Book.Input(p, l.Mixes))
+			taken = append(taken, Taken{a.Book.Of(p.Made()).Name, p.Count, "each", colour, ""})
 		}
 	}
 	for _, p := range r.Pastes {
 		if here(p.Step) {
-			mix := a.book.Recipe(l.Mixes[p.Slot])
+			mix := a.Book.Recipe(l.Mixes[p.Slot])
 			taken = append(taken, Taken{mix.Name, int64(p.Shape.Thickness), "thickness", mix.Colour, string(p.Shape.Shape)})
 		}
 	}
@@ -120,16 +120,16 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	}
 	for _, m := range r.Materials {
 		if here(m.Step) {
-			i := slices.IndexFunc(a.doc.Materials, func(x studio.Material) bool { return x.ID == m.Material })
-			taken = append(taken, Taken{a.doc.Materials[i].Name, m.Amount, string(a.doc.Materials[i].Unit), "", ""})
+			i := slices.IndexFunc(a.Doc.Materials, func(x studio.Material) bool { return x.ID == m.Material })
+			taken = append(taken, Taken{a.Doc.Materials[i].Name, m.Amount, string(a.Doc.Materials[i].Unit), "", ""})
 		}
 	}
 	return taken
 }
 
 func (a *answer) material(id studio.ID) string {
-	if i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == id }); i >= 0 {
-		return a.doc.Materials[i].Name
+	if i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == id }); i >= 0 {
+		return a.Doc.Materials[i].Name
 	}
 	return string(id)
 }

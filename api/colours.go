@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -12,7 +11,6 @@ import (
 	"bractum/core/book"
 	"bractum/core/studio"
 	"bractum/picture"
-	"bractum/store"
 )
 
 func asJSON(value any) []byte {
@@ -36,59 +34,42 @@ func (s *Service) registerColours(to huma.API) {
 		ID   studio.ID `path:"id" format:"uuid"`
 		Body ColourwayBody
 	}
-	command(to, http.MethodPost, "/book/colourways/{id}/preview", "preview-colourway", "What a changed colourway would do; nothing is written", func(ctx context.Context, in *preview) (Effect, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Effect{}, err
-		}
-		return at.effectOn(at.recoloured(in.ID, in.Body))
+	beside(s, to, post("/book/colourways/{id}/preview", "preview-colourway", "", "What a changed colourway would do; nothing is written"), func(ctx context.Context, at *moment, in *preview) (Effect, error) {
+		return at.effectOn(ctx, at.recoloured(in.ID, in.Body))
 	})
-	type put struct {
+	type write struct {
 		Who
 		ID   studio.ID `path:"id" format:"uuid"`
 		Seen int64     `header:"If-Match" required:"true" doc:"the version that was seen, 0 for a new colourway"`
 		Body ColourwayBody
 	}
-	command(to, http.MethodPut, "/book/colourways/{id}", "write-colourway", "Write a colourway whose version was seen", func(ctx context.Context, in *put) (Entered, error) {
-		return facts(ctx, s, func(at *situation) (Entered, error) {
-			if problems := at.recoloured(in.ID, in.Body).Validate(); len(problems) > 0 {
-				return Entered{}, invalid(problems)
-			}
-			done, err := s.do(ctx, in.Who, "colourway written", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				tx.Summary = fmt.Sprintf("Colourway %q written", in.Body.Name)
-				return Entered{ID: in.ID, Version: in.Seen + 1}, tx.ChangeColourway(studio.Colourway{ID: in.ID, Name: in.Body.Name, Slots: in.Body.Slots}, in.Seen)
-			})
-			return Entered{in.ID, in.Seen + 1, done.N}, err
-		})
+	fact(s, to, put("/book/colourways/{id}", "write-colourway", "colourway written", "Write a colourway whose version was seen"), func(c *change, in *write) (Entered, error) {
+		if problems := c.at.recoloured(in.ID, in.Body).Validate(); len(problems) > 0 {
+			return Entered{}, invalid(problems)
+		}
+		c.Summary = fmt.Sprintf("Colourway %q written", in.Body.Name)
+		return Entered{ID: in.ID, Version: in.Seen + 1, N: c.N()}, c.ChangeColourway(studio.Colourway{ID: in.ID, Name: in.Body.Name, Slots: in.Body.Slots}, in.Seen)
 	})
 	type add struct {
 		Who
 		Body Addition
 	}
-	command(to, http.MethodPost, "/book/things", "add-thing", "Add a material, place, tool or drying class that a recipe needs", func(ctx context.Context, in *add) (Entered, error) {
-		return facts(ctx, s, func(at *situation) (Entered, error) {
-			id := newID()
-			adds, name := in.Body.bundle(id)
-			doc := *at.latestAnswer().doc
-			(&book.Intake{Adds: adds}).Into(&doc)
-			if slices.Contains(namesOf(at.latestAnswer().doc), name) {
-				return Entered{}, huma.Error422UnprocessableEntity(fmt.Sprintf("there is a %q already", name), &huma.ErrorDetail{Location: "body.name", Message: "is taken"})
-			}
-			if problems := doc.Validate(); len(problems) > 0 {
-				return Entered{}, invalid(problems)
-			}
-			done, err := s.do(ctx, in.Who, "thing added", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				tx.Summary = fmt.Sprintf("%q added", name)
-				return Entered{ID: id, Version: 1}, tx.TakeIn(&adds)
-			})
-			return Entered{id, 1, done.N}, err
-		})
+	fact(s, to, post("/book/things", "add-thing", "thing added", "Add a material, place, tool, machine or drying class that a recipe needs"), func(c *change, in *add) (Entered, error) {
+		id := newID()
+		adds, name, err := in.Body.bundle(id)
+		if err != nil {
+			return Entered{}, err
+		}
+		doc := *c.at.latestAnswer().Doc
+		(&book.Intake{Adds: adds}).Into(&doc)
+		if slices.Contains(namesOf(c.at.latestAnswer().Doc), name) {
+			return Entered{}, huma.Error422UnprocessableEntity(fmt.Sprintf("there is a %q already", name), &huma.ErrorDetail{Location: "body.name", Message: "is taken"})
+		}
+		if problems := doc.Validate(); len(problems) > 0 {
+			return Entered{}, invalid(problems)
+		}
+		c.Summary = fmt.Sprintf("%q added", name)
+		return Entered{ID: id, Version: 1, N: c.N()}, c.TakeIn(&adds)
 	})
 }
 
@@ -101,28 +82,34 @@ type Addition struct {
 	Class    *studio.DryingClass `json:"dryingClass,omitempty"`
 }
 
-func (t Addition) bundle(id studio.ID) (adds book.Bundle, name string) {
+// bundle is what is added, and its name; exactly one thing is.
+func (t Addition) bundle(id studio.ID) (adds book.Bundle, name string, err error) {
+	number := 0
 	if m := t.Material; m != nil {
-		m.ID, m.OnHand, name = id, 0, m.Name
+		number, m.ID, m.OnHand, name = number+1, id, 0, m.Name
 		adds.Materials = []studio.Material{*m}
 	}
 	if p := t.Place; p != nil {
-		p.ID, name = id, p.Name
+		number, p.ID, name = number+1, id, p.Name
 		adds.Places = []studio.Place{*p}
 	}
 	if x := t.Tool; x != nil {
-		x.ID, name = id, x.Name
+		number, x.ID, name = number+1, id, x.Name
 		adds.Tools = []studio.Tool{*x}
 	}
 	if m := t.Machine; m != nil {
-		m.ID, name = id, m.Name
+		number, m.ID, name = number+1, id, m.Name
 		adds.Machines = []studio.Machine{*m}
 	}
 	if c := t.Class; c != nil {
-		c.ID, name = id, c.Name
+		number, c.ID, name = number+1, id, c.Name
 		adds.DryingClasses = []studio.DryingClass{*c}
 	}
-	return adds, name
+	if number != 1 {
+		return adds, name, huma.Error422UnprocessableEntity("one material, place, tool, machine or drying class is added at a time", &huma.ErrorDetail{
+			Location: "body", Message: fmt.Sprintf("%d are given; one would be right", number)})
+	}
+	return adds, name, nil
 }
 
 func namesOf(doc *studio.Document) (all []string) {
@@ -133,8 +120,8 @@ func namesOf(doc *studio.Document) (all []string) {
 }
 
 // recoloured is the document with a colourway as it would be.
-func (at *situation) recoloured(id studio.ID, b ColourwayBody) *studio.Document {
-	doc := *at.latestAnswer().doc
+func (at *moment) recoloured(id studio.ID, b ColourwayBody) *studio.Document {
+	doc := *at.latestAnswer().Doc
 	doc.Colourways = slices.Clone(doc.Colourways)
 	c := studio.Colourway{ID: id, Name: b.Name, Slots: b.Slots}
 	if i := slices.IndexFunc(doc.Colourways, func(o studio.Colourway) bool { return o.ID == id }); i >= 0 {
@@ -150,22 +137,22 @@ func (s *Service) registerPictures(to huma.API) {
 		Who
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
-	huma.Register(to, huma.Operation{OperationID: "keep-picture", Method: http.MethodPost, Path: "/api/book/pictures", Summary: "Keep a photo or drawing, encoded anew", MaxBodyBytes: picture.MostBytes + 1024, Errors: []int{413, 422, 503}},
-		func(ctx context.Context, in *upload) (*body[Entered], error) {
-			media, clean, err := picture.Clean(in.RawBody)
-			if err != nil {
-				return nil, huma.Error422UnprocessableEntity("the file " + err.Error() + ". Nothing was kept")
-			}
-			id := newID()
-			done, err := s.do(ctx, in.Who, "picture kept", func(tx *store.Tx) (any, error) {
-				tx.Summary = "Picture kept"
-				return Entered{ID: id, Version: 1}, tx.AddPicture(book.Image{ID: id, Media: media, Data: clean})
-			})
-			if err != nil {
-				return nil, problem(err)
-			}
-			return &body[Entered]{Entered{id, 1, done.N}}, nil
+	errand(s, to, post("/book/pictures", "keep-picture", "picture kept", "Keep a photo or drawing, encoded anew").taking(picture.MostBytes+1024), func(ctx context.Context, _ *moment, in *upload) (write func(*change) (Entered, error), err error) {
+		var media string
+		var clean []byte
+		err = s.limit.within(ctx, func(context.Context) error {
+			media, clean, err = picture.Clean(in.RawBody)
+			return err
 		})
+		if err != nil {
+			return nil, huma.Error422UnprocessableEntity("the file " + err.Error() + ". Nothing was kept")
+		}
+		id := newID()
+		return func(c *change) (Entered, error) {
+			c.Summary = "Picture kept"
+			return Entered{ID: id, Version: 1, N: c.N()}, c.AddPicture(book.Image{ID: id, Media: media, Data: clean})
+		}, nil
+	})
 	type one struct {
 		ID studio.ID `path:"id" format:"uuid"`
 	}
@@ -175,8 +162,9 @@ func (s *Service) registerPictures(to huma.API) {
 		Cache       string `header:"Cache-Control"`
 		Body        []byte
 	}
-	huma.Register(to, huma.Operation{OperationID: "get-picture", Method: http.MethodGet, Path: "/api/book/pictures/{id}", Summary: "A kept picture",
-		Responses: map[string]*huma.Response{"200": {Description: "the picture", Content: map[string]*huma.MediaType{"image/png": {}, "image/jpeg": {}, "image/svg+xml": {}}}}},
+	d := get("/book/pictures/{id}", "get-picture", "A kept picture").described(WayRead)
+	d.Responses = map[string]*huma.Response{"200": {Description: "the picture", Content: map[string]*huma.MediaType{"image/png": {}, "image/jpeg": {}, "image/svg+xml": {}}}}
+	huma.Register(to, d,
 		func(ctx context.Context, in *one) (*shown, error) {
 			p, err := s.store.Picture(ctx, in.ID)
 			if err != nil {

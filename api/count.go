@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"slices"
 	"strconv"
 	"strings"
@@ -13,7 +12,6 @@ import (
 	"bractum/core/count"
 	"bractum/core/stores"
 	"bractum/core/studio"
-	"bractum/store"
 )
 
 // CountView is the matrix of what has to be made: as it is accepted, or as the lead wishes
@@ -44,16 +42,12 @@ func (s *Service) registerCount(to huma.API) {
 	type counting struct {
 		Wished bool `query:"wished" doc:"as the lead wishes it now, accepted or not"`
 	}
-	get(to, "/count", "get-count", "What has to be made", func(ctx context.Context, in *counting) (CountView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return CountView{}, err
-		}
+	kept(s, to, get("/count", "get-count", "What has to be made"), func(ctx context.Context, at *moment, in *counting) (CountView, error) {
 		a := at.inForce
 		if in.Wished {
 			a = at.latestAnswer()
 		}
-		v := a.countView(at.n)
+		v := a.countView(at.N)
 		v.Pending = at.wished != nil
 		return v, nil
 	})
@@ -62,28 +56,22 @@ func (s *Service) registerCount(to huma.API) {
 		Lot  string `path:"lot"`
 		Body count.Decision
 	}
-	command(to, http.MethodPost, "/lots/{lot}/decide", "decide-lot", "Decide about a lot that is not begun", func(ctx context.Context, in *decide) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			a := at.latestAnswer()
-			done, err := s.do(ctx, in.Who, "lot decided on", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
+	wish(s, to, post("/lots/{lot}/decide", "decide-lot", "lot decided on", "Decide about a lot that is not begun"), func(_ context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
+		a := at.latestAnswer()
+		decided, err := count.Decide(a.Doc, a.Count, studio.ID(in.Lot), in.Body)
+		if err != nil {
+			return nil, err
+		}
+		i := slices.IndexFunc(a.Count.Lots, func(l studio.Lot) bool { return l.ID == studio.ID(in.Lot) })
+		return func(c *change) (Moved, error) {
+			c.Summary = fmt.Sprintf("%s: %s", a.Book.Of(a.Count.Lots[i].Made()).Name, worded[in.Body.What])
+			for _, d := range decided {
+				if err := c.Decide(d.ID, d.Lot); err != nil {
+					return Moved{}, err
 				}
-				decided, err := count.Decide(a.doc, a.count, studio.ID(in.Lot), in.Body)
-				if err != nil {
-					return nil, err
-				}
-				i := slices.IndexFunc(a.count.Lots, func(l studio.Lot) bool { return l.ID == studio.ID(in.Lot) })
-				tx.Summary = fmt.Sprintf("%s: %s", a.book.Of(a.count.Lots[i].Made()).Name, worded[in.Body.What])
-				for _, d := range decided {
-					if err := tx.Decide(d.ID, d.Lot); err != nil {
-						return nil, err
-					}
-				}
-				return Moved{}, nil
-			})
-			return Moved{done.N}, err
-		})
+			}
+			return Moved{c.N()}, nil
+		}, nil
 	})
 	type reserve struct {
 		Who
@@ -93,10 +81,8 @@ func (s *Service) registerCount(to huma.API) {
 			Quantity int64     `json:"quantity" doc:"how much of it in all; 0 gives it back"`
 		}
 	}
-	command(to, http.MethodPost, "/stock/{stock}/reserve", "reserve-stock", "Say how much of a shelf lot is for an order", func(ctx context.Context, in *reserve) (Moved, error) {
-		return s.move(ctx, in.Who, "stock reserved", func(a *answer) (stores.Change, error) {
-			return stores.Reserve(a.doc, studio.ID(in.Stock), in.Body.Order, in.Body.Quantity)
-		})
+	fact(s, to, post("/stock/{stock}/reserve", "reserve-stock", "stock reserved", "Say how much of a shelf lot is for an order"), func(c *change, in *reserve) (Moved, error) {
+		return c.moved(stores.Reserve(c.at.inForce.Doc, studio.ID(in.Stock), in.Body.Order, in.Body.Quantity))
 	})
 }
 
@@ -105,16 +91,16 @@ var worded = map[string]string{"keep": "a lot is kept as it is", "start": "anoth
 	"move": "a lot is moved", "let go": "a decision is let go"}
 
 func (a *answer) countView(n int64) CountView {
-	v := CountView{N: n, Cells: []CountCell{}, Notes: a.count.Notes, Orders: []Named{}}
-	for _, o := range a.doc.Orders {
+	v := CountView{N: n, Cells: []CountCell{}, Notes: a.Count.Notes, Orders: []Named{}}
+	for _, o := range a.Doc.Orders {
 		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
 	}
-	shelf := a.book.NewShelf(a.doc)
-	for _, item := range a.count.Items {
-		r := a.book.Of(item.Made())
+	shelf := a.Book.NewShelf(a.Doc)
+	for _, item := range a.Count.Items {
+		r := a.Book.Of(item.Made())
 		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
 		c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
-		for _, l := range a.plan.Lots {
+		for _, l := range a.Plan.Lots {
 			if l.Key == item.Key {
 				c.LotList = append(c.LotList, l)
 			}
@@ -133,8 +119,8 @@ func (a *answer) flowersOf(r *studio.Recipe) []string {
 		return []string{r.Name}
 	}
 	names := []string{}
-	for i := range a.doc.Recipes {
-		user := &a.doc.Recipes[i]
+	for i := range a.Doc.Recipes {
+		user := &a.Doc.Recipes[i]
 		if slices.ContainsFunc(user.Parts, func(p studio.PartInput) bool { return p.Recipe == r.ID }) {
 			for _, name := range a.flowersOf(user) {
 				if !slices.Contains(names, name) {

@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -29,7 +28,7 @@ func (s *Service) registerDrafts(to huma.API) {
 	type one struct {
 		ID studio.ID `path:"id" format:"uuid"`
 	}
-	get(to, "/book/drafts/{id}", "open-draft", "Recipes that somebody is writing", func(ctx context.Context, in *one) (store.Draft, error) {
+	read(to, get("/book/drafts/{id}", "open-draft", "Recipes that somebody is writing"), func(ctx context.Context, in *one) (store.Draft, error) {
 		drafts, err := s.store.Drafts(ctx)
 		if err != nil {
 			return store.Draft{}, err
@@ -40,7 +39,7 @@ func (s *Service) registerDrafts(to huma.API) {
 		}
 		return drafts[i], nil
 	})
-	type put struct {
+	type keep struct {
 		Who
 		ID   studio.ID `path:"id" format:"uuid"`
 		Seen int64     `header:"If-Match" required:"true" doc:"the version that was seen, 0 for a new draft"`
@@ -49,27 +48,19 @@ func (s *Service) registerDrafts(to huma.API) {
 			Recipes []studio.Recipe `json:"recipes" maxItems:"2000"`
 		}
 	}
-	command(to, http.MethodPut, "/book/drafts/{id}", "keep-draft", "Keep recipes to be finished later; they need not hold together yet", func(ctx context.Context, in *put) (Entered, error) {
-		var kept store.Draft
-		done, err := s.do(ctx, in.Who, "draft kept", func(tx *store.Tx) (any, error) {
-			tx.Summary = fmt.Sprintf("Draft of %q kept", in.Body.Name)
-			var err error
-			kept, err = tx.PutDraft(store.Draft{ID: in.ID, Version: in.Seen, Name: in.Body.Name, Recipes: in.Body.Recipes})
-			return Entered{ID: in.ID, Version: kept.Version}, err
-		})
-		return Entered{in.ID, in.Seen + 1, done.N}, err
+	fact(s, to, put("/book/drafts/{id}", "keep-draft", "draft kept", "Keep recipes to be finished later; they need not hold together yet"), func(c *change, in *keep) (Entered, error) {
+		c.Summary = fmt.Sprintf("Draft of %q kept", in.Body.Name)
+		kept, err := c.PutDraft(store.Draft{ID: in.ID, Version: in.Seen, Name: in.Body.Name, Recipes: in.Body.Recipes})
+		return Entered{ID: in.ID, Version: kept.Version, N: c.N()}, err
 	})
 	type drop struct {
 		Who
 		Sees
 		ID studio.ID `path:"id" format:"uuid"`
 	}
-	command(to, http.MethodPost, "/book/drafts/{id}/drop", "drop-draft", "Throw a draft away", func(ctx context.Context, in *drop) (Moved, error) {
-		done, err := s.do(ctx, in.Who, "draft thrown away", func(tx *store.Tx) (any, error) {
-			tx.Summary = "Draft thrown away"
-			return Moved{}, tx.DropDraft(in.ID, in.IfMatch)
-		})
-		return Moved{done.N}, err
+	fact(s, to, post("/book/drafts/{id}/drop", "drop-draft", "draft thrown away", "Throw a draft away"), func(c *change, in *drop) (Moved, error) {
+		c.Summary = "Draft thrown away"
+		return Moved{c.N()}, c.DropDraft(in.ID, in.IfMatch)
 	})
 	type publish struct {
 		Who
@@ -79,51 +70,40 @@ func (s *Service) registerDrafts(to huma.API) {
 			Version int64           `json:"draftVersion,omitempty"`
 		}
 	}
-	command(to, http.MethodPost, "/book/publish", "publish-recipes", "Put recipes into the book as new revisions; orders keep the ones they have", func(ctx context.Context, in *publish) (Published, error) {
-		return facts(ctx, s, func(at *situation) (Published, error) {
-			revised, err := book.Revise(at.latestAnswer().doc, in.Body.Recipes, newID)
-			if err != nil {
-				return Published{}, overtaken(at, err)
+	fact(s, to, post("/book/publish", "publish-recipes", "recipes written", "Put recipes into the book as new revisions; orders keep the ones they have"), func(c *change, in *publish) (Published, error) {
+		revised, err := book.Revise(c.at.latestAnswer().Doc, in.Body.Recipes, newID)
+		if err != nil {
+			return Published{}, overtaken(c.at, err)
+		}
+		if len(revised) == 0 && in.Body.Draft == "" {
+			return Published{}, huma.Error409Conflict("nothing has been changed")
+		}
+		p := Published{N: c.N(), Revised: []Named{}}
+		for _, r := range revised {
+			p.Revised = append(p.Revised, Named{r.Recipe, r.Name, r.Form})
+		}
+		if len(in.Body.Recipes) > 0 {
+			p.Page = in.Body.Recipes[0].Page()
+			c.Summary = fmt.Sprintf("Recipe %q written into the book", in.Body.Recipes[0].Name)
+		}
+		if in.Body.Draft != "" {
+			if err := c.DropDraft(in.Body.Draft, in.Body.Version); err != nil {
+				return Published{}, err
 			}
-			p := Published{Revised: []Named{}}
-			for _, r := range revised {
-				p.Revised = append(p.Revised, Named{r.Recipe, r.Name, r.Form})
-			}
-			if len(in.Body.Recipes) > 0 {
-				p.Page = in.Body.Recipes[0].Page()
-			}
-			done, err := s.do(ctx, in.Who, "recipes written", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				if len(revised) == 0 && in.Body.Draft == "" {
-					return nil, huma.Error409Conflict("nothing has been changed")
-				}
-				if len(in.Body.Recipes) > 0 {
-					tx.Summary = fmt.Sprintf("Recipe %q written into the book", in.Body.Recipes[0].Name)
-				}
-				if in.Body.Draft != "" {
-					if err := tx.DropDraft(in.Body.Draft, in.Body.Version); err != nil {
-						return nil, err
-					}
-				}
-				return p, tx.TakeIn(&book.Bundle{Recipes: revised})
-			})
-			p.N = done.N
-			return p, err
-		})
+		}
+		return p, c.TakeIn(&book.Bundle{Recipes: revised})
 	})
 	s.registerMoves(to)
 }
 
 // overtaken tells what somebody else changed since a recipe was opened.
-func overtaken(at *situation, err error) error {
+func overtaken(at *moment, err error) error {
 	var o book.Overtaken
 	if !errors.As(err, &o) {
 		return err
 	}
 	details := []error{}
-	for _, c := range book.Changes(book.NamesIn(at.latestAnswer().doc), o.Was, o.Is) {
+	for _, c := range book.Changes(book.NamesIn(at.latestAnswer().Doc), o.Was, o.Is) {
 		details = append(details, &huma.ErrorDetail{Location: "body." + c.Place, Message: "was " + c.Was, Value: c.Is})
 	}
 	return huma.Error412PreconditionFailed(o.Error()+"; nothing of yours was written", details...)
@@ -144,12 +124,12 @@ type OrderEffect struct {
 }
 
 // effectOn plans a document as it would be and sets it beside what is wished so far.
-func (at *situation) effectOn(doc *studio.Document) (Effect, error) {
-	return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) { return plan.Make(doc, counted, plan.Options{}) })
+func (at *moment) effectOn(ctx context.Context, doc *studio.Document) (Effect, error) {
+	return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) { return plan.Make(doc, counted, options(ctx)) })
 }
 
 // effectBy is that with a plan as it is made for the count of the document.
-func (at *situation) effectBy(doc *studio.Document, make func(*count.Result) (*studio.Plan, error)) (Effect, error) {
+func (at *moment) effectBy(doc *studio.Document, make func(*count.Result) (*studio.Plan, error)) (Effect, error) {
 	if problems := doc.Validate(); len(problems) > 0 {
 		return Effect{}, problems
 	}
@@ -157,7 +137,7 @@ func (at *situation) effectBy(doc *studio.Document, make func(*count.Result) (*s
 	if err != nil {
 		return Effect{}, err
 	}
-	now := at.latestAnswer().plan
+	now := at.latestAnswer().Plan
 	then, err := make(counted)
 	if err != nil {
 		return Effect{}, err
@@ -187,16 +167,12 @@ func (s *Service) registerMoves(to huma.API) {
 			Lines []studio.ID `json:"lines" minItems:"1" maxItems:"1000" doc:"order lines that keep an earlier revision"`
 		}
 	}
-	command(to, http.MethodPost, "/book/pages/{page}/move/preview", "preview-move", "What moving order lines to the latest revision would do; nothing is written", func(ctx context.Context, in *move) (Effect, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Effect{}, err
-		}
+	beside(s, to, post("/book/pages/{page}/move/preview", "preview-move", "", "What moving order lines to the latest revision would do; nothing is written"), func(ctx context.Context, at *moment, in *move) (Effect, error) {
 		orders, sample, latest, err := at.moved(in.Page, in.Body.Lines)
 		if err != nil {
 			return Effect{}, err
 		}
-		doc := *at.latestAnswer().doc
+		doc := *at.latestAnswer().Doc
 		doc.Orders = slices.Clone(doc.Orders)
 		for _, o := range orders {
 			for i := range doc.Orders {
@@ -205,7 +181,7 @@ func (s *Service) registerMoves(to huma.API) {
 				}
 			}
 		}
-		e, err := at.effectOn(&doc)
+		e, err := at.effectOn(ctx, &doc)
 		if err != nil {
 			return e, err
 		}
@@ -219,39 +195,36 @@ func (s *Service) registerMoves(to huma.API) {
 			Lines []studio.ID `json:"lines" minItems:"1" maxItems:"1000"`
 		}
 	}
-	command(to, http.MethodPost, "/book/pages/{page}/move", "move-lines", "Move order lines to the latest revision; the plan that makes awaits acceptance", func(ctx context.Context, in *moveNow) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			orders, _, latest, err := at.moved(in.Page, in.Body.Lines)
-			if err != nil {
-				return Moved{}, err
-			}
-			done, err := s.do(ctx, in.Who, "orders moved", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				tx.Summary = fmt.Sprintf("%d orders moved to revision %d of %q", len(orders), latest.Revision, latest.Name)
-				for _, o := range orders {
-					if err := tx.ChangeOrder(o.Order, o.Version); err != nil {
-						return nil, err
-					}
-				}
-				return Moved{}, nil
-			})
-			return Moved{done.N}, err
-		})
+	fact(s, to, post("/book/pages/{page}/move", "move-lines", "orders moved", "Move order lines to the latest revision; the plan that makes awaits acceptance"), func(c *change, in *moveNow) (Moved, error) {
+		orders, _, latest, err := c.at.moved(in.Page, in.Body.Lines)
+		if err != nil {
+			return Moved{}, err
+		}
+		c.Summary = fmt.Sprintf("%d orders moved to revision %d of %q", len(orders), latest.Revision, latest.Name)
+		return Moved{c.N()}, c.changeOrders(orders)
 	})
 }
 
+// changeOrders writes orders as they are to be.
+func (c *change) changeOrders(orders []store.OrderState) error {
+	for _, o := range orders {
+		if err := c.ChangeOrder(o.Order, o.Version); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
 // moved are the orders as they would be with lines on the latest revision of a page.
-func (at *situation) moved(page studio.ID, lines []studio.ID) (orders []store.OrderState, sample studio.OrderLine, latest *studio.Recipe, err error) {
-	doc := at.latestAnswer().doc
+func (at *moment) moved(page studio.ID, lines []studio.ID) (orders []store.OrderState, sample studio.OrderLine, latest *studio.Recipe, err error) {
+	doc := at.latestAnswer().Doc
 	for _, line := range at.openLines() {
 		if line.behind && line.page == page && slices.Contains(lines, line.ID) {
 			sample = line.OrderLine
 			latest, _ = book.Behind(doc, sample)
 		}
 	}
-	for _, o := range at.orders {
+	for _, o := range at.Orders {
 		after, n := book.Move(doc, o.Order, page, lines)
 		if n == 0 || !book.Open(o.Order) {
 			continue
@@ -269,8 +242,8 @@ func (at *situation) moved(page studio.ID, lines []studio.ID) (orders []store.Or
 }
 
 // eachDiffers compares one flower of a line with one of the latest revision.
-func (at *situation) eachDiffers(line studio.OrderLine, latest *studio.Recipe) ([]flower.Difference, error) {
-	doc := at.latestAnswer().doc
+func (at *moment) eachDiffers(line studio.OrderLine, latest *studio.Recipe) ([]flower.Difference, error) {
+	doc := at.latestAnswer().Doc
 	way := flower.Way{Recipe: line.Recipe, Variant: line.Variant}
 	was, err := way.Reckon(doc, line.Colourway, 1)
 	if err != nil {

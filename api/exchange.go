@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"net/http"
 	"slices"
 	"strings"
 
@@ -34,14 +33,10 @@ func (s *Service) registerExchange(to huma.API) {
 	type export struct {
 		Pages []studio.ID `query:"page" doc:"the whole book if none is named"`
 	}
-	huma.Register(to, huma.Operation{OperationID: "export-book", Method: http.MethodGet, Path: "/api/book/export", Summary: "Recipes with all they need, as a file"}, func(ctx context.Context, in *export) (*file, error) {
-		at, err := s.situation(ctx)
+	download(s, to, get("/book/export", "export-book", "Recipes with all they need, as a file"), func(ctx context.Context, at *moment, in *export) (*file, error) {
+		b, err := Exported(ctx, s.store, at.latestAnswer().Doc, in.Pages...)
 		if err != nil {
-			return nil, problem(err)
-		}
-		b, err := Exported(ctx, s.store, at.latestAnswer().doc, in.Pages...)
-		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		name := "flower-book"
 		if len(in.Pages) == 1 {
@@ -52,15 +47,11 @@ func (s *Service) registerExchange(to huma.API) {
 	type page struct {
 		Page studio.ID `path:"page"`
 	}
-	huma.Register(to, huma.Operation{OperationID: "export-parts", Method: http.MethodGet, Path: "/api/book/pages/{page}/parts.csv", Summary: "The parts table of a flower, as CSV"}, func(ctx context.Context, in *page) (*file, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nil, problem(err)
-		}
+	download(s, to, get("/book/pages/{page}/parts.csv", "export-parts", "The parts table of a flower, as CSV"), func(_ context.Context, at *moment, in *page) (*file, error) {
 		a := at.latestAnswer()
-		for _, r := range a.doc.Current() {
+		for _, r := range a.Doc.Current() {
 			if r.Page() == in.Page {
-				return &file{"text/csv; charset=utf-8", fmt.Sprintf("attachment; filename=%q", fileName(r.Name)+"-parts.csv"), book.PartsCSV(a.doc, a.book, r)}, nil
+				return &file{"text/csv; charset=utf-8", fmt.Sprintf("attachment; filename=%q", fileName(r.Name)+"-parts.csv"), book.PartsCSV(a.Doc, a.Book, r)}, nil
 			}
 		}
 		return nil, huma.Error404NotFound("this recipe is not in the book")
@@ -71,62 +62,48 @@ func (s *Service) registerExchange(to huma.API) {
 			File    string          `json:"file"`
 		}
 	}
-	command(to, http.MethodPost, "/book/parts", "read-parts", "A flower as a parts table in CSV has it; nothing is kept", func(ctx context.Context, in *parts) (PartsRead, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return PartsRead{}, err
-		}
+	ask(s, to, post("/book/parts", "read-parts", "", "A flower as a parts table in CSV has it; nothing is kept"), func(ctx context.Context, at *moment, in *parts) (PartsRead, error) {
 		return at.readParts(in.Body.Recipes, in.Body.File)
 	})
 	type take struct{ Body Taking }
-	large(to, "/book/import/preview", "preview-import", "What a file of recipes would bring; nothing is written", func(ctx context.Context, in *take) (book.Intake, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return book.Intake{}, err
-		}
+	beside(s, to, post("/book/import/preview", "preview-import", "", "What a file of recipes would bring; nothing is written").taking(MostBody), func(_ context.Context, at *moment, in *take) (book.Intake, error) {
 		return at.intake(in.Body)
 	})
 	type takeNow struct {
 		Who
 		Body Taking
 	}
-	large(to, "/book/import", "import-recipes", "Take in a file of recipes, all of it or nothing", func(ctx context.Context, in *takeNow) (book.Intake, error) {
-		return facts(ctx, s, func(at *situation) (book.Intake, error) {
-			taken, err := at.intake(in.Body)
-			if err != nil {
-				return taken, err
-			}
-			if err := taken.Refused(); err != nil {
-				return taken, huma.Error409Conflict(err.Error())
-			}
-			_, err = s.do(ctx, in.Who, "recipes taken in", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				tx.Summary = fmt.Sprintf("%d recipes taken in from a file", len(taken.Adds.Recipes))
-				return Moved{}, tx.TakeIn(&taken.Adds)
-			})
-			return taken, err
-		})
+	wish(s, to, post("/book/import", "import-recipes", "recipes taken in", "Take in a file of recipes, all of it or nothing").taking(MostBody), func(_ context.Context, at *moment, in *takeNow) (func(*change) (book.Intake, error), error) {
+		taken, err := at.intake(in.Body)
+		if err != nil {
+			return nil, err
+		}
+		if err := taken.Refused(); err != nil {
+			return nil, huma.Error409Conflict(err.Error())
+		}
+		return func(c *change) (book.Intake, error) {
+			c.Summary = fmt.Sprintf("%d recipes taken in from a file", len(taken.Adds.Recipes))
+			return taken, c.TakeIn(&taken.Adds)
+		}, nil
 	})
 }
 
-// large is a command whose body may be a whole book with its pictures.
-func large[I, O any](to huma.API, path, id, summary string, run func(context.Context, *I) (O, error)) {
-	huma.Register(to, huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api" + path, Summary: summary, MaxBodyBytes: MostBody, Errors: []int{409, 413, 422, 503}},
-		func(ctx context.Context, in *I) (*body[O], error) {
-			out, err := run(ctx, in)
-			if err != nil {
-				return nil, problem(err)
-			}
-			return &body[O]{out}, nil
-		})
+// download registers a view of the situation that is saved as a file.
+func download[I any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (*file, error)) {
+	huma.Register(to, o.described(WayAsk), func(ctx context.Context, in *I) (*file, error) {
+		at, err := s.now(ctx)
+		if err != nil {
+			return nil, problem(err)
+		}
+		out, err := run(ctx, at, in)
+		return out, problem(err)
+	})
 }
 
 // MostBody is the largest body of a request: a file of recipes as text within JSON.
 const MostBody = book.MostBytes + 4<<20
 
-func (at *situation) intake(t Taking) (book.Intake, error) {
+func (at *moment) intake(t Taking) (book.Intake, error) {
 	b, err := book.Read(strings.NewReader(t.File))
 	if err != nil {
 		return book.Intake{}, unread(err)
@@ -134,7 +111,7 @@ func (at *situation) intake(t Taking) (book.Intake, error) {
 	if err := Cleaned(b); err != nil {
 		return book.Intake{}, unread(err)
 	}
-	in, err := book.Examine(at.latestAnswer().doc, b, t.Choices, newID)
+	in, err := book.Examine(at.latestAnswer().Doc, b, t.Choices, newID)
 	if err != nil {
 		return book.Intake{}, unread(err)
 	}
@@ -198,11 +175,11 @@ type PartChanges struct {
 	Changes []book.Edit `json:"changes"`
 }
 
-func (at *situation) readParts(recipes []studio.Recipe, table string) (PartsRead, error) {
+func (at *moment) readParts(recipes []studio.Recipe, table string) (PartsRead, error) {
 	if len(recipes) == 0 {
 		return PartsRead{}, huma.Error422UnprocessableEntity("there is no flower to read the table for")
 	}
-	doc := at.latestAnswer().doc.With(recipes)
+	doc := at.latestAnswer().Doc.With(recipes)
 	index := studio.NewBook(doc)
 	changed, err := book.WithPartsCSV(doc, index, recipes[0], bytes.NewReader([]byte(table)), newID)
 	if err != nil {
@@ -225,8 +202,8 @@ func (at *situation) readParts(recipes []studio.Recipe, table string) (PartsRead
 	return read, nil
 }
 
-func (at *situation) nameOf(page studio.ID) string {
-	for _, r := range at.latestAnswer().doc.Current() {
+func (at *moment) nameOf(page studio.ID) string {
+	for _, r := range at.latestAnswer().Doc.Current() {
 		if r.Page() == page {
 			return fileName(r.Name)
 		}

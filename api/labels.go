@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"net/url"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -23,32 +22,24 @@ func (s *Service) registerLabels(to huma.API) {
 		Lot  studio.ID `path:"lot"`
 		Host string    `header:"Host" doc:"the address that the label's code leads to"`
 	}
-	drawn := func(ctx context.Context, in *which) (label.Label, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return label.Label{}, err
-		}
-		return at.label(in.Lot, in.Host)
-	}
 	for _, as := range []struct {
 		ending, media string
 		draw          func(label.Label) ([]byte, error)
 	}{{"svg", "image/svg+xml", label.Label.SVG}, {"png", "image/png", label.Label.PNG}} {
-		huma.Register(to, huma.Operation{OperationID: "get-label-" + as.ending, Method: http.MethodGet, Path: "/api/lots/{lot}/label." + as.ending, Summary: "The label of a lot's tray or box"},
-			func(ctx context.Context, in *which) (*file, error) {
-				l, err := drawn(ctx, in)
-				if err != nil {
-					return nil, problem(err)
-				}
-				body, err := as.draw(l)
-				return &file{as.media, "inline", body}, problem(err)
-			})
+		download(s, to, get("/lots/{lot}/label."+as.ending, "get-label-"+as.ending, "The label of a lot's tray or box"), func(_ context.Context, at *moment, in *which) (*file, error) {
+			l, err := at.label(in.Lot, in.Host)
+			if err != nil {
+				return nil, err
+			}
+			body, err := as.draw(l)
+			return &file{as.media, "inline", body}, err
+		})
 	}
-	command(to, http.MethodPost, "/lots/{lot}/label/print", "print-label", "Have the label printer print a label; nothing is written", func(ctx context.Context, in *which) (Printed, error) {
+	ask(s, to, post("/lots/{lot}/label/print", "print-label", "", "Have the label printer print a label; nothing is written"), func(ctx context.Context, at *moment, in *which) (Printed, error) {
 		if s.out.Printer == nil {
 			return Printed{}, outside.Trouble{Message: "No label printer is connected; print the label from the browser."}
 		}
-		l, err := drawn(ctx, in)
+		l, err := at.label(in.Lot, in.Host)
 		if err != nil {
 			return Printed{}, err
 		}
@@ -62,13 +53,13 @@ func (s *Service) registerLabels(to huma.API) {
 
 // label is what stands on the tray or the box of a lot: its code leads to it in the
 // drying room, at the address where the application was asked for it.
-func (at *situation) label(lot studio.ID, host string) (label.Label, error) {
+func (at *moment) label(lot studio.ID, host string) (label.Label, error) {
 	a := at.inForce
-	l := a.lots[lot]
+	l := a.Lots[lot]
 	if l == nil {
 		return label.Label{}, huma.Error404NotFound("nothing is planned or made of this lot any more")
 	}
-	made := a.book.Of(l.Made())
+	made := a.Book.Of(l.Made())
 	_, mix := a.swatch(l.Made(), l.Mixes)
 	out := label.Label{Name: made.Name, Address: "http://" + host + "/drying?" + url.Values{"lot": {string(lot)}}.Encode()}
 	out.Lines = append(out.Lines, fmt.Sprintf("%d, %s", l.Alive, mix))
@@ -76,12 +67,12 @@ func (at *situation) label(lot studio.ID, host string) (label.Label, error) {
 		if card.Lot != lot {
 			continue
 		}
-		out.Lines = append(out.Lines, "since "+at.calendar.Time(card.Since).Format("Mon 2 Jan 15:04"))
+		out.Lines = append(out.Lines, "since "+at.Calendar.Time(card.Since).Format("Mon 2 Jan 15:04"))
 		if card.Dry != nil && card.Dry.Late != nil {
-			out.Lines = append(out.Lines, "dry by "+at.calendar.Time(*card.Dry.Late).Format("Mon 2 Jan 15:04"))
+			out.Lines = append(out.Lines, "dry by "+at.Calendar.Time(*card.Dry.Late).Format("Mon 2 Jan 15:04"))
 		}
 	}
-	for _, order := range a.orders[lot] {
+	for _, order := range a.OrdersOf(lot) {
 		out.Lines = append(out.Lines, "for "+at.orderName(order))
 	}
 	return out, nil

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"fmt"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -40,26 +39,18 @@ type RecordView struct {
 const looksBack = studio.Minute(120 * 1440)
 
 func (s *Service) registerLog(to huma.API) {
-	get(to, "/log", "get-log", "What was recorded against the standards", func(ctx context.Context, _ *nothing) (LogView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return LogView{}, err
-		}
+	beside(s, to, get("/log", "get-log", "What was recorded against the standards"), func(ctx context.Context, at *moment, _ *none) (LogView, error) {
 		return s.log(ctx, at)
 	})
 	type which struct {
 		Key string `query:"key"`
 	}
-	get(to, "/log/effect", "preview-standard", "What accepting a proposal would do to the plan", func(ctx context.Context, in *which) (Effect, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Effect{}, err
-		}
+	beside(s, to, get("/log/effect", "preview-standard", "What accepting a proposal would do to the plan"), func(ctx context.Context, at *moment, in *which) (Effect, error) {
 		change, _, err := s.proposed(ctx, at, in.Key)
 		if err != nil {
 			return Effect{}, err
 		}
-		doc := change.Into(at.latestAnswer().doc)
+		doc := change.Into(at.latestAnswer().Doc)
 		if change.Recipe != nil {
 			doc, _, err = at.revisedBy(*change.Recipe)
 			if err != nil {
@@ -67,7 +58,7 @@ func (s *Service) registerLog(to huma.API) {
 			}
 		}
 		return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
-			return plan.Repair(doc, counted, at.latestAnswer().plan)
+			return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
 		})
 	})
 	type decide struct {
@@ -76,56 +67,39 @@ func (s *Service) registerLog(to huma.API) {
 			Key string `json:"key"`
 		}
 	}
-	command(to, http.MethodPost, "/log/accept", "accept-standard", "Make what was recorded the standard", func(ctx context.Context, in *decide) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			change, record, err := s.proposed(ctx, at, in.Body.Key)
-			if err != nil {
+	wish(s, to, post("/log/accept", "accept-standard", "standard accepted", "Make what was recorded the standard"), func(ctx context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
+		learnt, record, err := s.proposed(ctx, at, in.Body.Key)
+		if err != nil {
+			return nil, err
+		}
+		var revised []studio.Recipe
+		var orders []store.OrderState
+		if learnt.Recipe != nil {
+			if _, revised, err = at.revisedBy(*learnt.Recipe); err != nil {
+				return nil, err
+			}
+			orders = at.onLatest(at.latestAnswer().Doc.With(revised), revised)
+		}
+		return func(c *change) (Moved, error) {
+			c.Summary = fmt.Sprintf("Standard of %s, %s: %d becomes %d", record.Of, record.What, record.Standard, record.Found)
+			switch {
+			case learnt.Class != nil:
+				return Moved{c.N()}, c.SetDryingClass(*learnt.Class)
+			case learnt.Person != "":
+				return Moved{c.N()}, c.SetPace(learnt.Person, learnt.Skill, learnt.Pace)
+			}
+			if err := c.TakeIn(&book.Bundle{Recipes: revised}); err != nil {
 				return Moved{}, err
 			}
-			var revised []studio.Recipe
-			var orders []store.OrderState
-			if change.Recipe != nil {
-				if _, revised, err = at.revisedBy(*change.Recipe); err != nil {
-					return Moved{}, err
-				}
-				orders = at.onLatest(at.latestAnswer().doc.With(revised), revised)
-			}
-			done, err := s.do(ctx, in.Who, "standard accepted", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				tx.Summary = fmt.Sprintf("Standard of %s, %s: %d becomes %d", record.Of, record.What, record.Standard, record.Found)
-				switch {
-				case change.Class != nil:
-					return Moved{}, tx.SetDryingClass(*change.Class)
-				case change.Person != "":
-					return Moved{}, tx.SetPace(change.Person, change.Skill, change.Pace)
-				}
-				if err := tx.TakeIn(&book.Bundle{Recipes: revised}); err != nil {
-					return nil, err
-				}
-				for _, o := range orders {
-					if err := tx.ChangeOrder(o.Order, o.Version); err != nil {
-						return nil, err
-					}
-				}
-				return Moved{}, nil
-			})
-			return Moved{done.N}, err
-		})
+			return Moved{c.N()}, c.changeOrders(orders)
+		}, nil
 	})
-	command(to, http.MethodPost, "/log/refuse", "refuse-standard", "Keep the standard as it is", func(ctx context.Context, in *decide) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			_, record, err := s.proposed(ctx, at, in.Body.Key)
-			if err != nil {
-				return Moved{}, err
-			}
-			done, err := s.do(ctx, in.Who, "standard kept", func(tx *store.Tx) (any, error) {
-				tx.Summary = fmt.Sprintf("Standard of %s, %s, stays at %d; %d was recorded", record.Of, record.What, record.Standard, record.Found)
-				return Moved{}, tx.RefuseProposal(record.Key, &learn.Refused{Found: record.Found, Evidence: record.Evidence})
-			})
-			return Moved{done.N}, err
-		})
+	wish(s, to, post("/log/refuse", "refuse-standard", "standard kept", "Keep the standard as it is"), func(ctx context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
+		_, record, err := s.proposed(ctx, at, in.Body.Key)
+		return func(c *change) (Moved, error) {
+			c.Summary = fmt.Sprintf("Standard of %s, %s, stays at %d; %d was recorded", record.Of, record.What, record.Standard, record.Found)
+			return Moved{c.N()}, c.RefuseProposal(record.Key, &learn.Refused{Found: record.Found, Evidence: record.Evidence})
+		}, err
 	})
 	type surely struct {
 		Who
@@ -134,31 +108,25 @@ func (s *Service) registerLog(to huma.API) {
 			Percentile int64     `json:"percentile" minimum:"50" maximum:"99"`
 		}
 	}
-	command(to, http.MethodPost, "/log/percentile", "set-percentile", "By how many of a hundred pieces waits are planned", func(ctx context.Context, in *surely) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			doc := at.inForce.doc
-			done, err := s.do(ctx, in.Who, "percentile set", func(tx *store.Tx) (any, error) {
-				if in.Body.Class == "" {
-					settings := doc.Settings
-					settings.PlanningPercentile = in.Body.Percentile
-					tx.Summary = fmt.Sprintf("Waits are planned for %d of a hundred pieces", in.Body.Percentile)
-					return Moved{}, tx.SetSettings(settings)
-				}
-				class := at.inForce.air.Class(in.Body.Class)
-				class.Percentile = in.Body.Percentile
-				tx.Summary = fmt.Sprintf("Waits of %s are planned for %d of a hundred pieces", class.Name, in.Body.Percentile)
-				return Moved{}, tx.SetDryingClass(class)
-			})
-			return Moved{done.N}, err
-		})
+	fact(s, to, post("/log/percentile", "set-percentile", "percentile set", "By how many of a hundred pieces waits are planned"), func(c *change, in *surely) (Moved, error) {
+		if in.Body.Class == "" {
+			settings := c.at.inForce.Doc.Settings
+			settings.PlanningPercentile = in.Body.Percentile
+			c.Summary = fmt.Sprintf("Waits are planned for %d of a hundred pieces", in.Body.Percentile)
+			return Moved{c.N()}, c.SetSettings(settings)
+		}
+		class := c.at.inForce.Air().Class(in.Body.Class)
+		class.Percentile = in.Body.Percentile
+		c.Summary = fmt.Sprintf("Waits of %s are planned for %d of a hundred pieces", class.Name, in.Body.Percentile)
+		return Moved{c.N()}, c.SetDryingClass(class)
 	})
 }
 
 // log weighs what was recorded. It is asked for seldom and reckoned anew each time.
-func (s *Service) log(ctx context.Context, at *situation) (LogView, error) {
-	since := max(0, at.now-looksBack)
-	v := LogView{N: at.n, Now: at.now, Since: since, Records: []RecordView{}, Classes: append([]studio.DryingClass{}, at.inForce.doc.DryingClasses...), Percentile: at.inForce.doc.Settings.PlanningPercentile}
-	doc, err := s.store.History(ctx, at.now, since)
+func (s *Service) log(ctx context.Context, at *moment) (LogView, error) {
+	since := max(0, at.Now-looksBack)
+	v := LogView{N: at.N, Now: at.Now, Since: since, Records: []RecordView{}, Classes: append([]studio.DryingClass{}, at.inForce.Doc.DryingClasses...), Percentile: at.inForce.Doc.Settings.PlanningPercentile}
+	doc, err := s.store.History(ctx, at.Now, since)
 	if err != nil {
 		return v, err
 	}
@@ -166,7 +134,7 @@ func (s *Service) log(ctx context.Context, at *situation) (LogView, error) {
 	if err != nil {
 		return v, err
 	}
-	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoom(doc, at.calendar), Calendar: at.calendar}
+	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoom(doc, at.Calendar), Calendar: at.Calendar}
 	for _, r := range learn.Look(history) {
 		view := RecordView{Record: r, What: r.Skill}
 		switch r.Kind {
@@ -199,14 +167,14 @@ func (s *Service) log(ctx context.Context, at *situation) (LogView, error) {
 }
 
 // proposed is a record by its key, and what accepting it changes.
-func (s *Service) proposed(ctx context.Context, at *situation, key string) (learn.Change, RecordView, error) {
+func (s *Service) proposed(ctx context.Context, at *moment, key string) (learn.Change, RecordView, error) {
 	log, err := s.log(ctx, at)
 	if err != nil {
 		return learn.Change{}, RecordView{}, err
 	}
 	for _, r := range log.Records {
 		if r.Key == key {
-			change, err := learn.Accept(at.latestAnswer().doc, r.Record)
+			change, err := learn.Accept(at.latestAnswer().Doc, r.Record)
 			return change, r, err
 		}
 	}
@@ -215,8 +183,8 @@ func (s *Service) proposed(ctx context.Context, at *situation, key string) (lear
 
 // revisedBy is the document with a recipe revised, what uses it, and all open orders on
 // the latest of it.
-func (at *situation) revisedBy(changed studio.Recipe) (*studio.Document, []studio.Recipe, error) {
-	doc := at.latestAnswer().doc
+func (at *moment) revisedBy(changed studio.Recipe) (*studio.Document, []studio.Recipe, error) {
+	doc := at.latestAnswer().Doc
 	revised, err := book.Revise(doc, []studio.Recipe{changed}, newID)
 	if err != nil {
 		return nil, nil, overtaken(at, err)
@@ -234,8 +202,8 @@ func (at *situation) revisedBy(changed studio.Recipe) (*studio.Document, []studi
 }
 
 // onLatest are the open orders whose lines move to the latest of revised recipes.
-func (at *situation) onLatest(doc *studio.Document, revised []studio.Recipe) (orders []store.OrderState) {
-	for _, o := range at.orders {
+func (at *moment) onLatest(doc *studio.Document, revised []studio.Recipe) (orders []store.OrderState) {
+	for _, o := range at.Orders {
 		if !book.Open(o.Order) {
 			continue
 		}

@@ -5,13 +5,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
-	"bractum/core/bench"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
@@ -87,125 +85,78 @@ type Entered struct {
 }
 
 func (s *Service) registerOrders(to huma.API) {
-	get(to, "/orders", "list-orders", "All orders, with what the plan says of each", func(ctx context.Context, _ *nothing) ([]OrderView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nil, err
-		}
+	kept(s, to, get("/orders", "list-orders", "All orders, with what the plan says of each"), func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
 		return at.orderViews(), nil
 	})
 	type enter struct {
 		Who
 		Body OrderBody
 	}
-	command(to, http.MethodPost, "/orders", "enter-order", "Enter an order; it awaits acceptance of the plan it makes", func(ctx context.Context, in *enter) (Entered, error) {
-		at, err := s.situation(ctx)
+	fact(s, to, post("/orders", "enter-order", "order entered", "Enter an order; it awaits acceptance of the plan it makes"), func(c *change, in *enter) (Entered, error) {
+		o, err := in.Body.order(newID(), c.at.inForce.Doc)
 		if err != nil {
 			return Entered{}, err
 		}
-		o, err := in.Body.order(newID(), at.inForce.doc)
-		if err != nil {
-			return Entered{}, err
-		}
-		return s.writeOrder(ctx, in.Who, "order entered", func(tx *store.Tx) (any, error) {
-			tx.Summary = fmt.Sprintf("Order %q entered", o.Name)
-			return Entered{ID: o.ID, Version: 1}, tx.EnterOrder(o)
-		})
+		c.Summary = fmt.Sprintf("Order %q entered", o.Name)
+		return Entered{ID: o.ID, Version: 1, N: c.N()}, c.EnterOrder(o)
 	})
-	type change struct {
+	type changing struct {
 		Who
 		Sees
 		ID   string `path:"id"`
 		Body OrderBody
 	}
-	command(to, http.MethodPut, "/orders/{id}", "change-order", "Change an order whose version was seen", func(ctx context.Context, in *change) (Entered, error) {
-		at, err := s.situation(ctx)
+	fact(s, to, put("/orders/{id}", "change-order", "order changed", "Change an order whose version was seen"), func(c *change, in *changing) (Entered, error) {
+		o, err := in.Body.order(studio.ID(in.ID), c.at.inForce.Doc)
 		if err != nil {
 			return Entered{}, err
 		}
-		o, err := in.Body.order(studio.ID(in.ID), at.inForce.doc)
-		if err != nil {
-			return Entered{}, err
-		}
-		answer, err := s.writeOrder(ctx, in.Who, "order changed", func(tx *store.Tx) (any, error) {
-			tx.Summary = fmt.Sprintf("Order %q changed", o.Name)
-			return Entered{ID: o.ID, Version: in.IfMatch + 1}, tx.ChangeOrder(o, in.IfMatch)
-		})
-		return answer, s.explainStale(ctx, err, o.ID, in.IfMatch)
+		c.Summary = fmt.Sprintf("Order %q changed", o.Name)
+		return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch), o.ID)
 	})
 	type cancel struct {
 		Who
 		Sees
 		ID string `path:"id"`
 	}
-	command(to, http.MethodPost, "/orders/{id}/cancel", "cancel-order", "Cancel an order whose version was seen", func(ctx context.Context, in *cancel) (Entered, error) {
-		answer, err := s.writeOrder(ctx, in.Who, "order cancelled", func(tx *store.Tx) (any, error) {
-			state, err := tx.Order(studio.ID(in.ID))
-			if err != nil {
-				return nil, err
-			}
-			o := state.Order
-			o.State = studio.OrderCancelled
-			tx.Summary = fmt.Sprintf("Order %q cancelled", o.Name)
-			return Entered{ID: o.ID, Version: in.IfMatch + 1}, tx.ChangeOrder(o, in.IfMatch)
-		})
-		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
+	fact(s, to, post("/orders/{id}/cancel", "cancel-order", "order cancelled", "Cancel an order whose version was seen"), func(c *change, in *cancel) (Entered, error) {
+		state, err := c.Order(studio.ID(in.ID))
+		if err != nil {
+			return Entered{}, err
+		}
+		o := state.Order
+		o.State = studio.OrderCancelled
+		c.Summary = fmt.Sprintf("Order %q cancelled", o.Name)
+		return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch), o.ID)
 	})
-	command(to, http.MethodPost, "/orders/{id}/hand-over", "hand-over", "Record that an order has left, with its flowers", func(ctx context.Context, in *cancel) (Entered, error) {
-		answer, err := facts(ctx, s, func(at *situation) (Entered, error) {
-			return s.writeOrder(ctx, in.Who, "order left", func(tx *store.Tx) (any, error) { return at.handOver(tx, studio.ID(in.ID), in.IfMatch) })
-		})
-		return answer, s.explainStale(ctx, err, studio.ID(in.ID), in.IfMatch)
+	fact(s, to, post("/orders/{id}/hand-over", "hand-over", "order left", "Record that an order has left, with its flowers"), func(c *change, in *cancel) (Entered, error) {
+		state, err := c.Order(studio.ID(in.ID))
+		if err != nil {
+			return Entered{}, err
+		}
+		moved, err := c.bench().HandOver(state.Order)
+		if err != nil {
+			return Entered{}, err
+		}
+		c.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
+		if err := c.OrderLeft(state.Order.ID, in.IfMatch); err != nil {
+			return Entered{}, c.explainStale(err, state.Order.ID)
+		}
+		return Entered{ID: state.Order.ID, Version: in.IfMatch + 1, N: c.N()}, c.Book(studio.WorkLot{}, moved)
 	})
-}
-
-// handOver books an order's flowers out and writes that it has left.
-func (at *situation) handOver(tx *store.Tx, id studio.ID, seen int64) (any, error) {
-	if err := at.unchanged(tx); err != nil {
-		return nil, err
-	}
-	state, err := tx.Order(id)
-	if err != nil {
-		return nil, err
-	}
-	moved, err := bench.New(at.inForce.doc, at.inForce.plan).HandOver(state.Order)
-	if err != nil {
-		return nil, err
-	}
-	tx.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
-	if err := tx.OrderLeft(id, seen); err != nil {
-		return nil, err
-	}
-	return Entered{ID: id, Version: seen + 1}, tx.Book(studio.WorkLot{}, moved)
-}
-
-func (s *Service) writeOrder(ctx context.Context, who Who, kind string, run func(*store.Tx) (any, error)) (Entered, error) {
-	done, err := s.do(ctx, who, kind, run)
-	if err != nil {
-		return Entered{}, err
-	}
-	var answer Entered
-	err = json.Unmarshal(done.Answer, &answer)
-	answer.N = done.N
-	return answer, err
 }
 
 // explainStale adds to a refused write what somebody else has changed since.
-func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, seen int64) error {
+func (c *change) explainStale(err error, id studio.ID) error {
 	var stale store.Stale
 	if !errors.As(err, &stale) {
 		return err
 	}
-	at, e := s.situation(ctx)
-	if e != nil {
+	was, e := c.OrderVersion(id, stale.Seen)
+	now, failed := c.Order(id)
+	if e != nil || failed != nil {
 		return err
 	}
-	was, e := s.store.OrderVersion(ctx, id, seen)
-	i := slices.IndexFunc(at.orders, func(o store.OrderState) bool { return o.Order.ID == id })
-	if e != nil || i < 0 {
-		return err
-	}
-	now := at.orders[i]
 	details := []error{staleVersion(stale)}
 	changed := func(field string, before, after any) {
 		a, _ := json.Marshal(before)
@@ -227,9 +178,9 @@ func (s *Service) explainStale(ctx context.Context, err error, id studio.ID, see
 
 // workFor is how many work tasks there are for an order, and how many of them are done.
 func (a *answer) workFor(order studio.ID) (done, all int64) {
-	for i := range a.plan.Tasks {
-		t := &a.plan.Tasks[i]
-		if t.Person != "" && slices.Contains(a.orders[t.Lot], order) {
+	for i := range a.Plan.Tasks {
+		t := &a.Plan.Tasks[i]
+		if t.Person != "" && slices.Contains(a.OrdersOf(t.Lot), order) {
 			all++
 			if t.State == studio.TaskDone {
 				done++
@@ -240,21 +191,21 @@ func (a *answer) workFor(order studio.ID) (done, all int64) {
 }
 
 // orderViews lists orders: open ones by ready-by, then quotes, then the rest.
-func (at *situation) orderViews() []OrderView {
+func (at *moment) orderViews() []OrderView {
 	views := []OrderView{}
-	for _, state := range at.orders {
+	for _, state := range at.Orders {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending()}
 		from := at.inForce
 		if v.Pending {
 			_, from = at.bestChoice()
 		}
-		if i := slices.IndexFunc(from.plan.Orders, func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
-			outcome := from.plan.Orders[i]
+		if i := slices.IndexFunc(from.Plan.Orders, func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
+			outcome := from.Plan.Orders[i]
 			v.Outcome = &outcome
-			if leave, ok := plan.EarliestLeave(from.doc, at.calendar, outcome); ok && outcome.Late > 0 {
+			if leave, ok := plan.EarliestLeave(from.Doc, at.Calendar, outcome); ok && outcome.Late > 0 {
 				v.EarliestLeave = &leave
 			}
-			if limit := from.tasks[outcome.Limit]; limit != nil {
+			if limit := from.Tasks[outcome.Limit]; limit != nil {
 				card := from.card(*limit)
 				v.Limit = &card
 			}

@@ -2,8 +2,6 @@ package api
 
 import (
 	"context"
-	"encoding/json"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -32,40 +30,27 @@ func (s *Service) registerPins(to huma.API) {
 		Task string `path:"task"`
 		Body PinBody
 	}
-	command(to, http.MethodPost, "/tasks/{task}/try", "try-pin", "What would move if a task were pinned; nothing is written", func(ctx context.Context, in *tryPin) (PinAnswer, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return PinAnswer{}, err
-		}
-		return at.tryPin(studio.ID(in.Task), in.Body)
+	beside(s, to, post("/tasks/{task}/try", "try-pin", "", "What would move if a task were pinned; nothing is written"), func(ctx context.Context, at *moment, in *tryPin) (PinAnswer, error) {
+		return at.tryPin(ctx, studio.ID(in.Task), in.Body)
 	})
 	type setPin struct {
 		Who
 		Task string `path:"task"`
 		Body PinBody
 	}
-	command(to, http.MethodPost, "/tasks/{task}/pin", "pin-task", "Pin a task to a person, a time or both, or let it go", func(ctx context.Context, in *setPin) (PinAnswer, error) {
-		return facts(ctx, s, func(at *situation) (PinAnswer, error) {
-			done, err := s.do(ctx, in.Who, "task pinned", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				return at.pin(tx, studio.ID(in.Task), in.Body)
-			})
-			var answer PinAnswer
-			if err == nil {
-				err = json.Unmarshal(done.Answer, &answer)
-				answer.N = done.N
-			}
-			return answer, err
-		})
+	wish(s, to, post("/tasks/{task}/pin", "pin-task", "task pinned", "Pin a task to a person, a time or both, or let it go"), func(ctx context.Context, at *moment, in *setPin) (func(*change) (PinAnswer, error), error) {
+		answer, pin, summary, err := at.pin(ctx, studio.ID(in.Task), in.Body)
+		return func(c *change) (PinAnswer, error) {
+			c.Summary, answer.N = summary, c.N()
+			return answer, c.Pin(studio.ID(in.Task), pin, answer.Accepted)
+		}, err
 	})
 }
 
 // tryPin checks a pin and plans with it, on top of all that is wished.
-func (at *situation) tryPin(task studio.ID, b PinBody) (PinAnswer, error) {
+func (at *moment) tryPin(ctx context.Context, task studio.ID, b PinBody) (PinAnswer, error) {
 	a := at.latestAnswer()
-	if a.tasks[task] == nil {
+	if a.Tasks[task] == nil {
 		return PinAnswer{}, store.NotFound{Thing: "the task"}
 	}
 	if b.Person != "" {
@@ -73,7 +58,7 @@ func (at *situation) tryPin(task studio.ID, b PinBody) (PinAnswer, error) {
 			return PinAnswer{}, err
 		}
 	}
-	trial, err := plan.TryPin(a.doc, a.count, a.plan, studio.Pin{Task: task, Person: b.Person, Start: b.Start})
+	trial, err := plan.TryPin(a.Doc, a.Count, a.Plan, studio.Pin{Task: task, Person: b.Person, Start: b.Start}, ctx.Done())
 	answer := PinAnswer{Trial: trial, Names: []Named{}}
 	for _, o := range trial.Differences.Orders {
 		answer.Names = append(answer.Names, Named{ID: o.Order, Name: at.orderName(o.Order)})
@@ -85,34 +70,31 @@ func (at *situation) tryPin(task studio.ID, b PinBody) (PinAnswer, error) {
 }
 
 // worded says why a task has no place, with times and names as people read them.
-func (at *situation) worded(a *answer, u studio.Unplaced) string {
+func (at *moment) worded(a *answer, u studio.Unplaced) string {
 	why := string(u.Reason)
 	if u.Earliest != nil {
-		why = "it can begin " + at.calendar.Time(*u.Earliest).Format("Mon 2 Jan 15:04") + " at the earliest"
+		why = "it can begin " + at.Calendar.Time(*u.Earliest).Format("Mon 2 Jan 15:04") + " at the earliest"
 	}
-	if by := a.tasks[u.By]; by != nil {
+	if by := a.Tasks[u.By]; by != nil {
 		why += ", after " + a.named(by.Lot, by.Step)
 	}
 	return why
 }
 
-// pin writes a pin as a wish, or as accepted where it moves nothing and nothing else is
-// wished. One that cannot hold is refused with the reason.
-func (at *situation) pin(tx *store.Tx, task studio.ID, b PinBody) (PinAnswer, error) {
-	answer, err := at.tryPin(task, b)
-	if err != nil {
-		return answer, err
+// pin is a pin to be written as a wish, or as accepted where it moves nothing and nothing
+// else is wished. One that cannot hold is refused with the reason.
+func (at *moment) pin(ctx context.Context, task studio.ID, b PinBody) (answer PinAnswer, pin *studio.Pin, summary string, err error) {
+	if answer, err = at.tryPin(ctx, task, b); err != nil {
+		return answer, nil, "", err
 	}
 	a := at.latestAnswer()
-	name := a.named(a.tasks[task].Lot, a.tasks[task].Step)
+	name := a.named(a.Tasks[task].Lot, a.Tasks[task].Step)
 	if !answer.Trial.Holds {
-		return answer, studio.Refuse("%s cannot be pinned so: %s", name, answer.Why)
-	}
-	pin := &answer.Trial.Pin
-	tx.Summary = name + ": pinned"
-	if b.Person == "" && b.Start == nil {
-		pin, tx.Summary = nil, name+": let go"
+		return answer, nil, "", studio.Refuse("%s cannot be pinned so: %s", name, answer.Why)
 	}
 	answer.Accepted = at.wished == nil && answer.Trial.Differences.Nothing()
-	return answer, tx.Pin(task, pin, answer.Accepted)
+	if b.Person == "" && b.Start == nil {
+		return answer, nil, name + ": let go", nil
+	}
+	return answer, &answer.Trial.Pin, name + ": pinned", nil
 }

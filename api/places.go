@@ -3,14 +3,12 @@ package api
 import (
 	"context"
 	"fmt"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/book"
 	"bractum/core/room"
 	"bractum/core/studio"
-	"bractum/store"
 )
 
 func (s *Service) registerPlaces(to huma.API) {
@@ -23,55 +21,36 @@ func (s *Service) registerPlaces(to huma.API) {
 		Who
 		Body placed
 	}
-	command(to, http.MethodPost, "/places", "add-place", "A kind of former, rack, rail, foam block or box more", func(ctx context.Context, in *addPlace) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			p := studio.Place{ID: newID(), Name: in.Body.Name, Slots: in.Body.Slots, In: in.Body.In}
-			if err := room.CheckPlace(at.inForce.doc, p); err != nil {
-				return Moved{}, err
-			}
-			done, err := s.do(ctx, in.Who, "place added", func(tx *store.Tx) (any, error) {
-				tx.Summary = fmt.Sprintf("%s: %d slots are there", p.Name, p.Slots)
-				return Moved{}, tx.TakeIn(&book.Bundle{Places: []studio.Place{p}})
-			})
-			return Moved{done.N}, err
-		})
+	fact(s, to, post("/places", "add-place", "place added", "A kind of former, rack, rail, foam block or box more"), func(c *change, in *addPlace) (Moved, error) {
+		p := studio.Place{ID: newID(), Name: in.Body.Name, Slots: in.Body.Slots, In: in.Body.In}
+		if err := room.CheckPlace(c.at.inForce.Doc, p); err != nil {
+			return Moved{}, err
+		}
+		c.Summary = fmt.Sprintf("%s: %d slots are there", p.Name, p.Slots)
+		return Moved{c.N()}, c.TakeIn(&book.Bundle{Places: []studio.Place{p}})
 	})
 	type changePlace struct {
 		Who
 		Place studio.ID `path:"place"`
 		Body  placed
 	}
-	command(to, http.MethodPut, "/places/{place}", "change-place", "Another name, number of slots or surroundings", func(ctx context.Context, in *changePlace) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			p := studio.Place{ID: in.Place, Name: in.Body.Name, Slots: in.Body.Slots, In: in.Body.In}
-			if err := room.CheckPlace(at.inForce.doc, p); err != nil {
-				return Moved{}, err
-			}
-			done, err := s.do(ctx, in.Who, "place changed", func(tx *store.Tx) (any, error) {
-				tx.Summary = fmt.Sprintf("%s: %d slots from now on", p.Name, p.Slots)
-				return Moved{}, tx.ChangePlace(p)
-			})
-			return Moved{done.N}, err
-		})
+	fact(s, to, put("/places/{place}", "change-place", "place changed", "Another name, number of slots or surroundings"), func(c *change, in *changePlace) (Moved, error) {
+		p := studio.Place{ID: in.Place, Name: in.Body.Name, Slots: in.Body.Slots, In: in.Body.In}
+		if err := room.CheckPlace(c.at.inForce.Doc, p); err != nil {
+			return Moved{}, err
+		}
+		c.Summary = fmt.Sprintf("%s: %d slots from now on", p.Name, p.Slots)
+		return Moved{c.N()}, c.ChangePlace(p)
 	})
 	type removePlace struct {
 		Who
 		Place studio.ID `path:"place"`
 	}
-	command(to, http.MethodDelete, "/places/{place}", "remove-place", "A kind of place that is not used any more", func(ctx context.Context, in *removePlace) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			p, err := room.Remove(at.latestAnswer().doc, at.inForce.plan, in.Place)
-			if err != nil {
-				return Moved{}, err
-			}
-			done, err := s.do(ctx, in.Who, "place removed", func(tx *store.Tx) (any, error) {
-				if err := at.unchanged(tx); err != nil {
-					return nil, err
-				}
-				tx.Summary = p.Name + " is not there any more"
-				return Moved{}, tx.RemovePlace(p.ID)
-			})
-			return Moved{done.N}, err
-		})
+	wish(s, to, remove("/places/{place}", "remove-place", "place removed", "A kind of place that is not used any more"), func(_ context.Context, at *moment, in *removePlace) (func(*change) (Moved, error), error) {
+		p, err := room.Remove(at.latestAnswer().Doc, at.inForce.Plan, in.Place)
+		return func(c *change) (Moved, error) {
+			c.Summary = p.Name + " is not there any more"
+			return Moved{c.N()}, c.RemovePlace(p.ID)
+		}, err
 	})
 }

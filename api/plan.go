@@ -102,18 +102,14 @@ func (s *Service) registerPlan(to huma.API) {
 		From int64 `query:"from" doc:"a minute; 0 for the morning of today"`
 		Days int64 `query:"days" minimum:"1" maximum:"14" default:"7"`
 	}
-	get(to, "/plan", "get-plan", "Who does what when, over some days", func(ctx context.Context, in *days) (PlanView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return PlanView{}, err
-		}
+	kept(s, to, get("/plan", "get-plan", "Who does what when, over some days"), func(ctx context.Context, at *moment, in *days) (PlanView, error) {
 		a, err := s.asked(ctx, at, in.Of)
 		if err != nil {
 			return PlanView{}, err
 		}
 		from := studio.Minute(in.From)
 		if in.From <= 0 {
-			from = at.calendar.At(at.calendar.Date(at.now), 0)
+			from = at.Calendar.At(at.Calendar.Date(at.Now), 0)
 		}
 		return a.view(at, studio.Span{From: from, To: from + 1440*studio.Minute(min(max(1, in.Days), mostDays))})
 	})
@@ -121,16 +117,12 @@ func (s *Service) registerPlan(to huma.API) {
 		OfPlan
 		Task string `path:"task"`
 	}
-	get(to, "/tasks/{task}", "get-task", "A task of a plan", func(ctx context.Context, in *one) (TaskCard, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return TaskCard{}, err
-		}
+	kept(s, to, get("/tasks/{task}", "get-task", "A task of a plan"), func(ctx context.Context, at *moment, in *one) (TaskCard, error) {
 		a, err := s.asked(ctx, at, in.Of)
 		if err != nil {
 			return TaskCard{}, err
 		}
-		t := a.tasks[studio.ID(in.Task)]
+		t := a.Tasks[studio.ID(in.Task)]
 		if t == nil {
 			return TaskCard{}, store.NotFound{Thing: "the task"}
 		}
@@ -140,38 +132,27 @@ func (s *Service) registerPlan(to huma.API) {
 		OfPlan
 		ID string `path:"id"`
 	}
-	get(to, "/orders/{id}/chain", "get-chain", "What sets an order's date", func(ctx context.Context, in *order) (ChainView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return ChainView{}, err
-		}
+	beside(s, to, get("/orders/{id}/chain", "get-chain", "What sets an order's date"), func(ctx context.Context, at *moment, in *order) (ChainView, error) {
 		a, err := s.asked(ctx, at, in.Of)
 		if err != nil {
 			return ChainView{}, err
 		}
 		return a.chain(studio.ID(in.ID))
 	})
-	get(to, "/plan/scarce", "get-scarce", "What is scarcest in a plan, and what one more of it would give", func(ctx context.Context, in *OfPlan) ([]ScarceView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nil, err
-		}
+	beside(s, to, get("/plan/scarce", "get-scarce", "What is scarcest in a plan, and what one more of it would give"), func(ctx context.Context, at *moment, in *OfPlan) ([]ScarceView, error) {
 		a, err := s.asked(ctx, at, in.Of)
 		if err != nil {
 			return nil, err
 		}
-		return a.scarce()
+		return a.scarce(ctx)
 	})
-	get(to, "/plan/versions", "list-plan-versions", "Versions of the plan in force, newest first", func(ctx context.Context, _ *nothing) ([]store.Version, error) {
-		if _, err := s.situation(ctx); err != nil {
-			return nil, err
-		}
+	read(to, get("/plan/versions", "list-plan-versions", "Versions of the plan in force, newest first"), func(ctx context.Context, _ *none) ([]store.Version, error) {
 		return s.store.PlanVersions(ctx, 40)
 	})
 }
 
 // asked is the plan that a question is about.
-func (s *Service) asked(ctx context.Context, at *situation, of string) (*answer, error) {
+func (s *Service) asked(ctx context.Context, at *moment, of string) (*answer, error) {
 	switch {
 	case of == "":
 		return at.inForce, nil
@@ -189,18 +170,18 @@ func (s *Service) asked(ctx context.Context, at *situation, of string) (*answer,
 }
 
 // view is some days of a plan.
-func (a *answer) view(at *situation, span studio.Span) (PlanView, error) {
-	account, err := a.account()
+func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
+	account, err := a.Account()
 	if err != nil {
 		return PlanView{}, err
 	}
-	v := PlanView{N: at.n, Version: at.version, Now: at.now, From: span.From, To: span.To, Ends: at.now, Blocks: []Block{}, People: []PersonLane{},
-		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Orders: []Promise{}, Lateness: a.plan.Objective.Lateness, Bound: a.plan.Bound, Waits: at.waits()}
-	for _, u := range a.plan.Unplaced {
+	v := PlanView{N: at.N, Version: at.Version, Now: at.Now, From: span.From, To: span.To, Ends: at.Now, Blocks: []Block{}, People: []PersonLane{},
+		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness, Bound: a.Plan.Bound, Waits: at.Waits()}
+	for _, u := range a.Plan.Unplaced {
 		v.Unplaced = append(v.Unplaced, UnplacedView{u, a.named(u.Lot, u.Step), at.worded(a, u)})
 	}
 	used := map[studio.ID]bool{}
-	for _, t := range a.plan.Tasks {
+	for _, t := range a.Plan.Tasks {
 		v.Ends = max(v.Ends, t.End)
 		if t.State != studio.TaskDone && t.Person != "" {
 			v.Left++
@@ -217,25 +198,25 @@ func (a *answer) view(at *situation, span studio.Span) (PlanView, error) {
 		}
 		v.Blocks = append(v.Blocks, a.block(t))
 	}
-	for _, p := range a.doc.Places {
+	for _, p := range a.Doc.Places {
 		if used[p.ID] {
 			v.Places = append(v.Places, p)
 		}
 	}
 	var all []studio.Hours
-	for _, p := range a.doc.People {
-		hours := studio.HoursOf(p, at.calendar, max(0, span.From-1440), span.To)
+	for _, p := range a.Doc.People {
+		hours := studio.HoursOf(p, at.Calendar, max(0, span.From-1440), span.To)
 		all = append(all, hours)
 		lane := PersonLane{Named{ID: p.ID, Name: p.Name}, append(studio.Hours{}, hours...), []plan.Load{}}
 		for _, l := range account.People {
-			if day := at.calendar.At(l.Day, 0); l.ID == p.ID && day >= span.From-1440 && day < span.To {
+			if day := at.Calendar.At(l.Day, 0); l.ID == p.ID && day >= span.From-1440 && day < span.To {
 				lane.Loads = append(lane.Loads, l)
 			}
 		}
 		v.People = append(v.People, lane)
 	}
 	v.Open = append(studio.Hours{}, studio.Together(all...)...)
-	for _, outcome := range a.plan.Orders {
+	for _, outcome := range a.Plan.Orders {
 		v.Orders = append(v.Orders, Promise{Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, outcome})
 	}
 	slices.SortStableFunc(v.Orders, func(x, y Promise) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) })
@@ -244,18 +225,18 @@ func (a *answer) view(at *situation, span studio.Span) (PlanView, error) {
 
 // named is what a step of a lot is called: the step, and what is made.
 func (a *answer) named(lot studio.ID, step string) string {
-	r := a.book.Of(a.lots[lot].Made())
+	r := a.Book.Of(a.Lots[lot].Made())
 	s, _, _, _ := r.TaskOf(step)
 	return s.Name + ", " + r.Name
 }
 
 // block is a task as it lies on the board.
 func (a *answer) block(t studio.Task) Block {
-	l := *a.lots[t.Lot]
-	r := a.book.Of(l.Made())
+	l := *a.Lots[t.Lot]
+	r := a.Book.Of(l.Made())
 	step, _, _, _ := r.TaskOf(t.Step)
-	b := Block{ID: t.ID, Lot: t.Lot, Kind: "wait", Name: step.Name, Glyph: "wait", Of: r.Name, Making: r.Kind, Quantity: a.doc.Begun(l).Left(r, t.Step), State: t.State,
-		Person: t.Person, From: t.Begin(), To: t.End, Pauses: append([]studio.Span{}, t.Pauses...), Holds: append([]studio.Held{}, t.Holds...), Orders: append([]studio.ID{}, a.orders[t.Lot]...), Pin: a.doc.Pinned(t.ID)}
+	b := Block{ID: t.ID, Lot: t.Lot, Kind: "wait", Name: step.Name, Glyph: "wait", Of: r.Name, Making: r.Kind, Quantity: a.Doc.Begun(l).Left(r, t.Step), State: t.State,
+		Person: t.Person, From: t.Begin(), To: t.End, Pauses: append([]studio.Span{}, t.Pauses...), Holds: append([]studio.Held{}, t.Holds...), Orders: append([]studio.ID{}, a.OrdersOf(t.Lot)...), Pin: a.Doc.Pinned(t.ID)}
 	if t.State == studio.TaskDone {
 		b.From = t.Start
 	}
@@ -268,7 +249,7 @@ func (a *answer) block(t studio.Task) Block {
 
 // chain is what sets an order's date.
 func (a *answer) chain(order studio.ID) (ChainView, error) {
-	account, err := a.account()
+	account, err := a.Account()
 	if err != nil {
 		return ChainView{}, err
 	}
@@ -279,7 +260,7 @@ func (a *answer) chain(order studio.ID) (ChainView, error) {
 	}
 	v.Spent = account.Orders[i].Spent
 	for _, l := range account.Orders[i].Links {
-		t := a.tasks[l.Task]
+		t := a.Tasks[l.Task]
 		link := LinkView{Link: l, Name: a.named(t.Lot, t.Step), Person: t.Person}
 		if l.Of != "" {
 			link.Short = a.called(l.Of)
@@ -294,22 +275,22 @@ func (a *answer) chain(order studio.ID) (ChainView, error) {
 
 // called is the name of a place, tool, machine or delivery; a skill is its own name.
 func (a *answer) called(id studio.ID) string {
-	for _, p := range a.doc.Places {
+	for _, p := range a.Doc.Places {
 		if p.ID == id {
 			return p.Name
 		}
 	}
-	for _, t := range a.doc.Tools {
+	for _, t := range a.Doc.Tools {
 		if t.ID == id {
 			return t.Name
 		}
 	}
-	for _, m := range a.doc.Machines {
+	for _, m := range a.Doc.Machines {
 		if m.ID == id {
 			return m.Name
 		}
 	}
-	for _, g := range a.doc.Gates {
+	for _, g := range a.Doc.Gates {
 		if g.ID == id {
 			return g.Name
 		}
@@ -323,8 +304,8 @@ type ScarceView struct {
 	Name string `json:"name"`
 }
 
-func (a *answer) scarce() ([]ScarceView, error) {
-	explained, err := plan.Explain(a.doc, a.count, a.plan, plan.Options{})
+func (a *answer) scarce(ctx context.Context) ([]ScarceView, error) {
+	explained, err := plan.Explain(a.Doc, a.Count, a.Plan, options(ctx))
 	if err != nil {
 		return nil, err
 	}

@@ -3,8 +3,8 @@ package api
 import (
 	"context"
 	"errors"
+	"fmt"
 	"maps"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -50,10 +50,10 @@ type PinWish struct {
 const mostMoves = 30
 
 // choices are the plans that may be accepted, the one made at once first.
-func (at *situation) choices() []Choice {
+func (at *moment) choices() []Choice {
 	var all []Choice
 	add := func(id, how string, steps int64, a *answer) {
-		all = append(all, Choice{id, how, steps, plan.Sum(at.inForce.plan, a.plan)})
+		all = append(all, Choice{id, how, steps, plan.Sum(at.inForce.Plan, a.Plan)})
 	}
 	if at.wished != nil {
 		add(atOnce, "repaired", 0, at.wished)
@@ -66,26 +66,26 @@ func (at *situation) choices() []Choice {
 
 // pinWishes are the tasks that are pinned otherwise in what is wished than in what is
 // accepted.
-func (at *situation) pinWishes() []PinWish {
+func (at *moment) pinWishes() []PinWish {
 	wishes := []PinWish{}
 	if at.wished == nil {
 		return wishes
 	}
 	add := func(task studio.ID, now *studio.Pin) {
 		w := PinWish{Task: task, Pin: now}
-		if t := at.latestAnswer().tasks[task]; t != nil {
+		if t := at.latestAnswer().Tasks[task]; t != nil {
 			w.Name = at.latestAnswer().named(t.Lot, t.Step)
 		}
 		wishes = append(wishes, w)
 	}
-	for i := range at.wished.doc.Pins {
-		p := &at.wished.doc.Pins[i]
-		if was := at.inForce.doc.Pinned(p.Task); was == nil || !p.Same(*was) {
+	for i := range at.wished.Doc.Pins {
+		p := &at.wished.Doc.Pins[i]
+		if was := at.inForce.Doc.Pinned(p.Task); was == nil || !p.Same(*was) {
 			add(p.Task, p)
 		}
 	}
-	for _, p := range at.inForce.doc.Pins {
-		if at.wished.doc.Pinned(p.Task) == nil {
+	for _, p := range at.inForce.Doc.Pins {
+		if at.wished.Doc.Pinned(p.Task) == nil {
 			add(p.Task, nil)
 		}
 	}
@@ -96,12 +96,8 @@ func (s *Service) registerProposal(to huma.API) {
 	type which struct {
 		Plan string `query:"plan" doc:"the choice to show; empty for the best"`
 	}
-	get(to, "/proposal", "get-proposal", "The plans that await acceptance", func(ctx context.Context, in *which) (Proposal, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Proposal{}, err
-		}
-		p := Proposal{N: at.n, Waits: at.waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{}}
+	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"), func(ctx context.Context, at *moment, in *which) (Proposal, error) {
+		p := Proposal{N: at.N, Waits: at.Waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{}}
 		p.Chosen = in.Plan
 		if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
 			p.Chosen, _ = at.bestChoice()
@@ -110,14 +106,14 @@ func (s *Service) registerProposal(to huma.API) {
 		if err != nil {
 			return Proposal{}, err
 		}
-		p.Differences = plan.Compare(at.inForce.plan, a.plan)
+		p.Differences = plan.Compare(at.inForce.Plan, a.Plan)
 		for _, v := range at.orderViews() {
 			if v.Pending {
 				p.Pending = append(p.Pending, v)
 			}
 		}
 		for _, m := range p.Differences.Moved[:min(mostMoves, len(p.Differences.Moved))] {
-			p.Cards = append(p.Cards, a.card(*a.tasks[m.Task]))
+			p.Cards = append(p.Cards, a.card(*a.Tasks[m.Task]))
 		}
 		return p, nil
 	})
@@ -128,78 +124,59 @@ func (s *Service) registerProposal(to huma.API) {
 			Plan string `json:"plan,omitempty" doc:"the choice; empty for the best"`
 		}
 	}
-	command(to, http.MethodPost, "/proposal/accept", "accept-proposal", "Put a proposed plan in force", func(ctx context.Context, in *accept) (Moved, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Moved{}, err
+	wish(s, to, post("/proposal/accept", "accept-proposal", "plan accepted", "Put a proposed plan in force"), func(ctx context.Context, at *moment, in *accept) (func(*change) (Moved, error), error) {
+		if !at.Waits() {
+			return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
 		}
-		done, err := s.do(ctx, in.Who, "plan accepted", func(tx *store.Tx) (any, error) {
-			if !at.waits() {
-				return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
-			}
-			if tx.Base() != in.Body.N {
-				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
-			}
-			chosen := in.Body.Plan
-			if chosen == "" {
-				chosen, _ = at.bestChoice()
-			}
-			a, err := s.asked(ctx, at, chosen)
-			if err != nil {
-				return nil, err
-			}
-			tx.Summary = "Proposed plan accepted"
-			return Moved{}, at.accept(tx, a)
-		})
-		return Moved{done.N}, err
+		if at.N != in.Body.N {
+			return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
+		}
+		chosen := in.Body.Plan
+		if chosen == "" {
+			chosen, _ = at.bestChoice()
+		}
+		a, err := s.asked(ctx, at, chosen)
+		if err != nil {
+			return nil, err
+		}
+		return func(c *change) (Moved, error) {
+			c.Summary = "Proposed plan accepted"
+			return Moved{c.N()}, at.accept(c.Tx, a)
+		}, nil
 	})
 	type drop struct {
 		Who
 		ID string `path:"id"`
 	}
-	command(to, http.MethodPost, "/proposal/{id}/drop", "drop-offer", "Forget a plan that was searched for or gone back to", func(ctx context.Context, in *drop) (nothing, error) {
-		if err := s.store.DropOffer(ctx, studio.ID(in.ID)); err != nil {
-			return nothing{}, err
-		}
-		s.changed()
-		return nothing{}, nil
+	fact(s, to, post("/proposal/{id}/drop", "drop-offer", "offer dropped", "Forget a plan that was searched for or gone back to"), func(c *change, in *drop) (Moved, error) {
+		c.Summary = "An offered plan is not wanted"
+		return Moved{c.N()}, c.DropOffer(studio.ID(in.ID))
 	})
 	type back struct {
 		Who
 		Version int64 `path:"version"`
 	}
-	command(to, http.MethodPost, "/plan/versions/{version}/propose", "propose-version", "Propose to go back to an earlier version of the plan", func(ctx context.Context, in *back) (nothing, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nothing{}, err
-		}
+	wish(s, to, post("/plan/versions/{version}/propose", "propose-version", "version proposed", "Propose to go back to an earlier version of the plan"), func(ctx context.Context, _ *moment, in *back) (func(*change) (Moved, error), error) {
 		was, err := s.store.PlanVersion(ctx, in.Version)
 		if err != nil {
-			return nothing{}, err
+			return nil, err
 		}
-		if err := s.store.PutOffer(ctx, store.Offer{ID: newID(), Base: at.n, How: store.Earlier, Plan: was}); err != nil {
-			return nothing{}, err
-		}
-		s.changed()
-		return nothing{}, nil
+		return func(c *change) (Moved, error) {
+			c.Summary = fmt.Sprintf("Version %d of the plan is proposed again", in.Version)
+			return Moved{c.N()}, c.PutOffer(store.Offer{ID: newID(), Base: c.Base(), How: store.Earlier, Plan: was})
+		}, nil
 	})
-}
-
-// changed lets everybody know that other plans await acceptance.
-func (s *Service) changed() {
-	s.forget()
-	s.listen(EventSearch, s.searching.tick())
 }
 
 // bestChoice is the choice that is least late, and of those as late the one whose orders
 // have most slack; the first of them all where that is as good.
-func (at *situation) bestChoice() (string, *answer) {
+func (at *moment) bestChoice() (string, *answer) {
 	best, chosen := at.latestAnswer(), ""
 	if at.wished != nil {
 		chosen = atOnce
 	}
 	for _, o := range at.offers {
-		if chosen == "" || o.answer.plan.Objective.Compare(best.plan.Objective) < 0 {
+		if chosen == "" || o.answer.Plan.Objective.Compare(best.Plan.Objective) < 0 {
 			best, chosen = o.answer, string(o.ID)
 		}
 	}
@@ -207,11 +184,11 @@ func (at *situation) bestChoice() (string, *answer) {
 }
 
 // accept makes everything that is wished, and a plan for it, what is in force.
-func (at *situation) accept(tx *store.Tx, a *answer) error {
-	if err := errors.Join(tx.AcceptOrders(), tx.AcceptWishes(), tx.PutInForce(a.plan), tx.DropOffers()); err != nil {
+func (at *moment) accept(tx *store.Tx, a *answer) error {
+	if err := errors.Join(tx.AcceptOrders(), tx.AcceptWishes(), tx.PutInForce(a.Plan), tx.DropOffers()); err != nil {
 		return err
 	}
-	divided := count.Divisions(at.latestAnswer().count, a.plan.Lots)
+	divided := count.Divisions(at.latestAnswer().Count, a.Plan.Lots)
 	for _, group := range slices.Sorted(maps.Keys(divided)) {
 		if err := tx.Divide(group, divided[group]); err != nil {
 			return err
@@ -220,5 +197,5 @@ func (at *situation) accept(tx *store.Tx, a *answer) error {
 	if at.wished == nil {
 		return nil
 	}
-	return tx.Book(studio.WorkLot{}, count.Reservations(a.doc, a.count))
+	return tx.Book(studio.WorkLot{}, count.Reservations(a.Doc, a.Count))
 }

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -92,64 +91,49 @@ type WirePart struct {
 }
 
 func (s *Service) registerQuantities(to huma.API) {
-	view := func(ctx context.Context) (*situation, *answer, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nil, nil, err
-		}
-		return at, at.inForce, nil
-	}
-	get(to, "/mixing", "get-mixing", "What to weigh", func(ctx context.Context, _ *nothing) (MixingView, error) {
-		at, a, err := view(ctx)
-		if err != nil {
-			return MixingView{}, err
-		}
-		return a.mixingView(at.n), nil
+	kept(s, to, get("/mixing", "get-mixing", "What to weigh"), func(_ context.Context, at *moment, _ *none) (MixingView, error) {
+		return at.inForce.mixingView(at.N), nil
 	})
 	type taping struct{ Body wire.Taping }
-	command(to, http.MethodPost, "/wires/tape", "reckon-tape", "How much tape a stem takes; nothing is written", func(_ context.Context, in *taping) (TapeAnswer, error) {
+	ask(s, to, post("/wires/tape", "reckon-tape", "", "How much tape a stem takes; nothing is written"), func(_ context.Context, _ *moment, in *taping) (TapeAnswer, error) {
 		return TapeAnswer{wire.Tape(in.Body)}, nil
 	})
-	get(to, "/wires", "get-wires", "What to cut", func(ctx context.Context, _ *nothing) (WiresView, error) {
-		at, a, err := view(ctx)
-		if err != nil {
-			return WiresView{}, err
-		}
-		return a.wiresView(at.n), nil
+	kept(s, to, get("/wires", "get-wires", "What to cut"), func(_ context.Context, at *moment, _ *none) (WiresView, error) {
+		return at.inForce.wiresView(at.N), nil
 	})
 }
 
 func (a *answer) mixingView(n int64) MixingView {
-	density := a.doc.Settings.DensityMgPerMl
+	density := a.Doc.Settings.DensityMgPerMl
 	v := MixingView{Density: density, N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}, Materials: a.materials(true)}
-	for _, note := range a.count.Notes {
-		if a.book.Recipe(note.Recipe).Kind == studio.KindMix {
+	for _, note := range a.Count.Notes {
+		if a.Book.Recipe(note.Recipe).Kind == studio.KindMix {
 			v.Notes = append(v.Notes, note.Detail)
 		}
 	}
 	lots := map[studio.ID]studio.Lot{}
-	for _, l := range a.plan.Lots {
+	for _, l := range a.Plan.Lots {
 		lots[l.ID] = l
 	}
-	sheets := paste.MixSheets(a.doc, a.plan.Lots, a.plan.Links)
-	v.Ladders = paste.Ladders(a.book, sheets, a.plan.Links)
+	sheets := paste.MixSheets(a.Doc, a.Plan.Lots, a.Plan.Links)
+	v.Ladders = paste.Ladders(a.Book, sheets, a.Plan.Links)
 	for _, sheet := range sheets {
-		r := a.book.Recipe(sheet.Mix)
+		r := a.Book.Recipe(sheet.Mix)
 		c := MixCard{MixSheet: sheet, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, For: []MixUse{}, Workings: []studio.Working{}}
-		if t := a.tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
+		if t := a.Tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
 			card := a.card(*t)
 			c.Task = &card
 		}
-		if record := a.doc.Begun(lots[sheet.Lot]).Record(r.Steps[0].Key); record != nil {
+		if record := a.Doc.Begun(lots[sheet.Lot]).Record(r.Steps[0].Key); record != nil {
 			c.Weighed = len(record.Weighed) > 0
 		}
 		for _, p := range sheet.Portions {
 			c.Weigh = append(c.Weigh, a.ingredient(p))
 		}
 		for _, u := range sheet.Uses {
-			c.For = append(c.For, MixUse{u, a.book.Of(lots[u.Lot].Made()).Name})
+			c.For = append(c.For, MixUse{u, a.Book.Of(lots[u.Lot].Made()).Name})
 		}
-		for _, item := range a.count.Items {
+		for _, item := range a.Count.Items {
 			for _, w := range item.Workings {
 				if item.Key == lots[sheet.Lot].Key && (len(w.Lots) == 0 || slices.Contains(w.Lots, sheet.Lot)) {
 					c.Workings = append(c.Workings, w)
@@ -158,8 +142,8 @@ func (a *answer) mixingView(n int64) MixingView {
 		}
 		v.Mixes = append(v.Mixes, c)
 	}
-	for _, s := range a.doc.Shelf {
-		r := a.book.Recipe(s.Recipe)
+	for _, s := range a.Doc.Shelf {
+		r := a.Book.Recipe(s.Recipe)
 		if r.Kind != studio.KindMix {
 			continue
 		}
@@ -175,7 +159,7 @@ func (a *answer) mixingView(n int64) MixingView {
 // wanted are the recipes that open orders want, each once.
 func (a *answer) wanted() []studio.Made {
 	var all []studio.Made
-	for _, o := range a.doc.Orders {
+	for _, o := range a.Doc.Orders {
 		for _, l := range o.Lines {
 			if o.State == studio.OrderOpen && !slices.Contains(all, l.Made()) {
 				all = append(all, l.Made())
@@ -188,9 +172,9 @@ func (a *answer) wanted() []studio.Made {
 // materials lists what is needed of the materials that are, or are not, weighed.
 func (a *answer) materials(weighed bool) []MaterialLine {
 	lines := []MaterialLine{}
-	for _, need := range count.Materials(a.doc, a.plan.Lots) {
-		i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == need.Material })
-		if m := a.doc.Materials[i]; m.Wire == nil && (m.Unit == studio.UnitMilligrams) == weighed {
+	for _, need := range count.Materials(a.Doc, a.Plan.Lots) {
+		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == need.Material })
+		if m := a.Doc.Materials[i]; m.Wire == nil && (m.Unit == studio.UnitMilligrams) == weighed {
 			lines = append(lines, MaterialLine{need, m.Name, m.Unit})
 		}
 	}
@@ -203,7 +187,7 @@ func (a *answer) ingredient(p paste.Portion) Ingredient {
 		in.Rule, in.Share = "per 100 g", int64(p.Per100g)
 	}
 	if p.Mix != "" {
-		mix := a.book.Recipe(p.Mix)
+		mix := a.Book.Recipe(p.Mix)
 		in.Name, in.Colour = mix.Name, mix.Colour
 	} else {
 		in.Name = a.material(p.Material)
@@ -212,18 +196,18 @@ func (a *answer) ingredient(p paste.Portion) Ingredient {
 }
 
 func (a *answer) wiresView(n int64) WiresView {
-	v := WiresView{N: n, Sheets: []WireSheet{}, Others: a.materials(false), Keep: int64(a.doc.Settings.KeepOffcut)}
-	v.Stems = flower.Stems(a.doc, a.book, a.wanted())
+	v := WiresView{N: n, Sheets: []WireSheet{}, Others: a.materials(false), Keep: int64(a.Doc.Settings.KeepOffcut)}
+	v.Stems = flower.Stems(a.Doc, a.Book, a.wanted())
 	lots := map[studio.ID]studio.Lot{}
-	for _, l := range a.plan.Lots {
+	for _, l := range a.Plan.Lots {
 		lots[l.ID] = l
 	}
-	for _, sheet := range wire.Sheets(a.doc, a.plan.Lots) {
-		i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == sheet.Material })
-		w := WireSheet{Sheet: sheet, Name: a.doc.Materials[i].Name, Wire: *a.doc.Materials[i].Wire, Parts: []WirePart{}}
+	for _, sheet := range wire.Sheets(a.Doc, a.Plan.Lots) {
+		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == sheet.Material })
+		w := WireSheet{Sheet: sheet, Name: a.Doc.Materials[i].Name, Wire: *a.Doc.Materials[i].Wire, Parts: []WirePart{}}
 		for _, piece := range sheet.Pieces {
 			l := lots[piece.Lot]
-			r := a.book.Of(l.Made())
+			r := a.Book.Of(l.Made())
 			part := WirePart{Piece: piece, Name: r.Name}
 			part.Colour, _ = a.swatch(l.Made(), l.Mixes)
 			if same := slices.IndexFunc(w.Parts, func(p WirePart) bool {

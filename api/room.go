@@ -2,9 +2,7 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -79,52 +77,39 @@ type AlertView struct {
 }
 
 func (s *Service) registerRoom(to huma.API) {
-	get(to, "/drying-room", "get-drying-room", "What is drying, what is ready, what frees up", func(ctx context.Context, _ *nothing) (RoomView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return RoomView{}, err
-		}
+	kept(s, to, get("/drying-room", "get-drying-room", "What is drying, what is ready, what frees up"), func(ctx context.Context, at *moment, _ *none) (RoomView, error) {
 		v := at.room()
-		timers, err := s.store.Timers(ctx)
-		if err != nil {
-			return v, err
+		for _, timer := range at.Timers {
+			v.Timers = append(v.Timers, TimerView{timer, at.inForce.person(timer.Person), timer.Ends <= at.Now})
 		}
-		for _, timer := range timers {
-			v.Timers = append(v.Timers, TimerView{timer, at.inForce.person(timer.Person), timer.Ends <= at.now})
-		}
-		sensors, err := s.store.Sensors(ctx)
-		for _, sensor := range sensors {
-			if sensor.In != nil && climate.Quiet(sensor.Last, at.now) {
+		for _, sensor := range at.Sensors {
+			if sensor.In != nil && climate.Quiet(sensor.Last, at.Now) {
 				v.Alerts = append(v.Alerts, AlertView{Alert: room.Alert{Kind: room.Quiet, At: sensor.Last, In: *sensor.In}, Quiet: sensor.Device, Where: at.inForce.surroundings(*sensor.In)})
 			}
 		}
-		return v, err
+		return v, nil
 	})
 	type check struct {
 		Who
 		Task string `path:"task"`
 		Body bench.Touched
 	}
-	command(to, http.MethodPost, "/lying/{task}/check", "check-drying", "Say what was found by touch", func(ctx context.Context, in *check) (Lain, error) {
-		return s.lie(ctx, in.Who, "touched", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, string, error) {
-			lot, moved, err := b.Touch(studio.ID(in.Task), studio.ID(in.Person), in.Body)
-			said := string(in.Body.Found)
-			if in.Body.Found == studio.FoundSpoilt {
-				said = fmt.Sprintf("%d spoilt", in.Body.Pieces)
-			}
-			return lot, moved, said, err
-		})
+	fact(s, to, post("/lying/{task}/check", "check-drying", "touched", "Say what was found by touch"), func(c *change, in *check) (Lain, error) {
+		lot, moved, err := c.bench().Touch(studio.ID(in.Task), studio.ID(in.Person), in.Body)
+		said := string(in.Body.Found)
+		if in.Body.Found == studio.FoundSpoilt {
+			said = fmt.Sprintf("%d spoilt", in.Body.Pieces)
+		}
+		return c.lain(lot, moved, said, err)
 	})
-	type put struct {
+	type putElsewhere struct {
 		Who
 		Task string `path:"task"`
 		Body bench.Elsewhere
 	}
-	command(to, http.MethodPost, "/lying/{task}/put", "put-elsewhere", "Say where what lies there was put", func(ctx context.Context, in *put) (Lain, error) {
-		return s.lie(ctx, in.Who, "put elsewhere", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, string, error) {
-			lot, err := b.Put(studio.ID(in.Task), studio.ID(in.Person), in.Body)
-			return lot, nil, "put elsewhere", err
-		})
+	fact(s, to, post("/lying/{task}/put", "put-elsewhere", "put elsewhere", "Say where what lies there was put"), func(c *change, in *putElsewhere) (Lain, error) {
+		lot, err := c.bench().Put(studio.ID(in.Task), studio.ID(in.Person), in.Body)
+		return c.lain(lot, nil, "put elsewhere", err)
 	})
 }
 
@@ -134,39 +119,25 @@ type Lain struct {
 	Of string `json:"of"`
 }
 
-// lie runs a fact of the drying room as one command.
-func (s *Service) lie(ctx context.Context, who Who, kind, task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, string, error)) (Lain, error) {
-	return facts(ctx, s, func(at *situation) (Lain, error) {
-		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
-			if err := at.unchanged(tx); err != nil {
-				return nil, err
-			}
-			lot, moved, said, err := happen(bench.New(at.inForce.doc, at.inForce.plan))
-			if err != nil {
-				return nil, err
-			}
-			of := at.inForce.book.Of(lot.Made()).Name
-			tx.Summary = fmt.Sprintf("%s, drying: %s", of, said)
-			if err := tx.PutLying(lot); err != nil {
-				return nil, err
-			}
-			return Lain{Of: of}, tx.Book(lot, moved)
-		})
-		var answer Lain
-		if err == nil {
-			err = json.Unmarshal(done.Answer, &answer)
-			answer.N = done.N
-		}
-		return answer, err
-	})
+// lain writes a fact of the drying room, if nothing is against it.
+func (c *change) lain(lot studio.WorkLot, moved []studio.Movement, said string, err error) (Lain, error) {
+	if err != nil {
+		return Lain{}, err
+	}
+	of := c.at.inForce.Book.Of(lot.Made()).Name
+	c.Summary = fmt.Sprintf("%s, drying: %s", of, said)
+	if err := c.PutLying(lot); err != nil {
+		return Lain{}, err
+	}
+	return Lain{N: c.N(), Of: of}, c.Book(lot, moved)
 }
 
 // room is the drying room of the plan in force.
-func (at *situation) room() RoomView {
+func (at *moment) room() RoomView {
 	a := at.inForce
-	r := room.Now(room.Studio{Doc: a.doc, Book: a.book, Plan: a.plan, Instance: a.instance(), Air: a.air})
-	v := RoomView{N: at.n, Now: at.now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}, Timers: []TimerView{}}
-	for _, in := range a.doc.Surroundings {
+	r := room.Now(room.Studio{Doc: a.Doc, Book: a.Book, Plan: a.Plan, Instance: a.Instance(), Air: a.Air()})
+	v := RoomView{N: at.N, Now: at.Now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}, Timers: []TimerView{}}
+	for _, in := range a.Doc.Surroundings {
 		v.Places = append(v.Places, Named{ID: in.ID, Name: in.Name})
 	}
 	lying := map[studio.ID]*room.Lying{}
@@ -176,8 +147,8 @@ func (at *situation) room() RoomView {
 		v.Lying = append(v.Lying, a.lyingCard(l))
 	}
 	slot := func(s room.Slot) SlotView {
-		made := a.lots[s.Lot]
-		of := a.book.Of(made.Made())
+		made := a.Lots[s.Lot]
+		of := a.Book.Of(made.Made())
 		view := SlotView{Slot: s, Of: of.Name, Form: of.Form}
 		view.Colour, _ = a.swatch(made.Made(), made.Mixes)
 		if l := lying[s.Lot]; l != nil {
@@ -187,15 +158,15 @@ func (at *situation) room() RoomView {
 	}
 	for _, shelf := range r.Shelves {
 		view := ShelfView{Named: Named{ID: shelf.Place}, Machine: shelf.Machine, Slots: shelf.Slots, Free: shelf.Free, Taken: []SlotView{}}
-		for _, p := range a.doc.Places {
+		for _, p := range a.Doc.Places {
 			if p.ID == shelf.Place {
 				view.Name, view.In = p.Name, p.In
-				if made := a.book.Recipe(p.MadeBy); made != nil {
+				if made := a.Book.Recipe(p.MadeBy); made != nil {
 					view.MadeBy = made.Name
 				}
 			}
 		}
-		for _, m := range a.doc.Machines {
+		for _, m := range a.Doc.Machines {
 			if m.ID == shelf.Place {
 				view.Name = m.Name
 			}
@@ -212,20 +183,20 @@ func (at *situation) room() RoomView {
 }
 
 func (a *answer) lyingCard(l *room.Lying) LyingCard {
-	lot := a.lots[l.Lot]
-	of := a.book.Of(lot.Made())
-	c := LyingCard{Lying: *l, Named: Named{ID: of.ID, Name: of.Name, Form: of.Form}, Orders: append([]studio.ID{}, a.orders[l.Lot]...)}
+	lot := a.Lots[l.Lot]
+	of := a.Book.Of(lot.Made())
+	c := LyingCard{Lying: *l, Named: Named{ID: of.ID, Name: of.Name, Form: of.Form}, Orders: append([]studio.ID{}, a.OrdersOf(l.Lot)...)}
 	c.Colour, c.Mix = a.swatch(lot.Made(), lot.Mixes)
 	step, _ := of.Step(l.Step)
 	c.Wait = step.Name
 	if l.Class != "" {
-		c.ClassName = a.air.Class(l.Class).Name
+		c.ClassName = a.Air().Class(l.Class).Name
 	}
 	if l.Found != nil {
 		c.FoundBy = a.person(l.Found.Person)
 	}
 	if l.Next != nil {
-		next := a.tasks[l.Next.Task]
+		next := a.Tasks[l.Next.Task]
 		c.NextName, c.NextBy = a.named(next.Lot, next.Step), a.person(l.Next.Person)
 	}
 	return c
@@ -233,12 +204,12 @@ func (a *answer) lyingCard(l *room.Lying) LyingCard {
 
 func (a *answer) alert(alert room.Alert) AlertView {
 	v := AlertView{Alert: alert, By: a.person(alert.Person), Where: a.surroundings(alert.In)}
-	if lot := a.lots[alert.Lot]; lot != nil {
-		v.Of = a.book.Of(lot.Made()).Name
+	if lot := a.Lots[alert.Lot]; lot != nil {
+		v.Of = a.Book.Of(lot.Made()).Name
 	}
-	for _, s := range a.doc.Shelf {
+	for _, s := range a.Doc.Shelf {
 		if s.ID == alert.Lot {
-			v.Of = a.book.Of(s.Made()).Name
+			v.Of = a.Book.Of(s.Made()).Name
 		}
 	}
 	return v
@@ -246,7 +217,7 @@ func (a *answer) alert(alert room.Alert) AlertView {
 
 // person is what somebody is called, empty for nobody.
 func (a *answer) person(id studio.ID) string {
-	for _, p := range a.doc.People {
+	for _, p := range a.Doc.People {
 		if p.ID == id {
 			return p.Name
 		}

@@ -2,9 +2,9 @@ package api
 
 import (
 	"context"
-	"log"
+	"fmt"
+	"log/slog"
 	"math"
-	"net/http"
 	"sync"
 	"time"
 
@@ -57,7 +57,7 @@ func figures(o studio.Objective) Figures {
 const toldEach = 300 * time.Millisecond
 
 func (s *Service) registerSearch(to huma.API) {
-	get(to, "/search", "get-search", "How far the search for a better plan is", func(context.Context, *nothing) (SearchView, error) {
+	read(to, get("/search", "get-search", "How far the search for a better plan is"), func(context.Context, *none) (SearchView, error) {
 		return s.searching.now(), nil
 	})
 	type seek struct {
@@ -67,35 +67,28 @@ func (s *Service) registerSearch(to huma.API) {
 			Anew    bool  `json:"anew,omitempty" doc:"without regard to what people were told"`
 		}
 	}
-	command(to, http.MethodPost, "/search", "start-search", "Look for a better plan in the background", func(ctx context.Context, in *seek) (SearchView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return SearchView{}, err
-		}
-		if err := at.knows(in.Person); err != nil {
-			return SearchView{}, err
-		}
+	fact(s, to, post("/search", "start-search", "search begun", "Look for a better plan in the background"), func(c *change, in *seek) (SearchView, error) {
 		how := store.Searched
 		if in.Body.Anew {
 			how = store.Anew
 		}
-		if !s.searching.begin(how, in.Body.Seconds, at.latestAnswer().plan) {
+		if !s.searching.begin(how, in.Body.Seconds) {
 			return SearchView{}, huma.Error409Conflict("a better plan is being looked for already; stop that first, or let it end")
 		}
-		s.searching.done.Go(func() { s.search(at.n, how, at.latestAnswer()) })
+		c.Summary = fmt.Sprintf("A better plan is looked for, for %d s", in.Body.Seconds)
+		c.failed = func() { s.searching.end("failed") }
+		c.after = func(context.Context) error {
+			s.searching.done.Go(func() { s.search(c.N(), how) })
+			return nil
+		}
 		return s.searching.now(), nil
 	})
 	type halt struct{ Who }
-	command(to, http.MethodPost, "/search/stop", "stop-search", "Stop the search and keep the best so far", func(_ context.Context, _ *halt) (SearchView, error) {
+	fact(s, to, post("/search/stop", "stop-search", "search stopped", "Stop the search and keep the best so far"), func(c *change, _ *halt) (SearchView, error) {
 		s.searching.halt()
+		c.Summary = "The search for a better plan is stopped"
 		return s.searching.now(), nil
 	})
-}
-
-// Close stops a search that is going on, and waits until what it has found is kept.
-func (s *Service) Close() {
-	s.searching.halt()
-	s.searching.done.Wait()
 }
 
 func (g *searching) halt() {
@@ -107,20 +100,27 @@ func (g *searching) halt() {
 }
 
 // begin notes that a search begins; false where one is going on.
-func (g *searching) begin(how string, seconds int64, from *studio.Plan) bool {
+func (g *searching) begin(how string, seconds int64) bool {
 	g.mu.Lock()
 	defer g.mu.Unlock()
 	if g.view.Running {
 		return false
 	}
-	was := figures(from.Objective)
-	was.Bound = from.Bound
 	stopped := make(chan struct{})
 	g.until, g.stop = stopped, sync.OnceFunc(func() { close(stopped) })
 	time.AfterFunc(time.Duration(seconds)*time.Second, g.stop)
 	g.begun = time.Now()
-	g.view = SearchView{Running: true, How: how, Seconds: seconds, Was: was, Best: was}
+	g.view = SearchView{Running: true, How: how, Seconds: seconds}
 	return true
+}
+
+// from notes the plan that a search begins from.
+func (g *searching) from(plan *studio.Plan) {
+	g.mu.Lock()
+	defer g.mu.Unlock()
+	g.view.Was = figures(plan.Objective)
+	g.view.Was.Bound = plan.Bound
+	g.view.Best = g.view.Was
 }
 
 func (g *searching) now() SearchView {
@@ -156,31 +156,45 @@ func (g *searching) end(how string) {
 	g.view.Running, g.view.Ended, g.view.Elapsed = false, how, time.Since(g.begun).Seconds()
 }
 
-// search looks for a better plan than an answer has, and offers what it finds.
-func (s *Service) search(n int64, how string, a *answer) {
-	var told time.Time
-	options := plan.Options{Steps: math.MaxInt32, Seed: n, Stop: s.searching.until, Report: func(p plan.Progress) {
-		s.searching.further(p)
-		if time.Since(told) > toldEach {
-			told = time.Now()
-			s.listen(EventSearch, s.searching.tick())
-		}
-	}}
-	if how == store.Searched {
-		options.From = a.plan
-	}
-	made, err := plan.Make(a.doc, a.count, options)
-	ended := "found"
-	switch {
-	case err == nil && made.Objective.Compare(a.plan.Objective) >= 0:
-		ended = "nothing better"
-	case err == nil:
-		err = s.store.PutOffer(context.Background(), store.Offer{ID: newID(), Base: n, How: how, Steps: int64(made.Steps), Plan: made})
-	}
+// search looks for a better plan than there is for what is recorded, once that is worked
+// out, and offers what it finds.
+func (s *Service) search(seed int64, how string) {
+	ended, err := s.searchFrom(seed, how)
 	if err != nil {
-		log.Printf("api: a search failed: %v", err) // for whoever looks after the program
+		slog.Error("a search failed", "error", err)
 		ended = "failed"
 	}
 	s.searching.end(ended)
-	s.changed()
+	s.listen(Event{Name: EventSearch, N: s.searching.tick()})
+}
+
+func (s *Service) searchFrom(seed int64, how string) (ended string, err error) {
+	at, err := s.settled(context.Background())
+	if err != nil {
+		return "", err
+	}
+	a := at.latestAnswer()
+	s.searching.from(a.Plan)
+	var told time.Time
+	options := plan.Options{Steps: math.MaxInt32, Seed: seed, Stop: s.searching.until, Report: func(p plan.Progress) {
+		s.searching.further(p)
+		if time.Since(told) > toldEach {
+			told = time.Now()
+			s.listen(Event{Name: EventSearch, N: s.searching.tick()})
+		}
+	}}
+	if how == store.Searched {
+		options.From = a.Plan
+	}
+	made, err := plan.Make(a.Doc, a.Count, options)
+	if err != nil {
+		return "", err
+	}
+	if made.Objective.Compare(a.Plan.Objective) >= 0 {
+		return "nothing better", nil
+	}
+	if err := s.store.PutOffer(context.Background(), store.Offer{ID: newID(), Base: at.N, How: how, Steps: int64(made.Steps), Plan: made}); err != nil {
+		return "", err
+	}
+	return "found", s.situations.Offered(context.Background())
 }

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -73,33 +72,37 @@ type StockCounts struct {
 }
 
 func (s *Service) registerStores(to huma.API) {
-	get(to, "/stores", "get-stores", "What there is and what to buy", func(ctx context.Context, _ *nothing) (StoresView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return StoresView{}, err
-		}
+	kept(s, to, get("/stores", "get-stores", "What there is and what to buy"), func(ctx context.Context, at *moment, _ *none) (StoresView, error) {
 		v, err := at.inForce.storesView()
-		v.N, v.Now = at.n, at.now
-		if err == nil {
-			v.Purchases, err = s.store.OpenPurchases(ctx)
-		}
+		v.N, v.Now = at.N, at.Now
+		v.Purchases = at.Purchases
 		return v, err
 	})
 	type ledger struct {
 		Of     string `path:"of"`
 		Length int64  `query:"length" doc:"of wires that lie cut, in micrometres"`
 	}
-	get(to, "/stores/{of}/ledger", "get-ledger", "The latest movements of one thing", func(ctx context.Context, in *ledger) ([]store.Line, error) {
+	read(to, get("/stores/{of}/ledger", "get-ledger", "The latest movements of one thing"), func(ctx context.Context, in *ledger) ([]store.Line, error) {
 		lines, err := s.store.Ledger(ctx, studio.ID(in.Of), studio.Micrometres(in.Length))
 		return append([]store.Line{}, lines...), err
 	})
 	type counted struct{ Body StockCounts }
-	command(to, http.MethodPost, "/stores/differences", "compare-stock", "What was counted beside the books; nothing is written", func(ctx context.Context, in *counted) ([]stores.StockDifference, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return nil, err
+	ask(s, to, post("/stores/differences", "compare-stock", "", "What was counted beside the books; nothing is written"), func(_ context.Context, at *moment, in *counted) ([]stores.StockDifference, error) {
+		return stores.Differences(at.inForce.Doc, in.Body.Counts)
+	})
+	type mind struct {
+		Body struct {
+			Line      studio.ID `json:"line"`
+			Colourway studio.ID `json:"colourway"`
 		}
-		return stores.Differences(at.inForce.doc, in.Body.Counts)
+	}
+	beside(s, to, post("/stores/mind", "change-mind", "", "What another colour of an order line would cost; nothing is written"), func(_ context.Context, at *moment, in *mind) (MindView, error) {
+		a := at.latestAnswer()
+		m, err := stores.Recolour(a.Doc, in.Body.Line, in.Body.Colourway)
+		if err != nil {
+			return MindView{}, err
+		}
+		return a.mindView(m), nil
 	})
 	s.registerStock(to)
 	s.registerPurchases(to)
@@ -111,8 +114,8 @@ func (s *Service) registerStock(to huma.API) {
 		Who
 		Body StockCounts
 	}
-	command(to, http.MethodPost, "/stores/count", "take-stock", "Book what was counted", func(ctx context.Context, in *taken) (Moved, error) {
-		return s.move(ctx, in.Who, "stock taken", func(a *answer) (stores.Change, error) { return stores.TakeStock(a.doc, in.Body.Counts) })
+	fact(s, to, post("/stores/count", "take-stock", "stock taken", "Book what was counted"), func(c *change, in *taken) (Moved, error) {
+		return c.moved(stores.TakeStock(c.at.inForce.Doc, in.Body.Counts))
 	})
 	type lost struct {
 		Who
@@ -121,15 +124,15 @@ func (s *Service) registerStock(to huma.API) {
 			Confirmed bool `json:"confirmed,omitempty"`
 		}
 	}
-	command(to, http.MethodPost, "/stores/spoil", "spoil-stock", "Book what is thrown away", func(ctx context.Context, in *lost) (Moved, error) {
-		return s.move(ctx, in.Who, "spoilt", func(a *answer) (stores.Change, error) { return stores.Spoil(a.doc, in.Body.Lost, in.Body.Confirmed) })
+	fact(s, to, post("/stores/spoil", "spoil-stock", "spoilt", "Book what is thrown away"), func(c *change, in *lost) (Moved, error) {
+		return c.moved(stores.Spoil(c.at.inForce.Doc, in.Body.Lost, in.Body.Confirmed))
 	})
 	type added struct {
 		Who
 		Body stores.Added
 	}
-	command(to, http.MethodPost, "/stores/stock", "add-stock", "Put on the shelf what is in no book yet", func(ctx context.Context, in *added) (Moved, error) {
-		return s.move(ctx, in.Who, "stock added", func(a *answer) (stores.Change, error) { return stores.Add(a.doc, in.Body) })
+	fact(s, to, post("/stores/stock", "add-stock", "stock added", "Put on the shelf what is in no book yet"), func(c *change, in *added) (Moved, error) {
+		return c.moved(stores.Add(c.at.inForce.Doc, in.Body))
 	})
 	type away struct {
 		Who
@@ -140,18 +143,13 @@ func (s *Service) registerStock(to huma.API) {
 			Kept  studio.Kept `json:"kept,omitempty" doc:"of a mix: board, wrapped or cold"`
 		}
 	}
-	command(to, http.MethodPost, "/stock/{stock}/keep", "keep-stock", "Say where a shelf lot lies and how a mix is kept", func(ctx context.Context, in *away) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			done, err := s.do(ctx, in.Who, "put away", func(tx *store.Tx) (any, error) {
-				k, err := stores.PutAway(at.inForce.doc, studio.ID(in.Stock), in.Body.Place, in.Body.In, in.Body.Kept)
-				if err != nil {
-					return nil, err
-				}
-				tx.Summary = k.Summary
-				return Moved{}, tx.Keep(studio.ID(in.Stock), store.Keeping{Place: k.Place, In: k.In, Kept: k.Kept, UseBy: k.UseBy})
-			})
-			return Moved{done.N}, err
-		})
+	fact(s, to, post("/stock/{stock}/keep", "keep-stock", "put away", "Say where a shelf lot lies and how a mix is kept"), func(c *change, in *away) (Moved, error) {
+		k, err := stores.PutAway(c.at.inForce.Doc, studio.ID(in.Stock), in.Body.Place, in.Body.In, in.Body.Kept)
+		if err != nil {
+			return Moved{}, err
+		}
+		c.Summary = k.Summary
+		return Moved{c.N()}, c.Keep(studio.ID(in.Stock), store.Keeping{Place: k.Place, In: k.In, Kept: k.Kept, UseBy: k.UseBy})
 	})
 	type cut struct {
 		Who
@@ -162,48 +160,19 @@ func (s *Service) registerStock(to huma.API) {
 			Confirmed bool          `json:"confirmed,omitempty"`
 		}
 	}
-	command(to, http.MethodPost, "/wires/cut", "record-cutting", "Record a cutting as it was done", func(ctx context.Context, in *cut) (Moved, error) {
-		return s.move(ctx, in.Who, "wires cut", func(a *answer) (stores.Change, error) {
-			return stores.Cut(a.doc, in.Body.Material, in.Body.Done, in.Body.Spoilt, in.Body.Confirmed)
-		})
-	})
-	type mind struct {
-		Body struct {
-			Line      studio.ID `json:"line"`
-			Colourway studio.ID `json:"colourway"`
-		}
-	}
-	command(to, http.MethodPost, "/stores/mind", "change-mind", "What another colour of an order line would cost; nothing is written", func(ctx context.Context, in *mind) (MindView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return MindView{}, err
-		}
-		a := at.latestAnswer()
-		m, err := stores.Recolour(a.doc, in.Body.Line, in.Body.Colourway)
-		if err != nil {
-			return MindView{}, err
-		}
-		return a.mindView(m), nil
+	fact(s, to, post("/wires/cut", "record-cutting", "wires cut", "Record a cutting as it was done"), func(c *change, in *cut) (Moved, error) {
+		return c.moved(stores.Cut(c.at.inForce.Doc, in.Body.Material, in.Body.Done, in.Body.Spoilt, in.Body.Confirmed))
 	})
 }
 
-// move runs a change of the stores as one command, anew while others are quicker.
-func (s *Service) move(ctx context.Context, who Who, kind string, change func(*answer) (stores.Change, error)) (Moved, error) {
-	return facts(ctx, s, func(at *situation) (Moved, error) {
-		done, err := s.do(ctx, who, kind, func(tx *store.Tx) (any, error) {
-			if err := at.unchanged(tx); err != nil {
-				return nil, err
-			}
-			c, err := change(at.inForce)
-			if err != nil {
-				return nil, err
-			}
-			tx.Summary = c.Summary
-			tx.Touched(c.About...)
-			return Moved{}, tx.Book(studio.WorkLot{}, c.Moved)
-		})
-		return Moved{done.N}, err
-	})
+// moved writes a change of the stores, if nothing is against it.
+func (c *change) moved(by stores.Change, err error) (Moved, error) {
+	if err != nil {
+		return Moved{}, err
+	}
+	c.Summary = by.Summary
+	c.Touched(by.About...)
+	return Moved{c.N()}, c.Book(studio.WorkLot{}, by.Moved)
 }
 
 func (s *Service) registerPurchases(to huma.API) {
@@ -214,43 +183,40 @@ func (s *Service) registerPurchases(to huma.API) {
 			Packs    map[studio.ID]int64 `json:"packs" doc:"by material"`
 		}
 	}
-	command(to, http.MethodPost, "/purchases", "order-purchase", "Order from a supplier", func(ctx context.Context, in *purchasing) (Moved, error) {
-		at, err := s.situation(ctx)
+	fact(s, to, post("/purchases", "order-purchase", "purchase ordered", "Order from a supplier"), func(c *change, in *purchasing) (Moved, error) {
+		p, err := stores.Order(c.at.inForce.Doc, in.Body.Supplier, in.Body.Packs, newID)
 		if err != nil {
 			return Moved{}, err
 		}
-		p, err := stores.Order(at.inForce.doc, in.Body.Supplier, in.Body.Packs, newID)
-		if err != nil {
-			return Moved{}, err
+		c.Summary = fmt.Sprintf("Ordered from %s: %d lines", c.at.inForce.supplier(p.Supplier), len(p.Lines))
+		if s.out.Supplier != nil {
+			at := c.at
+			c.after = func(ctx context.Context) error {
+				write, err := s.send(ctx, at, p, 1)
+				if err != nil {
+					return err
+				}
+				_, err = s.carryOut(ctx, confirmed, Who{newCommand(), in.Person}, func(c *change) (any, error) { return write(c) })
+				return err
+			}
 		}
-		done, err := s.do(ctx, in.Who, "purchase ordered", func(tx *store.Tx) (any, error) {
-			tx.Summary = fmt.Sprintf("Ordered from %s: %d lines", at.inForce.supplier(p.Supplier), len(p.Lines))
-			return Moved{}, tx.PutPurchase(p, 0)
-		})
-		if err != nil || done.Repeated || s.out.Supplier == nil {
-			return Moved{done.N}, err
-		}
-		return s.send(ctx, Who{newCommand(), in.Person}, p, 1)
+		return Moved{c.N()}, c.PutPurchase(p, 0)
 	})
 	type sending struct {
 		Who
 		Sees
 		ID string `path:"id"`
 	}
-	command(to, http.MethodPost, "/purchases/{id}/send", "send-purchase", "Send an order again that was not confirmed", func(ctx context.Context, in *sending) (Moved, error) {
+	errand(s, to, post("/purchases/{id}/send", "send-purchase", confirmed, "Send an order again that was not confirmed"), func(ctx context.Context, at *moment, in *sending) (func(*change) (Moved, error), error) {
 		if s.out.Supplier == nil {
-			return Moved{}, outside.Trouble{Message: "No order desk is connected; call the supplier, and book in what comes."}
+			return nil, outside.Trouble{Message: "No order desk is connected; call the supplier, and book in what comes."}
 		}
-		open, err := s.store.OpenPurchases(ctx)
-		if err != nil {
-			return Moved{}, err
-		}
-		for _, state := range open {
+		for _, state := range at.Purchases {
 			if state.Purchase.ID == studio.ID(in.ID) {
-				return s.send(ctx, in.Who, state.Purchase, in.IfMatch)
+				return s.send(ctx, at, state.Purchase, in.IfMatch)
 			}
 		}
-		return Moved{}, store.NotFound{Thing: "the purchase"}
+		return nil, store.NotFound{Thing: "the purchase"}
 	})
 	type goods struct {
 		Who
@@ -260,86 +226,77 @@ func (s *Service) registerPurchases(to huma.API) {
 			Came []stores.Arrived `json:"came"`
 		}
 	}
-	command(to, http.MethodPost, "/purchases/{id}/arrived", "goods-in", "Book what a supplier brought", func(ctx context.Context, in *goods) (Moved, error) {
-		return facts(ctx, s, func(at *situation) (Moved, error) {
-			done, err := s.do(ctx, in.Who, "goods in", func(tx *store.Tx) (any, error) {
-				was, err := tx.Purchase(studio.ID(in.ID))
-				if err != nil {
-					return nil, err
-				}
-				p, c, err := stores.GoodsIn(at.inForce.doc, was.Purchase, in.Body.Came)
-				if err != nil {
-					return nil, err
-				}
-				if err := tx.PutPurchase(p, in.IfMatch); err != nil {
-					return nil, err
-				}
-				tx.Summary = c.Summary
-				tx.Touched(c.About...)
-				return Moved{}, tx.Book(studio.WorkLot{}, c.Moved)
-			})
-			return Moved{done.N}, err
-		})
+	fact(s, to, post("/purchases/{id}/arrived", "goods-in", "goods in", "Book what a supplier brought"), func(c *change, in *goods) (Moved, error) {
+		was, err := c.Purchase(studio.ID(in.ID))
+		if err != nil {
+			return Moved{}, err
+		}
+		p, came, err := stores.GoodsIn(c.at.inForce.Doc, was.Purchase, in.Body.Came)
+		if err != nil {
+			return Moved{}, err
+		}
+		if err := c.PutPurchase(p, in.IfMatch); err != nil {
+			return Moved{}, err
+		}
+		return c.moved(came, nil)
 	})
 }
 
-// send has the supplier confirm an order that is kept already, and keeps what it said.
-func (s *Service) send(ctx context.Context, who Who, p studio.Purchase, seen int64) (Moved, error) {
-	at, err := s.situation(ctx)
-	if err != nil {
-		return Moved{}, err
-	}
-	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier), Ordered: at.calendar.Wall(p.Ordered), Expected: at.calendar.Wall(p.Expected)}
+// confirmed is how the journal names that a supplier confirms an order.
+const confirmed = "purchase confirmed"
+
+// send has the supplier confirm an order that is kept already; what it said is to be written.
+func (s *Service) send(ctx context.Context, at *moment, p studio.Purchase, seen int64) (func(*change) (Moved, error), error) {
+	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier), Ordered: at.Calendar.Wall(p.Ordered), Expected: at.Calendar.Wall(p.Expected)}
 	for _, l := range p.Lines {
 		order.Lines = append(order.Lines, outside.PurchaseLine{Line: string(l.ID), Article: at.inForce.material(l.Material), Packs: l.Packs})
 	}
 	said, err := s.out.Supplier.Order(ctx, order)
 	if err != nil {
-		return Moved{}, err
+		return nil, err
 	}
 	p.Lines = slices.Clone(p.Lines)
 	promised := map[string]int64{}
 	for _, l := range said.Lines {
 		promised[l.Line] = l.Packs
 	}
-	if err := stores.Confirm(&p, promised, at.calendar, said.Expected, said.Said); err != nil {
-		return Moved{}, err
+	if err := stores.Confirm(&p, promised, at.Calendar, said.Expected, said.Said); err != nil {
+		return nil, err
 	}
-	done, err := s.do(ctx, who, "purchase confirmed", func(tx *store.Tx) (any, error) {
-		tx.Summary = fmt.Sprintf("%s confirms: %s", at.inForce.supplier(p.Supplier), said.Said)
-		return Moved{}, tx.PutPurchase(p, seen)
-	})
-	return Moved{done.N}, err
+	return func(c *change) (Moved, error) {
+		c.Summary = fmt.Sprintf("%s confirms: %s", at.inForce.supplier(p.Supplier), said.Said)
+		return Moved{c.N()}, c.PutPurchase(p, seen)
+	}, nil
 }
 
 // newCommand is the id of a command that follows from another.
 func newCommand() string { return string(newID()) }
 
 func (a *answer) supplier(id studio.ID) string {
-	if i := slices.IndexFunc(a.doc.Suppliers, func(s studio.Supplier) bool { return s.ID == id }); i >= 0 {
-		return a.doc.Suppliers[i].Name
+	if i := slices.IndexFunc(a.Doc.Suppliers, func(s studio.Supplier) bool { return s.ID == id }); i >= 0 {
+		return a.Doc.Suppliers[i].Name
 	}
 	return ""
 }
 
 func (a *answer) storesView() (StoresView, error) {
-	v := StoresView{Shelf: []StockRow{}, Materials: []MaterialRow{}, Cut: []CutRow{}, Shopping: []ShoppingList{}, Orders: []Named{}, Suppliers: append([]studio.Supplier{}, a.doc.Suppliers...)}
-	for _, o := range a.doc.Orders {
+	v := StoresView{Shelf: []StockRow{}, Materials: []MaterialRow{}, Cut: []CutRow{}, Shopping: []ShoppingList{}, Orders: []Named{}, Suppliers: append([]studio.Supplier{}, a.Doc.Suppliers...)}
+	for _, o := range a.Doc.Orders {
 		if o.State == studio.OrderOpen {
 			v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
 		}
 	}
-	for _, stock := range a.book.NewShelf(a.doc).All() {
+	for _, stock := range a.Book.NewShelf(a.Doc).All() {
 		v.Shelf = append(v.Shelf, a.stockRow(stock))
 	}
-	balances := stores.Balances(a.doc, a.plan)
-	for i, m := range a.doc.Materials {
+	balances := stores.Balances(a.Doc, a.Plan)
+	for i, m := range a.Doc.Materials {
 		v.Materials = append(v.Materials, MaterialRow{balances[i], m.Name, m.Unit})
 	}
-	for _, o := range a.doc.Offcuts {
+	for _, o := range a.Doc.Offcuts {
 		v.Cut = append(v.Cut, CutRow{o, a.material(o.Material)})
 	}
-	lists, err := stores.Shopping(a.doc, balances)
+	lists, err := stores.Shopping(a.Doc, balances)
 	for _, l := range lists {
 		list := ShoppingList{Supplier: l.Supplier, Buys: []ShoppingLine{}}
 		for _, b := range l.Buys {
@@ -352,7 +309,7 @@ func (a *answer) storesView() (StoresView, error) {
 
 func (a *answer) stockRow(stock *studio.Stock) StockRow {
 	s := stock.ShelfLot
-	r := a.book.Of(s.Made())
+	r := a.Book.Of(s.Made())
 	row := StockRow{ShelfLot: s, Name: r.Name, Form: r.Form, Kind: r.Kind, Free: stock.Left.Free()}
 	row.Reserved = append([]studio.Claim{}, stock.Left.Reserved...)
 	row.Colour, row.Mix = a.swatch(s.Made(), s.Mixes)
@@ -363,13 +320,13 @@ func (a *answer) stockRow(stock *studio.Stock) StockRow {
 }
 
 func (a *answer) shoppingLine(b stores.Buy) ShoppingLine {
-	i := slices.IndexFunc(a.doc.Materials, func(m studio.Material) bool { return m.ID == b.Material })
-	line := ShoppingLine{Buy: b, Name: a.doc.Materials[i].Name, Unit: a.doc.Materials[i].Unit, Stands: []string{}, Orders: []string{}}
-	for _, l := range a.plan.Lots {
+	i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == b.Material })
+	line := ShoppingLine{Buy: b, Name: a.Doc.Materials[i].Name, Unit: a.Doc.Materials[i].Unit, Stands: []string{}, Orders: []string{}}
+	for _, l := range a.Plan.Lots {
 		if !slices.Contains(b.Lots, l.ID) {
 			continue
 		}
-		if name := a.book.Of(l.Made()).Name; !slices.Contains(line.Stands, name) {
+		if name := a.Book.Of(l.Made()).Name; !slices.Contains(line.Stands, name) {
 			line.Stands = append(line.Stands, name)
 		}
 		for _, claim := range studio.OfOrders(l.For) {
@@ -382,8 +339,8 @@ func (a *answer) shoppingLine(b stores.Buy) ShoppingLine {
 }
 
 func (a *answer) order(id studio.ID) string {
-	if i := slices.IndexFunc(a.doc.Orders, func(o studio.Order) bool { return o.ID == id }); i >= 0 {
-		return a.doc.Orders[i].Name
+	if i := slices.IndexFunc(a.Doc.Orders, func(o studio.Order) bool { return o.ID == id }); i >= 0 {
+		return a.Doc.Orders[i].Name
 	}
 	return ""
 }
@@ -418,7 +375,7 @@ func (a *answer) mindView(m *stores.Mind) MindView {
 	v := MindView{Fates: []FateRow{}, Anew: []AnewRow{}}
 	for _, f := range m.Fates {
 		made := studio.Made{Recipe: f.Recipe, Variant: f.Variant}
-		r := a.book.Of(made)
+		r := a.Book.Of(made)
 		row := FateRow{Fate: f, Name: r.Name, Kind: r.Kind, Form: r.Form, To: []string{}}
 		row.Colour, row.Mix = a.swatch(made, f.Mixes)
 		for _, c := range f.For {
@@ -428,7 +385,7 @@ func (a *answer) mindView(m *stores.Mind) MindView {
 	}
 	for _, n := range m.Anew {
 		made := studio.Made{Recipe: n.Recipe, Variant: n.Variant}
-		row := AnewRow{Anew: n, Name: a.book.Of(made).Name, Kind: a.book.Of(made).Kind}
+		row := AnewRow{Anew: n, Name: a.Book.Of(made).Name, Kind: a.Book.Of(made).Kind}
 		row.Colour, row.Mix = a.swatch(made, n.Mixes)
 		v.Anew = append(v.Anew, row)
 	}

@@ -2,20 +2,19 @@ package api
 
 import (
 	"context"
-	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/plan"
 	"bractum/core/studio"
-	"bractum/store"
 )
 
 // StudioView is what every station needs to know: the clock, people, places,
 // what can be ordered, and how things are called and coloured.
 type StudioView struct {
 	N          int64         `json:"n" doc:"the journal number this answers for"`
+	Behind     bool          `json:"behind" doc:"true while the plan of what was recorded last is still being worked out"`
 	Name       string        `json:"name"`
 	Epoch      time.Time     `json:"epoch" doc:"minute 0"`
 	Zone       string        `json:"zone" doc:"IANA time zone"`
@@ -47,8 +46,8 @@ func (a *answer) flower(r studio.Recipe, latest bool) Flower {
 	for _, v := range r.Variants {
 		f.Variants = append(f.Variants, v.Name)
 	}
-	for _, c := range a.doc.Colourways {
-		mixes, _ := a.book.Resolve(studio.Made{Recipe: r.ID}, c.Slots)
+	for _, c := range a.Doc.Colourways {
+		mixes, _ := a.Book.Resolve(studio.Made{Recipe: r.ID}, c.Slots)
 		f.Colours[c.ID], _ = a.swatch(studio.Made{Recipe: r.ID}, mixes)
 	}
 	return f
@@ -61,13 +60,9 @@ type Colourway struct {
 }
 
 func (s *Service) registerStudio(to huma.API) {
-	get(to, "/studio", "get-studio", "The studio and its clock", func(ctx context.Context, _ *nothing) (StudioView, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return StudioView{}, err
-		}
-		doc := at.inForce.doc
-		v := StudioView{N: at.n, Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.now, Standing: at.standing, Safety: doc.Settings.SafetyMinutes,
+	kept(s, to, get("/studio", "get-studio", "The studio and its clock"), func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
+		doc := at.inForce.Doc
+		v := StudioView{N: at.N, Behind: at.Behind(), Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now, Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
 			People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}
 		for _, p := range doc.People {
 			v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
@@ -84,7 +79,7 @@ func (s *Service) registerStudio(to huma.API) {
 		for _, c := range doc.Colourways {
 			way := Colourway{Named{ID: c.ID, Name: c.Name}, []string{}}
 			for _, slot := range []string{"inner petal", "petal", "dust"} {
-				if r := at.inForce.book.Recipe(c.Slots[slot]); r != nil {
+				if r := at.inForce.Book.Recipe(c.Slots[slot]); r != nil {
 					way.Swatches = append(way.Swatches, r.Colour)
 				}
 			}
@@ -95,36 +90,47 @@ func (s *Service) registerStudio(to huma.API) {
 	type moveClock struct {
 		Who
 		Body struct {
-			By string `json:"by" enum:"quarter,hour,next,morning" doc:"15 minutes, an hour, to the next thing that happens, to tomorrow morning"`
+			By      string        `json:"by" enum:"quarter,hour,next,morning,minutes" doc:"15 minutes, an hour, to the next thing that happens, to tomorrow morning, or so many minutes"`
+			Minutes studio.Minute `json:"minutes,omitempty"`
 		}
 	}
-	command(to, http.MethodPost, "/clock", "move-clock", "Move the demo's clock on", func(ctx context.Context, in *moveClock) (Moved, error) {
-		at, err := s.situation(ctx)
+	fact(s, to, post("/clock", "move-clock", "clock moved", "Move the demo's clock on"), func(c *change, in *moveClock) (Moved, error) {
+		if c.at.Stands == nil {
+			return Moved{}, huma.Error409Conflict("this studio's clock runs by itself; only the demo's is moved")
+		}
+		to, err := c.clockMoved(in.Body.By, in.Body.Minutes)
 		if err != nil {
 			return Moved{}, err
 		}
-		if !at.standing {
-			return Moved{}, huma.Error409Conflict("this studio's clock runs by itself; only the demo's is moved")
-		}
-		to := at.now + 15
-		switch in.Body.By {
-		case "hour":
-			to = at.now + 60
-		case "next":
-			if next, ok := plan.NextEvent(at.inForce.plan); ok {
-				to = next
-			}
-		case "morning":
-			if next, ok := plan.NextMorning(at.inForce.doc, at.calendar); ok {
-				to = next
-			}
-		}
-		done, err := s.do(ctx, in.Who, "clock moved", func(tx *store.Tx) (any, error) {
-			tx.Summary = "Clock moved on to " + at.calendar.Time(to).Format("Mon 2 Jan 15:04")
-			return Moved{}, tx.MoveClock(to)
-		})
-		return Moved{done.N}, err
+		c.Summary = "Clock moved on to " + c.at.Calendar.Time(to).Format("Mon 2 Jan 15:04")
+		return Moved{c.N()}, c.MoveClock(to)
 	})
+}
+
+// mostMinutes is how far the demo's clock is moved on at once: four weeks.
+const mostMinutes = 4 * 7 * 1440
+
+// clockMoved is the minute to which the demo's clock is to be moved.
+func (c *change) clockMoved(by string, minutes studio.Minute) (studio.Minute, error) {
+	now := c.at.Now
+	switch by {
+	case "minutes":
+		if minutes < 1 || minutes > mostMinutes {
+			return now, huma.Error422UnprocessableEntity("from 1 minute to four weeks would be right", &huma.ErrorDetail{Location: "body.minutes", Message: "is out of range", Value: minutes})
+		}
+		return now + minutes, nil
+	case "hour":
+		return now + 60, nil
+	case "next":
+		if next, ok := plan.NextEvent(c.at.inForce.Plan); ok {
+			return next, nil
+		}
+	case "morning":
+		if next, ok := plan.NextMorning(c.at.inForce.Doc, c.at.Calendar); ok {
+			return next, nil
+		}
+	}
+	return now + 15, nil
 }
 
 // Moved is the journal number after a command.

@@ -1,9 +1,7 @@
 package api
 
 import (
-	"context"
 	"fmt"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -19,27 +17,17 @@ func (s *Service) registerTimers(to huma.API) {
 			Minutes studio.Minute `json:"minutes" minimum:"1" maximum:"2880"`
 		}
 	}
-	command(to, http.MethodPost, "/timers", "start-timer", "Start a timer by hand", func(ctx context.Context, in *startTimer) (Moved, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return Moved{}, err
-		}
-		done, err := s.do(ctx, in.Who, "timer started", func(tx *store.Tx) (any, error) {
-			tx.Summary = fmt.Sprintf("Timer started: %s, %d min", in.Body.Name, in.Body.Minutes)
-			return Moved{}, tx.StartTimer(store.Timer{ID: newID(), Name: in.Body.Name, Person: studio.ID(in.Person), Started: at.now, Ends: at.now + in.Body.Minutes})
-		})
-		return Moved{done.N}, err
+	fact(s, to, post("/timers", "start-timer", "timer started", "Start a timer by hand"), func(c *change, in *startTimer) (Moved, error) {
+		c.Summary = fmt.Sprintf("Timer started: %s, %d min", in.Body.Name, in.Body.Minutes)
+		return Moved{c.N()}, c.StartTimer(store.Timer{ID: newID(), Name: in.Body.Name, Person: studio.ID(in.Person), Started: c.Now(), Ends: c.Now() + in.Body.Minutes})
 	})
 	type stopTimer struct {
 		Who
 		Timer studio.ID `path:"timer"`
 	}
-	command(to, http.MethodPost, "/timers/{timer}/stop", "stop-timer", "Stop a timer", func(ctx context.Context, in *stopTimer) (Moved, error) {
-		done, err := s.do(ctx, in.Who, "timer stopped", func(tx *store.Tx) (any, error) {
-			timer, err := tx.StopTimer(in.Timer)
-			tx.Summary = "Timer stopped: " + timer.Name
-			return Moved{}, err
-		})
-		return Moved{done.N}, err
+	fact(s, to, post("/timers/{timer}/stop", "stop-timer", "timer stopped", "Stop a timer"), func(c *change, in *stopTimer) (Moved, error) {
+		timer, err := c.StopTimer(in.Timer)
+		c.Summary = "Timer stopped: " + timer.Name
+		return Moved{c.N()}, err
 	})
 }

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -23,7 +22,7 @@ type ScaleView struct {
 }
 
 func (s *Service) registerWeighing(to huma.API) {
-	get(to, "/scale", "read-scale", "What the scale shows", func(ctx context.Context, _ *nothing) (ScaleView, error) {
+	read(to, get("/scale", "read-scale", "What the scale shows"), func(ctx context.Context, _ *none) (ScaleView, error) {
 		if s.out.Scale == nil {
 			return ScaleView{Says: "No scale is connected; type the figures."}, nil
 		}
@@ -39,7 +38,7 @@ func (s *Service) registerWeighing(to huma.API) {
 		}
 		return v, nil
 	})
-	command(to, http.MethodPost, "/scale/tare", "tare-scale", "Set the scale to nothing", func(ctx context.Context, _ *nothing) (ScaleView, error) {
+	ask(s, to, post("/scale/tare", "tare-scale", "", "Set the scale to nothing"), func(ctx context.Context, _ *moment, _ *none) (ScaleView, error) {
 		if s.out.Scale == nil {
 			return ScaleView{}, outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
 		}
@@ -51,15 +50,11 @@ func (s *Service) registerWeighing(to huma.API) {
 			Weighed []*studio.Milligrams `json:"weighed" doc:"in the order of the ingredients; null is not weighed yet"`
 		}
 	}
-	command(to, http.MethodPost, "/mixing/{lot}/weigh-in", "weigh-in", "What is to pour, given what was weighed; nothing is written", func(ctx context.Context, in *weighing) (paste.Weighing, error) {
-		at, err := s.situation(ctx)
-		if err != nil {
-			return paste.Weighing{}, err
-		}
+	ask(s, to, post("/mixing/{lot}/weigh-in", "weigh-in", "", "What is to pour, given what was weighed; nothing is written"), func(ctx context.Context, at *moment, in *weighing) (paste.Weighing, error) {
 		a := at.inForce
-		for _, l := range a.plan.Lots {
-			if r := a.book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
-				step := a.doc.Settings.ScaleStepMilligrams
+		for _, l := range a.Plan.Lots {
+			if r := a.Book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
+				step := a.Doc.Settings.ScaleStepMilligrams
 				return paste.WeighIn(paste.Weigh(r, studio.Milligrams(l.Started), step), in.Body.Weighed, step), nil
 			}
 		}
@@ -72,8 +67,8 @@ func (s *Service) registerWeighing(to huma.API) {
 			Weighed []studio.Milligrams `json:"weighed"`
 		}
 	}
-	command(to, http.MethodPost, "/tasks/{task}/weigh", "record-weighing", "Record what was weighed for a mixing", func(ctx context.Context, in *weighed) (Recorded, error) {
-		return s.record(ctx, in.Who, "mix weighed", in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+	fact(s, to, post("/tasks/{task}/weigh", "record-weighing", "mix weighed", "Record what was weighed for a mixing"), func(c *change, in *weighed) (Recorded, error) {
+		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 			return b.Weigh(studio.ID(in.Task), studio.ID(in.Person), in.Body.Weighed)
 		})
 	})

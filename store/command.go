@@ -17,8 +17,10 @@ type Command struct {
 	Kind   string
 	Person studio.ID
 	Now    studio.Minute
-	undoes int64
 }
+
+// ErrReused says that a command carries the id of another that was carried out.
+var ErrReused = errors.New("another command was carried out with this id; nothing was written")
 
 // Done is what came of a command: its journal number, and the answer that a
 // repetition gets as well.
@@ -26,16 +28,42 @@ type Done struct {
 	N        int64
 	Answer   json.RawMessage
 	Repeated bool
+	Things   []string // the kinds of thing that it touched
 }
 
 // Tx is a command in progress. Everything it writes is one transaction.
 type Tx struct {
+	store   *Store
 	ctx     context.Context
 	q       *sqlcgen.Queries
 	n       int64
 	now     studio.Minute
 	err     error
+	undoes  int64
+	things  []string
 	Summary string
+}
+
+// Carried is what came of a command that was carried out already; false where it was not.
+func (s *Store) Carried(ctx context.Context, id, kind string) (done Done, known bool, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		done, known, err = carried(ctx, q, id, kind)
+		return err
+	})
+	return done, known, err
+}
+
+func carried(ctx context.Context, q *sqlcgen.Queries, id, kind string) (Done, bool, error) {
+	first, err := q.EntryByCommand(ctx, id)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return Done{}, false, nil
+	case err != nil:
+		return Done{}, false, err
+	case first.Kind != kind:
+		return Done{}, false, ErrReused
+	}
+	return Done{N: first.N, Answer: json.RawMessage(first.Answer), Repeated: true}, true, nil
 }
 
 // Do runs a command: what do writes, the journal's line and what it touched
@@ -48,23 +76,21 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 	}
 	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
 	q := sqlcgen.New(tx)
-	if first, err := q.EntryByCommand(ctx, c.ID); err == nil {
-		return Done{first.N, json.RawMessage(first.Answer), true}, nil
-	} else if !errors.Is(err, sql.ErrNoRows) {
-		return Done{}, plain(err)
+	if done, known, err := carried(ctx, q, c.ID, c.Kind); known || err != nil {
+		return done, plain(err)
 	}
 	last, err := q.LastN(ctx)
 	if err != nil {
 		return Done{}, plain(err)
 	}
-	t := &Tx{ctx: ctx, q: q, n: last + 1, now: c.Now}
+	t := &Tx{store: s, ctx: ctx, q: q, n: last + 1, now: c.Now}
 	answer, err := do(t)
 	if err = errors.Join(err, t.err); err != nil {
 		return Done{}, plain(err)
 	}
-	done := Done{N: t.n, Answer: json.RawMessage(asJSON(answer))}
+	done := Done{N: t.n, Answer: json.RawMessage(asJSON(answer)), Things: t.things}
 	if err := q.AddEntry(ctx, sqlcgen.AddEntryParams{N: t.n, AtMinute: int64(c.Now), PersonID: nullString(string(c.Person)), CommandID: c.ID,
-		Kind: c.Kind, Summary: t.Summary, Answer: string(done.Answer), Undoes: nullInt(c.undoes)}); err != nil {
+		Kind: c.Kind, Summary: t.Summary, Answer: string(done.Answer), Undoes: nullInt(t.undoes)}); err != nil {
 		return Done{}, plain(err)
 	}
 	if err := tx.Commit(); err != nil {
@@ -75,6 +101,7 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 
 // touch notes in the journal what a thing was before and is after.
 func (t *Tx) touch(thing, id string, before, after any) {
+	t.things = append(t.things, thing)
 	t.err = errors.Join(t.err, t.q.AddTouch(t.ctx, sqlcgen.AddTouchParams{N: t.n, Thing: thing, ID: id, Before: asJSON(before), After: asJSON(after)}))
 }
 
@@ -162,44 +189,41 @@ func (c CannotUndo) Error() string { return c.Reason }
 
 // Undo takes back what a journal line did, by a line of its own. It is refused
 // when a later line touched the same things.
-func (s *Store) Undo(ctx context.Context, c Command, n int64) (Done, error) {
-	c.Kind, c.undoes = "undone", n
-	return s.Do(ctx, c, func(t *Tx) (any, error) {
-		entry, err := t.q.Entry(ctx, n)
-		if errors.Is(err, sql.ErrNoRows) {
-			return nil, NotFound{fmt.Sprintf("line %d of the journal", n)}
+func (t *Tx) Undo(n int64) error {
+	entry, err := t.q.Entry(t.ctx, n)
+	if errors.Is(err, sql.ErrNoRows) {
+		return NotFound{fmt.Sprintf("line %d of the journal", n)}
+	}
+	if err != nil {
+		return err
+	}
+	if _, err := t.q.UndoneBy(t.ctx, nullInt(n)); err == nil {
+		return CannotUndo{fmt.Sprintf("%q was undone already", entry.Summary)}
+	}
+	touches, err := t.q.Touches(t.ctx, n)
+	if err != nil {
+		return err
+	}
+	if len(touches) == 0 || entry.Undoes.Valid {
+		return CannotUndo{fmt.Sprintf("%q cannot be undone", entry.Summary)}
+	}
+	for _, touched := range touches {
+		later, err := t.q.LaterTouch(t.ctx, sqlcgen.LaterTouchParams{Thing: touched.Thing, ID: touched.ID, N: n})
+		if err == nil {
+			return CannotUndo{fmt.Sprintf("%q came after it and touched the same; undo that first", later.Summary)}
 		}
-		if err != nil {
-			return nil, err
+		if !errors.Is(err, sql.ErrNoRows) {
+			return err
 		}
-		if _, err := t.q.UndoneBy(ctx, nullInt(n)); err == nil {
-			return nil, CannotUndo{fmt.Sprintf("%q was undone already", entry.Summary)}
+		if err := t.restore(touched); err != nil {
+			return err
 		}
-		touches, err := t.q.Touches(ctx, n)
-		if err != nil {
-			return nil, err
-		}
-		if len(touches) == 0 || entry.Undoes.Valid {
-			return nil, CannotUndo{fmt.Sprintf("%q cannot be undone", entry.Summary)}
-		}
-		for _, touched := range touches {
-			later, err := t.q.LaterTouch(ctx, sqlcgen.LaterTouchParams{Thing: touched.Thing, ID: touched.ID, N: n})
-			if err == nil {
-				return nil, CannotUndo{fmt.Sprintf("%q came after it and touched the same; undo that first", later.Summary)}
-			}
-			if !errors.Is(err, sql.ErrNoRows) {
-				return nil, err
-			}
-			if err := t.restore(touched); err != nil {
-				return nil, err
-			}
-		}
-		if err := t.standsAlone(touches); err != nil {
-			return nil, err
-		}
-		t.Summary = "Undone: " + entry.Summary
-		return map[string]int64{"undone": n}, t.q.ReverseMovements(ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n})
-	})
+	}
+	if err := t.standsAlone(touches); err != nil {
+		return err
+	}
+	t.undoes, t.Summary = n, "Undone: "+entry.Summary
+	return t.q.ReverseMovements(t.ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n})
 }
 
 func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
@@ -242,3 +266,9 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 
 // Base is the journal number the command builds on.
 func (t *Tx) Base() int64 { return t.n - 1 }
+
+// Now is the minute of the command.
+func (t *Tx) Now() studio.Minute { return t.now }
+
+// N is the journal number that the command gets.
+func (t *Tx) N() int64 { return t.n }

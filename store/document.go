@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"slices"
+	"sync"
 	"time"
 
 	"bractum/core/climate"
@@ -23,14 +24,17 @@ const (
 	Wished
 )
 
-// Document assembles the studio at its latest journal number, with now standing
-// where the demo's clock stands, or given by the caller.
-func (s *Store) Document(ctx context.Context, view View, clock func(studio.Calendar, *studio.Minute) studio.Minute) (doc *studio.Document, n int64, err error) {
+// Clock gives now from the calendar and the minute at which the studio's clock stands, if
+// it does.
+type Clock func(calendar studio.Calendar, standing *studio.Minute) studio.Minute
+
+// Document assembles the studio at its latest journal number.
+func (s *Store) Document(ctx context.Context, view View, clock Clock) (doc *studio.Document, n int64, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		if n, err = q.LastN(ctx); err != nil {
 			return err
 		}
-		doc, err = document(ctx, q, view, clock)
+		doc, err = s.document(ctx, q, view, clock)
 		return err
 	})
 	return doc, n, err
@@ -38,7 +42,7 @@ func (s *Store) Document(ctx context.Context, view View, clock func(studio.Calen
 
 // Document is the studio as it stands within the command.
 func (t *Tx) Document(view View) (*studio.Document, error) {
-	return document(t.ctx, t.q, view, func(studio.Calendar, *studio.Minute) studio.Minute { return t.now })
+	return t.store.document(t.ctx, t.q, view, func(studio.Calendar, *studio.Minute) studio.Minute { return t.now })
 }
 
 // LastN is the latest journal number, and the minute at which the clock stands
@@ -74,21 +78,32 @@ func clockOf(row sqlcgen.StudioRow) (studio.Calendar, *studio.Minute, error) {
 	return calendar, nil, err
 }
 
-func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(studio.Calendar, *studio.Minute) studio.Minute) (*studio.Document, error) {
-	row, err := q.Studio(ctx)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, ErrEmpty
-	}
+// document assembles one view of the studio.
+func (s *Store) document(ctx context.Context, q *sqlcgen.Queries, view View, clock Clock) (*studio.Document, error) {
+	a, _, err := s.assemble(ctx, q, clock)
 	if err != nil {
 		return nil, err
+	}
+	doc := a.seen(view)
+	return doc, a.err
+}
+
+// assemble reads all that the views of a studio share, and what they differ in.
+func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock) (*assembler, sqlcgen.StudioRow, error) {
+	row, err := q.Studio(ctx)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, row, ErrEmpty
+	}
+	if err != nil {
+		return nil, row, err
 	}
 	calendar, standing, err := clockOf(row)
 	if err != nil {
-		return nil, err
+		return nil, row, err
 	}
 	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: row.Name, Zone: row.Zone, Now: clock(calendar, standing), Settings: studio.DefaultSettings()}
 	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
-	a := &assembler{ctx: ctx, q: q, doc: doc, err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
+	a := &assembler{ctx: ctx, q: q, known: &s.recipes, doc: doc, err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
 	var kept equipment
 	var air climate.Air
 	a.decode(row.Equipment, &kept)
@@ -101,10 +116,18 @@ func document(ctx context.Context, q *sqlcgen.Queries, view View, clock func(stu
 	a.purchases()
 	a.people()
 	a.book()
-	a.orders(view)
+	a.standingOrders()
 	a.facts()
-	a.wishes(view)
-	return doc, a.err
+	a.wished = rows(a, a.q.Wishes)
+	return a, row, a.err
+}
+
+// seen is the document as a view has it; what views share, they share.
+func (a *assembler) seen(view View) *studio.Document {
+	doc := *a.doc
+	a.ordersOf(view, &doc)
+	a.wishesOf(view, &doc)
+	return &doc
 }
 
 // equipment is what of a document no station changes one by one yet, kept as it is.
@@ -139,10 +162,13 @@ type beyond struct {
 
 // assembler reads one table after the other into a document until one fails.
 type assembler struct {
-	ctx context.Context
-	q   *sqlcgen.Queries
-	doc *studio.Document
-	err error
+	ctx    context.Context
+	q      *sqlcgen.Queries
+	known  *sync.Map // recipes that were read before, by id
+	doc    *studio.Document
+	orders []standingOrder
+	wished []sqlcgen.Wish
+	err    error
 }
 
 // rows reads one table unless an earlier one failed.
@@ -239,10 +265,21 @@ func (a *assembler) people() {
 	}
 }
 
+// book reads the recipes, whose revisions never change: each is read once.
 func (a *assembler) book() {
-	for _, body := range rows(a, a.q.RecipeBodies) {
+	for _, id := range rows(a, a.q.RecipeIDs) {
+		if known, ok := a.known.Load(id); ok {
+			a.doc.Recipes = append(a.doc.Recipes, known.(studio.Recipe))
+			continue
+		}
+		body, err := a.q.RecipeBody(a.ctx, id)
+		if a.err = errors.Join(a.err, err); a.err != nil {
+			return
+		}
 		var r studio.Recipe
-		a.decode(body, &r)
+		if a.decode(body, &r); a.err == nil {
+			a.known.Store(id, r)
+		}
 		a.doc.Recipes = append(a.doc.Recipes, r)
 	}
 	at := map[string]int{}
@@ -252,21 +289,6 @@ func (a *assembler) book() {
 	}
 	for _, r := range rows(a, a.q.ColourwaySlots) {
 		a.doc.Colourways[at[r.ColourwayID]].Slots[r.Slot] = studio.ID(r.MixID)
-	}
-}
-
-func (a *assembler) orders(view View) {
-	for _, r := range rows(a, a.q.Orders) {
-		version := r.Version
-		if view == Accepted {
-			version = r.AcceptedVersion.Int64
-		}
-		if version == 0 {
-			continue
-		}
-		o, err := orderAt(a.ctx, a.q, r.ID, version)
-		a.err = errors.Join(a.err, err)
-		a.doc.Orders = append(a.doc.Orders, o)
 	}
 }
 
@@ -340,14 +362,13 @@ func (a *assembler) lot(r sqlcgen.Lot, records []studio.TaskRecord) studio.WorkL
 	return w
 }
 
-// wishes reads what the lead has decided of lots that are not begun, and of tasks.
-func (a *assembler) wishes(view View) {
-	d := a.doc
+// wishesOf is what the lead has decided of lots that are not begun, and of tasks.
+func (a *assembler) wishesOf(view View, d *studio.Document) {
 	begun := map[studio.ID]bool{}
 	for _, w := range d.Work {
 		begun[w.ID] = true
 	}
-	for _, r := range rows(a, a.q.Wishes) {
+	for _, r := range a.wished {
 		body := r.Wished
 		if view == Accepted {
 			body = r.Accepted

@@ -18,7 +18,7 @@ import (
 // are used up, and the air of every hour since.
 func (s *Store) History(ctx context.Context, now, since studio.Minute) (doc *studio.Document, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		doc, err = document(ctx, q, Accepted, func(studio.Calendar, *studio.Minute) studio.Minute { return now })
+		doc, err = s.document(ctx, q, Accepted, func(studio.Calendar, *studio.Minute) studio.Minute { return now })
 		if err != nil {
 			return err
 		}

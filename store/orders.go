@@ -40,17 +40,63 @@ func orderAt(ctx context.Context, q *sqlcgen.Queries, id string, version int64) 
 	if err != nil {
 		return studio.Order{}, err
 	}
-	o := studio.Order{ID: studio.ID(id), Name: row.Name, Occasion: row.Occasion, Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
-		Importance: row.Importance, State: studio.OrderState(row.State), Lines: []studio.OrderLine{}}
-	if err := json.Unmarshal([]byte(row.Allergies), &o.Allergies); err != nil {
-		return o, err
-	}
 	lines, err := q.OrderLines(ctx, sqlcgen.OrderLinesParams{OrderID: id, Version: version})
+	if err != nil {
+		return studio.Order{}, err
+	}
+	return orderOf(row, lines)
+}
+
+func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order, error) {
+	o := studio.Order{ID: studio.ID(row.OrderID), Name: row.Name, Occasion: row.Occasion, Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
+		Importance: row.Importance, State: studio.OrderState(row.State), Lines: []studio.OrderLine{}}
 	for _, l := range lines {
 		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),
 			Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant})
 	}
-	return o, err
+	return o, json.Unmarshal([]byte(row.Allergies), &o.Allergies)
+}
+
+// standingOrder is an order as it is wished, and as it is accepted if it is.
+type standingOrder struct {
+	OrderState
+	accepted *studio.Order
+}
+
+// standingOrders reads all orders in three queries, however many they are.
+func (a *assembler) standingOrders() {
+	type at struct {
+		id      string
+		version int64
+	}
+	lines, versions := map[at][]sqlcgen.OrderLine{}, map[at]studio.Order{}
+	for _, l := range rows(a, a.q.StandingLines) {
+		lines[at{l.OrderID, l.Version}] = append(lines[at{l.OrderID, l.Version}], l)
+	}
+	for _, v := range rows(a, a.q.StandingVersions) {
+		o, err := orderOf(v, lines[at{v.OrderID, v.Version}])
+		a.err = errors.Join(a.err, err)
+		versions[at{v.OrderID, v.Version}] = o
+	}
+	for _, r := range rows(a, a.q.Orders) {
+		o := standingOrder{OrderState: OrderState{versions[at{r.ID, r.Version}], r.Version, r.AcceptedVersion.Int64}}
+		if was, ok := versions[at{r.ID, r.AcceptedVersion.Int64}]; ok {
+			o.accepted = &was
+		}
+		a.orders = append(a.orders, o)
+	}
+}
+
+// ordersOf are the orders of a view.
+func (a *assembler) ordersOf(view View, d *studio.Document) {
+	for _, o := range a.orders {
+		switch {
+		case view == Wished:
+			d.Orders = append(d.Orders, o.Order)
+		case o.accepted != nil:
+			d.Orders = append(d.Orders, *o.accepted)
+		}
+	}
 }
 
 func orderState(ctx context.Context, q *sqlcgen.Queries, row sqlcgen.CustomerOrder) (OrderState, error) {
@@ -61,25 +107,27 @@ func orderState(ctx context.Context, q *sqlcgen.Queries, row sqlcgen.CustomerOrd
 // Orders lists all orders as they stand.
 func (s *Store) Orders(ctx context.Context) (orders []OrderState, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.Orders(ctx)
-		for _, row := range rows {
-			state, e := orderState(ctx, q, row)
-			orders, err = append(orders, state), errors.Join(err, e)
-		}
-		return err
+		a := &assembler{ctx: ctx, q: q}
+		a.standingOrders()
+		orders = a.orderStates()
+		return a.err
 	})
 	return orders, err
 }
 
+func (a *assembler) orderStates() (orders []OrderState) {
+	for _, o := range a.orders {
+		orders = append(orders, o.OrderState)
+	}
+	return orders
+}
+
 // OrderVersion is an order as it stood at a version.
-func (s *Store) OrderVersion(ctx context.Context, id studio.ID, version int64) (o studio.Order, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		o, err = orderAt(ctx, q, string(id), version)
-		if errors.Is(err, sql.ErrNoRows) {
-			return NotFound{"the order"}
-		}
-		return err
-	})
+func (t *Tx) OrderVersion(id studio.ID, version int64) (studio.Order, error) {
+	o, err := orderAt(t.ctx, t.q, string(id), version)
+	if errors.Is(err, sql.ErrNoRows) {
+		return o, NotFound{"the order"}
+	}
 	return o, err
 }
 

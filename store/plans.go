@@ -31,14 +31,17 @@ func unpacked(body []byte) (plan *studio.Plan, err error) {
 	return plan, json.NewDecoder(pack).Decode(&plan)
 }
 
-// KeepPlan stores the plan in force for a journal number, once.
+// KeepPlan stores the plan in force for a journal number, or what it has become since for
+// the same number; where one was put in force at that number or a later one, that stays.
 func (s *Store) KeepPlan(ctx context.Context, base int64, plan *studio.Plan) error {
 	body, err := packed(plan)
 	if err != nil {
 		return err
 	}
-	q := sqlcgen.New(s.write)
-	return plain(errors.Join(q.AddPlan(ctx, sqlcgen.AddPlanParams{Base: base, Body: body}), q.DropOldPlans(ctx, keptVersions)))
+	return s.writing(ctx, func(q *sqlcgen.Queries) error {
+		return errors.Join(q.ImprovePlan(ctx, sqlcgen.ImprovePlanParams{Base: base, Body: body}),
+			q.AddPlan(ctx, sqlcgen.AddPlanParams{Base: base, Body: body}), q.DropOldPlans(ctx, keptVersions))
+	})
 }
 
 // PlanInForce is the latest version of the plan, with its number and its base;
@@ -141,31 +144,68 @@ type Offer struct {
 	Plan  *studio.Plan
 }
 
-// Offers lists the plans that await the lead's word, the oldest first.
-func (s *Store) Offers(ctx context.Context) (offers []Offer, err error) {
+// keptOffers is how many plans await the lead's word at the most; older ones go.
+const keptOffers = 6
+
+// OfferedPlan is the plan of an offer.
+func (s *Store) OfferedPlan(ctx context.Context, id studio.ID) (plan *studio.Plan, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.OfferedPlans(ctx)
-		for _, r := range rows {
-			plan, e := unpacked(r.Body)
-			offers, err = append(offers, Offer{studio.ID(r.ID), r.Base, r.How, r.Steps, plan}), errors.Join(err, e)
+		row, err := q.OfferedPlan(ctx, string(id))
+		if errors.Is(err, sql.ErrNoRows) {
+			return NotFound{"this plan"}
 		}
+		if err != nil {
+			return err
+		}
+		plan, err = unpacked(row.Body)
 		return err
 	})
-	return offers, err
+	return plan, err
 }
 
-// PutOffer keeps a plan that awaits the lead's word, or what it has become since.
+// PutOffer keeps a plan that was found and awaits the lead's word.
 func (s *Store) PutOffer(ctx context.Context, o Offer) error {
 	body, err := packed(o.Plan)
 	if err != nil {
 		return err
 	}
-	return plain(sqlcgen.New(s.write).PutOfferedPlan(ctx, sqlcgen.PutOfferedPlanParams{ID: string(o.ID), Base: o.Base, How: o.How, Steps: o.Steps, Body: body}))
+	return s.writing(ctx, func(q *sqlcgen.Queries) error { return putOffer(ctx, q, o, body) })
+}
+
+func putOffer(ctx context.Context, q *sqlcgen.Queries, o Offer, body []byte) error {
+	return errors.Join(q.PutOfferedPlan(ctx, sqlcgen.PutOfferedPlanParams{ID: string(o.ID), Base: o.Base, How: o.How, Steps: o.Steps, Body: body}),
+		q.DropOldOffers(ctx, keptOffers))
+}
+
+// FollowOffer keeps what an offered plan has become since; one that was dropped meanwhile
+// stays dropped.
+func (s *Store) FollowOffer(ctx context.Context, o Offer) error {
+	body, err := packed(o.Plan)
+	if err != nil {
+		return err
+	}
+	return s.writing(ctx, func(q *sqlcgen.Queries) error {
+		return q.MakeOfferFollow(ctx, sqlcgen.MakeOfferFollowParams{ID: string(o.ID), Base: o.Base, Body: body})
+	})
+}
+
+// PutOffer keeps a plan that awaits the lead's word.
+func (t *Tx) PutOffer(o Offer) error {
+	body, err := packed(o.Plan)
+	if err != nil {
+		return err
+	}
+	return putOffer(t.ctx, t.q, o, body)
 }
 
 // DropOffer forgets an offered plan.
-func (s *Store) DropOffer(ctx context.Context, id studio.ID) error {
-	return plain(sqlcgen.New(s.write).DropOfferedPlan(ctx, string(id)))
+func (t *Tx) DropOffer(id studio.ID) error {
+	if _, err := t.q.OfferedPlan(t.ctx, string(id)); errors.Is(err, sql.ErrNoRows) {
+		return NotFound{"this plan"}
+	} else if err != nil {
+		return err
+	}
+	return t.q.DropOfferedPlan(t.ctx, string(id))
 }
 
 // DropOffers forgets all offered plans.

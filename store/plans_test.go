@@ -46,7 +46,7 @@ func TestAPlanIsPutInForceAndTakenBack(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []int64{42, 2, done.N}, []int64{inForce.Seed, version, base})
 
-	_, err = s.Undo(ctx, command(""), done.N)
+	_, err = undo(s, done.N)
 	require.NoError(t, err)
 	inForce, version, _, err = s.PlanInForce(ctx)
 	require.NoError(t, err)
@@ -77,7 +77,7 @@ func TestOldVersionsOfThePlanAreLetGo(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, versions, 101)
 	assert.True(t, versions[100].Accepted)
-	_, err = s.Undo(ctx, command(""), accepted.N)
+	_, err = undo(s, accepted.N)
 	assert.ErrorContains(t, err, "too long ago")
 }
 
@@ -91,27 +91,26 @@ func TestOfferedPlansAreKeptUntilOneIsAcceptedOrTheyAreDropped(t *testing.T) {
 	require.NoError(t, s.PutOffer(ctx, second))
 	done := do(t, s, func(*store.Tx) error { return nil })
 	first.Base = done.N
-	require.NoError(t, s.PutOffer(ctx, first), "repaired for what has happened since")
+	require.NoError(t, s.FollowOffer(ctx, first), "repaired for what has happened since")
 	require.NoError(t, s.Close())
 
 	s = opened(t, folder)
-	offers, err := s.Offers(ctx)
-	require.NoError(t, err)
+	offers := snapshot(t, s).Offers
 	require.Len(t, offers, 2)
 	for _, o := range offers {
 		if o.ID == first.ID {
 			assert.Equal(t, []int64{done.N, 900}, []int64{o.Base, o.Steps})
-			assert.Len(t, o.Plan.Tasks, len(made.Tasks))
+			kept, err := s.OfferedPlan(ctx, o.ID)
+			require.NoError(t, err)
+			assert.Len(t, kept.Tasks, len(made.Tasks))
 		}
 	}
-	require.NoError(t, s.DropOffer(ctx, second.ID))
-	offers, err = s.Offers(ctx)
-	require.NoError(t, err)
-	assert.Len(t, offers, 1)
+	do(t, s, func(tx *store.Tx) error { return tx.DropOffer(second.ID) })
+	assert.Len(t, snapshot(t, s).Offers, 1)
+	require.NoError(t, s.FollowOffer(ctx, second), "what has been dropped meanwhile")
+	assert.Len(t, snapshot(t, s).Offers, 1)
 	do(t, s, func(tx *store.Tx) error { return tx.DropOffers() })
-	offers, err = s.Offers(ctx)
-	require.NoError(t, err)
-	assert.Empty(t, offers)
+	assert.Empty(t, snapshot(t, s).Offers)
 }
 
 // A pin is a wish until it is accepted, and goes back as one by undo.
@@ -122,16 +121,14 @@ func TestPinsAndDivisionsAreWishes(t *testing.T) {
 	pinned := do(t, s, func(tx *store.Tx) error { return tx.Pin(pin.Task, &pin, false) })
 	assert.Empty(t, document(t, s, store.Accepted).Pins)
 	assert.Equal(t, []studio.Pin{pin}, document(t, s, store.Wished).Pins)
-	pending, err := s.Wishes(ctx)
-	require.NoError(t, err)
-	assert.True(t, pending)
+	assert.Equal(t, []studio.Pin{pin}, snapshot(t, s).Wished.Pins)
 	accepted := do(t, s, func(tx *store.Tx) error { return tx.AcceptWishes() })
 	assert.Equal(t, []studio.Pin{pin}, document(t, s, store.Accepted).Pins)
-	_, err = s.Undo(ctx, command(""), pinned.N)
+	_, err := undo(s, pinned.N)
 	assert.ErrorContains(t, err, "undo that first")
-	_, err = s.Undo(ctx, command(""), accepted.N)
+	_, err = undo(s, accepted.N)
 	require.NoError(t, err)
-	_, err = s.Undo(ctx, command(""), pinned.N)
+	_, err = undo(s, pinned.N)
 	require.NoError(t, err)
 	assert.Empty(t, document(t, s, store.Wished).Pins)
 
@@ -142,7 +139,7 @@ func TestPinsAndDivisionsAreWishes(t *testing.T) {
 
 	divided := do(t, s, func(tx *store.Tx) error { return tx.Divide("lot-7", 3) })
 	assert.Equal(t, []studio.Division{{Group: "lot-7", Lots: 3}}, document(t, s, store.Accepted).Divided)
-	_, err = s.Undo(ctx, command(""), divided.N)
+	_, err = undo(s, divided.N)
 	require.NoError(t, err)
 	assert.Empty(t, document(t, s, store.Accepted).Divided)
 }

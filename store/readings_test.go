@@ -97,7 +97,7 @@ func TestUnknownSensorsAreAskedAboutAndNotEndless(t *testing.T) {
 	done, err := s.Do(ctx, command("sensor hung"), func(tx *store.Tx) (any, error) { return tx.HangSensor(sensors[3].ID, &room) })
 	require.NoError(t, err)
 	assert.Len(t, hoursOf(t, s, ""), 2)
-	_, err = s.Undo(ctx, command("undo"), done.N)
+	_, err = undo(s, done.N)
 	require.NoError(t, err)
 	assert.Empty(t, hoursOf(t, s, ""))
 	_, err = s.Do(ctx, command("sensor hung"), func(tx *store.Tx) (any, error) { return tx.HangSensor(99, &room) })
@@ -122,12 +122,11 @@ func TestWhatWasSaidInTheDryingRoomIsTakenBack(t *testing.T) {
 	} {
 		done, err := s.Do(ctx, command(name), func(tx *store.Tx) (any, error) { return nil, do(tx) })
 		require.NoError(t, err, name)
-		_, err = s.Undo(ctx, command("undo"), done.N)
+		_, err = undo(s, done.N)
 		require.NoError(t, err, name)
 		assert.Equal(t, before, document(t, s, store.Accepted), name)
 	}
-	timers, err := s.Timers(ctx)
-	require.NoError(t, err)
+	timers := snapshot(t, s).Timers
 	assert.Empty(t, timers)
 	_, used, err := s.FreshAir(ctx, before.Now, nil)
 	require.NoError(t, err)

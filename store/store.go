@@ -16,6 +16,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"sync"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -35,6 +36,17 @@ var ErrBusy = errors.New("the studio's file is held by another program; nothing 
 
 // ErrEmpty says that the file holds no studio yet.
 var ErrEmpty = errors.New("the file holds no studio yet")
+
+// Broken says what is the matter with the file or the disk that it lies on, what is safe
+// and what to do.
+type Broken struct {
+	What string
+	err  error
+}
+
+func (b Broken) Error() string { return b.What }
+
+func (b Broken) Unwrap() error { return b.err }
 
 // Stale says that a thing has been changed since the version a write saw.
 type Stale struct {
@@ -56,6 +68,9 @@ func (n NotFound) Error() string { return n.Thing + " is not here" }
 type Store struct {
 	write *sql.DB // one connection, immediate transactions
 	read  *sql.DB
+	// recipes that were read, by id: a revision never changes. One read within a command
+	// that failed is not listed by any document.
+	recipes sync.Map
 }
 
 // Options for opening; the zero value is right for a program that serves.
@@ -96,7 +111,7 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 		return nil, errors.Join(err, write.Close())
 	}
 	read.SetMaxOpenConns(4)
-	return &Store{write, read}, nil
+	return &Store{write: write, read: read}, nil
 }
 
 // Close lets go of the file.
@@ -112,12 +127,24 @@ func (s *Store) reading(ctx context.Context, do func(*sqlcgen.Queries) error) er
 	return plain(do(sqlcgen.New(tx)))
 }
 
-// plain turns the driver's word for a locked file into ours.
+// plain turns the driver's word for a file that cannot be used into ours.
 func plain(err error) error {
-	const busy, locked = 5, 6
+	const busy, locked, readOnly, ioError, corrupt, full, cannotOpen, notADatabase = 5, 6, 8, 10, 11, 13, 14, 26
 	var driver *sqlite.Error
-	if errors.As(err, &driver) && (driver.Code()&0xff == busy || driver.Code()&0xff == locked) {
+	if !errors.As(err, &driver) {
+		return err
+	}
+	switch driver.Code() & 0xff {
+	case busy, locked:
 		return fmt.Errorf("%w (%v)", ErrBusy, err)
+	case full:
+		return Broken{"the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again", err}
+	case readOnly:
+		return Broken{"the studio's file may only be read; nothing was written. Let this user write to the file and its folder", err}
+	case corrupt, notADatabase:
+		return Broken{"the studio's file is damaged or is no file of Bractum; nothing was changed. Keep it as it is, and go back to a copy", err}
+	case ioError, cannotOpen:
+		return Broken{"the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing", err}
 	}
 	return err
 }

@@ -48,6 +48,18 @@ func document(t testing.TB, s *store.Store, view store.View) *studio.Document {
 	return doc
 }
 
+func snapshot(t *testing.T, s *store.Store) *store.Snapshot {
+	t.Helper()
+	at, err := s.Snapshot(ctx, standing)
+	require.NoError(t, err)
+	return at
+}
+
+// undo takes back a line of the journal by a command of its own.
+func undo(s *store.Store, n int64) (store.Done, error) {
+	return s.Do(ctx, command("undone"), func(tx *store.Tx) (any, error) { return nil, tx.Undo(n) })
+}
+
 func command(kind string) store.Command {
 	return store.Command{ID: uuid.NewString(), Kind: kind, Person: demo.ID("Odalys"), Now: demo.Document().Now}
 }
@@ -142,8 +154,11 @@ func TestAChangeOfAnOldVersionIsRefused(t *testing.T) {
 	require.NoError(t, change(1, "Summer wedding"))
 	assert.ErrorIs(t, change(1, "Winter wedding"), store.Stale{Thing: "the order Summer wedding", Seen: 1, Now: 2})
 	assert.Nil(t, named(document(t, s, store.Wished), "Winter wedding"))
-	was, err := s.OrderVersion(ctx, o.ID, 1)
-	require.NoError(t, err)
+	var was studio.Order
+	do(t, s, func(tx *store.Tx) (err error) {
+		was, err = tx.OrderVersion(o.ID, 1)
+		return err
+	})
 	assert.Equal(t, "Wedding", was.Name, "old versions stay readable")
 }
 
@@ -212,17 +227,17 @@ func TestUndo(t *testing.T) {
 		return nil, tx.ChangeOrder(o, 1)
 	})
 	require.NoError(t, err)
-	_, err = s.Undo(ctx, command(""), entered.N)
+	_, err = undo(s, entered.N)
 	assert.ErrorIs(t, err, store.CannotUndo{Reason: `"Renamed" came after it and touched the same; undo that first`})
-	_, err = s.Undo(ctx, command(""), changed.N)
+	_, err = undo(s, changed.N)
 	require.NoError(t, err)
 	assert.NotNil(t, named(document(t, s, store.Wished), "Wedding"))
-	_, err = s.Undo(ctx, command(""), changed.N)
+	_, err = undo(s, changed.N)
 	assert.ErrorContains(t, err, "was undone already")
-	_, err = s.Undo(ctx, command(""), entered.N)
+	_, err = undo(s, entered.N)
 	require.NoError(t, err)
 	assert.Equal(t, studio.OrderCancelled, named(document(t, s, store.Wished), "Wedding").State)
-	_, err = s.Undo(ctx, command(""), 99)
+	_, err = undo(s, 99)
 	assert.ErrorIs(t, err, store.NotFound{Thing: "line 99 of the journal"})
 }
 
@@ -277,7 +292,7 @@ func TestFinishingBooksWhatWasUsedAndMadeAndUndoingTakesItBack(t *testing.T) {
 	require.Len(t, after.Work, 1)
 	assert.Equal(t, lot.Ordinal, after.Work[0].Ordinal)
 
-	_, err = s.Undo(ctx, command(""), finished.N)
+	_, err = undo(s, finished.N)
 	require.NoError(t, err)
 	back := document(t, s, store.Accepted)
 	assert.Equal(t, onHand(doc), onHand(back))
@@ -303,7 +318,7 @@ func TestWhatCameOfALotIsRecorded(t *testing.T) {
 	})
 	require.NoError(t, err)
 	assert.Equal(t, []studio.Recorded{{Recipe: stem.Page(), Good: 6, Lost: 3}}, document(t, s, store.Accepted).Recorded, "a second does not serve as a stem")
-	_, err = s.Undo(ctx, command(""), finished.N)
+	_, err = undo(s, finished.N)
 	require.NoError(t, err)
 	assert.Empty(t, document(t, s, store.Accepted).Recorded)
 }
@@ -352,7 +367,7 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	assert.EqualValues(t, 3, cones())
 	_, err = s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) { return nil, tx.OrderLeft(demo.ID("order Choir"), 1) })
 	assert.ErrorIs(t, err, store.Stale{Thing: "the order Choir", Seen: 1, Now: 2})
-	_, err = s.Undo(ctx, command(""), left.N)
+	_, err = undo(s, left.N)
 	require.NoError(t, err)
 	assert.Equal(t, studio.OrderOpen, named(document(t, s, store.Accepted), "Choir").State)
 	assert.EqualValues(t, 5, cones())

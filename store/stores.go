@@ -1,7 +1,6 @@
 package store
 
 import (
-	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -60,21 +59,17 @@ type PurchaseState struct {
 	Version  int64           `json:"version"`
 }
 
-// OpenPurchases lists what was ordered and has not all come, the oldest first.
-func (s *Store) OpenPurchases(ctx context.Context) ([]PurchaseState, error) {
+// openPurchases lists what was ordered and has not all come, the oldest first.
+func (a *assembler) openPurchases() []PurchaseState {
 	open := []PurchaseState{}
-	err := s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.Purchases(ctx)
-		for _, row := range rows {
-			state := PurchaseState{Version: row.Version}
-			err = errors.Join(err, json.Unmarshal([]byte(row.Body), &state.Purchase))
-			if state.Purchase.State == studio.PurchaseSent || state.Purchase.State == studio.PurchaseConfirmed {
-				open = append(open, state)
-			}
+	for _, row := range rows(a, a.q.Purchases) {
+		state := PurchaseState{Version: row.Version}
+		a.decode(row.Body, &state.Purchase)
+		if state.Purchase.State == studio.PurchaseSent || state.Purchase.State == studio.PurchaseConfirmed {
+			open = append(open, state)
 		}
-		return err
-	})
-	return open, err
+	}
+	return open
 }
 
 // Purchase is a purchase as it stands within the command.

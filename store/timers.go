@@ -1,7 +1,6 @@
 package store
 
 import (
-	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -21,18 +20,6 @@ type Timer struct {
 
 func timerOf(r sqlcgen.Timer) Timer {
 	return Timer{studio.ID(r.ID), r.Name, studio.ID(r.PersonID), studio.Minute(r.StartedMinute), studio.Minute(r.EndsMinute)}
-}
-
-// Timers are those that nobody has stopped, the next first.
-func (s *Store) Timers(ctx context.Context) (timers []Timer, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.Timers(ctx)
-		for _, r := range rows {
-			timers = append(timers, timerOf(r))
-		}
-		return err
-	})
-	return timers, err
 }
 
 // StartTimer begins a timer.

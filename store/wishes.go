@@ -1,7 +1,6 @@
 package store
 
 import (
-	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -16,19 +15,6 @@ const (
 	wishOfGroup = "divided"
 	wishOfTask  = "pin"
 )
-
-// Wishes says whether anything that the lead has decided of a lot or a task awaits
-// acceptance.
-func (s *Store) Wishes(ctx context.Context) (pending bool, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.Wishes(ctx)
-		for _, r := range rows {
-			pending = pending || r.Wished != r.Accepted
-		}
-		return err
-	})
-	return pending, err
-}
 
 // wish is what the lead wishes of something, and what of it is accepted.
 type wish struct {

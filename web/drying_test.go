@@ -38,7 +38,9 @@ func (d desk) send(media, body string) (int, api.Received, string) {
 
 func read[T any](d desk, path string) (out T) {
 	answer := httptest.NewRecorder()
-	d.app.API.Adapter().ServeHTTP(answer, httptest.NewRequest("GET", path, nil))
+	request := httptest.NewRequest("GET", path, nil)
+	request.Header.Set("Prefer", "wait=10")
+	d.app.API.Adapter().ServeHTTP(answer, request)
 	require.Equal(d.t, 200, answer.Code, answer.Body.String())
 	require.NoError(d.t, json.Unmarshal(answer.Body.Bytes(), &out))
 	return out
@@ -261,8 +263,10 @@ func tablets(t testing.TB, url string, number int) (heard []chan string) {
 		go func() {
 			lines := bufio.NewScanner(answer.Body)
 			for lines.Scan() {
-				if n, is := strings.CutPrefix(lines.Text(), "data: "); is {
-					says <- n
+				if data, is := strings.CutPrefix(lines.Text(), "data: "); is {
+					var told struct{ N int64 }
+					_ = json.Unmarshal([]byte(data), &told)
+					says <- fmt.Sprint(told.N)
 				}
 			}
 		}()

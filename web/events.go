@@ -2,34 +2,50 @@ package web
 
 import (
 	"bufio"
+	"encoding/json"
 	"fmt"
-	"maps"
+	"slices"
 	"sync"
 	"time"
 
 	"github.com/gofiber/fiber/v3"
 
 	"bractum/api"
-	"bractum/store"
 )
 
 const heartbeat = 15 * time.Second
 
-// hub tells every open stream of new numbers of events. A stream that is behind only
-// needs the latest of each, so it is woken, and looks.
+// mostStreams is how many streams are open at once: one for each browser of a large studio,
+// and some that nobody has noticed to be gone.
+const mostStreams = 200
+
+// remembered is how many of the latest facts a stream that fell behind still gets the
+// topics of; one further behind is to refetch everything.
+const remembered = 200
+
+// hub tells every open stream of events. A stream that is behind only needs the latest of
+// each, and the topics of all facts since; so it is woken, and looks.
 type hub struct {
 	mu      sync.Mutex
-	latest  map[string]int64
+	latest  map[string]int64 // by name, but for facts
+	facts   []api.Event      // the latest
+	count   int64            // of facts that were told
 	streams map[chan struct{}]struct{}
 	closed  bool
 }
 
 func newHub() *hub { return &hub{latest: map[string]int64{}, streams: map[chan struct{}]struct{}{}} }
 
-func (h *hub) tell(event string, n int64) {
+func (h *hub) tell(event api.Event) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	h.latest[event] = max(h.latest[event], n)
+	if event.Name == api.EventFacts {
+		h.count++
+		h.facts = append(h.facts, event)
+		h.facts = h.facts[max(0, len(h.facts)-remembered):]
+	} else {
+		h.latest[event.Name] = max(h.latest[event.Name], event.N)
+	}
 	for stream := range h.streams {
 		select {
 		case stream <- struct{}{}:
@@ -38,22 +54,53 @@ func (h *hub) tell(event string, n int64) {
 	}
 }
 
-// now are the latest numbers.
-func (h *hub) now() map[string]int64 {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	return maps.Clone(h.latest)
+// sent is what a stream has been told.
+type sent struct {
+	latest map[string]int64
+	count  int64
 }
 
-func (h *hub) open() (chan struct{}, bool) {
+// since is what is new for a stream.
+func (h *hub) since(s *sent) (events []api.Event) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	if h.closed {
-		return nil, false
+	if behind := h.count - s.count; behind > 0 {
+		all := api.Event{Name: api.EventFacts, Topics: []string{api.AllTopics}}
+		if behind <= int64(len(h.facts)) {
+			all.Topics = nil
+			for _, fact := range h.facts[int64(len(h.facts))-behind:] {
+				all.Topics = append(all.Topics, fact.Topics...)
+			}
+			slices.Sort(all.Topics)
+			all.Topics = slices.Compact(all.Topics)
+		}
+		all.N = h.facts[len(h.facts)-1].N
+		s.count, events = h.count, append(events, all)
 	}
-	stream := make(chan struct{}, 1)
+	for name, n := range h.latest {
+		if s.latest[name] != n {
+			s.latest[name] = n
+			events = append(events, api.Event{Name: name, N: n})
+		}
+	}
+	return events
+}
+
+// open makes a stream that is told of all that comes from now on; false where there are too
+// many, or the application is closing.
+func (h *hub) open() (stream chan struct{}, s *sent, ok bool) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if h.closed || len(h.streams) >= mostStreams {
+		return nil, nil, false
+	}
+	stream = make(chan struct{}, 1)
 	h.streams[stream] = struct{}{}
-	return stream, true
+	s = &sent{map[string]int64{}, h.count}
+	for name, n := range h.latest {
+		s.latest[name] = n
+	}
+	return stream, s, true
 }
 
 func (h *hub) leave(stream chan struct{}) {
@@ -72,37 +119,30 @@ func (h *hub) close() {
 	}
 }
 
-// stream sends events' numbers as they come; the first is the latest of the journal, so
+// stream sends events as they come; the first says which journal number is published, so
 // that a client which was away sees whether it missed anything.
-func (h *hub) stream(c fiber.Ctx, s *store.Store) error {
-	stream, ok := h.open()
+func (h *hub) stream(c fiber.Ctx, latest int64) error {
+	stream, s, ok := h.open()
 	if !ok {
-		return fiber.ErrServiceUnavailable
-	}
-	sent := h.now()
-	latest, _, _, err := s.LastN(c.Context())
-	if err != nil {
-		h.leave(stream)
-		return err
+		return fiber.NewError(fiber.StatusServiceUnavailable, "too many streams are open, or Bractum is closing; ask now and then instead")
 	}
 	c.Set("Content-Type", "text/event-stream")
+	c.Set("Cache-Control", "no-store")
 	return c.SendStreamWriter(func(w *bufio.Writer) {
 		defer h.leave(stream)
-		send := func(event string, n int64) bool {
-			sent[event] = n
-			_, _ = fmt.Fprintf(w, "id: %d\nevent: %s\ndata: %d\n\n", n, event, n)
+		send := func(event api.Event) bool {
+			data, _ := json.Marshal(map[string]any{"n": event.N, "topics": append([]string{}, event.Topics...)}) // always marshals
+			_, _ = fmt.Fprintf(w, "id: %d\nevent: %s\ndata: %s\n\n", event.N, event.Name, data)
 			return w.Flush() == nil
 		}
 		beat := time.NewTicker(heartbeat)
 		defer beat.Stop()
-		for alive := send(api.EventJournal, latest); alive; {
+		for alive := send(api.Event{Name: "hello", N: latest}); alive; {
 			select {
 			case _, open := <-stream:
 				alive = open
-				for event, n := range h.now() {
-					if sent[event] != n {
-						alive = alive && send(event, n)
-					}
+				for _, event := range h.since(s) {
+					alive = alive && send(event)
 				}
 			case <-beat.C:
 				_, _ = w.WriteString(": still here\n\n")

@@ -8,11 +8,13 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"log/slog"
 	"mime"
 	"net"
 	"net/http"
 	"path"
 	"reflect"
+	"runtime/debug"
 	"strings"
 	"time"
 
@@ -39,11 +41,12 @@ type Application struct {
 
 // New makes the application; the store may be nil when only the API's
 // description is wanted.
-func New(s *store.Store, clock api.Clock, out outside.Services) *Application {
+func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	huma.DefaultArrayNullable = false // our answers write empty lists, never null
 	a := &Application{events: newHub()}
-	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed})
-	a.app.Use(recover.New(), guard)
+	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed,
+		ReadTimeout: readingTakes, IdleTimeout: idles, Concurrency: mostConnections})
+	a.app.Use(recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard)
 	a.app.Post("/api/readings", limiter.New(limiter.Config{Max: readingsEach, Expiration: time.Minute, LimitReached: func(fiber.Ctx) error {
 		return fiber.NewError(http.StatusTooManyRequests, fmt.Sprintf("more than %d packs of readings came within a minute; send less often, with more in each. What came before is kept", readingsEach))
 	}}))
@@ -55,7 +58,13 @@ func New(s *store.Store, clock api.Clock, out outside.Services) *Application {
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", namer())
 	a.API = huma.NewAPI(config, adapter{a.app})
 	a.service = api.Register(a.API, s, clock, a.events.tell, out)
-	a.app.Get("/api/events", func(c fiber.Ctx) error { return a.events.stream(c, s) })
+	a.app.Get("/api/events", func(c fiber.Ctx) error {
+		n, err := a.service.Latest(c.Context())
+		if err != nil {
+			return err
+		}
+		return a.events.stream(c, n)
+	})
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
 	a.app.Get("/*", page)
 	return a
@@ -85,6 +94,12 @@ func (a *Application) Receive(ctx context.Context, pack []byte) error {
 	return err
 }
 
+// Close stops what goes on in the background; Serve ends with it.
+func (a *Application) Close() { a.service.Close() }
+
+// closing is how long requests that are being answered may go on when the program ends.
+const closing = 500 * time.Millisecond
+
 // Open has plans reckon with the air as it is now; Serve begins with it.
 func (a *Application) Open(ctx context.Context) error { return a.service.Open(ctx) }
 
@@ -101,8 +116,24 @@ func (a *Application) Serve(ctx context.Context, on net.Listener) error {
 	case <-ctx.Done():
 		a.events.close() // open streams would hold the shutdown up
 		a.service.Close()
-		return a.app.ShutdownWithTimeout(5 * time.Second)
+		if err := a.app.ShutdownWithTimeout(closing); err != nil && !errors.Is(err, context.DeadlineExceeded) {
+			return err
+		}
+		return nil // whatever was still open; nothing half-written is kept
 	}
+}
+
+// How long a request may take to come in, and a connection lie idle, and how many of them
+// there may be: who sends half a request and holds it is let go.
+const (
+	readingTakes    = 20 * time.Second
+	idles           = 75 * time.Second
+	mostConnections = 2000
+)
+
+// panicked leaves a panic's stack for whoever looks after the program; the studio goes on.
+func panicked(c fiber.Ctx, what any) {
+	slog.Error("a panic in an operation", "method", c.Method(), "path", c.Path(), "panic", what, "stack", string(debug.Stack()))
 }
 
 func guard(c fiber.Ctx) error {

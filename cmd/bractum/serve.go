@@ -13,7 +13,6 @@ import (
 	"syscall"
 	"time"
 
-	"bractum/api"
 	"bractum/core/studio"
 	"bractum/demo/yard"
 	"bractum/outside"
@@ -144,7 +143,7 @@ func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
 
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
-func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock api.Clock,
+func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock store.Clock,
 	follow func(ctx context.Context, address string, now func() (time.Time, error)), opened func(address string), out outside.Services) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()

@@ -24,7 +24,7 @@ func TestAnyRoundThroughTheDryingRoomLeavesAPlanThatHolds(t *testing.T) {
 		for range rapid.IntRange(1, 6).Draw(t, "rounds") {
 			counted, err := count.Up(doc)
 			require.NoError(t, err)
-			inForce, err = plan.Repair(doc, counted, inForce)
+			inForce, err = plan.Repair(doc, counted, inForce, nil)
 			require.NoError(t, err)
 			require.Empty(t, check.Plan(doc, inForce))
 			step(t, doc, inForce)
@@ -33,7 +33,7 @@ func TestAnyRoundThroughTheDryingRoomLeavesAPlanThatHolds(t *testing.T) {
 		}
 		counted, err := count.Up(doc)
 		require.NoError(t, err)
-		inForce, err = plan.Repair(doc, counted, inForce)
+		inForce, err = plan.Repair(doc, counted, inForce, nil)
 		require.NoError(t, err)
 		require.Empty(t, check.Plan(doc, inForce))
 	})

@@ -16,6 +16,7 @@ type fault struct {
 	place      *studio.Place
 	have, most studio.Minute
 	pinned     bool // it has a pin
+	limited    bool // a place was looked for as far as effort allowed, and no further
 	delay      *job
 	to         studio.Minute
 }
@@ -79,7 +80,7 @@ func (f *fault) reason() studio.Reason {
 
 // unplaced is a job that a fault leaves without a place.
 func (f *fault) unplaced(j *job) studio.Unplaced {
-	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Detail: f.detail()}
+	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Detail: f.detail(), Limited: f.limited}
 	if f.kind == pinnedEarly || f.kind == overtaken {
 		u.Earliest = &f.have
 	}

@@ -15,6 +15,7 @@ func (s *schedule) lay(clusters []*cluster) { s.layWithin(clusters, math.MaxInt6
 // layWithin lays clusters until orders come to be later than a weighted lateness; then it
 // stops, and answers false.
 func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
+	s.effort.begin(clusters)
 	t := s.tally(clusters)
 	for _, c := range clusters {
 		s.blockers[c.number] = 0
@@ -108,13 +109,14 @@ func (s *schedule) settle(c *cluster) {
 		why = s.place(c, true)
 		s.wish.patience, s.wish.thrift = patience, thrift
 	}
-	for why != nil && s.spare(c, why) {
+	for why != nil && !s.exhausted() && s.spare(c, why) {
 		why = s.place(c, true)
 	}
 	if why != nil && s.spareAll(c) {
 		why = s.place(c, true)
 	}
 	if why != nil {
+		why.limited = s.exhausted()
 		s.giveUp(c, why)
 	}
 }
@@ -235,12 +237,20 @@ func (s *schedule) place(c *cluster, least bool) *fault {
 		if why == nil || tried < s.tries(c) || base+step > s.horizon {
 			return why
 		}
+		if s.exhausted() {
+			return why
+		}
 		base = max(base, s.floor[c.jobs[0].number].at(s.now)) + step
 	}
 }
 
 // tries is how many jobs of a cluster are laid anew before it is looked for room elsewhere.
-func (s *schedule) tries(c *cluster) int { return max(usualTries, s.wish.tries*len(c.jobs)) }
+func (s *schedule) tries(c *cluster) int {
+	if s.exhausted() {
+		return 2 * len(c.jobs)
+	}
+	return max(usualTries, s.wish.tries*len(c.jobs))
+}
 
 // at is the minute that a fault asks for, now where there is none.
 func (f *fault) at(now studio.Minute) studio.Minute {
@@ -319,6 +329,7 @@ func (s *schedule) later(j *job, by studio.Minute, f fault) *fault {
 
 // try places one job, not before a minute, or says what stands in the way.
 func (s *schedule) try(j *job, from studio.Minute, least bool) *fault {
+	s.effort.spent += effortOfTry
 	r, why := s.ready(j, from)
 	if why != nil {
 		return why

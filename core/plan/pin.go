@@ -33,7 +33,7 @@ func Pinned(doc *studio.Document, pin studio.Pin) *studio.Document {
 // TryPin repairs a plan for a pin of one of its tasks that is not in its document yet. Only
 // work that is not done can be pinned, to no time that has passed; of a task that was begun
 // the person alone is open. A refusal says so.
-func TryPin(doc *studio.Document, counted *count.Result, made *studio.Plan, pin studio.Pin) (Trial, error) {
+func TryPin(doc *studio.Document, counted *count.Result, made *studio.Plan, pin studio.Pin, abandon <-chan struct{}) (Trial, error) {
 	i := slices.IndexFunc(made.Tasks, func(t studio.Task) bool { return t.ID == pin.Task })
 	switch {
 	case i < 0 || made.Tasks[i].Person == "" || made.Tasks[i].State == studio.TaskDone:
@@ -44,7 +44,7 @@ func TryPin(doc *studio.Document, counted *count.Result, made *studio.Plan, pin 
 		return Trial{}, studio.Refuse("this time has passed")
 	}
 	t := Trial{Pin: pin, Holds: true, Dropped: []studio.Unplaced{}}
-	with, err := Make(Pinned(doc, pin), counted, Options{From: made})
+	with, err := Make(Pinned(doc, pin), counted, Options{From: made, Abandon: abandon})
 	if err != nil {
 		return Trial{}, err
 	}

@@ -20,7 +20,7 @@ func TestAPinIsTried(t *testing.T) {
 		if task.Person == "" || i%9 != 0 {
 			continue
 		}
-		where, err := plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Person: task.Person, Start: &task.Start})
+		where, err := plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Person: task.Person, Start: &task.Start}, nil)
 		require.NoError(t, err)
 		assert.True(t, where.Holds)
 		assert.Empty(t, where.Differences.Moved, "where it lies already")
@@ -30,7 +30,7 @@ func TestAPinIsTried(t *testing.T) {
 			other = doc.Now + 7
 		}
 		pin := studio.Pin{Task: task.ID, Start: &other}
-		tried, err := plan.TryPin(doc, counted, made, pin)
+		tried, err := plan.TryPin(doc, counted, made, pin, nil)
 		require.NoError(t, err)
 		with, err := plan.Make(plan.Pinned(doc, pin), counted, plan.Options{From: made})
 		require.NoError(t, err)
@@ -69,22 +69,22 @@ func TestWhatCannotBePinnedIsRefused(t *testing.T) {
 	past, later := doc.Now-1, doc.Now+600
 	for _, task := range made.Tasks {
 		if task.Person == "" {
-			_, err := plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Start: &later})
+			_, err := plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Start: &later}, nil)
 			assert.ErrorContains(t, err, "waits by itself")
 			break
 		}
 	}
 	work := made.Tasks[slices.IndexFunc(made.Tasks, func(t studio.Task) bool { return t.Person != "" && t.Start == doc.Now })]
-	_, err := plan.TryPin(doc, counted, made, studio.Pin{Task: work.ID, Start: &past})
+	_, err := plan.TryPin(doc, counted, made, studio.Pin{Task: work.ID, Start: &past}, nil)
 	assert.ErrorContains(t, err, "this time has passed")
-	_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: "none"})
+	_, err = plan.TryPin(doc, counted, made, studio.Pin{Task: "none"}, nil)
 	assert.ErrorAs(t, err, new(studio.Refusal))
 }
 
 // A repair is what was planned where nothing has happened, and sums up to no change.
 func TestARepairOfNothingChangesNothing(t *testing.T) {
 	doc, counted, first := planOfTheDemo(t)
-	again, err := plan.Repair(doc, counted, first)
+	again, err := plan.Repair(doc, counted, first, nil)
 	require.NoError(t, err)
 	assert.True(t, plan.Compare(first, again).Nothing())
 	assert.Equal(t, plan.Change{Worst: first.WorstSlack()}, plan.Sum(first, again))

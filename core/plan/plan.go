@@ -33,6 +33,9 @@ type Options struct {
 	Without []string
 	// Stop ends the search when it is closed, with the best found so far.
 	Stop <-chan struct{}
+	// Abandon ends everything when it is closed, the first plan too: what has no place by
+	// then that is easily found is left without.
+	Abandon <-chan struct{}
 	// Report, if given, is told now and then how far the search is.
 	Report func(Progress)
 }
@@ -53,6 +56,7 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 	if err != nil {
 		return nil, err
 	}
+	p.abandon = options.Abandon
 	s, done := searched(newSearch(p, options))
 	out := s.found().finished()
 	out.Steps, out.Seed = done, options.Seed

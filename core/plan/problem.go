@@ -33,8 +33,9 @@ type problem struct {
 	sought        []int64        // by person: how much of all work they could do, in thousandths
 	resets        bool           // some family is reset by other work
 	bound         func() studio.Bounds
-	gripping      [][]*job // by kind of tool: who may use one
-	holding       [][]*job // by place: who takes up some of it
+	abandon       <-chan struct{} // closed when everything is to end
+	gripping      [][]*job        // by kind of tool: who may use one
+	holding       [][]*job        // by place: who takes up some of it
 }
 
 // job is a task to be planned.

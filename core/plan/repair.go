@@ -11,19 +11,20 @@ import (
 // allows, and moves what people have been told of only where that is worth more than it
 // disturbs them.
 
-// moment is how many tasks a search lays that people wait for: some tenths of a second.
+// moment is how many tasks a search lays that nobody waits for: some tenths of a second.
 const moment = 200_000
 
 // Repair plans a valid document with its counted lots from a plan in force, which may be
-// nil. Where orders become later by that, it searches for a moment.
-func Repair(doc *studio.Document, counted *count.Result, from *studio.Plan) (*studio.Plan, error) {
-	options := Options{From: from, FixedLots: true}
-	made, err := Make(doc, counted, options)
-	if err != nil || made.Objective.Lateness == 0 || from != nil && made.Objective.Lateness <= from.Objective.Lateness {
-		return made, err
-	}
-	options.Steps = moment / max(1, len(made.Tasks))
-	return Make(doc, counted, options)
+// nil, at once: without any search. It ends early when it is abandoned, as Options have it.
+func Repair(doc *studio.Document, counted *count.Result, from *studio.Plan, abandon <-chan struct{}) (*studio.Plan, error) {
+	return Make(doc, counted, Options{From: from, FixedLots: true, Abandon: abandon})
+}
+
+// Improve repairs a plan in force and searches on from there for a moment, or until it is
+// told to stop: the same document and plan give the same, unless it is.
+func Improve(doc *studio.Document, counted *count.Result, from *studio.Plan, stop <-chan struct{}) (*studio.Plan, error) {
+	steps := moment / max(1, len(from.Tasks))
+	return Make(doc, counted, Options{From: from, FixedLots: true, Steps: steps, Stop: stop, Abandon: stop})
 }
 
 // loyalty is how many minutes later than others the person whom a plan gave a task may be

@@ -14,6 +14,7 @@ type schedule struct {
 	wish     wish
 	blockers []int // by number of cluster, while clusters are laid
 	floor    []*fault
+	effort   effort
 }
 
 // standing is where each job stands, by number, and what is taken up with by that.

@@ -168,6 +168,9 @@ type Unplaced struct {
 	// stands in the way.
 	Earliest *Minute `json:"earliest,omitempty"`
 	By       ID      `json:"by,omitempty"`
+	// Limited is true where a place was looked for only as far as the planner's effort
+	// allows: it may be that there is one.
+	Limited bool `json:"limited,omitempty"`
 }
 
 // Outcome is what a plan means for one open order. Ready is nil when something

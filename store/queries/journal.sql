@@ -3,7 +3,7 @@ SELECT CAST(COALESCE(MAX(n), 0) AS INTEGER) AS n FROM journal;
 -- name: AddEntry :exec
 INSERT INTO journal (n, at_minute, person_id, command_id, kind, summary, answer, undoes) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 -- name: EntryByCommand :one
-SELECT n, answer FROM journal WHERE command_id = ?;
+SELECT n, kind, answer FROM journal WHERE command_id = ?;
 -- name: Entry :one
 SELECT * FROM journal WHERE n = ?;
 -- name: LatestEntries :many

@@ -39,8 +39,10 @@ INSERT INTO person_hours (person_id, position, day, from_minute, to_minute) VALU
 SELECT * FROM person_away ORDER BY person_id, day;
 -- name: AddAway :exec
 INSERT INTO person_away (person_id, day) VALUES (?, ?);
--- name: RecipeBodies :many
-SELECT body FROM recipe_revision ORDER BY position;
+-- name: RecipeIDs :many
+SELECT id FROM recipe_revision ORDER BY position;
+-- name: RecipeBody :one
+SELECT body FROM recipe_revision WHERE id = ?;
 -- name: AddRecipe :exec
 INSERT INTO recipe_revision (id, position, recipe_id, revision, kind, name, body) VALUES (?, ?, ?, ?, ?, ?, ?);
 -- name: Colourways :many

@@ -9,6 +9,13 @@ ON CONFLICT (id) DO UPDATE SET version = excluded.version, accepted_version = ex
 SELECT * FROM order_version WHERE order_id = ? AND version = ?;
 -- name: AddOrderVersion :exec
 INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
+-- name: StandingVersions :many
+SELECT order_version.* FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id
+WHERE order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version;
+-- name: StandingLines :many
+SELECT order_line.* FROM order_line JOIN customer_order ON customer_order.id = order_line.order_id
+WHERE order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version
+ORDER BY order_line.order_id, order_line.version, order_line.position;
 -- name: OrderLines :many
 SELECT * FROM order_line WHERE order_id = ? AND version = ? ORDER BY position;
 -- name: AddOrderLine :exec

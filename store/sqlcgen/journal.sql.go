@@ -112,18 +112,19 @@ func (q *Queries) Entry(ctx context.Context, n int64) (Journal, error) {
 }
 
 const entryByCommand = `-- name: EntryByCommand :one
-SELECT n, answer FROM journal WHERE command_id = ?
+SELECT n, kind, answer FROM journal WHERE command_id = ?
 `
 
 type EntryByCommandRow struct {
 	N      int64
+	Kind   string
 	Answer string
 }
 
 func (q *Queries) EntryByCommand(ctx context.Context, commandID string) (EntryByCommandRow, error) {
 	row := q.db.QueryRowContext(ctx, entryByCommand, commandID)
 	var i EntryByCommandRow
-	err := row.Scan(&i.N, &i.Answer)
+	err := row.Scan(&i.N, &i.Kind, &i.Answer)
 	return i, err
 }
 

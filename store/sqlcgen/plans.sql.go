@@ -11,8 +11,9 @@ import (
 
 const addPlan = `-- name: AddPlan :exec
 INSERT INTO plan_version (version, base, body)
-SELECT COALESCE(MAX(version), 0) + 1, CAST(?1 AS INTEGER), CAST(?2 AS BLOB) FROM plan_version
-WHERE true ON CONFLICT (base) DO NOTHING
+SELECT CAST(latest.version + 1 AS INTEGER), CAST(?1 AS INTEGER), CAST(?2 AS BLOB)
+FROM (SELECT COALESCE(MAX(version), 0) AS version, COALESCE(MAX(base), 0) AS base FROM plan_version) AS latest
+WHERE latest.base < CAST(?1 AS INTEGER)
 `
 
 type AddPlanParams struct {
@@ -43,6 +44,15 @@ func (q *Queries) DropOfferedPlans(ctx context.Context) error {
 	return err
 }
 
+const dropOldOffers = `-- name: DropOldOffers :exec
+DELETE FROM offered_plan WHERE id NOT IN (SELECT id FROM offered_plan ORDER BY id DESC LIMIT ?)
+`
+
+func (q *Queries) DropOldOffers(ctx context.Context, limit int64) error {
+	_, err := q.db.ExecContext(ctx, dropOldOffers, limit)
+	return err
+}
+
 const dropOldPlans = `-- name: DropOldPlans :exec
 DELETE FROM plan_version WHERE version <= (SELECT MAX(version) FROM plan_version) - CAST(?1 AS INTEGER)
     AND NOT EXISTS (SELECT 1 FROM journal_touch WHERE journal_touch.n = plan_version.base AND journal_touch.thing = 'plan')
@@ -50,6 +60,21 @@ DELETE FROM plan_version WHERE version <= (SELECT MAX(version) FROM plan_version
 
 func (q *Queries) DropOldPlans(ctx context.Context, keep int64) error {
 	_, err := q.db.ExecContext(ctx, dropOldPlans, keep)
+	return err
+}
+
+const improvePlan = `-- name: ImprovePlan :exec
+UPDATE plan_version SET body = ?1 WHERE plan_version.base = ?2 AND plan_version.version = (SELECT MAX(latest.version) FROM plan_version AS latest)
+    AND NOT EXISTS (SELECT 1 FROM journal_touch WHERE journal_touch.n = plan_version.base AND journal_touch.thing = 'plan')
+`
+
+type ImprovePlanParams struct {
+	Body []byte
+	Base int64
+}
+
+func (q *Queries) ImprovePlan(ctx context.Context, arg ImprovePlanParams) error {
+	_, err := q.db.ExecContext(ctx, improvePlan, arg.Body, arg.Base)
 	return err
 }
 
@@ -64,25 +89,62 @@ func (q *Queries) LatestPlan(ctx context.Context) (PlanVersion, error) {
 	return i, err
 }
 
-const offeredPlans = `-- name: OfferedPlans :many
-SELECT id, base, how, steps, body FROM offered_plan ORDER BY id
+const latestPlanHead = `-- name: LatestPlanHead :one
+SELECT version, base FROM plan_version ORDER BY version DESC LIMIT 1
 `
 
-func (q *Queries) OfferedPlans(ctx context.Context) ([]OfferedPlan, error) {
-	rows, err := q.db.QueryContext(ctx, offeredPlans)
+type LatestPlanHeadRow struct {
+	Version int64
+	Base    int64
+}
+
+func (q *Queries) LatestPlanHead(ctx context.Context) (LatestPlanHeadRow, error) {
+	row := q.db.QueryRowContext(ctx, latestPlanHead)
+	var i LatestPlanHeadRow
+	err := row.Scan(&i.Version, &i.Base)
+	return i, err
+}
+
+const makeOfferFollow = `-- name: MakeOfferFollow :exec
+UPDATE offered_plan SET base = ?, body = ? WHERE id = ?
+`
+
+type MakeOfferFollowParams struct {
+	Base int64
+	Body []byte
+	ID   string
+}
+
+func (q *Queries) MakeOfferFollow(ctx context.Context, arg MakeOfferFollowParams) error {
+	_, err := q.db.ExecContext(ctx, makeOfferFollow, arg.Base, arg.Body, arg.ID)
+	return err
+}
+
+const offerHeads = `-- name: OfferHeads :many
+SELECT id, base, how, steps FROM offered_plan ORDER BY id
+`
+
+type OfferHeadsRow struct {
+	ID    string
+	Base  int64
+	How   string
+	Steps int64
+}
+
+func (q *Queries) OfferHeads(ctx context.Context) ([]OfferHeadsRow, error) {
+	rows, err := q.db.QueryContext(ctx, offerHeads)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []OfferedPlan
+	var items []OfferHeadsRow
 	for rows.Next() {
-		var i OfferedPlan
+		var i OfferHeadsRow
 		if err := rows.Scan(
 			&i.ID,
 			&i.Base,
 			&i.How,
 			&i.Steps,
-			&i.Body,
 		); err != nil {
 			return nil, err
 		}
@@ -95,6 +157,23 @@ func (q *Queries) OfferedPlans(ctx context.Context) ([]OfferedPlan, error) {
 		return nil, err
 	}
 	return items, nil
+}
+
+const offeredPlan = `-- name: OfferedPlan :one
+SELECT id, base, how, steps, body FROM offered_plan WHERE id = ?
+`
+
+func (q *Queries) OfferedPlan(ctx context.Context, id string) (OfferedPlan, error) {
+	row := q.db.QueryRowContext(ctx, offeredPlan, id)
+	var i OfferedPlan
+	err := row.Scan(
+		&i.ID,
+		&i.Base,
+		&i.How,
+		&i.Steps,
+		&i.Body,
+	)
+	return i, err
 }
 
 const planVersion = `-- name: PlanVersion :one

@@ -586,23 +586,34 @@ func (q *Queries) Places(ctx context.Context) ([]Place, error) {
 	return items, nil
 }
 
-const recipeBodies = `-- name: RecipeBodies :many
-SELECT body FROM recipe_revision ORDER BY position
+const recipeBody = `-- name: RecipeBody :one
+SELECT body FROM recipe_revision WHERE id = ?
 `
 
-func (q *Queries) RecipeBodies(ctx context.Context) ([]string, error) {
-	rows, err := q.db.QueryContext(ctx, recipeBodies)
+func (q *Queries) RecipeBody(ctx context.Context, id string) (string, error) {
+	row := q.db.QueryRowContext(ctx, recipeBody, id)
+	var body string
+	err := row.Scan(&body)
+	return body, err
+}
+
+const recipeIDs = `-- name: RecipeIDs :many
+SELECT id FROM recipe_revision ORDER BY position
+`
+
+func (q *Queries) RecipeIDs(ctx context.Context) ([]string, error) {
+	rows, err := q.db.QueryContext(ctx, recipeIDs)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
 	var items []string
 	for rows.Next() {
-		var body string
-		if err := rows.Scan(&body); err != nil {
+		var id string
+		if err := rows.Scan(&id); err != nil {
 			return nil, err
 		}
-		items = append(items, body)
+		items = append(items, id)
 	}
 	if err := rows.Close(); err != nil {
 		return nil, err

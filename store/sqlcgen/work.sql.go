@@ -437,6 +437,83 @@ func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
 	return items, nil
 }
 
+const standingLines = `-- name: StandingLines :many
+SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM order_line JOIN customer_order ON customer_order.id = order_line.order_id
+WHERE order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version
+ORDER BY order_line.order_id, order_line.version, order_line.position
+`
+
+func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
+	rows, err := q.db.QueryContext(ctx, standingLines)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []OrderLine
+	for rows.Next() {
+		var i OrderLine
+		if err := rows.Scan(
+			&i.OrderID,
+			&i.Version,
+			&i.Position,
+			&i.ID,
+			&i.RecipeID,
+			&i.ColourwayID,
+			&i.Quantity,
+			&i.ServicePerMille,
+			&i.Variant,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const standingVersions = `-- name: StandingVersions :many
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id
+WHERE order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version
+`
+
+func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) {
+	rows, err := q.db.QueryContext(ctx, standingVersions)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []OrderVersion
+	for rows.Next() {
+		var i OrderVersion
+		if err := rows.Scan(
+			&i.OrderID,
+			&i.Version,
+			&i.Name,
+			&i.Occasion,
+			&i.Leaves,
+			&i.Leaving,
+			&i.Importance,
+			&i.Allergies,
+			&i.State,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const stockOfLot = `-- name: StockOfLot :one
 SELECT id FROM stock_lot WHERE lot_id = ? AND quality = ?
 `

@@ -1,0 +1,167 @@
+package api
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"crypto/sha256"
+	"encoding/base64"
+	"net/http"
+	"strconv"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"bractum/situation"
+)
+
+// view is an answer that was made of a situation: encoded, and compressed for those who
+// take that.
+type view struct {
+	made  sync.Once
+	ready atomic.Bool
+	err   error
+	plain []byte
+	tag   string
+
+	packing sync.Once
+	packed  []byte
+}
+
+// mostKept is how many views are kept of one situation; others are made each time.
+const mostKept = 400
+
+// smallest is the number of bytes from which an answer is compressed.
+const smallest = 1400
+
+type viewKey struct{}
+
+// asked is the view that a request is for, and the situation that it is made of.
+type asked struct {
+	*view
+	at *situation.Situation
+}
+
+// kept registers a view of the published situation. It is worked out and encoded once for
+// all who ask, by the address that they ask at, and answered 304 to who has it already.
+func kept[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
+	d := o.described(WayKept, http.StatusNotFound, http.StatusUnprocessableEntity)
+	answering[O](to, &d)
+	d.Middlewares = huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
+		at, err := s.preferred(ctx)
+		if err != nil {
+			next(ctx) // which finds the same error
+			return
+		}
+		v := keptOf(at, o.path, ctx)
+		if v.ready.Load() {
+			v.send(ctx)
+			return
+		}
+		next(huma.WithValue(ctx, viewKey{}, asked{v, at}))
+	}}
+	type sent struct{ Body func(huma.Context) }
+	huma.Register(to, d, func(ctx context.Context, in *I) (*sent, error) {
+		a, ok := ctx.Value(viewKey{}).(asked)
+		if !ok {
+			if _, err := s.now(ctx); err != nil {
+				return nil, problem(err)
+			}
+			return nil, problem(situation.ErrBehind)
+		}
+		a.make(to, func() (any, error) { return run(ctx, momentOf(a.at), in) })
+		if a.err != nil {
+			return nil, problem(a.err)
+		}
+		return &sent{a.send}, nil
+	})
+}
+
+// preferred is what is published; who says "Prefer: wait=5" gets what is worked out by
+// then (RFC 7240).
+func (s *Service) preferred(ctx huma.Context) (*situation.Situation, error) {
+	if wait, ok := waits(ctx.Header("Prefer")); ok {
+		waiting, cancel := context.WithTimeout(ctx.Context(), wait)
+		defer cancel()
+		if at, err := s.situations.Settled(waiting); err == nil {
+			return at, nil
+		}
+	}
+	return s.situations.Latest(ctx.Context())
+}
+
+// keptOf is the view of a situation at an address.
+func keptOf(at *situation.Situation, path string, ctx huma.Context) *view {
+	url := ctx.URL()
+	key := path + " " + url.RequestURI()
+	if v, ok := at.Kept.Load(key); ok {
+		return v.(*view)
+	}
+	if at.KeptViews.Add(1) > mostKept {
+		return &view{}
+	}
+	v, _ := at.Kept.LoadOrStore(key, &view{})
+	return v.(*view)
+}
+
+func (v *view) make(to huma.API, run func() (any, error)) {
+	v.made.Do(func() {
+		out, err := run()
+		if err != nil {
+			v.err = err
+			return
+		}
+		var text bytes.Buffer
+		if v.err = to.Marshal(&text, "application/json", out); v.err != nil {
+			return
+		}
+		v.plain = text.Bytes()
+		sum := sha256.Sum256(v.plain)
+		v.tag = `"` + base64.RawURLEncoding.EncodeToString(sum[:12]) + `"`
+		v.ready.Store(true)
+	})
+}
+
+func (v *view) gzipped() []byte {
+	v.packing.Do(func() {
+		var packed bytes.Buffer
+		pack, _ := gzip.NewWriterLevel(&packed, gzip.BestSpeed) // the level is one of them
+		_, _ = pack.Write(v.plain)                              // into memory
+		_ = pack.Close()
+		v.packed = packed.Bytes()
+	})
+	return v.packed
+}
+
+// send answers with a view, or with nothing who has it.
+func (v *view) send(ctx huma.Context) {
+	ctx.SetHeader("ETag", v.tag)
+	ctx.SetHeader("Cache-Control", "private, no-cache")
+	ctx.SetHeader("Vary", "Accept-Encoding, Prefer")
+	if has := ctx.Header("If-None-Match"); has != "" && strings.Contains(has, v.tag) {
+		ctx.SetStatus(http.StatusNotModified)
+		return
+	}
+	ctx.SetHeader("Content-Type", "application/json")
+	text := v.plain
+	if len(text) >= smallest && strings.Contains(ctx.Header("Accept-Encoding"), "gzip") {
+		ctx.SetHeader("Content-Encoding", "gzip")
+		text = v.gzipped()
+	}
+	ctx.SetStatus(http.StatusOK)
+	_, _ = ctx.BodyWriter().Write(text) // the client is gone if this fails
+}
+
+// waits is how long a client would wait, at most patience; false where it would not.
+func waits(prefer string) (time.Duration, bool) {
+	for part := range strings.SplitSeq(prefer, ",") {
+		name, value, _ := strings.Cut(strings.TrimSpace(part), "=")
+		if seconds, err := strconv.Atoi(strings.Trim(value, `"`)); name == "wait" && err == nil && seconds > 0 {
+			return min(patience, time.Duration(seconds)*time.Second), true
+		}
+	}
+	return 0, false
+}
