@@ -12,6 +12,7 @@ import (
 	"bractum/core/count"
 	"bractum/core/stores"
 	"bractum/core/studio"
+	"bractum/store"
 )
 
 // CountView is the matrix of what has to be made: as it is accepted, or as the lead wishes
@@ -26,30 +27,53 @@ type CountView struct {
 
 // CountCell is one gather key of the count with its names, lots and stock.
 type CountCell struct {
-	count.Item
-	Name    string            `json:"name"`
-	Form    string            `json:"form"`
-	Size    string            `json:"size,omitempty" doc:"of one piece as it is cut or rolled"`
-	Kind    studio.Kind       `json:"kind"`
-	Colour  string            `json:"colour"`
-	Mix     string            `json:"mix"`
-	Flowers []string          `json:"flowers" doc:"the flowers that this goes into, or it itself"`
-	LotList []studio.Lot      `json:"lotList"`
-	Stock   []studio.ShelfLot `json:"stock" doc:"what lies finished of it"`
+	Key         string        `json:"key"`
+	Gross       int64         `json:"gross"`
+	FromShelf   int64         `json:"fromShelf"`
+	FromWork    int64         `json:"fromWork"`
+	Started     int64         `json:"started"`
+	Spare       int64         `json:"spare"`
+	Orders      []studio.ID   `json:"orders"`
+	LatestStart studio.Minute `json:"latestStart"`
+
+	Name    string      `json:"name"`
+	Form    string      `json:"form"`
+	Size    string      `json:"size,omitempty" doc:"of one piece as it is cut or rolled"`
+	Kind    studio.Kind `json:"kind"`
+	Colour  string      `json:"colour"`
+	Mix     string      `json:"mix"`
+	Flowers []string    `json:"flowers" doc:"the flowers that this goes into, or it itself"`
+}
+
+// OpenedCell is a cell with how it was worked out, its lots and its stock.
+type OpenedCell struct {
+	CountCell
+	Workings []studio.Working  `json:"workings"`
+	LotList  []studio.Lot      `json:"lotList"`
+	Stock    []studio.ShelfLot `json:"stock" doc:"what lies finished of it"`
 }
 
 func (s *Service) registerCount(to huma.API) {
 	type counting struct {
 		Wished bool `query:"wished" doc:"as the lead wishes it now, accepted or not"`
 	}
-	kept(s, to, get("/count", "get-count", "What has to be made"), func(ctx context.Context, at *moment, in *counting) (CountView, error) {
-		a := at.inForce
-		if in.Wished {
-			a = at.latestAnswer()
+	counted := func(at *moment, wished bool) *answer {
+		if wished {
+			return at.latestAnswer()
 		}
-		v := a.countView(at.N)
+		return at.inForce
+	}
+	kept(s, to, get("/count", "get-count", "What has to be made"), func(ctx context.Context, at *moment, in *counting) (CountView, error) {
+		v := counted(at, in.Wished).countView(at.N)
 		v.Pending = at.wished != nil
 		return v, nil
+	})
+	type opening struct {
+		Wished bool   `query:"wished" doc:"as the lead wishes it now, accepted or not"`
+		Key    string `query:"key" required:"true" doc:"of the cell"`
+	}
+	kept(s, to, get("/count/cell", "open-cell", "How a figure of the count was worked out, its lots and its stock"), func(_ context.Context, at *moment, in *opening) (OpenedCell, error) {
+		return counted(at, in.Wished).openedCell(in.Key)
 	})
 	type decide struct {
 		Who
@@ -95,22 +119,37 @@ func (a *answer) countView(n int64) CountView {
 	for _, o := range a.Doc.Orders {
 		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
 	}
-	shelf := a.Book.NewShelf(a.Doc)
 	for _, item := range a.Count.Items {
-		r := a.Book.Of(item.Made())
-		c := CountCell{Item: item, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
-		c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
-		for _, l := range a.Plan.Lots {
-			if l.Key == item.Key {
-				c.LotList = append(c.LotList, l)
-			}
+		if a.Book.Of(item.Made()) != nil { // else it went out of the book just now
+			v.Cells = append(v.Cells, a.countCell(item))
 		}
-		for _, s := range shelf.Finished(item.Key) {
-			c.Stock = append(c.Stock, s.ShelfLot)
-		}
-		v.Cells = append(v.Cells, c)
 	}
 	return v
+}
+
+func (a *answer) countCell(item count.Item) CountCell {
+	r := a.Book.Of(item.Made())
+	c := CountCell{Key: item.Key, Gross: item.Gross, FromShelf: item.FromShelf, FromWork: item.FromWork, Started: item.Started, Spare: item.Spare,
+		Orders: append([]studio.ID{}, item.Orders...), LatestStart: item.Latest, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
+	c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
+	return c
+}
+
+func (a *answer) openedCell(key string) (OpenedCell, error) {
+	i := slices.IndexFunc(a.Count.Items, func(item count.Item) bool { return item.Key == key })
+	if i < 0 || a.Book.Of(a.Count.Items[i].Made()) == nil {
+		return OpenedCell{}, store.NotFound{Thing: "this in the count any more"}
+	}
+	o := OpenedCell{CountCell: a.countCell(a.Count.Items[i]), Workings: append([]studio.Working{}, a.Count.Items[i].Workings...), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
+	for _, l := range a.Plan.Lots {
+		if l.Key == key {
+			o.LotList = append(o.LotList, l)
+		}
+	}
+	for _, s := range a.Book.NewShelf(a.Doc).Finished(key) {
+		o.Stock = append(o.Stock, s.ShelfLot)
+	}
+	return o, nil
 }
 
 // flowersOf names the flowers that need a recipe, through parts.

@@ -23,7 +23,7 @@ type OrderView struct {
 	Pending       bool             `json:"pending"`
 	Outcome       *studio.Outcome  `json:"outcome,omitempty" doc:"nil for a quote or a cancelled order"`
 	EarliestLeave *studio.WallTime `json:"earliestLeave,omitempty" doc:"when a late order could leave with its safety span"`
-	Limit         *TaskCard        `json:"limit,omitempty" doc:"the task its date hangs on"`
+	Limit         *LimitView       `json:"limit,omitempty" doc:"the task its date hangs on"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
 }
@@ -176,6 +176,30 @@ func (c *change) explainStale(err error, id studio.ID) error {
 	return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", details...)
 }
 
+// LimitView is the task that an order's date hangs on.
+type LimitView struct {
+	ID       studio.ID        `json:"id"`
+	Kind     string           `json:"kind" enum:"work,wait"`
+	Name     string           `json:"name"`
+	Of       string           `json:"of" doc:"the name of what is made"`
+	Person   studio.ID        `json:"person,omitempty"`
+	State    studio.TaskState `json:"state"`
+	Start    studio.Minute    `json:"start"`
+	End      studio.Minute    `json:"end"`
+	Cause    studio.Cause     `json:"cause,omitempty"`
+	CausedBy studio.ID        `json:"causedBy,omitempty"`
+}
+
+func (a *answer) limit(t studio.Task) *LimitView {
+	r := a.Book.Of(a.Lots[t.Lot].Made())
+	step, _, _, _ := r.TaskOf(t.Step)
+	v := &LimitView{ID: t.ID, Kind: "wait", Name: step.Name, Of: r.Name, Person: t.Person, State: t.State, Start: t.Start, End: t.End, Cause: t.Cause, CausedBy: t.CausedBy}
+	if step.Work != nil {
+		v.Kind = "work"
+	}
+	return v
+}
+
 // workFor is how many work tasks there are for an order, and how many of them are done.
 func (a *answer) workFor(order studio.ID) (done, all int64) {
 	for i := range a.Plan.Tasks {
@@ -206,8 +230,7 @@ func (at *moment) orderViews() []OrderView {
 				v.EarliestLeave = &leave
 			}
 			if limit := from.Tasks[outcome.Limit]; limit != nil {
-				card := from.card(*limit)
-				v.Limit = &card
+				v.Limit = from.limit(*limit)
 			}
 			v.TasksDone, v.TasksAll = from.workFor(state.Order.ID)
 		}

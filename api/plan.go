@@ -100,7 +100,7 @@ func (s *Service) registerPlan(to huma.API) {
 	type days struct {
 		OfPlan
 		From int64 `query:"from" doc:"a minute; 0 for the morning of today"`
-		Days int64 `query:"days" minimum:"1" maximum:"14" default:"7"`
+		Days int64 `query:"days" minimum:"1" maximum:"14" default:"2"`
 	}
 	kept(s, to, get("/plan", "get-plan", "Who does what when, over some days"), func(ctx context.Context, at *moment, in *days) (PlanView, error) {
 		a, err := s.asked(ctx, at, in.Of)
@@ -171,10 +171,7 @@ func (s *Service) asked(ctx context.Context, at *moment, of string) (*answer, er
 
 // view is some days of a plan.
 func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
-	account, err := a.Account()
-	if err != nil {
-		return PlanView{}, err
-	}
+	loads := plan.PeopleLoads(a.Doc, at.Calendar, a.Plan, studio.Span{From: span.From - 1440, To: span.To})
 	v := PlanView{N: at.N, Version: at.Version, Now: at.Now, From: span.From, To: span.To, Ends: at.Now, Blocks: []Block{}, People: []PersonLane{},
 		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness, Bound: a.Plan.Bound, Waits: at.Waits()}
 	for _, u := range a.Plan.Unplaced {
@@ -208,11 +205,7 @@ func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 		hours := studio.HoursOf(p, at.Calendar, max(0, span.From-1440), span.To)
 		all = append(all, hours)
 		lane := PersonLane{Named{ID: p.ID, Name: p.Name}, append(studio.Hours{}, hours...), []plan.Load{}}
-		for _, l := range account.People {
-			if day := at.Calendar.At(l.Day, 0); l.ID == p.ID && day >= span.From-1440 && day < span.To {
-				lane.Loads = append(lane.Loads, l)
-			}
-		}
+		lane.Loads = append(lane.Loads, loads[p.ID]...)
 		v.People = append(v.People, lane)
 	}
 	v.Open = append(studio.Hours{}, studio.Together(all...)...)

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"maps"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -11,11 +12,14 @@ import (
 	"bractum/core/paste"
 	"bractum/core/studio"
 	"bractum/core/wire"
+	"bractum/store"
 )
 
 // MixingView are the mixes to weigh, with when and by whom.
 type MixingView struct {
 	N         int64          `json:"n"`
+	To        studio.Minute  `json:"to" doc:"the mixes are those that are weighed before this, and those without a time"`
+	Later     []LaterMixes   `json:"later" doc:"days after that, with how many mixings"`
 	Density   int64          `json:"densityMilligramsPerMillilitre"`
 	Mixes     []MixCard      `json:"mixes"`
 	Ladders   []paste.Ladder `json:"ladders" doc:"shades that come from one weighing of a deep mix"`
@@ -33,14 +37,40 @@ type MaterialLine struct {
 
 // MixCard is one mix sheet with names.
 type MixCard struct {
-	paste.MixSheet
-	Name     string           `json:"name"`
-	Colour   string           `json:"colour"`
-	Task     *TaskCard        `json:"task,omitempty"`
-	Weighed  bool             `json:"weighed" doc:"weighed in, and to be kneaded"`
-	Weigh    []Ingredient     `json:"weigh"`
+	Lot     studio.ID         `json:"lot"`
+	Mix     studio.ID         `json:"mix"`
+	Used    studio.Milligrams `json:"usedMilligrams"`
+	ToMix   studio.Milligrams `json:"toMixMilligrams"`
+	UseBy   studio.Minute     `json:"useByAfterMinutes"`
+	Name    string            `json:"name"`
+	Colour  string            `json:"colour"`
+	Task    *TaskLine         `json:"task,omitempty"`
+	Weighed bool              `json:"weighed" doc:"weighed in, and to be kneaded"`
+	Weigh   []Ingredient      `json:"weigh"`
+}
+
+// OpenedMix is what goes into a mix sheet's figures.
+type OpenedMix struct {
+	MixCard
 	For      []MixUse         `json:"for"`
 	Workings []studio.Working `json:"workings"`
+}
+
+// LaterMixes are the mixings of a day that is not shown.
+type LaterMixes struct {
+	Day     studio.Date       `json:"day"`
+	Mixings int64             `json:"mixings"`
+	ToMix   studio.Milligrams `json:"toMixMilligrams"`
+}
+
+// TaskLine is a task by its time and whose it is.
+type TaskLine struct {
+	ID       studio.ID        `json:"id"`
+	State    studio.TaskState `json:"state"`
+	Person   studio.ID        `json:"person"`
+	Start    studio.Minute    `json:"start"`
+	End      studio.Minute    `json:"end"`
+	Quantity int64            `json:"quantity" doc:"what comes to this step and is not counted yet"`
 }
 
 // Ingredient is a line to weigh.
@@ -91,8 +121,17 @@ type WirePart struct {
 }
 
 func (s *Service) registerQuantities(to huma.API) {
-	kept(s, to, get("/mixing", "get-mixing", "What to weigh"), func(_ context.Context, at *moment, _ *none) (MixingView, error) {
-		return at.inForce.mixingView(at.N), nil
+	type window struct {
+		Days int64 `query:"days" minimum:"1" maximum:"400" default:"3" doc:"how many days, today among them"`
+	}
+	kept(s, to, get("/mixing", "get-mixing", "What to weigh in the coming days"), func(_ context.Context, at *moment, in *window) (MixingView, error) {
+		return at.mixingView(at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(in.Days)), 0)), nil
+	})
+	type one struct {
+		Lot string `path:"lot"`
+	}
+	kept(s, to, get("/mixing/{lot}", "open-mix", "What a mix sheet's figures come from"), func(_ context.Context, at *moment, in *one) (OpenedMix, error) {
+		return at.inForce.openedMix(studio.ID(in.Lot))
 	})
 	type taping struct{ Body wire.Taping }
 	ask(s, to, post("/wires/tape", "reckon-tape", "", "How much tape a stem takes; nothing is written"), func(_ context.Context, _ *moment, in *taping) (TapeAnswer, error) {
@@ -103,45 +142,34 @@ func (s *Service) registerQuantities(to huma.API) {
 	})
 }
 
-func (a *answer) mixingView(n int64) MixingView {
-	density := a.Doc.Settings.DensityMgPerMl
-	v := MixingView{Density: density, N: n, Mixes: []MixCard{}, Notes: []string{}, Unused: []Taken{}, Materials: a.materials(true)}
+// mixingView are the mixes whose weighing is planned before a minute, or has no time.
+func (at *moment) mixingView(until studio.Minute) MixingView {
+	a := at.inForce
+	v := MixingView{N: at.N, To: until, Density: a.Doc.Settings.DensityMgPerMl, Mixes: []MixCard{}, Later: []LaterMixes{}, Notes: []string{},
+		Unused: []Taken{}, Materials: a.materials(true)}
 	for _, note := range a.Count.Notes {
-		if a.Book.Recipe(note.Recipe).Kind == studio.KindMix {
+		if r := a.Book.Recipe(note.Recipe); r != nil && r.Kind == studio.KindMix {
 			v.Notes = append(v.Notes, note.Detail)
 		}
 	}
-	lots := map[studio.ID]studio.Lot{}
-	for _, l := range a.Plan.Lots {
-		lots[l.ID] = l
+	var shown []paste.MixSheet
+	later := map[studio.Date]*LaterMixes{}
+	for _, sheet := range paste.MixSheets(a.Doc, a.Plan.Lots, a.Plan.Links) {
+		c := a.mixCard(sheet)
+		if c.Task == nil || c.Task.Start < until {
+			v.Mixes, shown = append(v.Mixes, c), append(shown, sheet)
+			continue
+		}
+		day := at.Calendar.Date(c.Task.Start)
+		if later[day] == nil {
+			later[day] = &LaterMixes{Day: day}
+		}
+		later[day].Mixings, later[day].ToMix = later[day].Mixings+1, later[day].ToMix+c.ToMix
 	}
-	sheets := paste.MixSheets(a.Doc, a.Plan.Lots, a.Plan.Links)
-	v.Ladders = paste.Ladders(a.Book, sheets, a.Plan.Links)
-	for _, sheet := range sheets {
-		r := a.Book.Recipe(sheet.Mix)
-		c := MixCard{MixSheet: sheet, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, For: []MixUse{}, Workings: []studio.Working{}}
-		if t := a.Tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
-			card := a.card(*t)
-			c.Task = &card
-		}
-		if record := a.Doc.Begun(lots[sheet.Lot]).Record(r.Steps[0].Key); record != nil {
-			c.Weighed = len(record.Weighed) > 0
-		}
-		for _, p := range sheet.Portions {
-			c.Weigh = append(c.Weigh, a.ingredient(p))
-		}
-		for _, u := range sheet.Uses {
-			c.For = append(c.For, MixUse{u, a.Book.Of(lots[u.Lot].Made()).Name})
-		}
-		for _, item := range a.Count.Items {
-			for _, w := range item.Workings {
-				if item.Key == lots[sheet.Lot].Key && (len(w.Lots) == 0 || slices.Contains(w.Lots, sheet.Lot)) {
-					c.Workings = append(c.Workings, w)
-				}
-			}
-		}
-		v.Mixes = append(v.Mixes, c)
+	for _, day := range slices.Sorted(maps.Keys(later)) {
+		v.Later = append(v.Later, *later[day])
 	}
+	v.Ladders = paste.Ladders(a.Book, shown, a.Plan.Links)
 	for _, s := range a.Doc.Shelf {
 		r := a.Book.Recipe(s.Recipe)
 		if r.Kind != studio.KindMix {
@@ -154,6 +182,44 @@ func (a *answer) mixingView(n int64) MixingView {
 		v.Unused = append(v.Unused, Taken{r.Name, s.Amount, "mg", r.Colour, ""})
 	}
 	return v
+}
+
+func (a *answer) mixCard(sheet paste.MixSheet) MixCard {
+	r := a.Book.Recipe(sheet.Mix)
+	c := MixCard{Lot: sheet.Lot, Mix: sheet.Mix, Used: sheet.Used, ToMix: sheet.ToMix, UseBy: sheet.UseBy, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}}
+	lot := a.Doc.Begun(*a.Lots[sheet.Lot])
+	if t := a.Tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
+		c.Task = &TaskLine{ID: t.ID, State: t.State, Person: t.Person, Start: t.Start, End: t.End, Quantity: lot.Left(r, t.Step)}
+	}
+	if record := lot.Record(r.Steps[0].Key); record != nil {
+		c.Weighed = len(record.Weighed) > 0
+	}
+	for _, p := range sheet.Portions {
+		c.Weigh = append(c.Weigh, a.ingredient(p))
+	}
+	return c
+}
+
+// openedMix is a mix sheet with what it goes into, and how its amount was worked out.
+func (a *answer) openedMix(lot studio.ID) (OpenedMix, error) {
+	for _, sheet := range paste.MixSheets(a.Doc, a.Plan.Lots, a.Plan.Links) {
+		if sheet.Lot != lot {
+			continue
+		}
+		o := OpenedMix{MixCard: a.mixCard(sheet), For: []MixUse{}, Workings: []studio.Working{}}
+		for _, u := range sheet.Uses {
+			o.For = append(o.For, MixUse{u, a.Book.Of(a.Lots[u.Lot].Made()).Name})
+		}
+		for _, item := range a.Count.Items {
+			for _, w := range item.Workings {
+				if item.Key == a.Lots[lot].Key && (len(w.Lots) == 0 || slices.Contains(w.Lots, lot)) {
+					o.Workings = append(o.Workings, w)
+				}
+			}
+		}
+		return o, nil
+	}
+	return OpenedMix{}, store.NotFound{Thing: "this mixing"}
 }
 
 // wanted are the recipes that open orders want, each once.

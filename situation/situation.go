@@ -54,8 +54,11 @@ type Offer struct {
 // Moment is the one that the facts are of.
 func (s *Situation) Moment() Moment { return Moment{s.N, s.Now} }
 
-// Behind is true while counts and plans are of an earlier moment than the facts.
-func (s *Situation) Behind() bool { return s.Planned != s.Moment() }
+// Behind is true while counts and plans are of an earlier moment than the facts, or a plan
+// that is offered is not read yet.
+func (s *Situation) Behind() bool {
+	return s.Planned != s.Moment() || len(s.Offers) != len(s.Snapshot.Offers)
+}
 
 // Latest is the answer to all wishes, accepted or not.
 func (s *Situation) Latest() *Answer {

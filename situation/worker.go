@@ -233,15 +233,7 @@ func (w *Worker) Offered(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	next, err := w.advance(ctx, facts)
-	if err == nil && len(next.Offers) != len(next.Snapshot.Offers) {
-		w.mu.Lock()
-		unread := *next
-		unread.Planned.N = -1
-		unread.Kept, unread.KeptViews = &sync.Map{}, &atomic.Int64{}
-		w.publishLocked(&unread)
-		w.mu.Unlock()
-	}
+	_, err = w.advance(ctx, facts)
 	return err
 }
 
@@ -456,6 +448,7 @@ func (w *Worker) offers(at, made *Situation, abandon <-chan struct{}) error {
 			found, err := w.store.OfferedPlan(context.Background(), head.ID)
 			var gone store.NotFound
 			if errors.As(err, &gone) {
+				made.Snapshot = made.Snapshot.Without(head.ID)
 				continue
 			}
 			if err != nil {
@@ -486,7 +479,7 @@ func (w *Worker) bring(made *Situation) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	now := w.published.Load()
-	if now.Moment() != made.Moment() {
+	if now.Snapshot != made.Snapshot {
 		next, err := w.follow(context.Background(), made, now.Snapshot)
 		if err != nil {
 			slog.Error("what was worked out cannot be carried on", "error", err)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"slices"
 
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"
@@ -28,6 +29,13 @@ type Snapshot struct {
 	Timers           []Timer
 	Sensors          []Sensor
 	Purchases        []PurchaseState
+}
+
+// Without is the snapshot without an offer that is gone since.
+func (s *Snapshot) Without(offer studio.ID) *Snapshot {
+	left := *s
+	left.Offers = slices.DeleteFunc(slices.Clone(s.Offers), func(o Offer) bool { return o.ID == offer })
+	return &left
 }
 
 // PlanHead names a version of the plan in force and the journal number it was made at;

@@ -145,8 +145,7 @@ func TestWhatIsReservedAndKeptIsSeenAndTakenBack(t *testing.T) {
 func TestADecisionWaitsForAcceptanceAndIsUndone(t *testing.T) {
 	d := newDesk(t)
 	cell := func() map[string]any {
-		_, v := d.ask("GET", "/api/count?wished=true", "", nil)
-		return find(t, v["cells"], "name", "Magnolia outer petal")
+		return openedCell(t, d, "Magnolia outer petal", true)
 	}
 	lots := objects(t, cell()["lotList"])
 	require.Greater(t, len(lots), 1)

@@ -1,6 +1,8 @@
 package web_test
 
 import (
+	"fmt"
+	"net/url"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -47,22 +49,25 @@ func TestTheStudioTellsItsClockPeopleAndFlowers(t *testing.T) {
 }
 
 func TestOrdersComeByLeaveTimeWithWhatLimitsThem(t *testing.T) {
-	_, v := newDesk(t).ask("GET", "/api/orders", "", nil)
+	d := newDesk(t)
+	_, v := d.ask("GET", "/api/orders", "", nil)
 	var names []any
 	for _, o := range objects(t, v["list"]) {
 		names = append(names, o["order"].(object)["name"])
 		outcome := o["outcome"].(object)
 		assert.LessOrEqual(t, outcome["ready"], outcome["readyBy"])
 		assert.NotEmpty(t, o["limit"].(object)["name"])
-		assert.Contains(t, o["limit"].(object)["orders"], o["order"].(object)["id"], "the limit is a task of the order itself")
+		_, limit := d.ask("GET", "/api/tasks/"+o["limit"].(object)["id"].(string), "", nil)
+		assert.Contains(t, limit["orders"], o["order"].(object)["id"], "the limit is a task of the order itself")
 		assert.Positive(t, o["tasksAll"])
 	}
 	assert.Equal(t, []any{"Ferry crew", "Lighthouse", "Choir", "Library"}, names)
 }
 
 func TestTheMatrixNamesFlowersMixesAndWorkings(t *testing.T) {
-	_, v := newDesk(t).ask("GET", "/api/count", "", nil)
-	petal := find(t, v["cells"], "name", "Magnolia outer petal")
+	d := newDesk(t)
+	_, v := d.ask("GET", "/api/count", "", nil)
+	petal := openedCell(t, d, "Magnolia outer petal", false)
 	assert.Equal(t, []any{"Magnolia"}, petal["flowers"])
 	assert.Equal(t, "Oyster ivory", petal["mix"])
 	var lots float64
@@ -78,9 +83,32 @@ func TestTheMatrixNamesFlowersMixesAndWorkings(t *testing.T) {
 	assert.EqualValues(t, 20, find(t, v["cells"], "name", "Eucalyptus leaf")["fromShelf"])
 }
 
+// openedCell is a cell of the count as it opens.
+func openedCell(t *testing.T, d desk, name string, wished bool) object {
+	t.Helper()
+	of := fmt.Sprintf("wished=%v", wished)
+	_, v := d.ask("GET", "/api/count?"+of, "", nil)
+	key := url.QueryEscape(find(t, v["cells"], "name", name)["key"].(string))
+	status, cell := d.ask("GET", "/api/count/cell?"+of+"&key="+key, "", nil)
+	require.Equal(t, 200, status, cell)
+	return cell
+}
+
 func TestMixingSaysWhenWhoAndWhatToWeigh(t *testing.T) {
-	_, v := newDesk(t).ask("GET", "/api/mixing", "", nil)
-	red := find(t, v["mixes"], "name", "Signal red")
+	d := newDesk(t)
+	_, v := d.ask("GET", "/api/mixing?days=60", "", nil)
+	shown := find(t, v["mixes"], "name", "Signal red")
+	_, red := d.ask("GET", "/api/mixing/"+shown["lot"].(string), "", nil)
+	for field, value := range shown {
+		assert.Equal(t, value, red[field], "it opens as it is shown")
+	}
+	_, today := d.ask("GET", "/api/mixing?days=1", "", nil)
+	later := len(objects(t, v["mixes"])) - len(objects(t, today["mixes"]))
+	for _, day := range today["later"].([]any) {
+		day := day.(object)
+		later -= int(day["mixings"].(float64))
+	}
+	assert.Zero(t, later, "what is not shown is counted by its days")
 	weigh := objects(t, red["weigh"])
 	require.Len(t, weigh, 2)
 	assert.Equal(t, "Signal deep red", weigh[0]["name"])

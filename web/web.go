@@ -75,6 +75,9 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 func namer() func(reflect.Type, string) string {
 	taken := map[string]reflect.Type{}
 	return func(t reflect.Type, hint string) string {
+		for t.Kind() == reflect.Pointer {
+			t = t.Elem()
+		}
 		name := huma.DefaultSchemaNamer(t, hint)
 		if other, known := taken[name]; known && other != t && t.Name() != "" {
 			of := path.Base(t.PkgPath())

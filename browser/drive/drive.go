@@ -154,7 +154,7 @@ func MixAll(page *rod.Page, hours int) error {
 		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
 			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
 		for (let round = 0; round < 3; round++) { // a shade waits for what it is let down from
-			const { mixes } = await (await fetch("/api/mixing")).json();
+			const { mixes } = await (await fetch("/api/mixing?days=60", { headers: { Prefer: "wait=10" } })).json();
 			for (const { task } of mixes.filter((m) => m.task)) {
 				const started = await send("/tasks/" + task.id + "/start", { foundReady: true });
 				if (started.ok) await send("/tasks/" + task.id + "/finish", { good: task.quantity, second: 0, broken: 0 });

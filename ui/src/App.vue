@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref } from "vue";
+import { onMounted, onUnmounted, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { connected } from "./api/live";
+import { following } from "./api/live";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
 import JournalDrawer from "./parts/JournalDrawer.vue";
@@ -14,6 +14,16 @@ const { data: proposal } = useProposal();
 const route = useRoute();
 const router = useRouter();
 const journal = ref(false);
+/** Said only once it takes longer than a moment. */
+const slow = ref(false);
+watch(
+  () => studio.value?.behind,
+  (behind, _, onCleanup) => {
+    if (!behind) return (slow.value = false);
+    const timer = setTimeout(() => (slow.value = true), 700);
+    onCleanup(() => clearTimeout(timer));
+  },
+);
 const keys = ref(false);
 
 function press(event: KeyboardEvent) {
@@ -59,10 +69,14 @@ onUnmounted(() => window.removeEventListener("keydown", press));
       </nav>
       <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
       <PersonChooser />
+      <span v-if="slow" class="working" role="status" data-test="behind">the plan is being worked out</span>
       <ClockControl />
     </header>
-    <p v-if="!connected" class="cut" role="status">
+    <p v-if="following === 'lost'" class="cut" role="status">
       The connection is lost; what you see may be old. Nothing you recorded is lost.
+    </p>
+    <p v-else-if="following === 'asking'" class="cut" role="status">
+      Changes come a few seconds late: there is no live connection, so this page asks now and then.
     </p>
     <main>
       <div v-if="error" class="station"><ProblemNote :error="error" /></div>
@@ -166,6 +180,12 @@ nav a.here::after {
   margin-left: 3px;
 }
 .log {
+  color: var(--soft);
+}
+.working {
+  align-self: center;
+  font-size: 13.5px;
+  font-style: italic;
   color: var(--soft);
 }
 .cut {

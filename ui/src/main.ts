@@ -21,9 +21,7 @@ const router = createRouter({
     { path: "/:elsewhere(.*)*", redirect: "/orders" },
   ],
 });
-const queryClient = new QueryClient({
-  defaultOptions: { queries: { staleTime: Infinity, refetchInterval: 60_000, retry: 2 } },
-});
+const queryClient = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
 
 listen(queryClient);
 createApp(App).use(router).use(vuetify).use(VueQueryPlugin, { queryClient }).mount("#app");

@@ -6,6 +6,7 @@ export type Schemas = components["schemas"];
 export type OrderView = Schemas["OrderView"];
 export type TaskCard = Schemas["TaskCard"];
 export type CountCell = Schemas["CountCell"];
+export type OpenedCell = Schemas["OpenedCell"];
 export type StudioView = Schemas["StudioView"];
 export type PlanView = Schemas["PlanView"];
 export type Block = Schemas["Block"];

@@ -1,29 +1,162 @@
 import type { QueryClient } from "@tanstack/vue-query";
 import { ref } from "vue";
+import { answered, client } from "./client";
 import { searchQuery } from "./queries";
 
-/** False while the event stream is broken: what is shown may be old. */
-export const connected = ref(true);
+/**
+ * How what is shown follows the studio: by the event stream; by asking now and then, where
+ * there is no stream; or not at all, while nothing answers.
+ */
+export const following = ref<"live" | "asking" | "lost">("live");
 
-/** Refetches how far the search is; once it is over, what it may have found. */
-async function searched(queries: QueryClient): Promise<void> {
-  const search = await queries.fetchQuery({ ...searchQuery, staleTime: 0 });
-  if (search.running) return;
-  await Promise.all(["proposal", "plan", "versions"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
+/** What is shown by what a fact is about: the first words of query keys. */
+const shownBy: Record<string, string[]> = {
+  journal: ["journal", "studio"],
+  orders: ["orders", "proposal", "plan", "count", "cell", "stores", "book", "page"],
+  work: ["bench", "drying", "plan", "task", "orders", "mixing", "count", "cell", "stores", "wires"],
+  stores: ["stores", "ledger", "count", "cell", "mixing", "wires"],
+  wishes: ["proposal", "count", "cell", "plan", "task"],
+  plan: ["plan", "versions", "proposal", "orders"],
+  standards: ["log", "studio", "page", "book"],
+  timers: ["drying"],
+  air: ["air", "drying"],
+  clock: ["bench", "drying", "plan", "air", "orders"],
+  book: ["book", "page", "studio", "drying", "plan"],
+};
+
+/** What is worked out, and so is another once that is done. */
+const workedOut =
+  "studio orders proposal count cell mixing mix wires plan task chain versions bench drying stores effect".split(" ");
+
+interface Told {
+  event: string;
+  n: number;
+  topics: string[];
 }
 
-/** Refetches what is shown whenever the journal has grown, also after a gap. */
+/** What tabs of one browser tell each other, and how often the one with the stream says that it has it. */
+const channelName = "bractum";
+const beat = 10_000;
+const askEach = 8_000;
+
+/**
+ * Keeps what is shown up to date. A browser has one stream, whatever the number of its tabs:
+ * the visible tab that holds a lock has it and tells the others. A tab that is hidden or left
+ * lets go of it, so that no stream outlives its page. Without a stream the tab asks now and
+ * then, and says so.
+ */
 export function listen(queries: QueryClient): void {
-  let latest = "";
-  const events = new EventSource("/api/events");
-  events.addEventListener("journal", (event) => {
-    connected.value = true;
-    if (latest !== "" && event.data !== latest) void queries.invalidateQueries();
-    latest = event.data;
+  let latest = 0;
+  let heard = 0;
+  let source: EventSource | undefined;
+  let release: (() => void) | undefined;
+  let wanted: AbortController | undefined;
+  const tabs = "BroadcastChannel" in window ? new BroadcastChannel(channelName) : undefined;
+
+  const refetch = (keys: string[]) =>
+    void Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
+  const everything = () => void queries.invalidateQueries();
+
+  function told({ event, n, topics }: Told) {
+    heard = Date.now();
+    following.value = "live";
+    if (event === "beat") return;
+    if (event === "hello") {
+      if (latest !== 0 && n !== latest) everything();
+      latest = Math.max(latest, n);
+    } else if (event === "facts") {
+      latest = Math.max(latest, n);
+      if (topics.includes("all")) everything();
+      else refetch([...new Set(["studio", ...topics.flatMap((t) => shownBy[t] ?? [])])]);
+    } else if (event === "planned") {
+      latest = Math.max(latest, n);
+      refetch(workedOut);
+    } else if (event === "air") {
+      refetch(["air"]);
+    } else if (event === "search") {
+      void searched();
+    }
+  }
+
+  async function searched() {
+    const search = await queries.fetchQuery({ ...searchQuery, staleTime: 0 });
+    if (!search.running) refetch(["proposal", "plan", "versions"]);
+  }
+
+  function open() {
+    source = new EventSource("/api/events");
+    for (const event of ["hello", "facts", "planned", "search", "air"])
+      source.addEventListener(event, (message) => {
+        const now: Told = { event, ...JSON.parse((message as MessageEvent<string>).data) };
+        tabs?.postMessage(now);
+        told(now);
+      });
+  }
+  function shut() {
+    source?.close();
+    source = undefined;
+  }
+
+  /** Becomes the tab with the stream as soon as no other visible tab has it. */
+  function join() {
+    if (wanted) return;
+    wanted = new AbortController();
+    heard = Date.now();
+    if (!("locks" in navigator)) return open();
+    navigator.locks
+      .request(`${channelName}-stream`, { signal: wanted.signal }, () => {
+        open();
+        return new Promise<void>((done) => (release = done));
+      })
+      .catch(() => undefined); // it was left before its turn came
+  }
+  function leave() {
+    wanted?.abort();
+    wanted = undefined;
+    shut();
+    release?.();
+    release = undefined;
+  }
+
+  /** Asks whether anything has happened, and shows it. */
+  async function ask() {
+    try {
+      const studio = await answered(client.GET("/api/studio"));
+      if (following.value !== "live") following.value = "asking";
+      const before = queries.getQueryData<typeof studio>(["studio"]);
+      if (!before || before.n !== studio.n || before.now !== studio.now || before.behind !== studio.behind)
+        everything();
+      latest = Math.max(latest, studio.n);
+    } catch {
+      following.value = "lost";
+    }
+  }
+
+  tabs?.addEventListener("message", (message: MessageEvent<Told>) => told(message.data));
+  document.addEventListener("visibilitychange", () => {
+    if (document.visibilityState === "hidden") return leave();
+    join();
+    void ask();
   });
-  events.addEventListener("search", () => void searched(queries));
-  events.addEventListener("air", () => void queries.invalidateQueries({ queryKey: ["air"] }));
-  events.onerror = () => {
-    connected.value = false;
-  };
+  addEventListener("pagehide", leave);
+  addEventListener("pageshow", (event) => {
+    if (document.visibilityState === "visible") join();
+    if (event.persisted) void ask();
+  });
+  setInterval(() => {
+    if (source?.readyState === EventSource.OPEN) {
+      tabs?.postMessage({ event: "beat", n: latest, topics: [] } satisfies Told);
+      heard = Date.now();
+    }
+    if (source?.readyState === EventSource.CLOSED) {
+      shut(); // refused: it is tried again
+      open();
+    }
+  }, beat);
+  setInterval(() => {
+    if (document.visibilityState === "hidden" || Date.now() - heard < 2.5 * beat) return;
+    if (following.value === "live") following.value = "asking";
+    void ask();
+  }, askEach);
+  if (document.visibilityState === "visible") join();
 }

@@ -17,15 +17,42 @@ export const useCount = (wished: MaybeRefOrGetter<boolean>) =>
     queryKey: ["count", wished],
     queryFn: () => answered(client.GET("/api/count", { params: { query: { wished: toValue(wished) } } })),
   });
-export const useMixing = () => useQuery({ queryKey: ["mixing"], queryFn: () => answered(client.GET("/api/mixing")) });
+
+/** A cell of the count, opened. */
+export const useCell = (wished: MaybeRefOrGetter<boolean>, key: MaybeRefOrGetter<string | undefined>) =>
+  useQuery({
+    queryKey: ["cell", wished, key],
+    queryFn: () =>
+      answered(
+        client.GET("/api/count/cell", { params: { query: { wished: toValue(wished), key: toValue(key) ?? "" } } }),
+      ),
+    enabled: computed(() => !!toValue(key)),
+    placeholderData: keepPreviousData,
+  });
+
+/** What to weigh on so many days, today among them. */
+export const useMixing = (days: MaybeRefOrGetter<number>) =>
+  useQuery({
+    queryKey: ["mixing", days],
+    queryFn: () => answered(client.GET("/api/mixing", { params: { query: { days: toValue(days) } } })),
+    placeholderData: keepPreviousData,
+  });
+export const useMix = (lot: MaybeRefOrGetter<string | undefined>) =>
+  useQuery({
+    queryKey: ["mix", lot],
+    queryFn: () => answered(client.GET("/api/mixing/{lot}", { params: { path: { lot: toValue(lot) ?? "" } } })),
+    enabled: computed(() => !!toValue(lot)),
+  });
 export const useWires = () => useQuery({ queryKey: ["wires"], queryFn: () => answered(client.GET("/api/wires")) });
 
-/** Some days of a plan; whose, and from which minute: that of today's morning is 0. */
-export const usePlan = (of: MaybeRefOrGetter<string>, from: MaybeRefOrGetter<number>) =>
+/** Some days of a plan; whose, from which minute (that of today's morning is 0), and how many. */
+export const usePlan = (of: MaybeRefOrGetter<string>, from: MaybeRefOrGetter<number>, days: MaybeRefOrGetter<number>) =>
   useQuery({
-    queryKey: ["plan", of, from],
+    queryKey: ["plan", of, from, days],
     queryFn: () =>
-      answered(client.GET("/api/plan", { params: { query: { of: toValue(of), from: toValue(from), days: 7 } } })),
+      answered(
+        client.GET("/api/plan", { params: { query: { of: toValue(of), from: toValue(from), days: toValue(days) } } }),
+      ),
     placeholderData: keepPreviousData,
     shallow: true,
   });

@@ -389,7 +389,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Add a material, place, tool or drying class that a recipe needs */
+        /** Add a material, place, tool, machine or drying class that a recipe needs */
         post: operations["add-thing"];
         delete?: never;
         options?: never;
@@ -440,6 +440,23 @@ export interface paths {
         };
         /** What has to be made */
         get: operations["get-count"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/count/cell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a figure of the count was worked out, its lots and its stock */
+        get: operations["open-cell"];
         put?: never;
         post?: never;
         delete?: never;
@@ -693,8 +710,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What to weigh */
+        /** What to weigh in the coming days */
         get: operations["get-mixing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mixing/{lot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a mix sheet's figures come from */
+        get: operations["open-mix"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1600,70 +1634,6 @@ export interface components {
             recipe: string;
             variant?: string;
         };
-        ApiTaskCard: {
-            cause?: string;
-            causedBy?: string;
-            cautions: string[];
-            /** @description swatch of the mix */
-            colour: string;
-            /** Format: int64 */
-            counted: number;
-            drying?: components["schemas"]["Wait"];
-            /** Format: int64 */
-            due: number;
-            /** Format: int64 */
-            end: number;
-            form: string;
-            glyph: string;
-            holds?: components["schemas"]["Held"][];
-            id: string;
-            /** @enum {string} */
-            kind: "work" | "wait";
-            /** Format: int64 */
-            latestStart: number;
-            load?: components["schemas"]["Share"];
-            look?: string;
-            lot: string;
-            making: string;
-            /** @description who may do it, were it not pinned */
-            may: string[];
-            mix: string;
-            name: string;
-            narrowWindow?: boolean;
-            /**
-             * Format: int64
-             * @description what the lot must yield
-             */
-            need: number;
-            /** @description the name of what is made */
-            of: string;
-            orders: string[];
-            overtime?: boolean;
-            pauses?: components["schemas"]["Span"][];
-            person?: string;
-            /** Format: int64 */
-            pieces: number;
-            pin?: components["schemas"]["Pin"];
-            /**
-             * Format: int64
-             * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
-             */
-            quantity: number;
-            recipe: string;
-            /** Format: int64 */
-            resume?: number;
-            /** Format: int64 */
-            setup?: number;
-            /** Format: int64 */
-            start: number;
-            state: string;
-            step: string;
-            takes: components["schemas"]["Taken"][];
-            tool?: string;
-            tools?: string[];
-            /** @description how its length was worked out */
-            working?: components["schemas"]["Working"];
-        };
         Arrived: {
             line: string;
             /** Format: int64 */
@@ -1698,10 +1668,10 @@ export interface components {
         };
         BenchView: {
             /** @description what becomes ready soon */
-            drying: components["schemas"]["ApiTaskCard"][];
+            drying: components["schemas"]["TaskCard"][];
             /** Format: int64 */
             n: number;
-            next: components["schemas"]["ApiTaskCard"][];
+            next: components["schemas"]["TaskCard"][];
             /** Format: int64 */
             now: number;
             /** @description the task that is going on, or the next */
@@ -1781,7 +1751,7 @@ export interface components {
             name?: string;
             pictures?: components["schemas"]["Image"][];
             places?: components["schemas"]["Place"][];
-            recipes: components["schemas"]["StudioRecipe"][];
+            recipes: components["schemas"]["Recipe"][];
             setupFamilies?: components["schemas"]["Family"][];
             tools?: components["schemas"]["Tool"][];
             /** Format: int64 */
@@ -1864,7 +1834,7 @@ export interface components {
             one: components["schemas"]["Way"];
             other: components["schemas"]["Way"];
             /** @description as they are being written */
-            recipes: components["schemas"]["StudioRecipe"][];
+            recipes: components["schemas"]["Recipe"][];
         };
         Compared: {
             changes: components["schemas"]["Edit"][];
@@ -1880,13 +1850,9 @@ export interface components {
         };
         CountCell: {
             colour: string;
-            /** Format: int64 */
-            decided: number;
             /** @description the flowers that this goes into, or it itself */
             flowers: string[];
             form: string;
-            /** Format: int64 */
-            fromHalfMade: number;
             /** Format: int64 */
             fromShelf: number;
             /** Format: int64 */
@@ -1897,33 +1863,15 @@ export interface components {
             kind: string;
             /** Format: int64 */
             latestStart: number;
-            /** Format: int64 */
-            level: number;
-            lotList: components["schemas"]["Lot"][];
-            lots: string[];
             mix: string;
-            mixes: {
-                [key: string]: string;
-            };
             name: string;
-            /** Format: int64 */
-            net: number;
             orders: string[];
-            /** Format: int64 */
-            plain: number;
-            recipe: string;
             /** @description of one piece as it is cut or rolled */
             size?: string;
             /** Format: int64 */
             spare: number;
             /** Format: int64 */
             started: number;
-            /** @description what lies finished of it */
-            stock: components["schemas"]["ShelfLot"][];
-            /** Format: int64 */
-            surplus: number;
-            variant?: string;
-            workings: components["schemas"]["StudioWorking"][];
         };
         CountView: {
             cells: components["schemas"]["CountCell"][];
@@ -2034,7 +1982,7 @@ export interface components {
         Draft: {
             id: string;
             name: string;
-            recipes: components["schemas"]["StudioRecipe"][];
+            recipes: components["schemas"]["Recipe"][];
             /** Format: int64 */
             version: number;
         };
@@ -2329,6 +2277,10 @@ export interface components {
             problems?: components["schemas"]["Problem"][];
             things: components["schemas"]["Thing"][];
         };
+        KeepBody: {
+            name: string;
+            recipes: components["schemas"]["Recipe"][];
+        };
         Ladder: {
             /** Format: int64 */
             asIsMilligrams: number;
@@ -2353,6 +2305,29 @@ export interface components {
             recipe: string;
             spans: components["schemas"]["Stretch"][];
             variant?: string;
+        };
+        LaterMixes: {
+            day: string;
+            /** Format: int64 */
+            mixings: number;
+            /** Format: int64 */
+            toMixMilligrams: number;
+        };
+        LimitView: {
+            cause?: string;
+            causedBy?: string;
+            /** Format: int64 */
+            end: number;
+            id: string;
+            /** @enum {string} */
+            kind: "work" | "wait";
+            name: string;
+            /** @description the name of what is made */
+            of: string;
+            person?: string;
+            /** Format: int64 */
+            start: number;
+            state: string;
         };
         Line: {
             /** Format: int64 */
@@ -2384,10 +2359,12 @@ export interface components {
             waitedMinutes: number;
         };
         Load: {
-            machines: string[];
+            day: string;
+            id: string;
             /** Format: int64 */
-            perSlot: number;
-            setting: string;
+            takenMinutes: number;
+            /** Format: int64 */
+            thereMinutes: number;
         };
         LogView: {
             classes: components["schemas"]["DryingClass"][];
@@ -2577,23 +2554,19 @@ export interface components {
         };
         MixCard: {
             colour: string;
-            for: components["schemas"]["MixUse"][];
             lot: string;
             mix: string;
             name: string;
-            portions: components["schemas"]["Portion"][];
-            task?: components["schemas"]["TaskCard"];
+            task?: components["schemas"]["TaskLine"];
             /** Format: int64 */
             toMixMilligrams: number;
             /** Format: int64 */
             useByAfterMinutes: number;
             /** Format: int64 */
             usedMilligrams: number;
-            uses: components["schemas"]["Use"][];
             weigh: components["schemas"]["Ingredient"][];
             /** @description weighed in, and to be kneaded */
             weighed: boolean;
-            workings: components["schemas"]["StudioWorking"][];
         };
         MixUse: {
             /** Format: int64 */
@@ -2613,6 +2586,8 @@ export interface components {
             densityMilligramsPerMillilitre: number;
             /** @description shades that come from one weighing of a deep mix */
             ladders: components["schemas"]["Ladder"][];
+            /** @description days after that, with how many mixings */
+            later: components["schemas"]["LaterMixes"][];
             /** @description what all mixings together take */
             materials: components["schemas"]["MaterialLine"][];
             mixes: components["schemas"]["MixCard"][];
@@ -2621,6 +2596,11 @@ export interface components {
             notes: string[];
             /** @description mixes that lie ready */
             onShelf: components["schemas"]["Taken"][];
+            /**
+             * Format: int64
+             * @description the mixes are those that are weighed before this, and those without a time
+             */
+            to: number;
         };
         Move: {
             after: string;
@@ -2637,10 +2617,12 @@ export interface components {
         };
         MoveClockBody: {
             /**
-             * @description 15 minutes, an hour, to the next thing that happens, to tomorrow morning
+             * @description 15 minutes, an hour, to the next thing that happens, to tomorrow morning, or so many minutes
              * @enum {string}
              */
-            by: "quarter" | "hour" | "next" | "morning";
+            by: "quarter" | "hour" | "next" | "morning" | "minutes";
+            /** Format: int64 */
+            minutes?: number;
         };
         MoveNowBody: {
             lines: string[];
@@ -2676,7 +2658,6 @@ export interface components {
             recipe: string;
             rule: string;
         };
-        Nothing: Record<string, never>;
         Offcut: {
             /** Format: int64 */
             lengthMicrometres: number;
@@ -2698,6 +2679,53 @@ export interface components {
             /** @description latest first */
             revisions: components["schemas"]["Revision"][];
             usedIn: components["schemas"]["Named"][];
+        };
+        OpenedCell: {
+            colour: string;
+            /** @description the flowers that this goes into, or it itself */
+            flowers: string[];
+            form: string;
+            /** Format: int64 */
+            fromShelf: number;
+            /** Format: int64 */
+            fromWork: number;
+            /** Format: int64 */
+            gross: number;
+            key: string;
+            kind: string;
+            /** Format: int64 */
+            latestStart: number;
+            lotList: components["schemas"]["Lot"][];
+            mix: string;
+            name: string;
+            orders: string[];
+            /** @description of one piece as it is cut or rolled */
+            size?: string;
+            /** Format: int64 */
+            spare: number;
+            /** Format: int64 */
+            started: number;
+            /** @description what lies finished of it */
+            stock: components["schemas"]["ShelfLot"][];
+            workings: components["schemas"]["Working"][];
+        };
+        OpenedMix: {
+            colour: string;
+            for: components["schemas"]["MixUse"][];
+            lot: string;
+            mix: string;
+            name: string;
+            task?: components["schemas"]["TaskLine"];
+            /** Format: int64 */
+            toMixMilligrams: number;
+            /** Format: int64 */
+            useByAfterMinutes: number;
+            /** Format: int64 */
+            usedMilligrams: number;
+            weigh: components["schemas"]["Ingredient"][];
+            /** @description weighed in, and to be kneaded */
+            weighed: boolean;
+            workings: components["schemas"]["Working"][];
         };
         Order: {
             allergies: string[];
@@ -2765,7 +2793,7 @@ export interface components {
             /** @description when a late order could leave with its safety span */
             earliestLeave?: string;
             /** @description the task its date hangs on */
-            limit?: components["schemas"]["TaskCard"];
+            limit?: components["schemas"]["LimitView"];
             order: components["schemas"]["Order"];
             /** @description nil for a quote or a cancelled order */
             outcome?: components["schemas"]["Outcome"];
@@ -2847,11 +2875,11 @@ export interface components {
         PartsBody: {
             file: string;
             /** @description as they are being written, the flower first */
-            recipes: components["schemas"]["StudioRecipe"][];
+            recipes: components["schemas"]["Recipe"][];
         };
         PartsRead: {
             changes: components["schemas"]["PartChanges"][];
-            recipes: components["schemas"]["StudioRecipe"][];
+            recipes: components["schemas"]["Recipe"][];
         };
         Paste: {
             colour: string;
@@ -2863,7 +2891,7 @@ export interface components {
         PasteInput: {
             /** Format: int64 */
             run?: number;
-            shape: components["schemas"]["StudioGeometry"];
+            shape: components["schemas"]["Geometry"];
             slot: string;
             step: string;
         };
@@ -2889,7 +2917,7 @@ export interface components {
             hours: components["schemas"]["Span"][];
             id: string;
             /** @description how full their days are */
-            loads: components["schemas"]["PlanLoad"][];
+            loads: components["schemas"]["Load"][];
             name: string;
         };
         Picture: {
@@ -2981,14 +3009,6 @@ export interface components {
             /** Format: int64 */
             slots: number;
         };
-        PlanLoad: {
-            day: string;
-            id: string;
-            /** Format: int64 */
-            takenMinutes: number;
-            /** Format: int64 */
-            thereMinutes: number;
-        };
         PlanView: {
             /** @description what lies between from and to */
             blocks: components["schemas"]["Block"][];
@@ -3038,20 +3058,6 @@ export interface components {
             /** Format: int64 */
             weight: number;
         };
-        Portion: {
-            /** Format: int64 */
-            drops?: number;
-            /** Format: int64 */
-            exact: number;
-            material?: string;
-            mix?: string;
-            /** Format: int64 */
-            parts?: number;
-            /** Format: int64 */
-            per100g?: number;
-            /** Format: int64 */
-            weigh: number;
-        };
         Portrait: {
             bits: components["schemas"]["Bit"][];
             build?: string;
@@ -3079,11 +3085,11 @@ export interface components {
             form?: string;
             id: string;
             name: string;
-            outcome: components["schemas"]["StudioOutcome"];
+            outcome: components["schemas"]["Outcome"];
         };
         Proposal: {
             /** @description the first of the tasks that the differences name */
-            cards: components["schemas"]["ApiTaskCard"][];
+            cards: components["schemas"]["TaskCard"][];
             choices: components["schemas"]["Choice"][];
             /** @description the choice that the differences are of */
             chosen: string;
@@ -3105,7 +3111,7 @@ export interface components {
             /** Format: int64 */
             draftVersion?: number;
             /** @description each over the revision of its id; the first is what they are about */
-            recipes: components["schemas"]["StudioRecipe"][];
+            recipes: components["schemas"]["Recipe"][];
         };
         Published: {
             /** Format: int64 */
@@ -3147,10 +3153,6 @@ export interface components {
                 [key: string]: number;
             };
             supplier: string;
-        };
-        PutBody: {
-            name: string;
-            recipes: components["schemas"]["StudioRecipe"][];
         };
         Received: {
             /**
@@ -3473,7 +3475,7 @@ export interface components {
             stands: string[];
             tasks: string[];
             unit: string;
-            working: components["schemas"]["StudioWorking"];
+            working: components["schemas"]["Working"];
         };
         ShoppingList: {
             buys: components["schemas"]["ShoppingLine"][];
@@ -3548,7 +3550,7 @@ export interface components {
             number: number;
             recipe: string;
             variant?: string;
-            working: components["schemas"]["StudioWorking"];
+            working: components["schemas"]["Working"];
         };
         Step: {
             cautions?: string[];
@@ -3559,7 +3561,7 @@ export interface components {
             mend?: components["schemas"]["Work"];
             name: string;
             wait?: components["schemas"]["Wait"];
-            windows?: components["schemas"]["StudioWindow"][];
+            windows?: components["schemas"]["Window"][];
             work?: components["schemas"]["Work"];
         };
         StepChange: {
@@ -3572,7 +3574,7 @@ export interface components {
             mend?: components["schemas"]["Work"];
             name: string;
             wait?: components["schemas"]["Wait"];
-            windows?: components["schemas"]["StudioWindow"][];
+            windows?: components["schemas"]["Window"][];
             work?: components["schemas"]["Work"];
         };
         StockCounts: {
@@ -3633,7 +3635,7 @@ export interface components {
             purchases: components["schemas"]["PurchaseState"][];
             shelf: components["schemas"]["StockRow"][];
             shopping: components["schemas"]["ShoppingList"][];
-            suppliers: components["schemas"]["StudioSupplier"][];
+            suppliers: components["schemas"]["Supplier"][];
         };
         Stretch: {
             /** Format: int64 */
@@ -3653,23 +3655,6 @@ export interface components {
                 [key: string]: string;
             };
         };
-        StudioGeometry: {
-            /** Format: int64 */
-            diameterMicrometres?: number;
-            /** Format: int64 */
-            driedMicrometres?: number;
-            /** Format: int64 */
-            factorPerMille?: number;
-            /** Format: int64 */
-            lengthMicrometres?: number;
-            /** Format: int64 */
-            massMilligrams?: number;
-            shape: string;
-            /** Format: int64 */
-            thicknessMicrometres?: number;
-            /** Format: int64 */
-            widthMicrometres?: number;
-        };
         StudioHold: {
             /** Format: int64 */
             perSlot: number;
@@ -3685,99 +3670,15 @@ export interface components {
             /** Format: int64 */
             parts: number;
         };
-        StudioOutcome: {
+        StudioLoad: {
+            machines: string[];
             /** Format: int64 */
-            late: number;
-            /** Format: int64 */
-            lateSteps: number;
-            limit?: string;
-            order: string;
-            /** Format: int64 */
-            ready?: number;
-            /** Format: int64 */
-            readyBy: number;
-            /** Format: int64 */
-            slack?: number;
-        };
-        StudioPin: {
-            person?: string;
-            /** Format: int64 */
-            start?: number;
-            task: string;
-        };
-        StudioRecipe: {
-            additives?: components["schemas"]["Additive"][];
-            blend?: components["schemas"]["StudioIngredient"][];
-            build?: string;
-            byPercent?: boolean;
-            byproducts?: components["schemas"]["Byproduct"][];
-            colour?: string;
-            defaults?: {
-                [key: string]: string;
-            };
-            /** Format: int64 */
-            dryingPerMille?: number;
-            form?: string;
-            forms?: components["schemas"]["Form"][];
-            id: string;
-            /** Format: int64 */
-            keepInStock?: number;
-            kind: string;
-            /** Format: int64 */
-            leastPerLot?: number;
-            /** Format: int64 */
-            lifeColdMinutes?: number;
-            /** Format: int64 */
-            lifeMinutes?: number;
-            materials?: components["schemas"]["MaterialInput"][];
-            /** Format: int64 */
-            mostPerLot?: number;
-            name: string;
-            parts?: components["schemas"]["PartInput"][];
-            pastes?: components["schemas"]["PasteInput"][];
-            pictures?: components["schemas"]["Picture"][];
-            recipe: string;
-            /** Format: int64 */
-            revision: number;
-            secondsServe?: boolean;
-            silenced?: components["schemas"]["Silence"][];
-            spares: components["schemas"]["StudioSpares"];
-            steps: components["schemas"]["Step"][];
-            techniques?: components["schemas"]["Technique"][];
-            variants?: components["schemas"]["Variant"][];
-            wires?: components["schemas"]["WireInput"][];
-            yield?: components["schemas"]["Yield"];
-        };
-        StudioSpares: {
-            /** Format: int64 */
-            breakagePerMille?: number;
-            /** Format: int64 */
-            brokenSoFar?: number;
-            /** Format: int64 */
-            goodSoFar?: number;
-            /** Format: int64 */
-            number?: number;
-            /** Format: int64 */
-            percent?: number;
-            rule: string;
-        };
-        StudioSupplier: {
-            /** Format: int64 */
-            days: number;
-            id: string;
-            name: string;
-        };
-        StudioUnplaced: {
-            by?: string;
-            detail: string;
-            /** Format: int64 */
-            earliest?: number;
-            lot: string;
-            reason: string;
-            step: string;
-            task: string;
+            perSlot: number;
+            setting: string;
         };
         StudioView: {
+            /** @description true while the plan of what was recorded last is still being worked out */
+            behind: boolean;
             colourways: components["schemas"]["Colourway"][];
             /**
              * Format: date-time
@@ -3801,27 +3702,6 @@ export interface components {
             standing: boolean;
             /** @description IANA time zone */
             zone: string;
-        };
-        StudioWindow: {
-            after?: string;
-            /** Format: int64 */
-            atLeastMinutes?: number;
-            /** Format: int64 */
-            atMostMinutes?: number;
-            before?: string;
-            class?: string;
-            from?: string;
-            method?: string;
-            slot?: string;
-            /** Format: int64 */
-            thicknessMicrometres?: number;
-        };
-        StudioWorking: {
-            inputs: components["schemas"]["Figure"][];
-            lots?: string[];
-            result: components["schemas"]["Figure"];
-            rounding?: string;
-            rule: string;
         };
         Supplier: {
             /** Format: int64 */
@@ -3934,6 +3814,20 @@ export interface components {
             /** @description how its length was worked out */
             working?: components["schemas"]["Working"];
         };
+        TaskLine: {
+            /** Format: int64 */
+            end: number;
+            id: string;
+            person: string;
+            /**
+             * Format: int64
+             * @description what comes to this step and is not counted yet
+             */
+            quantity: number;
+            /** Format: int64 */
+            start: number;
+            state: string;
+        };
         Technique: {
             as: string;
             chosen?: string;
@@ -3987,9 +3881,9 @@ export interface components {
         };
         Trial: {
             differences: components["schemas"]["Differences"];
-            dropped: components["schemas"]["StudioUnplaced"][];
+            dropped: components["schemas"]["Unplaced"][];
             holds: boolean;
-            pin: components["schemas"]["StudioPin"];
+            pin: components["schemas"]["Pin"];
             why?: components["schemas"]["Unplaced"];
         };
         Unplaced: {
@@ -3997,6 +3891,7 @@ export interface components {
             detail: string;
             /** Format: int64 */
             earliest?: number;
+            limited?: boolean;
             lot: string;
             reason: string;
             step: string;
@@ -4007,6 +3902,7 @@ export interface components {
             detail: string;
             /** Format: int64 */
             earliest?: number;
+            limited?: boolean;
             lot: string;
             /** @description its step, and what is made */
             name: string;
@@ -4018,18 +3914,6 @@ export interface components {
         Unread: {
             record: string;
             why: string;
-        };
-        Use: {
-            /** Format: int64 */
-            drawnMilligrams: number;
-            lot: string;
-            /** Format: int64 */
-            massMilligrams: number;
-            /** Format: int64 */
-            pieces: number;
-            shape?: components["schemas"]["Geometry"];
-            /** Format: int64 */
-            usedMilligrams: number;
         };
         Used: {
             /** Format: int64 */
@@ -4051,10 +3935,10 @@ export interface components {
         };
         VaryBody: {
             /** @description the recipe as the variant, or the school, makes it */
-            made: components["schemas"]["StudioRecipe"];
+            made: components["schemas"]["Recipe"];
             name: string;
             /** @description the recipe itself */
-            recipe: components["schemas"]["StudioRecipe"];
+            recipe: components["schemas"]["Recipe"];
         };
         Version: {
             /** @description true where somebody put it in force; else it follows what happened */
@@ -4069,7 +3953,7 @@ export interface components {
         Wait: {
             class?: string;
             continues?: string;
-            load?: components["schemas"]["Load"];
+            load?: components["schemas"]["StudioLoad"];
             method?: string;
             /** Format: int64 */
             minutes?: number;
@@ -4084,7 +3968,7 @@ export interface components {
             recipe: string;
             rule: string;
             says: string;
-            working: components["schemas"]["StudioWorking"];
+            working: components["schemas"]["Working"];
         };
         Way: {
             question?: string;
@@ -4311,8 +4195,44 @@ export interface operations {
                     "application/json": components["schemas"]["AirView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4343,6 +4263,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4376,6 +4298,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4396,6 +4327,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4422,6 +4362,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4455,6 +4397,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4475,6 +4426,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4504,8 +4464,26 @@ export interface operations {
                     "application/json": components["schemas"]["BenchView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4533,8 +4511,26 @@ export interface operations {
                     "application/json": components["schemas"]["BookView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4563,7 +4559,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StudioRecipe"][];
+                    "application/json": components["schemas"]["Recipe"][];
                 };
             };
             /** @description Not Found */
@@ -4577,15 +4573,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4647,6 +4634,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4680,6 +4669,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4700,6 +4698,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4744,15 +4751,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4822,15 +4820,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4916,13 +4905,15 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PutBody"];
+                "application/json": components["schemas"]["KeepBody"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4956,6 +4947,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4976,6 +4976,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5006,6 +5015,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5039,6 +5050,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5059,6 +5079,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5101,15 +5130,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5201,14 +5221,34 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Intake"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5252,6 +5292,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "preview-import": {
@@ -5276,8 +5325,8 @@ export interface operations {
                     "application/json": components["schemas"]["Intake"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5285,8 +5334,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
-            /** @description Request Entity Too Large */
-            413: {
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5346,8 +5395,26 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5380,6 +5447,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5413,6 +5482,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5433,6 +5511,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5477,15 +5564,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5595,15 +5673,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5654,10 +5723,39 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -5689,6 +5787,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5755,6 +5862,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5788,6 +5897,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5808,6 +5926,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5838,6 +5965,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5871,6 +6000,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5891,6 +6029,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5933,15 +6080,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5999,6 +6137,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6025,6 +6165,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6059,6 +6208,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "get-count": {
@@ -6082,8 +6240,78 @@ export interface operations {
                     "application/json": components["schemas"]["CountView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-cell": {
+        parameters: {
+            query: {
+                /** @description as the lead wishes it now, accepted or not */
+                wished?: boolean;
+                /** @description of the cell */
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedCell"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6111,8 +6339,26 @@ export interface operations {
                     "application/json": components["schemas"]["RoomView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6170,6 +6416,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6196,6 +6444,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6230,6 +6487,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "get-log": {
@@ -6250,8 +6516,44 @@ export interface operations {
                     "application/json": components["schemas"]["LogView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6282,6 +6584,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6308,6 +6612,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6342,6 +6655,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "preview-standard": {
@@ -6364,8 +6686,44 @@ export interface operations {
                     "application/json": components["schemas"]["Effect"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6396,6 +6754,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6429,6 +6789,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6449,6 +6818,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6479,6 +6857,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6512,6 +6892,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6532,6 +6921,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6564,6 +6962,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6597,6 +6997,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6617,6 +7026,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6739,15 +7157,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6800,6 +7209,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6833,6 +7244,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6853,6 +7273,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6885,6 +7314,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6911,6 +7342,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6945,11 +7385,23 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "get-mixing": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description how many days, today among them */
+                days?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6965,8 +7417,75 @@ export interface operations {
                     "application/json": components["schemas"]["MixingView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedMix"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7011,15 +7530,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7074,8 +7584,26 @@ export interface operations {
                     "application/json": components["schemas"]["OrderView"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7106,6 +7634,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7139,6 +7669,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7159,6 +7698,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7193,6 +7741,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7226,6 +7776,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7246,6 +7805,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7276,6 +7844,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7309,6 +7879,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7329,6 +7908,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7361,8 +7949,44 @@ export interface operations {
                     "application/json": components["schemas"]["ChainView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7393,6 +8017,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7426,6 +8052,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7446,6 +8081,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7476,6 +8120,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7509,6 +8155,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7529,6 +8184,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7561,6 +8225,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7594,6 +8260,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7614,6 +8289,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7642,6 +8326,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7675,6 +8361,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7695,6 +8390,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7728,8 +8432,26 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7760,8 +8482,44 @@ export interface operations {
                     "application/json": components["schemas"]["ScarceView"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7819,10 +8577,12 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Nothing"];
+                    "application/json": components["schemas"]["Moved"];
                 };
             };
             /** @description Not Found */
@@ -7852,6 +8612,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7872,6 +8641,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7902,8 +8680,26 @@ export interface operations {
                     "application/json": components["schemas"]["Proposal"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7934,6 +8730,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7967,6 +8765,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7987,6 +8794,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8015,10 +8831,12 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Nothing"];
+                    "application/json": components["schemas"]["Moved"];
                 };
             };
             /** @description Not Found */
@@ -8048,6 +8866,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8068,6 +8895,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8098,6 +8934,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8131,6 +8969,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8151,6 +8998,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8185,6 +9041,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8218,6 +9076,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8238,6 +9105,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8268,6 +9144,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8301,6 +9179,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8321,6 +9208,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8475,15 +9371,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8563,6 +9450,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8596,6 +9485,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8616,6 +9514,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8642,6 +9549,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8675,6 +9584,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8695,6 +9613,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8727,6 +9654,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8760,6 +9689,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8780,6 +9718,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8812,6 +9759,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8845,6 +9794,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8865,6 +9823,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8897,6 +9864,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8923,6 +9892,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8957,6 +9935,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "get-stores": {
@@ -8977,8 +9964,26 @@ export interface operations {
                     "application/json": components["schemas"]["StoresView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9009,6 +10014,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9042,6 +10049,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9062,6 +10078,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9104,15 +10129,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9189,15 +10205,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9248,6 +10255,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9281,6 +10290,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9301,6 +10319,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9331,6 +10358,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9364,6 +10393,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9384,6 +10422,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9445,8 +10492,26 @@ export interface operations {
                     "application/json": components["schemas"]["StudioView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9476,11 +10541,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ApiTaskCard"];
+                    "application/json": components["schemas"]["TaskCard"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9513,6 +10596,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9546,6 +10631,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9566,6 +10660,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9598,6 +10701,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9624,6 +10729,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9658,6 +10772,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "pin-task": {
@@ -9683,6 +10806,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9716,6 +10841,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9736,6 +10870,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9768,6 +10911,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9801,6 +10946,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9821,6 +10975,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9865,15 +11028,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9933,6 +11087,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9966,6 +11122,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9986,6 +11151,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10016,6 +11190,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -10049,6 +11225,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10069,6 +11254,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10097,6 +11291,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -10123,6 +11319,15 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10157,6 +11362,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     "get-wires": {
@@ -10177,8 +11391,26 @@ export interface operations {
                     "application/json": components["schemas"]["WiresView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10209,6 +11441,8 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -10242,6 +11476,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10262,6 +11505,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10304,15 +11556,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../api/client";
 import { stocked } from "../format";
+import NumberField from "./NumberField.vue";
 import ProblemNote from "./ProblemNote.vue";
 
 /** Who a shelf lot is for: each order's share, what is kept back, and what is free. */
@@ -43,15 +44,7 @@ const scale = () => (props.unit === "mg" ? 1000 : 1);
       </li>
     </ul>
     <form @submit.prevent="reserve.mutate({ order, quantity: Math.round(quantity * scale()) })">
-      <input
-        class="own"
-        v-model.number="quantity"
-        type="number"
-        min="0"
-        step="any"
-        aria-label="how many"
-        data-test="reserve-quantity"
-      />
+      <NumberField v-model="quantity" aria-label="how many" data-test="reserve-quantity" />
       <span v-if="unit === 'mg'">g</span>
       <select class="own" v-model="order" aria-label="for whom" data-test="reserve-order">
         <option value="">keep back</option>

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas } from "../api/client";
 import { millimetres, plain } from "../format";
+import NumberField from "./NumberField.vue";
 import ProblemNote from "./ProblemNote.vue";
 import WorkingSheet from "./WorkingSheet.vue";
 
@@ -88,15 +89,12 @@ const head = (degrees: number) => {
     <form @submit.prevent="reckon.mutate()">
       <h2>How much tape?</h2>
       <div class="fields">
-        <label>along <input class="own" v-model.number="tape.along" type="number" step="any" /> mm</label>
-        <label
-          >stem thick
-          <input class="own" v-model.number="tape.thick" type="number" step="any" data-test="tape-thick" /> mm</label
-        >
-        <label>tape wide <input class="own" v-model.number="tape.wide" type="number" step="any" /> mm</label>
-        <label>overlap <input class="own" v-model.number="tape.overlap" type="number" step="any" /> %</label>
-        <label>stretched by <input class="own" v-model.number="tape.stretched" type="number" step="any" /> %</label>
-        <label>turns at joints <input class="own" v-model.number="tape.turns" type="number" /></label>
+        <label>along <NumberField v-model="tape.along" /> mm</label>
+        <label>stem thick <NumberField v-model="tape.thick" data-test="tape-thick" /> mm</label>
+        <label>tape wide <NumberField v-model="tape.wide" /> mm</label>
+        <label>overlap <NumberField v-model="tape.overlap" /> %</label>
+        <label>stretched by <NumberField v-model="tape.stretched" /> %</label>
+        <label>turns at joints <NumberField whole v-model="tape.turns" /></label>
         <label><input v-model="tape.halfWidth" type="checkbox" /> cut to half width</label>
       </div>
       <v-btn type="submit" variant="tonal" data-test="tape-go">Reckon</v-btn>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
-import { useCount } from "../api/queries";
+import { useCell, useCount } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import { useTimes } from "../format";
@@ -12,7 +12,7 @@ import WorkingDrawer from "./WorkingDrawer.vue";
 const wished = ref(false);
 const { data: count, error } = useCount(wished);
 const openedKey = ref<string>();
-const opened = computed(() => count.value?.cells.find((c) => c.key === openedKey.value));
+const { data: opened } = useCell(wished, openedKey);
 
 const pieces = computed(() => count.value?.cells.filter((c) => c.kind !== "mix") ?? []);
 const columns = computed(() => {
@@ -143,7 +143,7 @@ const rowIndex = computed(() => {
       </table>
     </div>
     <WorkingDrawer
-      v-if="opened && count"
+      v-if="openedKey && opened && count"
       :cell="opened"
       :orders="count.orders"
       @decided="wished = true"

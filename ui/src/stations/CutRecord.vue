@@ -3,6 +3,8 @@ import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../api/client";
 import { millimetres } from "../format";
+import { typed } from "../number";
+import NumberField from "../parts/NumberField.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 
 /** A cutting recorded as it was done: prefilled as planned, put right where it came out otherwise. */
@@ -23,7 +25,7 @@ const lengths = (text: string) =>
   text
     .split(/[+;\s]+/)
     .filter(Boolean)
-    .map((t) => Math.round(Number(t.replace(",", ".")) * 1000));
+    .map((t) => Math.round(typed(t) * 1000));
 const wrong = computed(() =>
   rows.value.some((r) => r.wires && lengths(r.cuts).some((l) => !Number.isFinite(l) || l <= 0)),
 );
@@ -64,14 +66,14 @@ const mayConfirm = () =>
         <tbody>
           <tr v-for="(r, i) in rows" :key="i">
             <td class="n">
-              <input class="own" v-model.number="r.wires" type="number" min="0" :data-test="`cut-wires-${i}`" />
+              <NumberField whole v-model="r.wires" :data-test="`cut-wires-${i}`" />
             </td>
             <td class="n nowrap">{{ millimetres(r.from) }} mm</td>
             <td><input v-model="r.cuts" class="own cuts" :data-test="`cut-lengths-${i}`" /></td>
           </tr>
           <tr>
             <td class="n">
-              <input class="own" v-model.number="spoilt" type="number" min="0" data-test="cut-spoilt" />
+              <NumberField whole v-model="spoilt" data-test="cut-spoilt" />
             </td>
             <td class="n nowrap">{{ millimetres(sheet.wire.lengthMicrometres) }} mm</td>
             <td>spoilt, nothing of them is left</td>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
-import { answered, client, type CountCell, type Schemas, useCommands } from "../api/client";
+import { answered, client, type OpenedCell, type Schemas, useCommands } from "../api/client";
 import { useTimes } from "../format";
+import NumberField from "../parts/NumberField.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 
 /** The lots of a cell, and what the lead decides about those that are not begun. */
-const props = defineProps<{ cell: CountCell; orders: Schemas["Named"][] }>();
+const props = defineProps<{ cell: OpenedCell; orders: Schemas["Named"][] }>();
 const emit = defineEmits<{ decided: [] }>();
 const times = useTimes();
 const send = useCommands();
@@ -73,14 +74,14 @@ function tell(l: Schemas["Lot"], body: Schemas["Decision"]) {
           <div class="choices">
             <label>
               Start
-              <input class="own" v-model.number="start" type="number" min="1" data-test="lot-start" />
+              <NumberField whole v-model="start" data-test="lot-start" />
               <v-btn variant="tonal" size="small" data-test="lot-start-go" @click="tell(l, { what: 'start', start })"
                 >so many</v-btn
               >
             </label>
             <label v-if="l.need > 1">
               Split into
-              <input class="own" v-model.number="into" type="number" min="2" :max="l.need" data-test="lot-into" />
+              <NumberField whole v-model="into" data-test="lot-into" />
               <v-btn variant="tonal" size="small" data-test="lot-split-go" @click="tell(l, { what: 'split', into })"
                 >lots</v-btn
               >

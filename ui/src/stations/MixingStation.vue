@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
 import type { Schemas } from "../api/client";
-import { useMixing, useStudio } from "../api/queries";
+import { useMix, useMixing, useStudio } from "../api/queries";
 import ShadeLadder from "../drawings/ShadeLadder.vue";
 import Swatch from "../drawings/Swatch.vue";
 import { grams, lasting, millimetres, plain, useTimes } from "../format";
@@ -11,10 +11,13 @@ import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
 import WeighIn from "./WeighIn.vue";
 
-const { data: mixing, error } = useMixing();
+/** How many days are shown; the rest is said in a line. */
+const shownDays = ref(3);
+const { data: mixing, error } = useMixing(shownDays);
 const { data: studio } = useStudio();
 const times = useTimes();
-const opened = ref<Schemas["MixCard"]>();
+const openedLot = ref<string>();
+const { data: opened } = useMix(openedLot);
 const weighing = ref<Schemas["MixCard"]>();
 const named = (mix: string) => mixing.value?.mixes.find((m) => m.mix === mix);
 const ladders = computed(() =>
@@ -35,6 +38,14 @@ const ladders = computed(() =>
     })),
   })),
 );
+const later = computed(() => {
+  const all = mixing.value?.later ?? [];
+  return {
+    days: all.length,
+    number: all.reduce((sum, d) => sum + d.mixings, 0),
+    grams: all.reduce((sum, d) => sum + d.toMixMilligrams, 0),
+  };
+});
 const printSheets = () => window.print();
 
 const days = computed(() => {
@@ -83,7 +94,7 @@ function shape(g: Schemas["Geometry"]): string {
             <h3>{{ m.name }}</h3>
             <span class="quiet" v-if="m.task">{{ times.clock(m.task.start) }}, {{ who(m.task.person) }}</span>
           </header>
-          <button class="bare total" :data-test="`total-${m.name}`" @click="opened = m">
+          <button class="bare total" :data-test="`total-${m.name}`" @click="openedLot = m.lot">
             <span class="figure">{{ grams(m.toMixMilligrams) }}<span class="unit"> g on the board</span></span>
             <span class="quiet">{{ grams(m.usedMilligrams) }} g end up in pieces</span>
           </button>
@@ -108,6 +119,13 @@ function shape(g: Schemas["Geometry"]): string {
         </article>
       </div>
     </section>
+    <p v-if="later.number" class="remark">
+      {{ later.number }} more {{ later.number === 1 ? "mixing" : "mixings" }}, {{ grams(later.grams) }} g, on
+      {{ later.days }} later {{ later.days === 1 ? "day" : "days" }}.
+      <button class="bare add" data-test="more-days" @click="shownDays = shownDays < 14 ? 14 : 400">
+        {{ shownDays < 14 ? "Show two weeks" : "Show them all" }}
+      </button>
+    </p>
     <section v-if="ladders.length" class="sheet ladders">
       <h2>Shades from one weighing</h2>
       <ShadeLadder v-for="l in ladders" :key="l.key" :deep="l.deep" :shades="l.shades" />
@@ -122,7 +140,7 @@ function shape(g: Schemas["Geometry"]): string {
       </p>
     </section>
     <MaterialList v-if="mixing" title="All mixings together take" :lines="mixing.materials" />
-    <v-dialog :model-value="!!opened" max-width="520" @update:model-value="opened = undefined">
+    <v-dialog :model-value="!!openedLot && !!opened" max-width="520" @update:model-value="openedLot = undefined">
       <div v-if="opened" class="sheet opened" data-test="working">
         <h2><Swatch :colour="opened.colour" :size="26" /> {{ opened.name }}</h2>
         <table class="ledger">

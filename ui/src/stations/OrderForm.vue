@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { computed, reactive, ref } from "vue";
 import { answered, client, type OrderView, Refused, type Schemas, useCommands } from "../api/client";
 import { useStudio } from "../api/queries";
+import { typed } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
 
 /** Entering, changing or cancelling one order. What was typed stays until it is saved. */
@@ -39,7 +40,7 @@ function body(): Schemas["OrderBody"] {
     occasion: form.occasion,
     leaves: form.leaves,
     leaving: form.leaving,
-    importance: Math.round(Number(form.importance)) || 0,
+    importance: typed(form.importance),
     allergies: form.allergies
       .split(",")
       .map((a) => a.trim())
@@ -48,7 +49,7 @@ function body(): Schemas["OrderBody"] {
     lines: form.lines.map((l) => ({
       ...l,
       variant: l.variant || undefined,
-      quantity: Math.round(Number(l.quantity)) || 0,
+      quantity: typed(l.quantity),
     })),
   };
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
-import type { OrderView, TaskCard } from "../api/client";
+import type { OrderView } from "../api/client";
 import { person } from "../api/client";
 import { useOrders, useProposal, useStudio } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
@@ -31,7 +31,7 @@ const says = computed(() => {
 const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
 const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === id);
 
-function waitsFor(card: TaskCard): string {
+function waitsFor(card: { cause?: string }): string {
   const causes: Record<string, string> = {
     place: "it waits for a free place",
     person: "its maker is at other work before",

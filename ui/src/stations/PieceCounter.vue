@@ -1,27 +1,29 @@
 <script setup lang="ts">
+import NumberField from "../parts/NumberField.vue";
+
 /** One count with minus and plus, large enough for floury fingers. */
 const count = defineModel<number>({ required: true });
 const props = defineProps<{ name: string; most: number }>();
 
-function set(to: number) {
-  count.value = Math.min(props.most, Math.max(0, Math.round(to) || 0));
+/** One more or less, within what there is; what is typed stays as it is, for the bench to refuse. */
+function step(by: number) {
+  const now = Number.isFinite(count.value) ? count.value : 0;
+  count.value = Math.min(props.most, Math.max(0, now + by));
 }
 </script>
 
 <template>
   <div class="counter">
     <label :for="`count-${name}`">{{ name }}</label>
-    <button type="button" :aria-label="`one ${name} less`" @click="set(count - 1)">−</button>
-    <input
+    <button type="button" :aria-label="`one ${name} less`" @click="step(-1)">−</button>
+    <NumberField
       :id="`count-${name}`"
-      :value="count"
-      inputmode="numeric"
+      :model-value="count"
+      whole
       :data-test="`count-${name}`"
-      @change="set(Number(($event.target as HTMLInputElement).value))"
+      @update:model-value="count = $event ?? NaN"
     />
-    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${name}`" @click="set(count + 1)">
-      +
-    </button>
+    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${name}`" @click="step(1)">+</button>
   </div>
 </template>
 

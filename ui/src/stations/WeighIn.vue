@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { answered, client, type Schemas, useCommands } from "../api/client";
 import Swatch from "../drawings/Swatch.vue";
 import { grams } from "../format";
+import { typed as numberOf } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
 
 /** Weighing in a mix, one ingredient after the other, by the scale or by typed figures. */
@@ -72,7 +73,7 @@ function take(milligrams: number) {
   void tare.mutateAsync().catch(() => undefined);
 }
 function takeTyped() {
-  const value = Number(typed.value.replace(",", "."));
+  const value = numberOf(typed.value);
   if (Number.isFinite(value) && value > 0) take(Math.round(value * 1000));
 }
 function again(i: number) {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CountCell, Schemas } from "../api/client";
+import type { OpenedCell, Schemas } from "../api/client";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import { stocked, useTimes } from "../format";
@@ -8,7 +8,7 @@ import WorkingSheet from "../parts/WorkingSheet.vue";
 import LotDecisions from "./LotDecisions.vue";
 
 /** One cell of the count, opened: its working, its lots and whom they serve. */
-const props = defineProps<{ cell: CountCell; orders: Schemas["Named"][] }>();
+const props = defineProps<{ cell: OpenedCell; orders: Schemas["Named"][] }>();
 const emit = defineEmits<{ close: []; decided: [] }>();
 const times = useTimes();
 const unit = props.cell.kind === "mix" ? "mg" : "pieces";

@@ -14,6 +14,7 @@ const wires = computed(() => props.sheet.wires.reduce((sum, w) => sum + w.number
 const mix = computed(() => props.sheet.portrait.kind === "mix");
 const amount = (m: Schemas["Amount"]) =>
   m.unit === "mg" ? `${grams(m.amount)} g` : m.unit === "µm" ? `${plain(m.amount / 1_000_000)} m` : plain(m.amount);
+import NumberField from "../../parts/NumberField.vue";
 </script>
 
 <template>
@@ -21,15 +22,7 @@ const amount = (m: Schemas["Amount"]) =>
     <h3 v-if="mix">Of 100 g</h3>
     <h3 v-else>
       Of
-      <input
-        name="quantity"
-        type="number"
-        min="1"
-        max="5000"
-        aria-label="How many"
-        :value="quantity"
-        @change="quantity = Math.max(1, Number(($event.target as HTMLInputElement).value) || 1)"
-      />
+      <NumberField v-model="quantity" whole name="quantity" aria-label="How many" />
       {{ sheet.portrait.name }}
     </h3>
     <p v-if="old" class="quiet">As it was before what is wrong now.</p>

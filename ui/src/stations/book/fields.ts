@@ -1,3 +1,4 @@
+import { typed } from "../../number";
 import { v7 } from "uuid";
 import type { Column } from "./columns";
 
@@ -67,13 +68,15 @@ export function kept(c: Column, text: string): unknown {
     return plain
       .split(/[+\s;]+/)
       .filter(Boolean)
-      .map((n) => Math.round(Number(n.replace(",", ".")) * (c.scale ?? 1)) || 0);
+      .map((n) => scaled(typed(n), c.scale ?? 1));
   if (scale) {
-    const n = Math.round(Number(plain.replace(",", ".")) * scale);
-    return Number.isFinite(n) ? n : undefined;
+    return scaled(typed(plain), scale);
   }
   return text;
 }
+
+/** A number in the small unit it is kept in. Where that is its own unit, a part of one is not rounded away. */
+const scaled = (n: number, scale: number): number => (scale === 1 ? n : Math.round(n * scale));
 
 /** A place in a recipe as people would say it: "step “Dry upright”, wait, thickness in µm". */
 export function placeWords(place: string): string {

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef, watch } from "vue";
 import { v7 } from "uuid";
 import { answered, client, type Schemas } from "../../api/client";
 
-export type Recipe = Schemas["StudioRecipe"];
+export type Recipe = Schemas["Recipe"];
 export type Step = Schemas["Step"];
 export type Change = Schemas["Variant"];
 

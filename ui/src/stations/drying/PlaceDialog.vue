@@ -2,6 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
+import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** A kind of former, rack, rail or box: a new one, or one with another number of slots. */
@@ -41,7 +42,7 @@ const remove = useMutation({
       <label>name <input v-model="name" class="own" maxlength="80" data-test="place-name" /></label>
     </p>
     <p>
-      <label>slots <input v-model.number="slots" class="own" type="number" min="1" data-test="place-slots" /></label>
+      <label>slots <NumberField whole v-model="slots" data-test="place-slots" /></label>
       <span class="quiet"> cups, trays, rails' lengths: as the recipes count them</span>
     </p>
     <p>

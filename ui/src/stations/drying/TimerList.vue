@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import { lasting, useTimes } from "../../format";
+import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** Timers that were started by hand. */
@@ -42,7 +43,7 @@ const stop = useMutation({
     </p>
     <form class="line" @submit.prevent="start.mutate()">
       <input v-model="name" class="own name" placeholder="what for" aria-label="What the timer is for" maxlength="80" />
-      <label><input v-model.number="minutes" class="own" type="number" min="1" max="2880" /> min</label>
+      <label><NumberField whole v-model="minutes" /> min</label>
       <v-btn type="submit" size="small" variant="tonal" :disabled="!name.trim() || !person" data-test="start-timer"
         >Start</v-btn
       >

@@ -5,6 +5,7 @@ import { answered, client, Refused, type Schemas, useCommands } from "../../api/
 import DryState from "../../drawings/DryState.vue";
 import PartDrawing from "../../drawings/PartDrawing.vue";
 import { lasting, useTimes } from "../../format";
+import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import SideDrawer from "../../parts/SideDrawer.vue";
 
@@ -134,12 +135,8 @@ const confirmable = computed(
           <option disabled value="">where to…</option>
           <option v-for="t in targets" :key="t.key" :value="t.key">{{ t.name }}</option>
         </select>
-        <label v-if="kind === 'place' || kind === 'machine'"
-          ><input v-model.number="slots" class="own" type="number" min="1" /> slots</label
-        >
-        <label v-if="kind === 'machine'"
-          ><input v-model.number="minutes" class="own" type="number" min="1" /> min</label
-        >
+        <label v-if="kind === 'place' || kind === 'machine'"><NumberField whole v-model="slots" /> slots</label>
+        <label v-if="kind === 'machine'"><NumberField whole v-model="minutes" /> min</label>
       </div>
       <p v-if="kind === 'machine'" class="caution">
         It is hot: no foam, plastic or hot glue goes in. Follow the maker's instructions, do not leave an oven alone.
@@ -151,14 +148,7 @@ const confirmable = computed(
 
       <h3>Spoilt</h3>
       <div class="line">
-        <input
-          v-model.number="spoilt"
-          class="own"
-          type="number"
-          min="1"
-          :max="lying.pieces"
-          aria-label="How many are spoilt"
-        />
+        <NumberField whole v-model="spoilt" aria-label="How many are spoilt" />
         of {{ lying.pieces }}
         <v-btn variant="tonal" data-test="spoilt" @click="emit('found', 'spoilt', spoilt)">Spoilt</v-btn>
       </div>

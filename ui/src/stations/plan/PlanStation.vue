@@ -24,7 +24,7 @@ const week = 7 * 1440;
 const shown = ref("");
 const from = ref(0);
 const across = ref(2);
-const { data: plan, error } = usePlan(shown, from);
+const { data: plan, error } = usePlan(shown, from, () => (across.value > 2 ? 7 : 3));
 
 // What the drawer holds: one thing at a time.
 const opened = ref("");

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { stocked, useTimes } from "../../format";
+import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 
@@ -87,13 +88,11 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
           </td>
           <td class="n">{{ stocked(b.short, b.unit) }}</td>
           <td class="n nowrap">
-            <input
-              class="own"
-              :value="wanted(b)"
-              type="number"
-              min="0"
+            <NumberField
+              whole
+              :model-value="wanted(b)"
               :aria-label="`packs of ${b.name}`"
-              @input="packs[b.material] = Number(($event.target as HTMLInputElement).value)"
+              @update:model-value="packs[b.material] = $event ?? 0"
             />
             <span class="quiet"> of {{ stocked(b.pack, b.unit) }}</span>
           </td>
@@ -143,13 +142,11 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
               ><template v-if="line.arrived">, {{ line.arrived }} came</template>
             </td>
             <td class="n">
-              <input
-                class="own"
-                :value="brought(line)"
-                type="number"
-                min="0"
+              <NumberField
+                whole
+                :model-value="brought(line)"
                 :aria-label="`packs of ${material(line.material)?.name} that came`"
-                @input="came[line.id] = Number(($event.target as HTMLInputElement).value)"
+                @update:model-value="came[line.id] = $event ?? 0"
               />
               <span class="quiet"> packs of {{ stocked(line.pack, material(line.material)?.unit ?? "") }}</span>
             </td>

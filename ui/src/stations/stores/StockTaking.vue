@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { spokenUnit, stocked } from "../../format";
+import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** Counting what is there: figures are typed as they are found, compared, and accepted. */
@@ -16,14 +17,14 @@ interface Thing {
 const props = defineProps<{ title: string; things: Thing[] }>();
 const emit = defineEmits<{ close: [] }>();
 const send = useCommands();
-const found = reactive<Record<string, number | "">>({});
+const found = reactive<Record<string, number | undefined>>({});
 const key = (t: { id: string; length?: number }) => `${t.id}/${t.length ?? 0}`;
 // What the books said when counting began: what moves meanwhile is said.
 const things = ref(props.things);
 
 const counts = (): Schemas["Counted"][] =>
   things.value
-    .filter((t) => typeof found[key(t)] === "number")
+    .filter((t) => found[key(t)] !== undefined)
     .map((t) => ({
       id: t.id,
       ...(t.length ? { lengthMicrometres: t.length } : {}),
@@ -52,14 +53,7 @@ const accept = useMutation({
           <tr v-for="t in things" :key="key(t)">
             <td>{{ t.name }}</td>
             <td class="n">
-              <input
-                class="own"
-                v-model.number="found[key(t)]"
-                type="number"
-                step="any"
-                :aria-label="`found of ${t.name}`"
-                :data-test="`found-${t.name}`"
-              />
+              <NumberField v-model="found[key(t)]" :aria-label="`found of ${t.name}`" :data-test="`found-${t.name}`" />
               {{ t.unit === "mg" ? "g" : t.unit === "µm" ? "m" : "" }}
             </td>
           </tr>

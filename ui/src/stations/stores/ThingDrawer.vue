@@ -4,6 +4,7 @@ import { ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../../api/client";
 import { useDryingRoom, useLedger } from "../../api/queries";
 import { spokenUnit, stocked, useTimes } from "../../format";
+import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** One thing in the stores: what happened to it, and what can be said about it. */
@@ -121,7 +122,7 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
       </template>
       <h3>Thrown away</h3>
       <form class="line" @submit.prevent="spoil.mutate(false)">
-        <input class="own" v-model.number="lost" type="number" step="any" aria-label="how much" data-test="lost" />
+        <NumberField v-model="lost" aria-label="how much" data-test="lost" />
         {{ unitName }}
         <input class="own" v-model="why" placeholder="why" aria-label="why" />
         <v-btn type="submit" variant="tonal" size="small" data-test="spoil">Book it</v-btn>
