@@ -72,7 +72,7 @@ func (a *answer) card(t studio.Task) TaskCard {
 		c.Kind, c.Glyph, c.Tool = "work", step.Work.Glyph, step.Work.Tool
 	}
 	for i := range a.Doc.People {
-		if p := &a.Doc.People[i]; step.Work != nil && activity.May(p, &studio.Pin{Person: p.ID}) {
+		if p := &a.Doc.People[i]; step.Work != nil && activity != nil && activity.May(p, &studio.Pin{Person: p.ID}) {
 			c.May = append(c.May, p.ID)
 		}
 	}

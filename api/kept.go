@@ -6,7 +6,9 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/base64"
+	"log/slog"
 	"net/http"
+	"runtime/debug"
 	"strconv"
 	"strings"
 	"sync"
@@ -109,6 +111,12 @@ func keptOf(at *situation.Situation, path string, ctx huma.Context) *view {
 
 func (v *view) make(to huma.API, run func() (any, error)) {
 	v.made.Do(func() {
+		defer func() {
+			if what := recover(); what != nil {
+				slog.Error("a panic while a view was made", "panic", what, "stack", string(debug.Stack()))
+				v.err = huma.Error500InternalServerError("something failed that should not; nothing was written")
+			}
+		}()
 		out, err := run()
 		if err != nil {
 			v.err = err

@@ -40,7 +40,7 @@ func TestGoingRoundTheDryingRoom(t *testing.T) {
 	page.click("print-label")
 	page.MustElementR(test("tray")+" [role=alert]", "The label printer does not print")
 	page.MustElement(test("put-to")).MustSelect("Cupboard shelf (4 free)")
-	page.MustElement(test("tray") + ` input[type=number]`).MustSelectAllText().MustInput("9")
+	page.MustElement(test("tray") + ` input.number`).MustSelectAllText().MustInput("9")
 	page.click("put")
 	page.MustElementR(test("tray")+" [role=alert]", "no room")
 	page.click("put-surely")

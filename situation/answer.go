@@ -40,9 +40,14 @@ func (a *Answer) OrdersOf(lot studio.ID) []studio.ID { return a.orders()[lot] }
 // Instance is what the tasks of the plan have to be.
 func (a *Answer) Instance() *studio.Instance { return a.instance() }
 
-// Activity is what a task of the plan has to be; nil where what has happened since left
-// none of it.
-func (a *Answer) Activity(task studio.ID) *studio.Activity { return a.activities()[task] }
+// Activity is what a task of the plan has to be; nil where it was done when the plan was
+// worked out, and is to be done again.
+func (a *Answer) Activity(task studio.ID) *studio.Activity {
+	if was, is := a.settled.Tasks[task], a.Tasks[task]; was != nil && is != nil && was.State == studio.TaskDone && is.State != studio.TaskDone {
+		return nil
+	}
+	return a.activities()[task]
+}
 
 // Account is why the plan is as it is, of the moment that it was worked out for. It costs
 // about what a plan costs.

@@ -13,15 +13,29 @@ export const following = ref<"live" | "asking" | "lost">("live");
 const shownBy: Record<string, string[]> = {
   journal: ["journal", "studio"],
   orders: ["orders", "proposal", "plan", "count", "cell", "stores", "book", "page"],
-  work: ["bench", "drying", "plan", "task", "orders", "mixing", "count", "cell", "stores", "wires"],
+  work: [
+    "bench",
+    "drying",
+    "plan",
+    "task",
+    "orders",
+    "mixing",
+    "mix",
+    "count",
+    "cell",
+    "stores",
+    "ledger",
+    "wires",
+    "log",
+  ],
   stores: ["stores", "ledger", "count", "cell", "mixing", "wires"],
   wishes: ["proposal", "count", "cell", "plan", "task"],
   plan: ["plan", "versions", "proposal", "orders"],
-  standards: ["log", "studio", "page", "book"],
+  standards: ["log", "page", "book"],
   timers: ["drying"],
-  air: ["air", "drying"],
+  air: ["air", "drying", "log"],
   clock: ["bench", "drying", "plan", "air", "orders"],
-  book: ["book", "page", "studio", "drying", "plan"],
+  book: ["book", "page", "drying", "plan", "stores", "log"],
 };
 
 /** What is worked out, and so is another once that is done. */
