@@ -244,7 +244,7 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.situations.Refresh(ctx, done.N)
+	_, err = s.situations.Refresh(ctx, done.N, "air")
 	s.listen(Event{Name: EventFacts, N: done.N, Topics: []string{"air", "journal"}})
 	return err
 }

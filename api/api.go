@@ -39,6 +39,8 @@ type Service struct {
 	out        outside.Services
 	may        func(person, operation string) error
 	limit      *limit
+	views      views
+	writing    sync.Mutex // one command after another is written and published
 
 	searching searching
 	last      atomic.Pointer[situation.Situation]

@@ -24,7 +24,7 @@ func (s *Service) registerBench(to huma.API) {
 	type who struct {
 		Person string `path:"person"`
 	}
-	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"), func(ctx context.Context, at *moment, in *who) (BenchView, error) {
+	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"), shows{topics: []string{"work", "wishes", "orders"}, planned: true, now: true}, func(ctx context.Context, at *moment, in *who) (BenchView, error) {
 		if err := at.knows(in.Person); err != nil {
 			return BenchView{}, err
 		}
@@ -103,11 +103,14 @@ func summary(r *studio.Recipe, lot studio.WorkLot, task studio.ID) string {
 	return r.Name
 }
 
+// mostDrying is how much of what dries a bench is told of: what is over first.
+const mostDrying = 12
+
 // bench is a maker's tasks in the order in which they come.
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
-	mine := a.cards(func(t studio.Task) bool { return t.Person == person && t.State != studio.TaskDone })
-	slices.SortStableFunc(mine, func(x, y TaskCard) int {
+	mine := a.tasks(func(t *studio.Task) bool { return t.Person == person && t.State != studio.TaskDone })
+	slices.SortStableFunc(mine, func(x, y *studio.Task) int {
 		if (x.State == studio.TaskStarted) != (y.State == studio.TaskStarted) {
 			if x.State == studio.TaskStarted {
 				return -1
@@ -118,9 +121,16 @@ func (at *moment) bench(person studio.ID) BenchView {
 	})
 	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}}
 	if len(mine) > 0 {
-		v.Task, v.Next = &mine[0], mine[1:min(3, len(mine))]
+		card := a.card(*mine[0])
+		v.Task = &card
+		for _, t := range mine[1:min(3, len(mine))] {
+			v.Next = append(v.Next, a.card(*t))
+		}
 	}
-	v.Drying = a.cards(func(t studio.Task) bool { return t.Person == "" && t.Start <= at.Now && t.End > at.Now })
-	slices.SortStableFunc(v.Drying, func(x, y TaskCard) int { return int(x.End - y.End) })
+	drying := a.tasks(func(t *studio.Task) bool { return t.Person == "" && t.Start <= at.Now && t.End > at.Now })
+	slices.SortStableFunc(drying, func(x, y *studio.Task) int { return int(x.End - y.End) })
+	for _, t := range drying[:min(mostDrying, len(drying))] {
+		v.Drying = append(v.Drying, a.card(*t))
+	}
 	return v
 }

@@ -65,7 +65,7 @@ type Words struct {
 }
 
 func (s *Service) registerBook(to huma.API) {
-	kept(s, to, get("/book", "get-book", "The flower book at a glance"), func(ctx context.Context, at *moment, _ *none) (BookView, error) {
+	kept(s, to, get("/book", "get-book", "The flower book at a glance"), shows{topics: []string{"orders", "drafts"}}, func(ctx context.Context, at *moment, _ *none) (BookView, error) {
 		v := BookView{N: at.N, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.Doc), MostBytes: book.MostBytes}
 		drafts, err := s.store.Drafts(ctx)
 		if err != nil {
@@ -85,7 +85,7 @@ func (s *Service) registerBook(to huma.API) {
 		Page     studio.ID `path:"page"`
 		Revision int       `query:"revision" doc:"the latest if left out"`
 	}
-	kept(s, to, get("/book/pages/{page}", "open-page", "A recipe with all that goes into it"), func(ctx context.Context, at *moment, in *open) (Opened, error) {
+	kept(s, to, get("/book/pages/{page}", "open-page", "A recipe with all that goes into it"), shows{topics: []string{"orders"}}, func(ctx context.Context, at *moment, in *open) (Opened, error) {
 		return at.opened(in.Page, in.Revision)
 	})
 	type examine struct {

@@ -46,15 +46,14 @@ type Taken struct {
 	Detail string `json:"detail,omitempty"`
 }
 
-// cards dresses the wanted tasks of the plan.
-func (a *answer) cards(wanted func(studio.Task) bool) []TaskCard {
-	cards := []TaskCard{}
-	for _, t := range a.Plan.Tasks {
-		if wanted(t) {
-			cards = append(cards, a.card(t))
+// tasks are the wanted tasks of the plan.
+func (a *answer) tasks(wanted func(*studio.Task) bool) (all []*studio.Task) {
+	for i := range a.Plan.Tasks {
+		if t := &a.Plan.Tasks[i]; wanted(t) {
+			all = append(all, t)
 		}
 	}
-	return cards
+	return all
 }
 
 func (a *answer) card(t studio.Task) TaskCard {

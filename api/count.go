@@ -53,18 +53,21 @@ type OpenedCell struct {
 	Stock    []studio.ShelfLot `json:"stock" doc:"what lies finished of it"`
 }
 
+// counted is what the count shows of what is recorded.
+var counted = []string{"orders", "work", "stores", "wishes"}
+
 func (s *Service) registerCount(to huma.API) {
 	type counting struct {
 		Wished bool `query:"wished" doc:"as the lead wishes it now, accepted or not"`
 	}
-	counted := func(at *moment, wished bool) *answer {
+	answerTo := func(at *moment, wished bool) *answer {
 		if wished {
 			return at.latestAnswer()
 		}
 		return at.inForce
 	}
-	kept(s, to, get("/count", "get-count", "What has to be made"), func(ctx context.Context, at *moment, in *counting) (CountView, error) {
-		v := counted(at, in.Wished).countView(at.N)
+	kept(s, to, get("/count", "get-count", "What has to be made"), shows{topics: counted, planned: true}, func(ctx context.Context, at *moment, in *counting) (CountView, error) {
+		v := answerTo(at, in.Wished).countView(at.N)
 		v.Pending = at.wished != nil
 		return v, nil
 	})
@@ -72,8 +75,8 @@ func (s *Service) registerCount(to huma.API) {
 		Wished bool   `query:"wished" doc:"as the lead wishes it now, accepted or not"`
 		Key    string `query:"key" required:"true" doc:"of the cell"`
 	}
-	kept(s, to, get("/count/cell", "open-cell", "How a figure of the count was worked out, its lots and its stock"), func(_ context.Context, at *moment, in *opening) (OpenedCell, error) {
-		return counted(at, in.Wished).openedCell(in.Key)
+	kept(s, to, get("/count/cell", "open-cell", "How a figure of the count was worked out, its lots and its stock"), shows{topics: counted, planned: true}, func(_ context.Context, at *moment, in *opening) (OpenedCell, error) {
+		return answerTo(at, in.Wished).openedCell(in.Key)
 	})
 	type decide struct {
 		Who

@@ -11,7 +11,7 @@ import (
 var topicOf = map[string]string{
 	"order": "orders", "lot": "work", "lying": "work", "stock": "stores", "purchase": "stores", "decided": "wishes", "divided": "wishes", "pin": "wishes",
 	"plan": "plan", "person": "standards", "settings": "standards", "refusal": "standards", "timer": "timers", "air": "air", "sensor": "air",
-	"clock": "clock", "draft": "book", "revision": "book", "page": "book", "colourway": "book", "material": "book", "place": "book",
+	"clock": "clock", "draft": "drafts", "revision": "book", "page": "book", "colourway": "book", "material": "book", "place": "book",
 	"drying class": "book", "equipment": "book",
 }
 

@@ -174,9 +174,24 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 
 // carryOut writes a command with its line of the journal, and publishes the facts.
 func (s *Service) carryOut(ctx context.Context, kind string, who Who, run func(*change) (any, error)) (*written, error) {
+	s.writing.Lock() // so that each finds the facts published that it builds on
+	out, c, err := s.written(ctx, kind, who, run)
+	s.writing.Unlock()
+	if err != nil {
+		return nil, err
+	}
+	if out.Repeated == "" && c.after != nil {
+		if err := c.after(ctx); err != nil {
+			return nil, problem(err)
+		}
+	}
+	return out, nil
+}
+
+func (s *Service) written(ctx context.Context, kind string, who Who, run func(*change) (any, error)) (*written, *change, error) {
 	minute, _, err := s.situations.Now(ctx)
 	if err != nil {
-		return nil, problem(err)
+		return nil, nil, problem(err)
 	}
 	var c *change
 	command := store.Command{ID: who.CommandID, Kind: kind, Person: studio.ID(who.Person), Now: minute}
@@ -192,25 +207,19 @@ func (s *Service) carryOut(ctx context.Context, kind string, who Who, run func(*
 		if c != nil && c.failed != nil {
 			c.failed()
 		}
-		return nil, overtakenOr(err)
+		return nil, nil, overtakenOr(err)
 	}
-	if _, err := s.situations.Refresh(ctx, done.N); err != nil {
+	topics := topicsOf(done.Things)
+	if _, err := s.situations.Refresh(ctx, done.N, topics...); err != nil {
 		slog.Error("what was recorded could not be published", "n", done.N, "error", err)
 	}
 	out := &written{ContentType: "application/json", Body: done.Answer}
-	if !done.Repeated {
-		s.listen(Event{Name: EventFacts, N: done.N, Topics: topicsOf(done.Things)})
-	}
 	if done.Repeated {
 		out.Repeated = "true"
-		return out, nil
+		return out, c, nil
 	}
-	if c.after != nil {
-		if err := c.after(ctx); err != nil {
-			return nil, problem(err)
-		}
-	}
-	return out, nil
+	s.listen(Event{Name: EventFacts, N: done.N, Topics: topics})
+	return out, c, nil
 }
 
 // patience is how long a wish waits for the plan that it is about.

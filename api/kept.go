@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"net/http"
 	"runtime/debug"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -17,6 +18,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"bractum/core/studio"
 	"bractum/situation"
 )
 
@@ -33,11 +35,77 @@ type view struct {
 	packed  []byte
 }
 
-// mostKept is how many views are kept of one situation; others are made each time.
-const mostKept = 400
+// views are those that were made last, by the address they were asked for at. One stands
+// for as long as nothing that it shows has changed.
+type views struct {
+	mu    sync.Mutex
+	known map[string]stamped
+}
+
+type stamped struct {
+	stamp stamp
+	*view
+}
+
+// stamp is what a view was made of.
+type stamp struct {
+	recorded int64 // the latest journal number about what it shows
+	worked   int64 // what is worked out
+	now      studio.Minute
+}
+
+// mostKept is how many views are kept; then they are all forgotten.
+const mostKept = 600
 
 // smallest is the number of bytes from which an answer is compressed.
 const smallest = 1400
+
+// shows is what a view shows beside the standards, the book and who works here, which
+// nearly all do: topics of facts, what is worked out, and the time.
+type shows struct {
+	topics  []string
+	planned bool
+	now     bool
+}
+
+// Topics that are shown by all views.
+var always = []string{"standards", "book", "plan"}
+
+// stamp of a situation for what is shown.
+func (w shows) stamp(at *situation.Situation) stamp {
+	s := stamp{recorded: max(at.ChangedSince(always), at.ChangedSince(w.topics))}
+	if slices.Contains(w.topics, everything) {
+		s.recorded = at.N
+	}
+	if w.planned {
+		s.worked = at.Worked<<1 + 1
+		if at.Behind() {
+			s.worked--
+		}
+	}
+	if w.now {
+		s.now = at.Now
+	}
+	return s
+}
+
+// everything is what a view shows that says which journal number it answers for.
+const everything = "everything"
+
+// of is the view at an address, as it is or to be made.
+func (v *views) of(address string, s stamp) *view {
+	v.mu.Lock()
+	defer v.mu.Unlock()
+	if known, ok := v.known[address]; ok && known.stamp == s {
+		return known.view
+	}
+	if v.known == nil || len(v.known) > mostKept {
+		v.known = map[string]stamped{}
+	}
+	made := &view{}
+	v.known[address] = stamped{s, made}
+	return made
+}
 
 type viewKey struct{}
 
@@ -49,7 +117,7 @@ type asked struct {
 
 // kept registers a view of the published situation. It is worked out and encoded once for
 // all who ask, by the address that they ask at, and answered 304 to who has it already.
-func kept[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
+func kept[I, O any](s *Service, to huma.API, o operation, w shows, run func(context.Context, *moment, *I) (O, error)) {
 	d := o.described(WayKept, http.StatusNotFound, http.StatusUnprocessableEntity)
 	answering[O](to, &d)
 	d.Middlewares = huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
@@ -58,7 +126,8 @@ func kept[I, O any](s *Service, to huma.API, o operation, run func(context.Conte
 			next(ctx) // which finds the same error
 			return
 		}
-		v := keptOf(at, o.path, ctx)
+		url := ctx.URL()
+		v := s.views.of(url.RequestURI(), w.stamp(at))
 		if v.ready.Load() {
 			v.send(ctx)
 			return
@@ -93,20 +162,6 @@ func (s *Service) preferred(ctx huma.Context) (*situation.Situation, error) {
 		}
 	}
 	return s.situations.Latest(ctx.Context())
-}
-
-// keptOf is the view of a situation at an address.
-func keptOf(at *situation.Situation, path string, ctx huma.Context) *view {
-	url := ctx.URL()
-	key := path + " " + url.RequestURI()
-	if v, ok := at.Kept.Load(key); ok {
-		return v.(*view)
-	}
-	if at.KeptViews.Add(1) > mostKept {
-		return &view{}
-	}
-	v, _ := at.Kept.LoadOrStore(key, &view{})
-	return v.(*view)
 }
 
 func (v *view) make(to huma.API, run func() (any, error)) {

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -85,7 +86,7 @@ type Entered struct {
 }
 
 func (s *Service) registerOrders(to huma.API) {
-	kept(s, to, get("/orders", "list-orders", "All orders, with what the plan says of each"), func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
+	kept(s, to, get("/orders", "list-orders", "All orders, with what the plan says of each"), shows{topics: []string{"orders", "work"}, planned: true}, func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
 		return at.orderViews(), nil
 	})
 	type enter struct {
@@ -200,28 +201,40 @@ func (a *answer) limit(t studio.Task) *LimitView {
 	return v
 }
 
-// workFor is how many work tasks there are for an order, and how many of them are done.
-func (a *answer) workFor(order studio.ID) (done, all int64) {
+// workDone is how many work tasks there are for an order, and how many of them are done.
+type workDone struct{ done, all int64 }
+
+func (a *answer) workByOrder() map[studio.ID]workDone {
+	work := map[studio.ID]workDone{}
 	for i := range a.Plan.Tasks {
 		t := &a.Plan.Tasks[i]
-		if t.Person != "" && slices.Contains(a.OrdersOf(t.Lot), order) {
-			all++
-			if t.State == studio.TaskDone {
-				done++
+		if t.Person == "" {
+			continue
+		}
+		for _, order := range a.OrdersOf(t.Lot) {
+			w := work[order]
+			if w.all++; t.State == studio.TaskDone {
+				w.done++
 			}
+			work[order] = w
 		}
 	}
-	return done, all
+	return work
 }
 
 // orderViews lists orders: open ones by ready-by, then quotes, then the rest.
 func (at *moment) orderViews() []OrderView {
 	views := []OrderView{}
+	_, best := at.bestChoice()
+	work := map[*answer]map[studio.ID]workDone{at.inForce: at.inForce.workByOrder()}
+	if best != at.inForce {
+		work[best] = best.workByOrder()
+	}
 	for _, state := range at.Orders {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending()}
 		from := at.inForce
 		if v.Pending {
-			_, from = at.bestChoice()
+			from = best
 		}
 		if i := slices.IndexFunc(from.Plan.Orders, func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
 			outcome := from.Plan.Orders[i]
@@ -232,18 +245,14 @@ func (at *moment) orderViews() []OrderView {
 			if limit := from.Tasks[outcome.Limit]; limit != nil {
 				v.Limit = from.limit(*limit)
 			}
-			v.TasksDone, v.TasksAll = from.workFor(state.Order.ID)
+			v.TasksDone, v.TasksAll = work[from][state.Order.ID].done, work[from][state.Order.ID].all
 		}
 		views = append(views, v)
 	}
-	rank := func(v OrderView) string {
-		return fmt.Sprintf("%d %s %s", slices.Index([]studio.OrderState{studio.OrderOpen, studio.OrderQuote, studio.OrderLeft, studio.OrderCancelled}, v.Order.State), v.Order.Leaves, v.Order.ID)
-	}
+	states := []studio.OrderState{studio.OrderOpen, studio.OrderQuote, studio.OrderLeft, studio.OrderCancelled}
 	slices.SortFunc(views, func(a, b OrderView) int {
-		if rank(a) < rank(b) {
-			return -1
-		}
-		return 1
+		return cmp.Or(cmp.Compare(slices.Index(states, a.Order.State), slices.Index(states, b.Order.State)),
+			cmp.Compare(a.Order.Leaves, b.Order.Leaves), cmp.Compare(a.Order.ID, b.Order.ID))
 	})
 	return views
 }

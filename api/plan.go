@@ -96,13 +96,16 @@ type OfPlan struct {
 // mostDays is how many days of a plan are given at once.
 const mostDays = 14
 
+// onTheBoard is what the board shows of what is recorded.
+var onTheBoard = []string{"work", "orders", "wishes"}
+
 func (s *Service) registerPlan(to huma.API) {
 	type days struct {
 		OfPlan
 		From int64 `query:"from" doc:"a minute; 0 for the morning of today"`
 		Days int64 `query:"days" minimum:"1" maximum:"14" default:"2"`
 	}
-	kept(s, to, get("/plan", "get-plan", "Who does what when, over some days"), func(ctx context.Context, at *moment, in *days) (PlanView, error) {
+	kept(s, to, get("/plan", "get-plan", "Who does what when, over some days"), shows{topics: onTheBoard, planned: true, now: true}, func(ctx context.Context, at *moment, in *days) (PlanView, error) {
 		a, err := s.asked(ctx, at, in.Of)
 		if err != nil {
 			return PlanView{}, err
@@ -117,7 +120,7 @@ func (s *Service) registerPlan(to huma.API) {
 		OfPlan
 		Task string `path:"task"`
 	}
-	kept(s, to, get("/tasks/{task}", "get-task", "A task of a plan"), func(ctx context.Context, at *moment, in *one) (TaskCard, error) {
+	kept(s, to, get("/tasks/{task}", "get-task", "A task of a plan"), shows{topics: onTheBoard, planned: true, now: true}, func(ctx context.Context, at *moment, in *one) (TaskCard, error) {
 		a, err := s.asked(ctx, at, in.Of)
 		if err != nil {
 			return TaskCard{}, err

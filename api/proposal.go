@@ -92,11 +92,14 @@ func (at *moment) pinWishes() []PinWish {
 	return wishes
 }
 
+// proposed is what is recorded that makes another proposal.
+var proposed = []string{"orders", "work", "stores", "wishes", "air", "clock"}
+
 func (s *Service) registerProposal(to huma.API) {
 	type which struct {
 		Plan string `query:"plan" doc:"the choice to show; empty for the best"`
 	}
-	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"), func(ctx context.Context, at *moment, in *which) (Proposal, error) {
+	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"), shows{topics: []string{everything}, planned: true}, func(ctx context.Context, at *moment, in *which) (Proposal, error) {
 		p := Proposal{N: at.N, Waits: at.Waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{}}
 		p.Chosen = in.Plan
 		if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
@@ -128,7 +131,7 @@ func (s *Service) registerProposal(to huma.API) {
 		if !at.Waits() {
 			return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
 		}
-		if at.N != in.Body.N {
+		if in.Body.N > at.N || at.ChangedSince(always) > in.Body.N || at.ChangedSince(proposed) > in.Body.N {
 			return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
 		}
 		chosen := in.Body.Plan

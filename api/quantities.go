@@ -120,24 +120,27 @@ type WirePart struct {
 	Of     string `json:"of" doc:"depth + stem + allowance in millimetres"`
 }
 
+// quantities is what mix sheets and cutting sheets show of what is recorded.
+var quantities = []string{"work", "stores"}
+
 func (s *Service) registerQuantities(to huma.API) {
 	type window struct {
 		Days int64 `query:"days" minimum:"1" maximum:"400" default:"3" doc:"how many days, today among them"`
 	}
-	kept(s, to, get("/mixing", "get-mixing", "What to weigh in the coming days"), func(_ context.Context, at *moment, in *window) (MixingView, error) {
+	kept(s, to, get("/mixing", "get-mixing", "What to weigh in the coming days"), shows{topics: quantities, planned: true, now: true}, func(_ context.Context, at *moment, in *window) (MixingView, error) {
 		return at.mixingView(at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(in.Days)), 0)), nil
 	})
 	type one struct {
 		Lot string `path:"lot"`
 	}
-	kept(s, to, get("/mixing/{lot}", "open-mix", "What a mix sheet's figures come from"), func(_ context.Context, at *moment, in *one) (OpenedMix, error) {
+	kept(s, to, get("/mixing/{lot}", "open-mix", "What a mix sheet's figures come from"), shows{topics: quantities, planned: true}, func(_ context.Context, at *moment, in *one) (OpenedMix, error) {
 		return at.inForce.openedMix(studio.ID(in.Lot))
 	})
 	type taping struct{ Body wire.Taping }
 	ask(s, to, post("/wires/tape", "reckon-tape", "", "How much tape a stem takes; nothing is written"), func(_ context.Context, _ *moment, in *taping) (TapeAnswer, error) {
 		return TapeAnswer{wire.Tape(in.Body)}, nil
 	})
-	kept(s, to, get("/wires", "get-wires", "What to cut"), func(_ context.Context, at *moment, _ *none) (WiresView, error) {
+	kept(s, to, get("/wires", "get-wires", "What to cut"), shows{topics: append([]string{"orders"}, quantities...), planned: true}, func(_ context.Context, at *moment, _ *none) (WiresView, error) {
 		return at.inForce.wiresView(at.N), nil
 	})
 }
@@ -238,7 +241,7 @@ func (a *answer) wanted() []studio.Made {
 // materials lists what is needed of the materials that are, or are not, weighed.
 func (a *answer) materials(weighed bool) []MaterialLine {
 	lines := []MaterialLine{}
-	for _, need := range count.Materials(a.Doc, a.Plan.Lots) {
+	for _, need := range count.Materials(a.Doc, a.Plan.Lots, a.Sheets()) {
 		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == need.Material })
 		if m := a.Doc.Materials[i]; m.Wire == nil && (m.Unit == studio.UnitMilligrams) == weighed {
 			lines = append(lines, MaterialLine{need, m.Name, m.Unit})
@@ -268,7 +271,7 @@ func (a *answer) wiresView(n int64) WiresView {
 	for _, l := range a.Plan.Lots {
 		lots[l.ID] = l
 	}
-	for _, sheet := range wire.Sheets(a.Doc, a.Plan.Lots) {
+	for _, sheet := range a.Sheets() {
 		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == sheet.Material })
 		w := WireSheet{Sheet: sheet, Name: a.Doc.Materials[i].Name, Wire: *a.Doc.Materials[i].Wire, Parts: []WirePart{}}
 		for _, piece := range sheet.Pieces {

@@ -72,7 +72,7 @@ type StockCounts struct {
 }
 
 func (s *Service) registerStores(to huma.API) {
-	kept(s, to, get("/stores", "get-stores", "What there is and what to buy"), func(ctx context.Context, at *moment, _ *none) (StoresView, error) {
+	kept(s, to, get("/stores", "get-stores", "What there is and what to buy"), shows{topics: []string{"stores", "work", "orders"}, planned: true, now: true}, func(ctx context.Context, at *moment, _ *none) (StoresView, error) {
 		v, err := at.inForce.storesView()
 		v.N, v.Now = at.N, at.Now
 		v.Purchases = at.Purchases
@@ -289,7 +289,7 @@ func (a *answer) storesView() (StoresView, error) {
 	for _, stock := range a.Book.NewShelf(a.Doc).All() {
 		v.Shelf = append(v.Shelf, a.stockRow(stock))
 	}
-	balances := stores.Balances(a.Doc, a.Plan)
+	balances := stores.Balances(a.Doc, a.Plan, a.Sheets())
 	for i, m := range a.Doc.Materials {
 		v.Materials = append(v.Materials, MaterialRow{balances[i], m.Name, m.Unit})
 	}

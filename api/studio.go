@@ -60,7 +60,7 @@ type Colourway struct {
 }
 
 func (s *Service) registerStudio(to huma.API) {
-	kept(s, to, get("/studio", "get-studio", "The studio and its clock"), func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
+	kept(s, to, get("/studio", "get-studio", "The studio and its clock"), shows{topics: []string{everything}, planned: true, now: true}, func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
 		doc := at.inForce.Doc
 		v := StudioView{N: at.N, Behind: at.Behind(), Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now, Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
 			People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}

@@ -7,6 +7,7 @@ import (
 	"bractum/core/drying"
 	"bractum/core/plan"
 	"bractum/core/studio"
+	"bractum/core/wire"
 )
 
 // Answer is a document with its count and a plan, and what is found in them by id.
@@ -25,6 +26,7 @@ type Answer struct {
 	settled *Answer
 
 	air        func() drying.Room
+	sheets     func() []wire.Sheet
 	orders     func() map[studio.ID][]studio.ID
 	instance   func() *studio.Instance
 	activities func() map[studio.ID]*studio.Activity
@@ -33,6 +35,9 @@ type Answer struct {
 
 // Air are the drying clocks of the document.
 func (a *Answer) Air() drying.Room { return a.air() }
+
+// Sheets are the cutting sheets of the lots.
+func (a *Answer) Sheets() []wire.Sheet { return a.sheets() }
 
 // OrdersOf are the orders that a lot works for.
 func (a *Answer) OrdersOf(lot studio.ID) []studio.ID { return a.orders()[lot] }
@@ -69,6 +74,7 @@ func NewAnswer(doc *studio.Document, calendar studio.Calendar, counted *count.Re
 		a.Tasks[made.Tasks[i].ID] = &made.Tasks[i]
 	}
 	a.air = sync.OnceValue(func() drying.Room { return drying.NewRoom(doc, calendar) })
+	a.sheets = sync.OnceValue(func() []wire.Sheet { return wire.Sheets(doc, made.Lots) })
 	a.orders = sync.OnceValue(func() map[studio.ID][]studio.ID { return plan.OrdersOf(made) })
 	a.instance = sync.OnceValue(func() *studio.Instance {
 		return studio.Route(doc, a.Book, made.Lots, made.Links, made.Pegs)

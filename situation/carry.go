@@ -20,7 +20,7 @@ func (a *Answer) carried(doc *studio.Document, calendar studio.Calendar) *Answer
 	}
 	c := NewAnswer(doc, calendar, from.Count, withFacts(from.Plan, doc, book))
 	c.settled = from
-	c.air, c.orders, c.activities = from.air, from.orders, from.activities // of the plan, which is the same
+	c.air, c.orders, c.activities, c.sheets = from.air, from.orders, from.activities, from.sheets // of the same plan
 	return c
 }
 

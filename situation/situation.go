@@ -15,8 +15,7 @@
 package situation
 
 import (
-	"sync"
-	"sync/atomic"
+	"maps"
 
 	"bractum/core/studio"
 	"bractum/store"
@@ -37,10 +36,11 @@ type Situation struct {
 	InForce *Answer
 	Wished  *Answer // nil where nothing awaits acceptance
 	Offers  []Offer
-	// Kept is where what is made of this situation may be kept, by name, for as long as it
-	// is the one that is published; KeptViews is how many names were asked for.
-	Kept      *sync.Map
-	KeptViews *atomic.Int64
+	// Changed is, by topic, the journal number at which something about it was recorded
+	// last; Any is about everything.
+	Changed map[string]int64
+	// Worked counts what was worked out: it is another when counts, plans or offers are.
+	Worked int64
 
 	taken int64 // the base of the latest plan that was put in force and taken from the file
 }
@@ -71,9 +71,37 @@ func (s *Situation) Latest() *Answer {
 // Waits is true where a plan awaits the lead's word.
 func (s *Situation) Waits() bool { return s.Wished != nil || len(s.Offers) > 0 }
 
+// Any is the topic of what is about everything.
+const Any = "any"
+
+// ChangedSince is the latest journal number at which something about one of some topics was
+// recorded.
+func (s *Situation) ChangedSince(topics []string) int64 {
+	last := s.Changed[Any]
+	for _, topic := range topics {
+		last = max(last, s.Changed[topic])
+	}
+	return last
+}
+
+// noted is the situation with a note that something about topics was recorded by now.
+func (s *Situation) noted(before *Situation, topics []string) *Situation {
+	s.Changed = map[string]int64{Any: s.N}
+	if before == nil {
+		return s
+	}
+	if s.Changed = maps.Clone(before.Changed); s.N > before.N && len(topics) == 0 {
+		topics = []string{Any} // by somebody else
+	}
+	for _, topic := range topics {
+		s.Changed[topic] = s.N
+	}
+	return s
+}
+
 // on is the situation with facts of a later moment: what was worked out is carried on.
 func (s *Situation) on(facts *store.Snapshot) *Situation {
-	next := &Situation{Snapshot: facts, Planned: s.Planned, Version: s.Version, taken: s.taken, InForce: s.InForce.carried(facts.Accepted, facts.Calendar), Kept: &sync.Map{}, KeptViews: &atomic.Int64{}}
+	next := &Situation{Snapshot: facts, Planned: s.Planned, Version: s.Version, Changed: s.Changed, Worked: s.Worked, taken: s.taken, InForce: s.InForce.carried(facts.Accepted, facts.Calendar)}
 	if facts.Wished != nil {
 		next.Wished = s.Latest().carried(facts.Wished, facts.Calendar)
 	}

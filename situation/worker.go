@@ -13,6 +13,7 @@ import (
 	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/studio"
+	"bractum/core/wire"
 	"bractum/store"
 )
 
@@ -38,6 +39,7 @@ type Worker struct {
 // bench is what the one goroutine that counts and plans uses, and nobody else.
 type bench struct {
 	counter count.Counter
+	cutting wire.Memory
 	inForce *Answer      // that was worked out last
 	kept    *studio.Plan // the plan in force that is in the file
 	owed    bool         // orders have become later, and no search since has come to its end
@@ -68,11 +70,11 @@ func (w *Worker) Latest(ctx context.Context) (*Situation, error) {
 	if err != nil {
 		return nil, err
 	}
-	first := &Situation{Snapshot: facts, Planned: Moment{-1, -1}, Kept: &sync.Map{}, KeptViews: &atomic.Int64{}}
+	first := &Situation{Snapshot: facts, Planned: Moment{-1, -1}}
 	if first, err = w.opened(ctx, first); err != nil {
 		return nil, err
 	}
-	w.publish(first)
+	w.publish(first.noted(nil, nil))
 	w.work.done.Go(w.run)
 	w.work.done.Go(w.watch)
 	return first, nil
@@ -97,8 +99,8 @@ func (w *Worker) opened(ctx context.Context, at *Situation) (*Situation, error) 
 }
 
 // Refresh publishes facts of at least a journal number, and of now. It reads them only
-// where nobody else has.
-func (w *Worker) Refresh(ctx context.Context, n int64) (*Situation, error) {
+// where nobody else has. Topics are what was recorded last is about.
+func (w *Worker) Refresh(ctx context.Context, n int64, topics ...string) (*Situation, error) {
 	at, err := w.Latest(ctx)
 	if err != nil {
 		return nil, err
@@ -112,11 +114,11 @@ func (w *Worker) Refresh(ctx context.Context, n int64) (*Situation, error) {
 	if err != nil {
 		return nil, err
 	}
-	return w.advance(ctx, facts)
+	return w.advance(ctx, facts, topics...)
 }
 
 // advance publishes newer facts.
-func (w *Worker) advance(ctx context.Context, facts *store.Snapshot) (*Situation, error) {
+func (w *Worker) advance(ctx context.Context, facts *store.Snapshot, topics ...string) (*Situation, error) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	at := w.published.Load()
@@ -124,7 +126,10 @@ func (w *Worker) advance(ctx context.Context, facts *store.Snapshot) (*Situation
 	if err != nil {
 		return nil, err
 	}
-	w.publishLocked(next)
+	if facts.N > at.N+1 {
+		topics = nil // more was recorded than this
+	}
+	w.publishLocked(next.noted(at, topics))
 	return next, nil
 }
 
@@ -268,6 +273,7 @@ func (w *Worker) run() {
 		case <-w.work.woken:
 		}
 		for at := w.published.Load(); at.Behind() && !w.stopped(); at = w.published.Load() {
+			begun := time.Now()
 			if err := w.workOut(at); err != nil {
 				slog.Error("a situation could not be worked out", "n", at.N, "minute", at.Now, "error", err)
 				w.mu.Lock()
@@ -277,7 +283,21 @@ func (w *Worker) run() {
 				w.mu.Unlock()
 				break
 			}
+			if w.published.Load().Behind() {
+				w.rest(min(longestRest, time.Since(begun)))
+			}
 		}
+	}
+}
+
+// longestRest is for how long, at the most, the facts that came meanwhile are gathered
+// before they are worked out: readers and writers have the processors too.
+const longestRest = 400 * time.Millisecond
+
+func (w *Worker) rest(length time.Duration) {
+	select {
+	case <-time.After(length):
+	case <-w.living.Done():
 	}
 }
 
@@ -348,7 +368,7 @@ func (w *Worker) improved(made *Situation, before *studio.Plan) *Situation {
 	}
 	better := *made
 	better.InForce = NewAnswer(made.InForce.Doc, made.Calendar, made.InForce.Count, found)
-	better.Kept, better.KeptViews = &sync.Map{}, &atomic.Int64{}
+	better.InForce.sheets = made.InForce.sheets // of the same lots
 	return &better
 }
 
@@ -398,13 +418,17 @@ func (w *Worker) settledPlan(at *Situation) *studio.Plan {
 
 // answers is what the facts of a situation come to.
 func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan struct{}) (*Situation, error) {
-	made := &Situation{Snapshot: at.Snapshot, Planned: at.Moment(), Version: at.Snapshot.InForce.Version, taken: at.taken, Kept: &sync.Map{}, KeptViews: &atomic.Int64{}}
+	made := &Situation{Snapshot: at.Snapshot, Planned: at.Moment(), Version: at.Snapshot.InForce.Version, taken: at.taken}
 	if at.Snapshot.InForce.Base < at.N {
 		made.Version++ // it is kept as the next
 	}
 	var err error
 	if made.InForce, err = w.repaired(at.Accepted, at.Calendar, before, abandon); err != nil {
 		return nil, err
+	}
+	if made.InForce != w.work.inForce {
+		sheets := w.work.cutting.Sheets(made.InForce.Doc, made.InForce.Plan.Lots)
+		made.InForce.sheets = func() []wire.Sheet { return sheets }
 	}
 	if made.InForce.Plan == w.work.kept {
 		made.Version = at.Snapshot.InForce.Version // and no version of its own
@@ -487,6 +511,7 @@ func (w *Worker) bring(made *Situation) {
 		}
 		made = next
 	}
+	made.Changed, made.Worked = now.Changed, now.Worked+1
 	w.publishLocked(made)
 }
 

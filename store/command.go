@@ -75,7 +75,7 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 		return Done{}, plain(err)
 	}
 	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
-	q := sqlcgen.New(tx)
+	q := s.writes.WithTx(tx)
 	if done, known, err := carried(ctx, q, c.ID, c.Kind); known || err != nil {
 		return done, plain(err)
 	}

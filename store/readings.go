@@ -179,7 +179,7 @@ func (s *Store) writing(ctx context.Context, do func(*sqlcgen.Queries) error) er
 		return plain(err)
 	}
 	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
-	if err := do(sqlcgen.New(tx)); err != nil {
+	if err := do(s.writes.WithTx(tx)); err != nil {
 		return plain(err)
 	}
 	return plain(tx.Commit())

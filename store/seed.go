@@ -29,7 +29,7 @@ func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) e
 		return plain(err)
 	}
 	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
-	w := &seeder{ctx: ctx, q: sqlcgen.New(tx), doc: doc}
+	w := &seeder{ctx: ctx, q: s.writes.WithTx(tx), doc: doc}
 	w.studio(standing)
 	w.people()
 	b := binder{ctx: ctx, q: w.q}

@@ -68,6 +68,8 @@ func (n NotFound) Error() string { return n.Thing + " is not here" }
 type Store struct {
 	write *sql.DB // one connection, immediate transactions
 	read  *sql.DB
+	// statements, prepared once on each connection that uses them
+	writes, reads *sqlcgen.Queries
 	// recipes that were read, by id: a revision never changes. One read within a command
 	// that failed is not listed by any document.
 	recipes sync.Map
@@ -111,7 +113,14 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 		return nil, errors.Join(err, write.Close())
 	}
 	read.SetMaxOpenConns(4)
-	return &Store{write: write, read: read}, nil
+	s := &Store{write: write, read: read}
+	if s.writes, err = sqlcgen.Prepare(ctx, write); err == nil {
+		s.reads, err = sqlcgen.Prepare(ctx, read)
+	}
+	if err != nil {
+		return nil, errors.Join(plain(err), s.Close())
+	}
+	return s, nil
 }
 
 // Close lets go of the file.
@@ -124,7 +133,7 @@ func (s *Store) reading(ctx context.Context, do func(*sqlcgen.Queries) error) er
 		return plain(err)
 	}
 	defer func() { _ = tx.Rollback() }() // nothing was written
-	return plain(do(sqlcgen.New(tx)))
+	return plain(do(s.reads.WithTx(tx)))
 }
 
 // plain turns the driver's word for a file that cannot be used into ours.

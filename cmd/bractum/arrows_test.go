@@ -11,7 +11,7 @@ import (
 )
 
 // may lists, for each package, the only packages of ours it may import. Arrows
-// point one way: cmd → web → api → store → core, and cmd, api → core.
+// point one way: cmd → web → api → situation → store → core, and cmd, api, situation → core.
 var may = map[string][]string{
 	"bractum/core/studio":         {},
 	"bractum/core/drying":         {"core/studio"},
@@ -34,7 +34,8 @@ var may = map[string][]string{
 	"bractum/demo/yard":           {"core/studio", "core/drying", "demo", "outside", "standin/hygrometer", "store", "web"},
 	"bractum/store/sqlcgen":       {},
 	"bractum/store":               {"core/studio", "core/climate", "core/count", "core/book", "core/learn", "store/sqlcgen"},
-	"bractum/api":                 {"core/studio", "core/climate", "core/drying", "core/room", "core/count", "core/paste", "core/wire", "core/plan", "core/stores", "core/bench", "core/book", "core/flower", "core/learn", "core/pattern", "label", "picture", "outside", "store"},
+	"bractum/api":                 {"core/studio", "core/climate", "core/drying", "core/room", "core/count", "core/paste", "core/wire", "core/plan", "core/stores", "core/bench", "core/book", "core/flower", "core/learn", "core/pattern", "label", "picture", "outside", "situation", "store"},
+	"bractum/situation":          {"core/studio", "core/drying", "core/count", "core/wire", "core/plan", "store"},
 	"bractum/picture":             {},
 	"bractum/outside":             {"core/studio", "core/climate"},
 	"bractum/standin/hygrometer":  {},

@@ -183,7 +183,7 @@ func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {
 	doc := onlyOrder("Waxflower stem", "Oyster", 12)
 	needs := map[studio.ID]int64{}
 	lots := up(t, doc).Lots
-	for _, need := range count.Materials(doc, lots) {
+	for _, need := range count.Materials(doc, lots, wire.Sheets(doc, lots)) {
 		needs[need.Material] = need.Needed
 	}
 	blossoms := itemOf(t, up(t, doc), "Waxflower blossom").Started
@@ -202,7 +202,7 @@ func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {
 			lots[i].NextStep = 1 // they are taped
 		}
 	}
-	for _, need := range count.Materials(doc, lots) {
+	for _, need := range count.Materials(doc, lots, wire.Sheets(doc, lots)) {
 		assert.NotEqual(t, demo.ID("Half-width green tape"), need.Material)
 	}
 }

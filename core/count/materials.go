@@ -19,14 +19,15 @@ type MaterialNeed struct {
 }
 
 // Materials adds up what counted lots still take of each material, in the
-// document's order: weighed into mixes, by amount for each piece, and as wires.
-func Materials(doc *studio.Document, lots []studio.Lot) []MaterialNeed {
+// document's order: weighed into mixes, by amount for each piece, and as full wires of
+// their cutting sheets.
+func Materials(doc *studio.Document, lots []studio.Lot, sheets []wire.Sheet) []MaterialNeed {
 	book := studio.NewBook(doc)
 	needed := map[studio.ID]int64{}
 	for i := range lots {
 		takes(doc, book, &lots[i], needed)
 	}
-	for _, sheet := range wire.Sheets(doc, lots) {
+	for _, sheet := range sheets {
 		needed[sheet.Material] += sheet.Cutting.Full
 	}
 	needs := []MaterialNeed{}

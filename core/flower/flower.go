@@ -127,6 +127,7 @@ func Reckon(doc *studio.Document, w Wanted) (*Sheet, error) {
 func only(doc *studio.Document, book *studio.Book, w Wanted, mixes map[string]studio.ID) *studio.Document {
 	alone := *doc
 	alone.Shelf, alone.Work, alone.Pins, alone.Seen, alone.Readings, alone.Ordinals, alone.Gates = nil, nil, nil, nil, nil, nil, nil
+	alone.Decided, alone.Divided = nil, nil
 	alone.Surroundings = slices.Clone(doc.Surroundings)
 	air := make([]studio.Air, 24)
 	for hour := range air {

@@ -275,9 +275,9 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			}
 		}
 		var setup studio.Minute
-		kept := s.wish.as != nil
-		if kept {
-			setup = s.wish.as[j.number].Setup
+		as := s.asKept(j)
+		if as != nil {
+			setup = as.Setup
 		} else if j.family != nil {
 			setup, _, _ = s.setup(m, j, start, start)
 		}
@@ -302,7 +302,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 				_, paused, _ = time.Advance(start, w.total+setup)
 			}
 		}
-		if !kept && (j.family != nil || s.resets) {
+		if as == nil && (j.family != nil || s.resets) {
 			if _, later, fits := s.setup(m, j, start, end); !fits {
 				again(later)
 				continue
@@ -333,6 +333,15 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 		return found, noFault
 	}
 	return found, none
+}
+
+// asKept is the task that a job is to be exactly, nil where it need not be one: what has
+// begun is placed whether or not the plan knows all of its cluster.
+func (s *schedule) asKept(j *job) *studio.Task {
+	if s.wish.as == nil {
+		return nil
+	}
+	return s.wish.as[j.number]
 }
 
 // with are the runs of a way with a colour setup in the first.

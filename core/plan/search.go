@@ -220,7 +220,7 @@ func (s *schedule) become(at []spot, wish *wish) {
 // run searches for so many steps, or until it is told to stop, and gives the steps done.
 func (s *search) run(most int) int {
 	done := 0
-	if len(s.clusters) == 0 {
+	if len(s.clusters) == 0 || len(s.hours) == 0 { // nothing to do, or nobody to do it
 		return 0
 	}
 	for done < most && !s.stopped() && !s.optimal() {

@@ -34,8 +34,8 @@ type Balance struct {
 
 // Balances are those of all materials, in the document's order. Of wires the plan wants
 // what the cutting sheets come to, shared out over tasks by length.
-func Balances(doc *studio.Document, plan *studio.Plan) []Balance {
-	takes := takesOf(doc, plan)
+func Balances(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) []Balance {
+	takes := takesOf(doc, plan, sheets)
 	all := make([]Balance, 0, len(doc.Materials))
 	for _, m := range doc.Materials {
 		b := Balance{Material: m.ID, OnHand: m.OnHand, Takes: takes[m.ID]}
@@ -77,7 +77,7 @@ func runsOut(b Balance, coming []studio.Gate) *studio.Minute {
 
 // takesOf are all takes of the plan's lots by material, in order of time; what is not
 // placed comes last, at the horizon.
-func takesOf(doc *studio.Document, plan *studio.Plan) map[studio.ID][]Take {
+func takesOf(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) map[studio.ID][]Take {
 	book := studio.NewBook(doc)
 	starts := map[studio.ID]studio.Minute{}
 	for _, t := range plan.Tasks {
@@ -122,10 +122,12 @@ func takesOf(doc *studio.Document, plan *studio.Plan) map[studio.ID][]Take {
 	for _, of := range takes {
 		slices.SortStableFunc(of, func(a, b Take) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Task, b.Task)) })
 	}
-	for _, need := range count.Materials(doc, plan.Lots) {
-		if whole := lengths[need.Material]; whole > 0 {
-			inWires(takes[need.Material], need.Needed, whole)
-		}
+	wires := map[studio.ID]int64{}
+	for _, need := range count.Materials(doc, plan.Lots, sheets) {
+		wires[need.Material] = need.Needed
+	}
+	for material, whole := range lengths {
+		inWires(takes[material], wires[material], whole) // none where offcuts give them all
 	}
 	return takes
 }

@@ -11,6 +11,7 @@ import (
 	"bractum/core/plan"
 	"bractum/core/stores"
 	"bractum/core/studio"
+	"bractum/core/wire"
 	"bractum/demo"
 )
 
@@ -48,6 +49,8 @@ func planned(t require.TestingT, doc *studio.Document) *studio.Plan {
 }
 
 // Each is refused with a word of what to do.
+func cutting(doc *studio.Document, made *studio.Plan) []wire.Sheet { return wire.Sheets(doc, made.Lots) }
+
 func TestWhatCannotBeBookedIsSaid(t *testing.T) {
 	later := demo.Document().Now + 60
 	wire, cores, paste := stores.Thing{ID: demo.ID("26 white wire")}, stores.Thing{ID: demo.ID("shelf cores")}, stores.Thing{ID: demo.ID("shelf white paste")}
@@ -175,7 +178,7 @@ func TestBalancesAndShoppingHoldForAnyAmounts(t *testing.T) {
 		wire := demo.ID("26 white wire")
 		opens := doc.Now + studio.Minute(rapid.Int64Range(0, 20_000).Draw(t, "arrives"))
 		doc.Gates = []studio.Gate{{ID: "delivery", Material: wire, Amount: rapid.Int64Range(0, 60).Draw(t, "comes"), Opens: &opens}}
-		balances := stores.Balances(&doc, full)
+		balances := stores.Balances(&doc, full, cutting(&doc, full))
 		lists, err := stores.Shopping(&doc, balances)
 		require.NoError(t, err)
 		bought := map[studio.ID]stores.Buy{}
@@ -215,10 +218,10 @@ func TestWiresAreTakenAsTheCuttingNeedsThem(t *testing.T) {
 	doc := yard()
 	made := planned(t, doc)
 	needs := map[studio.ID]int64{}
-	for _, n := range count.Materials(doc, made.Lots) {
+	for _, n := range count.Materials(doc, made.Lots, cutting(doc, made)) {
 		needs[n.Material] = n.Needed
 	}
-	for _, b := range stores.Balances(doc, made) {
+	for _, b := range stores.Balances(doc, made, cutting(doc, made)) {
 		var sum int64
 		for _, take := range b.Takes {
 			sum += take.Amount

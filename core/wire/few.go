@@ -22,6 +22,9 @@ func (p *problem) fewPatterns(best []cut) []cut {
 	wires := p.full(best)
 	few := best
 	for _, halves := range []int64{2, 3, 4} {
+		if p.spent() {
+			break
+		}
 		cuts := p.oftenest(wanted, wires, halves)
 		if cuts == nil {
 			continue
@@ -72,7 +75,7 @@ func (p *problem) fill(rest []int64, times int64) []int64 {
 	for i, n := range rest {
 		number[i] = n / times
 	}
-	_, pieces := p.pack(p.lengths, number, p.wire)
+	_, _, pieces := p.pack(p.lengths, number, p.wire)
 	return pieces
 }
 

@@ -60,7 +60,7 @@ func (p *problem) fullest(demand, number []int64) []cut {
 		}
 		from := p.opened(p.lengths[i], left)
 		demand[i]--
-		_, pieces := p.pack(p.lengths, demand, p.length(from)-p.lengths[i])
+		_, _, pieces := p.pack(p.lengths, demand, p.length(from)-p.lengths[i])
 		demand[i]++
 		pieces[i]++
 		times := demand[i]

@@ -6,18 +6,24 @@ import (
 	"slices"
 )
 
-// largestTable bounds the memory of filling one wire by a table; past it, what branch
-// and bound has found within mostSteps is taken.
+// largestTable bounds the memory of filling one wire by a table; past it, and once the
+// effort is spent, what branch and bound has found is taken.
 const (
 	largestTable = 8_000_000
 	mostSteps    = 400_000
+	hastySteps   = 2_000
 )
 
 // pack fills one length with pieces of the greatest value, no more of each than are
-// wanted; values are not negative. It is a bounded knapsack.
-func (p *problem) pack(value, wanted []int64, room int64) (best int64, pieces []int64) {
+// wanted; values are not negative. It is a bounded knapsack. No filling is worth more than
+// most, which is best where every filling was looked at.
+func (p *problem) pack(value, wanted []int64, room int64) (best, most int64, pieces []int64) {
 	if room <= 0 {
-		return 0, make([]int64, len(value))
+		return 0, 0, make([]int64, len(value))
+	}
+	if p.spent() {
+		best, pieces, done := p.branch(value, wanted, room, hastySteps)
+		return best, p.mostWorth(value, wanted, room, best, done), pieces
 	}
 	step := room
 	for i, length := range p.lengths {
@@ -26,10 +32,43 @@ func (p *problem) pack(value, wanted []int64, room int64) (best int64, pieces []
 		}
 	}
 	cells := (room/step + 1) * int64(len(value))
-	if best, pieces, done := p.branch(value, wanted, room, min(cells, mostSteps)); done || cells > largestTable {
-		return best, pieces
+	best, pieces, done := p.branch(value, wanted, room, min(cells, mostSteps))
+	if done || cells > largestTable {
+		return best, p.mostWorth(value, wanted, room, best, done), pieces
 	}
-	return p.table(value, wanted, room, step)
+	best, pieces = p.table(value, wanted, room, step)
+	return best, best, pieces
+}
+
+// mostWorth is the best where it is known to be that, else what pieces that may be cut into
+// parts come to, the dearest by length first (Dantzig 1957), rounded up.
+func (p *problem) mostWorth(value, wanted []int64, room, best int64, done bool) int64 {
+	if done {
+		return best
+	}
+	worth := int64(0)
+	for _, i := range p.dearestFirst(value, wanted, room) {
+		n := min(wanted[i], room/p.lengths[i])
+		worth, room = worth+n*value[i], room-n*p.lengths[i]
+		if n < wanted[i] {
+			return worth + (room*value[i]+p.lengths[i]-1)/p.lengths[i]
+		}
+	}
+	return worth
+}
+
+// dearestFirst are the lengths that are worth cutting from so much, the dearest by length
+// first.
+func (p *problem) dearestFirst(value, wanted []int64, room int64) (order []int) {
+	for i := range value {
+		if value[i] > 0 && wanted[i] > 0 && p.lengths[i] <= room {
+			order = append(order, i)
+		}
+	}
+	slices.SortFunc(order, func(a, b int) int {
+		return cmp.Or(cmp.Compare(float64(value[b])/float64(p.lengths[b]), float64(value[a])/float64(p.lengths[a])), cmp.Compare(a, b))
+	})
+	return order
 }
 
 func gcd(a, b int64) int64 {
@@ -58,6 +97,7 @@ func (p *problem) table(value, wanted []int64, room, step int64) (int64, []int64
 			left -= n
 		}
 	}
+	p.effort += int64(len(bundles)) * cells / 8
 	worth := make([]int64, cells)
 	taken := make([]bool, int64(len(bundles))*cells)
 	for b, one := range bundles {
@@ -84,15 +124,7 @@ func (p *problem) table(value, wanted []int64, room, step int64) (int64, []int64
 // become better; done is false when it gave up after so many steps. Most fillings are
 // found in fewer steps than a table has cells.
 func (p *problem) branch(value, wanted []int64, room, most int64) (best int64, pieces []int64, done bool) {
-	var order []int
-	for i := range value {
-		if value[i] > 0 && wanted[i] > 0 && p.lengths[i] <= room {
-			order = append(order, i)
-		}
-	}
-	slices.SortFunc(order, func(a, b int) int {
-		return cmp.Or(cmp.Compare(float64(value[b])/float64(p.lengths[b]), float64(value[a])/float64(p.lengths[a])), cmp.Compare(a, b))
-	})
+	order := p.dearestFirst(value, wanted, room)
 	shortest := make([]int64, len(order)+1)
 	shortest[len(order)] = math.MaxInt64
 	for at := len(order) - 1; at >= 0; at-- {
@@ -127,5 +159,6 @@ func (p *problem) branch(value, wanted []int64, room, most int64) (best int64, p
 		now[i] = 0
 	}
 	fill(0, room, 0)
+	p.effort += steps
 	return best, found, steps <= most
 }

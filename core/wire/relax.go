@@ -43,7 +43,8 @@ func (r *relaxation) solve(demand, number []int64) relaxed {
 	for pivots := 0; ; pivots++ {
 		prices := lp.prices()
 		dear = lp.integral(prices)
-		if pivots < mostPivots && (lp.enter(lp.cheapest(prices)) || lp.enter(lp.worthwhile(prices, dear))) {
+		r.effort += int64(lp.rows) * int64(lp.rows) / 8
+		if pivots < mostPivots && !r.spent() && (lp.enter(lp.cheapest(prices)) || lp.enter(lp.worthwhile(prices, dear))) {
 			continue
 		}
 		break
@@ -58,7 +59,7 @@ func (r *relaxation) solve(demand, number []int64) relaxed {
 }
 
 func (r *relaxation) boundOf(demand, number, dear []int64) int64 {
-	worth, _ := r.pack(dear, demand, r.wire)
+	_, worth, _ := r.pack(dear, demand, r.wire)
 	if worth == 0 {
 		return 0
 	}
@@ -68,7 +69,7 @@ func (r *relaxation) boundOf(demand, number, dear []int64) int64 {
 	}
 	for k, n := range number {
 		if n > 0 {
-			one, _ := r.pack(dear, demand, r.stock[k])
+			_, one, _ := r.pack(dear, demand, r.stock[k])
 			sum -= n * one
 		}
 	}
@@ -213,14 +214,14 @@ func (lp *simplex) cheapest(prices []float64) (column, bool) {
 // worthwhile is a new pattern that the prices make worth cutting.
 func (lp *simplex) worthwhile(prices []float64, dear []int64) (column, bool) {
 	const least = 1_000 // of a price of 1
-	if worth, pieces := lp.pack(dear, lp.demand, lp.wire); worth > price+least {
+	if worth, _, pieces := lp.pack(dear, lp.demand, lp.wire); worth > price+least {
 		return column{lp.pooled(cut{fromFull, pieces, 1}), -1, 1}, true
 	}
 	for k, row := range lp.rowOfStock {
 		if row < 0 {
 			continue
 		}
-		if worth, pieces := lp.pack(dear, lp.demand, lp.stock[k]); worth > int64(-prices[row]*price)+least {
+		if worth, _, pieces := lp.pack(dear, lp.demand, lp.stock[k]); worth > int64(-prices[row]*price)+least {
 			return column{lp.pooled(cut{k, pieces, 1}), -1, 0}, true
 		}
 	}

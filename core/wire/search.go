@@ -5,8 +5,9 @@ import (
 	"slices"
 )
 
-// Limits of the search: how many relaxations each of its dives may solve, and the last
-// search over everything, before they give up. Nearly all are done within the first ten.
+// Limits of the search: how many relaxations each of its dives may solve, and the first
+// search over everything, before they give up. Nearly all are done within the first ten;
+// for the others it is searched again, further, for as long as the effort lasts.
 const (
 	mostInDive = 80
 	mostInAll  = 60
@@ -37,9 +38,9 @@ func (p *problem) solve() (best []cut, bound int64, proven bool) {
 	for spared := int64(0); spared < 3 && !s.done(); spared++ {
 		s.dive(root, spared)
 	}
-	if !s.done() {
+	for most := mostInAll; !s.done() && !s.complete && !s.spent(); most *= 4 {
 		s.complete = true
-		s.branch(p.demand, p.number, nil, s.relaxed+mostInAll)
+		s.branch(p.demand, p.number, nil, s.relaxed+most)
 		if s.complete {
 			s.bound = p.full(s.best)
 		}
@@ -158,7 +159,7 @@ func (s *search) branch(rest, left []int64, cuts []cut, most int) {
 		s.keep(cuts)
 		return
 	}
-	if s.relaxed >= most {
+	if s.relaxed >= most || s.spent() {
 		s.complete = false
 		return
 	}
@@ -172,8 +173,8 @@ func (s *search) branch(rest, left []int64, cuts []cut, most int) {
 	for _, c := range s.ways(longest, r, rest, left) {
 		fewer, less := slices.Clone(rest), slices.Clone(left)
 		s.branch(fewer, less, s.apply(slices.Clip(cuts), c, 1, fewer, less), most)
-		if s.done() || s.relaxed >= most {
-			s.complete = s.complete && s.relaxed < most
+		if s.done() || s.relaxed >= most || s.spent() {
+			s.complete = s.complete && s.relaxed < most && !s.spent()
 			return
 		}
 	}
@@ -192,6 +193,7 @@ func (s *search) ways(longest int, r relaxed, rest, left []int64) []cut {
 		now[longest] = 1
 		var fill func(at int, room, value int64)
 		fill = func(at int, room, value int64) {
+			s.effort++
 			if len(ways) >= mostWays {
 				s.complete = false
 				return

@@ -5,6 +5,7 @@ package wire
 import (
 	"math"
 	"slices"
+	"sync"
 
 	"bractum/core/studio"
 )
@@ -59,13 +60,50 @@ type Sheet struct {
 // Sheets are the cutting sheets for all wires that the lots still have to take
 // up, by material in the document's order.
 func Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
+	return new(Memory).Sheets(doc, lots)
+}
+
+// Memory remembers how the pieces of each material were cut last: what has not changed is
+// not worked out again. It is safe for concurrent use.
+type Memory struct {
+	mu   sync.Mutex
+	last map[studio.ID]remembered
+}
+
+type remembered struct {
+	full, keep studio.Micrometres
+	pieces     []Piece
+	offcuts    []studio.Offcut
+	cutting    Cutting
+}
+
+// cut is Cut, from memory where the same was asked for last.
+func (m *Memory) cut(of studio.ID, pieces []Piece, full, keep studio.Micrometres, offcuts []studio.Offcut) Cutting {
+	m.mu.Lock()
+	was, known := m.last[of]
+	m.mu.Unlock()
+	if known && was.full == full && was.keep == keep && slices.Equal(was.pieces, pieces) && slices.Equal(was.offcuts, offcuts) {
+		return was.cutting
+	}
+	now := remembered{full, keep, pieces, offcuts, Cut(pieces, full, keep, offcuts)}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.last == nil {
+		m.last = map[studio.ID]remembered{}
+	}
+	m.last[of] = now
+	return now.cutting
+}
+
+// Sheets are those that the function of that name gives.
+func (m *Memory) Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
 	wanted := Pieces(studio.NewBook(doc), lots)
 	sheets := []Sheet{}
-	for _, m := range doc.Materials {
-		if len(wanted[m.ID]) > 0 {
-			sheet := Sheet{Material: m.ID, OnHand: m.OnHand, Pieces: wanted[m.ID]}
+	for _, of := range doc.Materials {
+		if len(wanted[of.ID]) > 0 {
+			sheet := Sheet{Material: of.ID, OnHand: of.OnHand, Pieces: wanted[of.ID]}
 			rest, offcuts := sheet.takeReady(doc.Offcuts)
-			sheet.Cutting = Cut(rest, m.Wire.Length, doc.Settings.KeepOffcut, offcuts)
+			sheet.Cutting = m.cut(of.ID, rest, of.Wire.Length, doc.Settings.KeepOffcut, offcuts)
 			sheets = append(sheets, sheet)
 		}
 	}

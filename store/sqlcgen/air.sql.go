@@ -15,7 +15,7 @@ INSERT INTO sensor (device) VALUES (?) RETURNING id, device, surroundings, refus
 `
 
 func (q *Queries) AddSensor(ctx context.Context, device string) (Sensor, error) {
-	row := q.db.QueryRowContext(ctx, addSensor, device)
+	row := q.queryRow(ctx, q.addSensorStmt, addSensor, device)
 	var i Sensor
 	err := row.Scan(
 		&i.ID,
@@ -34,7 +34,7 @@ SELECT air FROM studio WHERE id = 1
 `
 
 func (q *Queries) Air(ctx context.Context) (string, error) {
-	row := q.db.QueryRowContext(ctx, air)
+	row := q.queryRow(ctx, q.airStmt, air)
 	var air string
 	err := row.Scan(&air)
 	return air, err
@@ -45,7 +45,7 @@ DELETE FROM timer WHERE id = ?
 `
 
 func (q *Queries) DropTimer(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropTimer, id)
+	_, err := q.exec(ctx, q.dropTimerStmt, dropTimer, id)
 	return err
 }
 
@@ -59,7 +59,7 @@ type HangSensorParams struct {
 }
 
 func (q *Queries) HangSensor(ctx context.Context, arg HangSensorParams) error {
-	_, err := q.db.ExecContext(ctx, hangSensor, arg.Surroundings, arg.ID)
+	_, err := q.exec(ctx, q.hangSensorStmt, hangSensor, arg.Surroundings, arg.ID)
 	return err
 }
 
@@ -73,7 +73,7 @@ type HeardOfParams struct {
 }
 
 func (q *Queries) HeardOf(ctx context.Context, arg HeardOfParams) error {
-	_, err := q.db.ExecContext(ctx, heardOf, arg.Minute, arg.ID)
+	_, err := q.exec(ctx, q.heardOfStmt, heardOf, arg.Minute, arg.ID)
 	return err
 }
 
@@ -82,7 +82,7 @@ SELECT lying FROM lot WHERE id = ?
 `
 
 func (q *Queries) LyingOf(ctx context.Context, id string) (string, error) {
-	row := q.db.QueryRowContext(ctx, lyingOf, id)
+	row := q.queryRow(ctx, q.lyingOfStmt, lyingOf, id)
 	var lying string
 	err := row.Scan(&lying)
 	return lying, err
@@ -99,7 +99,7 @@ type PutReadingDayParams struct {
 }
 
 func (q *Queries) PutReadingDay(ctx context.Context, arg PutReadingDayParams) error {
-	_, err := q.db.ExecContext(ctx, putReadingDay, arg.SensorID, arg.Day, arg.Body)
+	_, err := q.exec(ctx, q.putReadingDayStmt, putReadingDay, arg.SensorID, arg.Day, arg.Body)
 	return err
 }
 
@@ -119,7 +119,7 @@ type PutReadingHourParams struct {
 }
 
 func (q *Queries) PutReadingHour(ctx context.Context, arg PutReadingHourParams) error {
-	_, err := q.db.ExecContext(ctx, putReadingHour,
+	_, err := q.exec(ctx, q.putReadingHourStmt, putReadingHour,
 		arg.SensorID,
 		arg.Hour,
 		arg.TenthsCelsius,
@@ -143,7 +143,7 @@ type PutTimerParams struct {
 }
 
 func (q *Queries) PutTimer(ctx context.Context, arg PutTimerParams) error {
-	_, err := q.db.ExecContext(ctx, putTimer,
+	_, err := q.exec(ctx, q.putTimerStmt, putTimer,
 		arg.ID,
 		arg.Name,
 		arg.PersonID,
@@ -163,7 +163,7 @@ type ReadingDayParams struct {
 }
 
 func (q *Queries) ReadingDay(ctx context.Context, arg ReadingDayParams) ([]byte, error) {
-	row := q.db.QueryRowContext(ctx, readingDay, arg.SensorID, arg.Day)
+	row := q.queryRow(ctx, q.readingDayStmt, readingDay, arg.SensorID, arg.Day)
 	var body []byte
 	err := row.Scan(&body)
 	return body, err
@@ -180,7 +180,7 @@ type ReadingHoursParams struct {
 }
 
 func (q *Queries) ReadingHours(ctx context.Context, arg ReadingHoursParams) ([]ReadingHour, error) {
-	rows, err := q.db.QueryContext(ctx, readingHours, arg.SensorID, arg.Hour, arg.Hour_2)
+	rows, err := q.query(ctx, q.readingHoursStmt, readingHours, arg.SensorID, arg.Hour, arg.Hour_2)
 	if err != nil {
 		return nil, err
 	}
@@ -221,7 +221,7 @@ type RefuseOfParams struct {
 }
 
 func (q *Queries) RefuseOf(ctx context.Context, arg RefuseOfParams) error {
-	_, err := q.db.ExecContext(ctx, refuseOf,
+	_, err := q.exec(ctx, q.refuseOfStmt, refuseOf,
 		arg.Records,
 		arg.Why,
 		arg.Minute,
@@ -235,7 +235,7 @@ SELECT id, device, surroundings, refused, refusal, refused_minute, last_minute F
 `
 
 func (q *Queries) Sensor(ctx context.Context, id int64) (Sensor, error) {
-	row := q.db.QueryRowContext(ctx, sensor, id)
+	row := q.queryRow(ctx, q.sensorStmt, sensor, id)
 	var i Sensor
 	err := row.Scan(
 		&i.ID,
@@ -254,7 +254,7 @@ SELECT id, device, surroundings, refused, refusal, refused_minute, last_minute F
 `
 
 func (q *Queries) SensorOf(ctx context.Context, device string) (Sensor, error) {
-	row := q.db.QueryRowContext(ctx, sensorOf, device)
+	row := q.queryRow(ctx, q.sensorOfStmt, sensorOf, device)
 	var i Sensor
 	err := row.Scan(
 		&i.ID,
@@ -273,7 +273,7 @@ SELECT id, device, surroundings, refused, refusal, refused_minute, last_minute F
 `
 
 func (q *Queries) Sensors(ctx context.Context) ([]Sensor, error) {
-	rows, err := q.db.QueryContext(ctx, sensors)
+	rows, err := q.query(ctx, q.sensorsStmt, sensors)
 	if err != nil {
 		return nil, err
 	}
@@ -308,7 +308,7 @@ UPDATE studio SET air = ? WHERE id = 1
 `
 
 func (q *Queries) SetAir(ctx context.Context, air string) error {
-	_, err := q.db.ExecContext(ctx, setAir, air)
+	_, err := q.exec(ctx, q.setAirStmt, setAir, air)
 	return err
 }
 
@@ -322,7 +322,7 @@ type SetLyingParams struct {
 }
 
 func (q *Queries) SetLying(ctx context.Context, arg SetLyingParams) error {
-	_, err := q.db.ExecContext(ctx, setLying, arg.Lying, arg.ID)
+	_, err := q.exec(ctx, q.setLyingStmt, setLying, arg.Lying, arg.ID)
 	return err
 }
 
@@ -331,7 +331,7 @@ SELECT id, name, person_id, started_minute, ends_minute FROM timer WHERE id = ?
 `
 
 func (q *Queries) Timer(ctx context.Context, id string) (Timer, error) {
-	row := q.db.QueryRowContext(ctx, timer, id)
+	row := q.queryRow(ctx, q.timerStmt, timer, id)
 	var i Timer
 	err := row.Scan(
 		&i.ID,
@@ -348,7 +348,7 @@ SELECT id, name, person_id, started_minute, ends_minute FROM timer ORDER BY ends
 `
 
 func (q *Queries) Timers(ctx context.Context) ([]Timer, error) {
-	rows, err := q.db.QueryContext(ctx, timers)
+	rows, err := q.query(ctx, q.timersStmt, timers)
 	if err != nil {
 		return nil, err
 	}

@@ -20,7 +20,7 @@ type AddPictureParams struct {
 }
 
 func (q *Queries) AddPicture(ctx context.Context, arg AddPictureParams) error {
-	_, err := q.db.ExecContext(ctx, addPicture, arg.ID, arg.Media, arg.Body)
+	_, err := q.exec(ctx, q.addPictureStmt, addPicture, arg.ID, arg.Media, arg.Body)
 	return err
 }
 
@@ -29,7 +29,7 @@ SELECT id, position, name, version FROM colourway WHERE id = ?
 `
 
 func (q *Queries) Colourway(ctx context.Context, id string) (Colourway, error) {
-	row := q.db.QueryRowContext(ctx, colourway, id)
+	row := q.queryRow(ctx, q.colourwayStmt, colourway, id)
 	var i Colourway
 	err := row.Scan(
 		&i.ID,
@@ -45,7 +45,7 @@ SELECT id, version, name, body FROM recipe_draft WHERE id = ?
 `
 
 func (q *Queries) Draft(ctx context.Context, id string) (RecipeDraft, error) {
-	row := q.db.QueryRowContext(ctx, draft, id)
+	row := q.queryRow(ctx, q.draftStmt, draft, id)
 	var i RecipeDraft
 	err := row.Scan(
 		&i.ID,
@@ -61,7 +61,7 @@ SELECT id, version, name, body FROM recipe_draft ORDER BY name, id
 `
 
 func (q *Queries) Drafts(ctx context.Context) ([]RecipeDraft, error) {
-	rows, err := q.db.QueryContext(ctx, drafts)
+	rows, err := q.query(ctx, q.draftsStmt, drafts)
 	if err != nil {
 		return nil, err
 	}
@@ -93,7 +93,7 @@ DELETE FROM colourway WHERE id = ?
 `
 
 func (q *Queries) DropColourway(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropColourway, id)
+	_, err := q.exec(ctx, q.dropColourwayStmt, dropColourway, id)
 	return err
 }
 
@@ -102,7 +102,7 @@ DELETE FROM recipe_draft WHERE id = ?
 `
 
 func (q *Queries) DropDraft(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropDraft, id)
+	_, err := q.exec(ctx, q.dropDraftStmt, dropDraft, id)
 	return err
 }
 
@@ -111,7 +111,7 @@ DELETE FROM drying_class WHERE id = ?
 `
 
 func (q *Queries) DropDryingClass(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropDryingClass, id)
+	_, err := q.exec(ctx, q.dropDryingClassStmt, dropDryingClass, id)
 	return err
 }
 
@@ -120,7 +120,7 @@ DELETE FROM material WHERE id = ?
 `
 
 func (q *Queries) DropMaterial(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropMaterial, id)
+	_, err := q.exec(ctx, q.dropMaterialStmt, dropMaterial, id)
 	return err
 }
 
@@ -129,7 +129,7 @@ DELETE FROM place WHERE id = ?
 `
 
 func (q *Queries) DropPlace(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropPlace, id)
+	_, err := q.exec(ctx, q.dropPlaceStmt, dropPlace, id)
 	return err
 }
 
@@ -138,7 +138,7 @@ DELETE FROM recipe_revision WHERE id = ?
 `
 
 func (q *Queries) DropRevision(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropRevision, id)
+	_, err := q.exec(ctx, q.dropRevisionStmt, dropRevision, id)
 	return err
 }
 
@@ -147,7 +147,7 @@ DELETE FROM colourway_slot WHERE colourway_id = ?
 `
 
 func (q *Queries) DropSlots(ctx context.Context, colourwayID string) error {
-	_, err := q.db.ExecContext(ctx, dropSlots, colourwayID)
+	_, err := q.exec(ctx, q.dropSlotsStmt, dropSlots, colourwayID)
 	return err
 }
 
@@ -159,7 +159,7 @@ SELECT CAST(MAX(
 `
 
 func (q *Queries) NextPosition(ctx context.Context) (int64, error) {
-	row := q.db.QueryRowContext(ctx, nextPosition)
+	row := q.queryRow(ctx, q.nextPositionStmt, nextPosition)
 	var position int64
 	err := row.Scan(&position)
 	return position, err
@@ -170,7 +170,7 @@ SELECT id, media, body FROM picture WHERE id = ?
 `
 
 func (q *Queries) Picture(ctx context.Context, id string) (Picture, error) {
-	row := q.db.QueryRowContext(ctx, picture, id)
+	row := q.queryRow(ctx, q.pictureStmt, picture, id)
 	var i Picture
 	err := row.Scan(&i.ID, &i.Media, &i.Body)
 	return i, err
@@ -181,7 +181,7 @@ SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um 
 `
 
 func (q *Queries) Place(ctx context.Context, id string) (Place, error) {
-	row := q.db.QueryRowContext(ctx, place, id)
+	row := q.queryRow(ctx, q.placeStmt, place, id)
 	var i Place
 	err := row.Scan(
 		&i.ID,
@@ -209,7 +209,7 @@ type PutColourwayParams struct {
 }
 
 func (q *Queries) PutColourway(ctx context.Context, arg PutColourwayParams) error {
-	_, err := q.db.ExecContext(ctx, putColourway,
+	_, err := q.exec(ctx, q.putColourwayStmt, putColourway,
 		arg.ID,
 		arg.Position,
 		arg.Name,
@@ -231,7 +231,7 @@ type PutDraftParams struct {
 }
 
 func (q *Queries) PutDraft(ctx context.Context, arg PutDraftParams) error {
-	_, err := q.db.ExecContext(ctx, putDraft,
+	_, err := q.exec(ctx, q.putDraftStmt, putDraft,
 		arg.ID,
 		arg.Version,
 		arg.Name,
@@ -245,7 +245,7 @@ UPDATE studio SET equipment = ? WHERE id = 1
 `
 
 func (q *Queries) SetEquipment(ctx context.Context, equipment string) error {
-	_, err := q.db.ExecContext(ctx, setEquipment, equipment)
+	_, err := q.exec(ctx, q.setEquipmentStmt, setEquipment, equipment)
 	return err
 }
 
@@ -261,7 +261,7 @@ type SetPlaceParams struct {
 }
 
 func (q *Queries) SetPlace(ctx context.Context, arg SetPlaceParams) error {
-	_, err := q.db.ExecContext(ctx, setPlace,
+	_, err := q.exec(ctx, q.setPlaceStmt, setPlace,
 		arg.Name,
 		arg.Slots,
 		arg.Surroundings,
@@ -275,7 +275,7 @@ SELECT colourway_id, slot, mix_id FROM colourway_slot WHERE colourway_id = ? ORD
 `
 
 func (q *Queries) SlotsOfColourway(ctx context.Context, colourwayID string) ([]ColourwaySlot, error) {
-	rows, err := q.db.QueryContext(ctx, slotsOfColourway, colourwayID)
+	rows, err := q.query(ctx, q.slotsOfColourwayStmt, slotsOfColourway, colourwayID)
 	if err != nil {
 		return nil, err
 	}

@@ -7,6 +7,7 @@ package sqlcgen
 import (
 	"context"
 	"database/sql"
+	"fmt"
 )
 
 type DBTX interface {
@@ -20,12 +21,1388 @@ func New(db DBTX) *Queries {
 	return &Queries{db: db}
 }
 
+func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
+	q := Queries{db: db}
+	var err error
+	if q.addAwayStmt, err = db.PrepareContext(ctx, addAway); err != nil {
+		return nil, fmt.Errorf("error preparing query AddAway: %w", err)
+	}
+	if q.addClimateHourStmt, err = db.PrepareContext(ctx, addClimateHour); err != nil {
+		return nil, fmt.Errorf("error preparing query AddClimateHour: %w", err)
+	}
+	if q.addColourwayStmt, err = db.PrepareContext(ctx, addColourway); err != nil {
+		return nil, fmt.Errorf("error preparing query AddColourway: %w", err)
+	}
+	if q.addColourwaySlotStmt, err = db.PrepareContext(ctx, addColourwaySlot); err != nil {
+		return nil, fmt.Errorf("error preparing query AddColourwaySlot: %w", err)
+	}
+	if q.addDryingClassStmt, err = db.PrepareContext(ctx, addDryingClass); err != nil {
+		return nil, fmt.Errorf("error preparing query AddDryingClass: %w", err)
+	}
+	if q.addEntryStmt, err = db.PrepareContext(ctx, addEntry); err != nil {
+		return nil, fmt.Errorf("error preparing query AddEntry: %w", err)
+	}
+	if q.addHoursStmt, err = db.PrepareContext(ctx, addHours); err != nil {
+		return nil, fmt.Errorf("error preparing query AddHours: %w", err)
+	}
+	if q.addMaterialStmt, err = db.PrepareContext(ctx, addMaterial); err != nil {
+		return nil, fmt.Errorf("error preparing query AddMaterial: %w", err)
+	}
+	if q.addMovementStmt, err = db.PrepareContext(ctx, addMovement); err != nil {
+		return nil, fmt.Errorf("error preparing query AddMovement: %w", err)
+	}
+	if q.addOrderLineStmt, err = db.PrepareContext(ctx, addOrderLine); err != nil {
+		return nil, fmt.Errorf("error preparing query AddOrderLine: %w", err)
+	}
+	if q.addOrderVersionStmt, err = db.PrepareContext(ctx, addOrderVersion); err != nil {
+		return nil, fmt.Errorf("error preparing query AddOrderVersion: %w", err)
+	}
+	if q.addPersonStmt, err = db.PrepareContext(ctx, addPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query AddPerson: %w", err)
+	}
+	if q.addPictureStmt, err = db.PrepareContext(ctx, addPicture); err != nil {
+		return nil, fmt.Errorf("error preparing query AddPicture: %w", err)
+	}
+	if q.addPlaceStmt, err = db.PrepareContext(ctx, addPlace); err != nil {
+		return nil, fmt.Errorf("error preparing query AddPlace: %w", err)
+	}
+	if q.addPlanStmt, err = db.PrepareContext(ctx, addPlan); err != nil {
+		return nil, fmt.Errorf("error preparing query AddPlan: %w", err)
+	}
+	if q.addRecipeStmt, err = db.PrepareContext(ctx, addRecipe); err != nil {
+		return nil, fmt.Errorf("error preparing query AddRecipe: %w", err)
+	}
+	if q.addSensorStmt, err = db.PrepareContext(ctx, addSensor); err != nil {
+		return nil, fmt.Errorf("error preparing query AddSensor: %w", err)
+	}
+	if q.addSkillStmt, err = db.PrepareContext(ctx, addSkill); err != nil {
+		return nil, fmt.Errorf("error preparing query AddSkill: %w", err)
+	}
+	if q.addStockLotStmt, err = db.PrepareContext(ctx, addStockLot); err != nil {
+		return nil, fmt.Errorf("error preparing query AddStockLot: %w", err)
+	}
+	if q.addStudioStmt, err = db.PrepareContext(ctx, addStudio); err != nil {
+		return nil, fmt.Errorf("error preparing query AddStudio: %w", err)
+	}
+	if q.addSupplierStmt, err = db.PrepareContext(ctx, addSupplier); err != nil {
+		return nil, fmt.Errorf("error preparing query AddSupplier: %w", err)
+	}
+	if q.addTaskStmt, err = db.PrepareContext(ctx, addTask); err != nil {
+		return nil, fmt.Errorf("error preparing query AddTask: %w", err)
+	}
+	if q.addTouchStmt, err = db.PrepareContext(ctx, addTouch); err != nil {
+		return nil, fmt.Errorf("error preparing query AddTouch: %w", err)
+	}
+	if q.airStmt, err = db.PrepareContext(ctx, air); err != nil {
+		return nil, fmt.Errorf("error preparing query Air: %w", err)
+	}
+	if q.awayStmt, err = db.PrepareContext(ctx, away); err != nil {
+		return nil, fmt.Errorf("error preparing query Away: %w", err)
+	}
+	if q.climateStmt, err = db.PrepareContext(ctx, climate); err != nil {
+		return nil, fmt.Errorf("error preparing query Climate: %w", err)
+	}
+	if q.colourwayStmt, err = db.PrepareContext(ctx, colourway); err != nil {
+		return nil, fmt.Errorf("error preparing query Colourway: %w", err)
+	}
+	if q.colourwaySlotsStmt, err = db.PrepareContext(ctx, colourwaySlots); err != nil {
+		return nil, fmt.Errorf("error preparing query ColourwaySlots: %w", err)
+	}
+	if q.colourwaysStmt, err = db.PrepareContext(ctx, colourways); err != nil {
+		return nil, fmt.Errorf("error preparing query Colourways: %w", err)
+	}
+	if q.customerOrderStmt, err = db.PrepareContext(ctx, customerOrder); err != nil {
+		return nil, fmt.Errorf("error preparing query CustomerOrder: %w", err)
+	}
+	if q.draftStmt, err = db.PrepareContext(ctx, draft); err != nil {
+		return nil, fmt.Errorf("error preparing query Draft: %w", err)
+	}
+	if q.draftsStmt, err = db.PrepareContext(ctx, drafts); err != nil {
+		return nil, fmt.Errorf("error preparing query Drafts: %w", err)
+	}
+	if q.dropColourwayStmt, err = db.PrepareContext(ctx, dropColourway); err != nil {
+		return nil, fmt.Errorf("error preparing query DropColourway: %w", err)
+	}
+	if q.dropDraftStmt, err = db.PrepareContext(ctx, dropDraft); err != nil {
+		return nil, fmt.Errorf("error preparing query DropDraft: %w", err)
+	}
+	if q.dropDryingClassStmt, err = db.PrepareContext(ctx, dropDryingClass); err != nil {
+		return nil, fmt.Errorf("error preparing query DropDryingClass: %w", err)
+	}
+	if q.dropMaterialStmt, err = db.PrepareContext(ctx, dropMaterial); err != nil {
+		return nil, fmt.Errorf("error preparing query DropMaterial: %w", err)
+	}
+	if q.dropOfferedPlanStmt, err = db.PrepareContext(ctx, dropOfferedPlan); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOfferedPlan: %w", err)
+	}
+	if q.dropOfferedPlansStmt, err = db.PrepareContext(ctx, dropOfferedPlans); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOfferedPlans: %w", err)
+	}
+	if q.dropOldOffersStmt, err = db.PrepareContext(ctx, dropOldOffers); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOldOffers: %w", err)
+	}
+	if q.dropOldPlansStmt, err = db.PrepareContext(ctx, dropOldPlans); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOldPlans: %w", err)
+	}
+	if q.dropPlaceStmt, err = db.PrepareContext(ctx, dropPlace); err != nil {
+		return nil, fmt.Errorf("error preparing query DropPlace: %w", err)
+	}
+	if q.dropPurchaseStmt, err = db.PrepareContext(ctx, dropPurchase); err != nil {
+		return nil, fmt.Errorf("error preparing query DropPurchase: %w", err)
+	}
+	if q.dropRefusalStmt, err = db.PrepareContext(ctx, dropRefusal); err != nil {
+		return nil, fmt.Errorf("error preparing query DropRefusal: %w", err)
+	}
+	if q.dropRevisionStmt, err = db.PrepareContext(ctx, dropRevision); err != nil {
+		return nil, fmt.Errorf("error preparing query DropRevision: %w", err)
+	}
+	if q.dropSlotsStmt, err = db.PrepareContext(ctx, dropSlots); err != nil {
+		return nil, fmt.Errorf("error preparing query DropSlots: %w", err)
+	}
+	if q.dropTasksStmt, err = db.PrepareContext(ctx, dropTasks); err != nil {
+		return nil, fmt.Errorf("error preparing query DropTasks: %w", err)
+	}
+	if q.dropTimerStmt, err = db.PrepareContext(ctx, dropTimer); err != nil {
+		return nil, fmt.Errorf("error preparing query DropTimer: %w", err)
+	}
+	if q.dropWishStmt, err = db.PrepareContext(ctx, dropWish); err != nil {
+		return nil, fmt.Errorf("error preparing query DropWish: %w", err)
+	}
+	if q.dryingClassesStmt, err = db.PrepareContext(ctx, dryingClasses); err != nil {
+		return nil, fmt.Errorf("error preparing query DryingClasses: %w", err)
+	}
+	if q.entryStmt, err = db.PrepareContext(ctx, entry); err != nil {
+		return nil, fmt.Errorf("error preparing query Entry: %w", err)
+	}
+	if q.entryByCommandStmt, err = db.PrepareContext(ctx, entryByCommand); err != nil {
+		return nil, fmt.Errorf("error preparing query EntryByCommand: %w", err)
+	}
+	if q.hangSensorStmt, err = db.PrepareContext(ctx, hangSensor); err != nil {
+		return nil, fmt.Errorf("error preparing query HangSensor: %w", err)
+	}
+	if q.heardOfStmt, err = db.PrepareContext(ctx, heardOf); err != nil {
+		return nil, fmt.Errorf("error preparing query HeardOf: %w", err)
+	}
+	if q.hoursStmt, err = db.PrepareContext(ctx, hours); err != nil {
+		return nil, fmt.Errorf("error preparing query Hours: %w", err)
+	}
+	if q.improvePlanStmt, err = db.PrepareContext(ctx, improvePlan); err != nil {
+		return nil, fmt.Errorf("error preparing query ImprovePlan: %w", err)
+	}
+	if q.keepStockLotStmt, err = db.PrepareContext(ctx, keepStockLot); err != nil {
+		return nil, fmt.Errorf("error preparing query KeepStockLot: %w", err)
+	}
+	if q.lastNStmt, err = db.PrepareContext(ctx, lastN); err != nil {
+		return nil, fmt.Errorf("error preparing query LastN: %w", err)
+	}
+	if q.laterTouchStmt, err = db.PrepareContext(ctx, laterTouch); err != nil {
+		return nil, fmt.Errorf("error preparing query LaterTouch: %w", err)
+	}
+	if q.latestEntriesStmt, err = db.PrepareContext(ctx, latestEntries); err != nil {
+		return nil, fmt.Errorf("error preparing query LatestEntries: %w", err)
+	}
+	if q.latestPlanStmt, err = db.PrepareContext(ctx, latestPlan); err != nil {
+		return nil, fmt.Errorf("error preparing query LatestPlan: %w", err)
+	}
+	if q.latestPlanHeadStmt, err = db.PrepareContext(ctx, latestPlanHead); err != nil {
+		return nil, fmt.Errorf("error preparing query LatestPlanHead: %w", err)
+	}
+	if q.lotStmt, err = db.PrepareContext(ctx, lot); err != nil {
+		return nil, fmt.Errorf("error preparing query Lot: %w", err)
+	}
+	if q.lotsStmt, err = db.PrepareContext(ctx, lots); err != nil {
+		return nil, fmt.Errorf("error preparing query Lots: %w", err)
+	}
+	if q.lotsSinceStmt, err = db.PrepareContext(ctx, lotsSince); err != nil {
+		return nil, fmt.Errorf("error preparing query LotsSince: %w", err)
+	}
+	if q.lyingOfStmt, err = db.PrepareContext(ctx, lyingOf); err != nil {
+		return nil, fmt.Errorf("error preparing query LyingOf: %w", err)
+	}
+	if q.makeOfferFollowStmt, err = db.PrepareContext(ctx, makeOfferFollow); err != nil {
+		return nil, fmt.Errorf("error preparing query MakeOfferFollow: %w", err)
+	}
+	if q.materialsStmt, err = db.PrepareContext(ctx, materials); err != nil {
+		return nil, fmt.Errorf("error preparing query Materials: %w", err)
+	}
+	if q.movementsOfStmt, err = db.PrepareContext(ctx, movementsOf); err != nil {
+		return nil, fmt.Errorf("error preparing query MovementsOf: %w", err)
+	}
+	if q.nextPositionStmt, err = db.PrepareContext(ctx, nextPosition); err != nil {
+		return nil, fmt.Errorf("error preparing query NextPosition: %w", err)
+	}
+	if q.offcutsStmt, err = db.PrepareContext(ctx, offcuts); err != nil {
+		return nil, fmt.Errorf("error preparing query Offcuts: %w", err)
+	}
+	if q.offerHeadsStmt, err = db.PrepareContext(ctx, offerHeads); err != nil {
+		return nil, fmt.Errorf("error preparing query OfferHeads: %w", err)
+	}
+	if q.offeredPlanStmt, err = db.PrepareContext(ctx, offeredPlan); err != nil {
+		return nil, fmt.Errorf("error preparing query OfferedPlan: %w", err)
+	}
+	if q.onHandStmt, err = db.PrepareContext(ctx, onHand); err != nil {
+		return nil, fmt.Errorf("error preparing query OnHand: %w", err)
+	}
+	if q.orderLinesStmt, err = db.PrepareContext(ctx, orderLines); err != nil {
+		return nil, fmt.Errorf("error preparing query OrderLines: %w", err)
+	}
+	if q.orderVersionStmt, err = db.PrepareContext(ctx, orderVersion); err != nil {
+		return nil, fmt.Errorf("error preparing query OrderVersion: %w", err)
+	}
+	if q.ordersStmt, err = db.PrepareContext(ctx, orders); err != nil {
+		return nil, fmt.Errorf("error preparing query Orders: %w", err)
+	}
+	if q.paceOfStmt, err = db.PrepareContext(ctx, paceOf); err != nil {
+		return nil, fmt.Errorf("error preparing query PaceOf: %w", err)
+	}
+	if q.peopleStmt, err = db.PrepareContext(ctx, people); err != nil {
+		return nil, fmt.Errorf("error preparing query People: %w", err)
+	}
+	if q.pictureStmt, err = db.PrepareContext(ctx, picture); err != nil {
+		return nil, fmt.Errorf("error preparing query Picture: %w", err)
+	}
+	if q.placeStmt, err = db.PrepareContext(ctx, place); err != nil {
+		return nil, fmt.Errorf("error preparing query Place: %w", err)
+	}
+	if q.placesStmt, err = db.PrepareContext(ctx, places); err != nil {
+		return nil, fmt.Errorf("error preparing query Places: %w", err)
+	}
+	if q.planVersionStmt, err = db.PrepareContext(ctx, planVersion); err != nil {
+		return nil, fmt.Errorf("error preparing query PlanVersion: %w", err)
+	}
+	if q.planVersionsStmt, err = db.PrepareContext(ctx, planVersions); err != nil {
+		return nil, fmt.Errorf("error preparing query PlanVersions: %w", err)
+	}
+	if q.purchaseStmt, err = db.PrepareContext(ctx, purchase); err != nil {
+		return nil, fmt.Errorf("error preparing query Purchase: %w", err)
+	}
+	if q.purchasesStmt, err = db.PrepareContext(ctx, purchases); err != nil {
+		return nil, fmt.Errorf("error preparing query Purchases: %w", err)
+	}
+	if q.putColourwayStmt, err = db.PrepareContext(ctx, putColourway); err != nil {
+		return nil, fmt.Errorf("error preparing query PutColourway: %w", err)
+	}
+	if q.putDraftStmt, err = db.PrepareContext(ctx, putDraft); err != nil {
+		return nil, fmt.Errorf("error preparing query PutDraft: %w", err)
+	}
+	if q.putDryingClassStmt, err = db.PrepareContext(ctx, putDryingClass); err != nil {
+		return nil, fmt.Errorf("error preparing query PutDryingClass: %w", err)
+	}
+	if q.putLotStmt, err = db.PrepareContext(ctx, putLot); err != nil {
+		return nil, fmt.Errorf("error preparing query PutLot: %w", err)
+	}
+	if q.putOfferedPlanStmt, err = db.PrepareContext(ctx, putOfferedPlan); err != nil {
+		return nil, fmt.Errorf("error preparing query PutOfferedPlan: %w", err)
+	}
+	if q.putOrderStmt, err = db.PrepareContext(ctx, putOrder); err != nil {
+		return nil, fmt.Errorf("error preparing query PutOrder: %w", err)
+	}
+	if q.putPurchaseStmt, err = db.PrepareContext(ctx, putPurchase); err != nil {
+		return nil, fmt.Errorf("error preparing query PutPurchase: %w", err)
+	}
+	if q.putReadingDayStmt, err = db.PrepareContext(ctx, putReadingDay); err != nil {
+		return nil, fmt.Errorf("error preparing query PutReadingDay: %w", err)
+	}
+	if q.putReadingHourStmt, err = db.PrepareContext(ctx, putReadingHour); err != nil {
+		return nil, fmt.Errorf("error preparing query PutReadingHour: %w", err)
+	}
+	if q.putRefusalStmt, err = db.PrepareContext(ctx, putRefusal); err != nil {
+		return nil, fmt.Errorf("error preparing query PutRefusal: %w", err)
+	}
+	if q.putTimerStmt, err = db.PrepareContext(ctx, putTimer); err != nil {
+		return nil, fmt.Errorf("error preparing query PutTimer: %w", err)
+	}
+	if q.putWishStmt, err = db.PrepareContext(ctx, putWish); err != nil {
+		return nil, fmt.Errorf("error preparing query PutWish: %w", err)
+	}
+	if q.readingDayStmt, err = db.PrepareContext(ctx, readingDay); err != nil {
+		return nil, fmt.Errorf("error preparing query ReadingDay: %w", err)
+	}
+	if q.readingHoursStmt, err = db.PrepareContext(ctx, readingHours); err != nil {
+		return nil, fmt.Errorf("error preparing query ReadingHours: %w", err)
+	}
+	if q.recipeBodyStmt, err = db.PrepareContext(ctx, recipeBody); err != nil {
+		return nil, fmt.Errorf("error preparing query RecipeBody: %w", err)
+	}
+	if q.recipeIDsStmt, err = db.PrepareContext(ctx, recipeIDs); err != nil {
+		return nil, fmt.Errorf("error preparing query RecipeIDs: %w", err)
+	}
+	if q.refusalStmt, err = db.PrepareContext(ctx, refusal); err != nil {
+		return nil, fmt.Errorf("error preparing query Refusal: %w", err)
+	}
+	if q.refusalsStmt, err = db.PrepareContext(ctx, refusals); err != nil {
+		return nil, fmt.Errorf("error preparing query Refusals: %w", err)
+	}
+	if q.refuseOfStmt, err = db.PrepareContext(ctx, refuseOf); err != nil {
+		return nil, fmt.Errorf("error preparing query RefuseOf: %w", err)
+	}
+	if q.reservationsStmt, err = db.PrepareContext(ctx, reservations); err != nil {
+		return nil, fmt.Errorf("error preparing query Reservations: %w", err)
+	}
+	if q.reverseMovementsStmt, err = db.PrepareContext(ctx, reverseMovements); err != nil {
+		return nil, fmt.Errorf("error preparing query ReverseMovements: %w", err)
+	}
+	if q.sensorStmt, err = db.PrepareContext(ctx, sensor); err != nil {
+		return nil, fmt.Errorf("error preparing query Sensor: %w", err)
+	}
+	if q.sensorOfStmt, err = db.PrepareContext(ctx, sensorOf); err != nil {
+		return nil, fmt.Errorf("error preparing query SensorOf: %w", err)
+	}
+	if q.sensorsStmt, err = db.PrepareContext(ctx, sensors); err != nil {
+		return nil, fmt.Errorf("error preparing query Sensors: %w", err)
+	}
+	if q.setAirStmt, err = db.PrepareContext(ctx, setAir); err != nil {
+		return nil, fmt.Errorf("error preparing query SetAir: %w", err)
+	}
+	if q.setEquipmentStmt, err = db.PrepareContext(ctx, setEquipment); err != nil {
+		return nil, fmt.Errorf("error preparing query SetEquipment: %w", err)
+	}
+	if q.setLyingStmt, err = db.PrepareContext(ctx, setLying); err != nil {
+		return nil, fmt.Errorf("error preparing query SetLying: %w", err)
+	}
+	if q.setPaceStmt, err = db.PrepareContext(ctx, setPace); err != nil {
+		return nil, fmt.Errorf("error preparing query SetPace: %w", err)
+	}
+	if q.setPlaceStmt, err = db.PrepareContext(ctx, setPlace); err != nil {
+		return nil, fmt.Errorf("error preparing query SetPlace: %w", err)
+	}
+	if q.setSettingsStmt, err = db.PrepareContext(ctx, setSettings); err != nil {
+		return nil, fmt.Errorf("error preparing query SetSettings: %w", err)
+	}
+	if q.setStandingMinuteStmt, err = db.PrepareContext(ctx, setStandingMinute); err != nil {
+		return nil, fmt.Errorf("error preparing query SetStandingMinute: %w", err)
+	}
+	if q.shelfStmt, err = db.PrepareContext(ctx, shelf); err != nil {
+		return nil, fmt.Errorf("error preparing query Shelf: %w", err)
+	}
+	if q.skillsStmt, err = db.PrepareContext(ctx, skills); err != nil {
+		return nil, fmt.Errorf("error preparing query Skills: %w", err)
+	}
+	if q.slotsOfColourwayStmt, err = db.PrepareContext(ctx, slotsOfColourway); err != nil {
+		return nil, fmt.Errorf("error preparing query SlotsOfColourway: %w", err)
+	}
+	if q.standingLinesStmt, err = db.PrepareContext(ctx, standingLines); err != nil {
+		return nil, fmt.Errorf("error preparing query StandingLines: %w", err)
+	}
+	if q.standingVersionsStmt, err = db.PrepareContext(ctx, standingVersions); err != nil {
+		return nil, fmt.Errorf("error preparing query StandingVersions: %w", err)
+	}
+	if q.stockLotStmt, err = db.PrepareContext(ctx, stockLot); err != nil {
+		return nil, fmt.Errorf("error preparing query StockLot: %w", err)
+	}
+	if q.stockOfLotStmt, err = db.PrepareContext(ctx, stockOfLot); err != nil {
+		return nil, fmt.Errorf("error preparing query StockOfLot: %w", err)
+	}
+	if q.studioStmt, err = db.PrepareContext(ctx, studio); err != nil {
+		return nil, fmt.Errorf("error preparing query Studio: %w", err)
+	}
+	if q.suppliersStmt, err = db.PrepareContext(ctx, suppliers); err != nil {
+		return nil, fmt.Errorf("error preparing query Suppliers: %w", err)
+	}
+	if q.tasksStmt, err = db.PrepareContext(ctx, tasks); err != nil {
+		return nil, fmt.Errorf("error preparing query Tasks: %w", err)
+	}
+	if q.tasksOfLotStmt, err = db.PrepareContext(ctx, tasksOfLot); err != nil {
+		return nil, fmt.Errorf("error preparing query TasksOfLot: %w", err)
+	}
+	if q.timerStmt, err = db.PrepareContext(ctx, timer); err != nil {
+		return nil, fmt.Errorf("error preparing query Timer: %w", err)
+	}
+	if q.timersStmt, err = db.PrepareContext(ctx, timers); err != nil {
+		return nil, fmt.Errorf("error preparing query Timers: %w", err)
+	}
+	if q.touchesStmt, err = db.PrepareContext(ctx, touches); err != nil {
+		return nil, fmt.Errorf("error preparing query Touches: %w", err)
+	}
+	if q.undoneByStmt, err = db.PrepareContext(ctx, undoneBy); err != nil {
+		return nil, fmt.Errorf("error preparing query UndoneBy: %w", err)
+	}
+	if q.wishStmt, err = db.PrepareContext(ctx, wish); err != nil {
+		return nil, fmt.Errorf("error preparing query Wish: %w", err)
+	}
+	if q.wishesStmt, err = db.PrepareContext(ctx, wishes); err != nil {
+		return nil, fmt.Errorf("error preparing query Wishes: %w", err)
+	}
+	return &q, nil
+}
+
+func (q *Queries) Close() error {
+	var err error
+	if q.addAwayStmt != nil {
+		if cerr := q.addAwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addAwayStmt: %w", cerr)
+		}
+	}
+	if q.addClimateHourStmt != nil {
+		if cerr := q.addClimateHourStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addClimateHourStmt: %w", cerr)
+		}
+	}
+	if q.addColourwayStmt != nil {
+		if cerr := q.addColourwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addColourwayStmt: %w", cerr)
+		}
+	}
+	if q.addColourwaySlotStmt != nil {
+		if cerr := q.addColourwaySlotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addColourwaySlotStmt: %w", cerr)
+		}
+	}
+	if q.addDryingClassStmt != nil {
+		if cerr := q.addDryingClassStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addDryingClassStmt: %w", cerr)
+		}
+	}
+	if q.addEntryStmt != nil {
+		if cerr := q.addEntryStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addEntryStmt: %w", cerr)
+		}
+	}
+	if q.addHoursStmt != nil {
+		if cerr := q.addHoursStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addHoursStmt: %w", cerr)
+		}
+	}
+	if q.addMaterialStmt != nil {
+		if cerr := q.addMaterialStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addMaterialStmt: %w", cerr)
+		}
+	}
+	if q.addMovementStmt != nil {
+		if cerr := q.addMovementStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addMovementStmt: %w", cerr)
+		}
+	}
+	if q.addOrderLineStmt != nil {
+		if cerr := q.addOrderLineStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addOrderLineStmt: %w", cerr)
+		}
+	}
+	if q.addOrderVersionStmt != nil {
+		if cerr := q.addOrderVersionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addOrderVersionStmt: %w", cerr)
+		}
+	}
+	if q.addPersonStmt != nil {
+		if cerr := q.addPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addPersonStmt: %w", cerr)
+		}
+	}
+	if q.addPictureStmt != nil {
+		if cerr := q.addPictureStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addPictureStmt: %w", cerr)
+		}
+	}
+	if q.addPlaceStmt != nil {
+		if cerr := q.addPlaceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addPlaceStmt: %w", cerr)
+		}
+	}
+	if q.addPlanStmt != nil {
+		if cerr := q.addPlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addPlanStmt: %w", cerr)
+		}
+	}
+	if q.addRecipeStmt != nil {
+		if cerr := q.addRecipeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addRecipeStmt: %w", cerr)
+		}
+	}
+	if q.addSensorStmt != nil {
+		if cerr := q.addSensorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addSensorStmt: %w", cerr)
+		}
+	}
+	if q.addSkillStmt != nil {
+		if cerr := q.addSkillStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addSkillStmt: %w", cerr)
+		}
+	}
+	if q.addStockLotStmt != nil {
+		if cerr := q.addStockLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addStockLotStmt: %w", cerr)
+		}
+	}
+	if q.addStudioStmt != nil {
+		if cerr := q.addStudioStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addStudioStmt: %w", cerr)
+		}
+	}
+	if q.addSupplierStmt != nil {
+		if cerr := q.addSupplierStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addSupplierStmt: %w", cerr)
+		}
+	}
+	if q.addTaskStmt != nil {
+		if cerr := q.addTaskStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addTaskStmt: %w", cerr)
+		}
+	}
+	if q.addTouchStmt != nil {
+		if cerr := q.addTouchStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addTouchStmt: %w", cerr)
+		}
+	}
+	if q.airStmt != nil {
+		if cerr := q.airStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing airStmt: %w", cerr)
+		}
+	}
+	if q.awayStmt != nil {
+		if cerr := q.awayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing awayStmt: %w", cerr)
+		}
+	}
+	if q.climateStmt != nil {
+		if cerr := q.climateStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing climateStmt: %w", cerr)
+		}
+	}
+	if q.colourwayStmt != nil {
+		if cerr := q.colourwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing colourwayStmt: %w", cerr)
+		}
+	}
+	if q.colourwaySlotsStmt != nil {
+		if cerr := q.colourwaySlotsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing colourwaySlotsStmt: %w", cerr)
+		}
+	}
+	if q.colourwaysStmt != nil {
+		if cerr := q.colourwaysStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing colourwaysStmt: %w", cerr)
+		}
+	}
+	if q.customerOrderStmt != nil {
+		if cerr := q.customerOrderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing customerOrderStmt: %w", cerr)
+		}
+	}
+	if q.draftStmt != nil {
+		if cerr := q.draftStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing draftStmt: %w", cerr)
+		}
+	}
+	if q.draftsStmt != nil {
+		if cerr := q.draftsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing draftsStmt: %w", cerr)
+		}
+	}
+	if q.dropColourwayStmt != nil {
+		if cerr := q.dropColourwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropColourwayStmt: %w", cerr)
+		}
+	}
+	if q.dropDraftStmt != nil {
+		if cerr := q.dropDraftStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropDraftStmt: %w", cerr)
+		}
+	}
+	if q.dropDryingClassStmt != nil {
+		if cerr := q.dropDryingClassStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropDryingClassStmt: %w", cerr)
+		}
+	}
+	if q.dropMaterialStmt != nil {
+		if cerr := q.dropMaterialStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropMaterialStmt: %w", cerr)
+		}
+	}
+	if q.dropOfferedPlanStmt != nil {
+		if cerr := q.dropOfferedPlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOfferedPlanStmt: %w", cerr)
+		}
+	}
+	if q.dropOfferedPlansStmt != nil {
+		if cerr := q.dropOfferedPlansStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOfferedPlansStmt: %w", cerr)
+		}
+	}
+	if q.dropOldOffersStmt != nil {
+		if cerr := q.dropOldOffersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOldOffersStmt: %w", cerr)
+		}
+	}
+	if q.dropOldPlansStmt != nil {
+		if cerr := q.dropOldPlansStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOldPlansStmt: %w", cerr)
+		}
+	}
+	if q.dropPlaceStmt != nil {
+		if cerr := q.dropPlaceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropPlaceStmt: %w", cerr)
+		}
+	}
+	if q.dropPurchaseStmt != nil {
+		if cerr := q.dropPurchaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropPurchaseStmt: %w", cerr)
+		}
+	}
+	if q.dropRefusalStmt != nil {
+		if cerr := q.dropRefusalStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropRefusalStmt: %w", cerr)
+		}
+	}
+	if q.dropRevisionStmt != nil {
+		if cerr := q.dropRevisionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropRevisionStmt: %w", cerr)
+		}
+	}
+	if q.dropSlotsStmt != nil {
+		if cerr := q.dropSlotsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSlotsStmt: %w", cerr)
+		}
+	}
+	if q.dropTasksStmt != nil {
+		if cerr := q.dropTasksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropTasksStmt: %w", cerr)
+		}
+	}
+	if q.dropTimerStmt != nil {
+		if cerr := q.dropTimerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropTimerStmt: %w", cerr)
+		}
+	}
+	if q.dropWishStmt != nil {
+		if cerr := q.dropWishStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropWishStmt: %w", cerr)
+		}
+	}
+	if q.dryingClassesStmt != nil {
+		if cerr := q.dryingClassesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dryingClassesStmt: %w", cerr)
+		}
+	}
+	if q.entryStmt != nil {
+		if cerr := q.entryStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing entryStmt: %w", cerr)
+		}
+	}
+	if q.entryByCommandStmt != nil {
+		if cerr := q.entryByCommandStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing entryByCommandStmt: %w", cerr)
+		}
+	}
+	if q.hangSensorStmt != nil {
+		if cerr := q.hangSensorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing hangSensorStmt: %w", cerr)
+		}
+	}
+	if q.heardOfStmt != nil {
+		if cerr := q.heardOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing heardOfStmt: %w", cerr)
+		}
+	}
+	if q.hoursStmt != nil {
+		if cerr := q.hoursStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing hoursStmt: %w", cerr)
+		}
+	}
+	if q.improvePlanStmt != nil {
+		if cerr := q.improvePlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing improvePlanStmt: %w", cerr)
+		}
+	}
+	if q.keepStockLotStmt != nil {
+		if cerr := q.keepStockLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing keepStockLotStmt: %w", cerr)
+		}
+	}
+	if q.lastNStmt != nil {
+		if cerr := q.lastNStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lastNStmt: %w", cerr)
+		}
+	}
+	if q.laterTouchStmt != nil {
+		if cerr := q.laterTouchStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing laterTouchStmt: %w", cerr)
+		}
+	}
+	if q.latestEntriesStmt != nil {
+		if cerr := q.latestEntriesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing latestEntriesStmt: %w", cerr)
+		}
+	}
+	if q.latestPlanStmt != nil {
+		if cerr := q.latestPlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing latestPlanStmt: %w", cerr)
+		}
+	}
+	if q.latestPlanHeadStmt != nil {
+		if cerr := q.latestPlanHeadStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing latestPlanHeadStmt: %w", cerr)
+		}
+	}
+	if q.lotStmt != nil {
+		if cerr := q.lotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lotStmt: %w", cerr)
+		}
+	}
+	if q.lotsStmt != nil {
+		if cerr := q.lotsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lotsStmt: %w", cerr)
+		}
+	}
+	if q.lotsSinceStmt != nil {
+		if cerr := q.lotsSinceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lotsSinceStmt: %w", cerr)
+		}
+	}
+	if q.lyingOfStmt != nil {
+		if cerr := q.lyingOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lyingOfStmt: %w", cerr)
+		}
+	}
+	if q.makeOfferFollowStmt != nil {
+		if cerr := q.makeOfferFollowStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing makeOfferFollowStmt: %w", cerr)
+		}
+	}
+	if q.materialsStmt != nil {
+		if cerr := q.materialsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing materialsStmt: %w", cerr)
+		}
+	}
+	if q.movementsOfStmt != nil {
+		if cerr := q.movementsOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing movementsOfStmt: %w", cerr)
+		}
+	}
+	if q.nextPositionStmt != nil {
+		if cerr := q.nextPositionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing nextPositionStmt: %w", cerr)
+		}
+	}
+	if q.offcutsStmt != nil {
+		if cerr := q.offcutsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing offcutsStmt: %w", cerr)
+		}
+	}
+	if q.offerHeadsStmt != nil {
+		if cerr := q.offerHeadsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing offerHeadsStmt: %w", cerr)
+		}
+	}
+	if q.offeredPlanStmt != nil {
+		if cerr := q.offeredPlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing offeredPlanStmt: %w", cerr)
+		}
+	}
+	if q.onHandStmt != nil {
+		if cerr := q.onHandStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing onHandStmt: %w", cerr)
+		}
+	}
+	if q.orderLinesStmt != nil {
+		if cerr := q.orderLinesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing orderLinesStmt: %w", cerr)
+		}
+	}
+	if q.orderVersionStmt != nil {
+		if cerr := q.orderVersionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing orderVersionStmt: %w", cerr)
+		}
+	}
+	if q.ordersStmt != nil {
+		if cerr := q.ordersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing ordersStmt: %w", cerr)
+		}
+	}
+	if q.paceOfStmt != nil {
+		if cerr := q.paceOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing paceOfStmt: %w", cerr)
+		}
+	}
+	if q.peopleStmt != nil {
+		if cerr := q.peopleStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing peopleStmt: %w", cerr)
+		}
+	}
+	if q.pictureStmt != nil {
+		if cerr := q.pictureStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing pictureStmt: %w", cerr)
+		}
+	}
+	if q.placeStmt != nil {
+		if cerr := q.placeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing placeStmt: %w", cerr)
+		}
+	}
+	if q.placesStmt != nil {
+		if cerr := q.placesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing placesStmt: %w", cerr)
+		}
+	}
+	if q.planVersionStmt != nil {
+		if cerr := q.planVersionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing planVersionStmt: %w", cerr)
+		}
+	}
+	if q.planVersionsStmt != nil {
+		if cerr := q.planVersionsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing planVersionsStmt: %w", cerr)
+		}
+	}
+	if q.purchaseStmt != nil {
+		if cerr := q.purchaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing purchaseStmt: %w", cerr)
+		}
+	}
+	if q.purchasesStmt != nil {
+		if cerr := q.purchasesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing purchasesStmt: %w", cerr)
+		}
+	}
+	if q.putColourwayStmt != nil {
+		if cerr := q.putColourwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putColourwayStmt: %w", cerr)
+		}
+	}
+	if q.putDraftStmt != nil {
+		if cerr := q.putDraftStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putDraftStmt: %w", cerr)
+		}
+	}
+	if q.putDryingClassStmt != nil {
+		if cerr := q.putDryingClassStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putDryingClassStmt: %w", cerr)
+		}
+	}
+	if q.putLotStmt != nil {
+		if cerr := q.putLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putLotStmt: %w", cerr)
+		}
+	}
+	if q.putOfferedPlanStmt != nil {
+		if cerr := q.putOfferedPlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putOfferedPlanStmt: %w", cerr)
+		}
+	}
+	if q.putOrderStmt != nil {
+		if cerr := q.putOrderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putOrderStmt: %w", cerr)
+		}
+	}
+	if q.putPurchaseStmt != nil {
+		if cerr := q.putPurchaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putPurchaseStmt: %w", cerr)
+		}
+	}
+	if q.putReadingDayStmt != nil {
+		if cerr := q.putReadingDayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putReadingDayStmt: %w", cerr)
+		}
+	}
+	if q.putReadingHourStmt != nil {
+		if cerr := q.putReadingHourStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putReadingHourStmt: %w", cerr)
+		}
+	}
+	if q.putRefusalStmt != nil {
+		if cerr := q.putRefusalStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putRefusalStmt: %w", cerr)
+		}
+	}
+	if q.putTimerStmt != nil {
+		if cerr := q.putTimerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putTimerStmt: %w", cerr)
+		}
+	}
+	if q.putWishStmt != nil {
+		if cerr := q.putWishStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putWishStmt: %w", cerr)
+		}
+	}
+	if q.readingDayStmt != nil {
+		if cerr := q.readingDayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing readingDayStmt: %w", cerr)
+		}
+	}
+	if q.readingHoursStmt != nil {
+		if cerr := q.readingHoursStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing readingHoursStmt: %w", cerr)
+		}
+	}
+	if q.recipeBodyStmt != nil {
+		if cerr := q.recipeBodyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing recipeBodyStmt: %w", cerr)
+		}
+	}
+	if q.recipeIDsStmt != nil {
+		if cerr := q.recipeIDsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing recipeIDsStmt: %w", cerr)
+		}
+	}
+	if q.refusalStmt != nil {
+		if cerr := q.refusalStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing refusalStmt: %w", cerr)
+		}
+	}
+	if q.refusalsStmt != nil {
+		if cerr := q.refusalsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing refusalsStmt: %w", cerr)
+		}
+	}
+	if q.refuseOfStmt != nil {
+		if cerr := q.refuseOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing refuseOfStmt: %w", cerr)
+		}
+	}
+	if q.reservationsStmt != nil {
+		if cerr := q.reservationsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing reservationsStmt: %w", cerr)
+		}
+	}
+	if q.reverseMovementsStmt != nil {
+		if cerr := q.reverseMovementsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing reverseMovementsStmt: %w", cerr)
+		}
+	}
+	if q.sensorStmt != nil {
+		if cerr := q.sensorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing sensorStmt: %w", cerr)
+		}
+	}
+	if q.sensorOfStmt != nil {
+		if cerr := q.sensorOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing sensorOfStmt: %w", cerr)
+		}
+	}
+	if q.sensorsStmt != nil {
+		if cerr := q.sensorsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing sensorsStmt: %w", cerr)
+		}
+	}
+	if q.setAirStmt != nil {
+		if cerr := q.setAirStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setAirStmt: %w", cerr)
+		}
+	}
+	if q.setEquipmentStmt != nil {
+		if cerr := q.setEquipmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setEquipmentStmt: %w", cerr)
+		}
+	}
+	if q.setLyingStmt != nil {
+		if cerr := q.setLyingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setLyingStmt: %w", cerr)
+		}
+	}
+	if q.setPaceStmt != nil {
+		if cerr := q.setPaceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setPaceStmt: %w", cerr)
+		}
+	}
+	if q.setPlaceStmt != nil {
+		if cerr := q.setPlaceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setPlaceStmt: %w", cerr)
+		}
+	}
+	if q.setSettingsStmt != nil {
+		if cerr := q.setSettingsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setSettingsStmt: %w", cerr)
+		}
+	}
+	if q.setStandingMinuteStmt != nil {
+		if cerr := q.setStandingMinuteStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setStandingMinuteStmt: %w", cerr)
+		}
+	}
+	if q.shelfStmt != nil {
+		if cerr := q.shelfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing shelfStmt: %w", cerr)
+		}
+	}
+	if q.skillsStmt != nil {
+		if cerr := q.skillsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing skillsStmt: %w", cerr)
+		}
+	}
+	if q.slotsOfColourwayStmt != nil {
+		if cerr := q.slotsOfColourwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing slotsOfColourwayStmt: %w", cerr)
+		}
+	}
+	if q.standingLinesStmt != nil {
+		if cerr := q.standingLinesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing standingLinesStmt: %w", cerr)
+		}
+	}
+	if q.standingVersionsStmt != nil {
+		if cerr := q.standingVersionsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing standingVersionsStmt: %w", cerr)
+		}
+	}
+	if q.stockLotStmt != nil {
+		if cerr := q.stockLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing stockLotStmt: %w", cerr)
+		}
+	}
+	if q.stockOfLotStmt != nil {
+		if cerr := q.stockOfLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing stockOfLotStmt: %w", cerr)
+		}
+	}
+	if q.studioStmt != nil {
+		if cerr := q.studioStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing studioStmt: %w", cerr)
+		}
+	}
+	if q.suppliersStmt != nil {
+		if cerr := q.suppliersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing suppliersStmt: %w", cerr)
+		}
+	}
+	if q.tasksStmt != nil {
+		if cerr := q.tasksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing tasksStmt: %w", cerr)
+		}
+	}
+	if q.tasksOfLotStmt != nil {
+		if cerr := q.tasksOfLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing tasksOfLotStmt: %w", cerr)
+		}
+	}
+	if q.timerStmt != nil {
+		if cerr := q.timerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing timerStmt: %w", cerr)
+		}
+	}
+	if q.timersStmt != nil {
+		if cerr := q.timersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing timersStmt: %w", cerr)
+		}
+	}
+	if q.touchesStmt != nil {
+		if cerr := q.touchesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing touchesStmt: %w", cerr)
+		}
+	}
+	if q.undoneByStmt != nil {
+		if cerr := q.undoneByStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing undoneByStmt: %w", cerr)
+		}
+	}
+	if q.wishStmt != nil {
+		if cerr := q.wishStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing wishStmt: %w", cerr)
+		}
+	}
+	if q.wishesStmt != nil {
+		if cerr := q.wishesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing wishesStmt: %w", cerr)
+		}
+	}
+	return err
+}
+
+func (q *Queries) exec(ctx context.Context, stmt *sql.Stmt, query string, args ...interface{}) (sql.Result, error) {
+	switch {
+	case stmt != nil && q.tx != nil:
+		return q.tx.StmtContext(ctx, stmt).ExecContext(ctx, args...)
+	case stmt != nil:
+		return stmt.ExecContext(ctx, args...)
+	default:
+		return q.db.ExecContext(ctx, query, args...)
+	}
+}
+
+func (q *Queries) query(ctx context.Context, stmt *sql.Stmt, query string, args ...interface{}) (*sql.Rows, error) {
+	switch {
+	case stmt != nil && q.tx != nil:
+		return q.tx.StmtContext(ctx, stmt).QueryContext(ctx, args...)
+	case stmt != nil:
+		return stmt.QueryContext(ctx, args...)
+	default:
+		return q.db.QueryContext(ctx, query, args...)
+	}
+}
+
+func (q *Queries) queryRow(ctx context.Context, stmt *sql.Stmt, query string, args ...interface{}) *sql.Row {
+	switch {
+	case stmt != nil && q.tx != nil:
+		return q.tx.StmtContext(ctx, stmt).QueryRowContext(ctx, args...)
+	case stmt != nil:
+		return stmt.QueryRowContext(ctx, args...)
+	default:
+		return q.db.QueryRowContext(ctx, query, args...)
+	}
+}
+
 type Queries struct {
-	db DBTX
+	db                    DBTX
+	tx                    *sql.Tx
+	addAwayStmt           *sql.Stmt
+	addClimateHourStmt    *sql.Stmt
+	addColourwayStmt      *sql.Stmt
+	addColourwaySlotStmt  *sql.Stmt
+	addDryingClassStmt    *sql.Stmt
+	addEntryStmt          *sql.Stmt
+	addHoursStmt          *sql.Stmt
+	addMaterialStmt       *sql.Stmt
+	addMovementStmt       *sql.Stmt
+	addOrderLineStmt      *sql.Stmt
+	addOrderVersionStmt   *sql.Stmt
+	addPersonStmt         *sql.Stmt
+	addPictureStmt        *sql.Stmt
+	addPlaceStmt          *sql.Stmt
+	addPlanStmt           *sql.Stmt
+	addRecipeStmt         *sql.Stmt
+	addSensorStmt         *sql.Stmt
+	addSkillStmt          *sql.Stmt
+	addStockLotStmt       *sql.Stmt
+	addStudioStmt         *sql.Stmt
+	addSupplierStmt       *sql.Stmt
+	addTaskStmt           *sql.Stmt
+	addTouchStmt          *sql.Stmt
+	airStmt               *sql.Stmt
+	awayStmt              *sql.Stmt
+	climateStmt           *sql.Stmt
+	colourwayStmt         *sql.Stmt
+	colourwaySlotsStmt    *sql.Stmt
+	colourwaysStmt        *sql.Stmt
+	customerOrderStmt     *sql.Stmt
+	draftStmt             *sql.Stmt
+	draftsStmt            *sql.Stmt
+	dropColourwayStmt     *sql.Stmt
+	dropDraftStmt         *sql.Stmt
+	dropDryingClassStmt   *sql.Stmt
+	dropMaterialStmt      *sql.Stmt
+	dropOfferedPlanStmt   *sql.Stmt
+	dropOfferedPlansStmt  *sql.Stmt
+	dropOldOffersStmt     *sql.Stmt
+	dropOldPlansStmt      *sql.Stmt
+	dropPlaceStmt         *sql.Stmt
+	dropPurchaseStmt      *sql.Stmt
+	dropRefusalStmt       *sql.Stmt
+	dropRevisionStmt      *sql.Stmt
+	dropSlotsStmt         *sql.Stmt
+	dropTasksStmt         *sql.Stmt
+	dropTimerStmt         *sql.Stmt
+	dropWishStmt          *sql.Stmt
+	dryingClassesStmt     *sql.Stmt
+	entryStmt             *sql.Stmt
+	entryByCommandStmt    *sql.Stmt
+	hangSensorStmt        *sql.Stmt
+	heardOfStmt           *sql.Stmt
+	hoursStmt             *sql.Stmt
+	improvePlanStmt       *sql.Stmt
+	keepStockLotStmt      *sql.Stmt
+	lastNStmt             *sql.Stmt
+	laterTouchStmt        *sql.Stmt
+	latestEntriesStmt     *sql.Stmt
+	latestPlanStmt        *sql.Stmt
+	latestPlanHeadStmt    *sql.Stmt
+	lotStmt               *sql.Stmt
+	lotsStmt              *sql.Stmt
+	lotsSinceStmt         *sql.Stmt
+	lyingOfStmt           *sql.Stmt
+	makeOfferFollowStmt   *sql.Stmt
+	materialsStmt         *sql.Stmt
+	movementsOfStmt       *sql.Stmt
+	nextPositionStmt      *sql.Stmt
+	offcutsStmt           *sql.Stmt
+	offerHeadsStmt        *sql.Stmt
+	offeredPlanStmt       *sql.Stmt
+	onHandStmt            *sql.Stmt
+	orderLinesStmt        *sql.Stmt
+	orderVersionStmt      *sql.Stmt
+	ordersStmt            *sql.Stmt
+	paceOfStmt            *sql.Stmt
+	peopleStmt            *sql.Stmt
+	pictureStmt           *sql.Stmt
+	placeStmt             *sql.Stmt
+	placesStmt            *sql.Stmt
+	planVersionStmt       *sql.Stmt
+	planVersionsStmt      *sql.Stmt
+	purchaseStmt          *sql.Stmt
+	purchasesStmt         *sql.Stmt
+	putColourwayStmt      *sql.Stmt
+	putDraftStmt          *sql.Stmt
+	putDryingClassStmt    *sql.Stmt
+	putLotStmt            *sql.Stmt
+	putOfferedPlanStmt    *sql.Stmt
+	putOrderStmt          *sql.Stmt
+	putPurchaseStmt       *sql.Stmt
+	putReadingDayStmt     *sql.Stmt
+	putReadingHourStmt    *sql.Stmt
+	putRefusalStmt        *sql.Stmt
+	putTimerStmt          *sql.Stmt
+	putWishStmt           *sql.Stmt
+	readingDayStmt        *sql.Stmt
+	readingHoursStmt      *sql.Stmt
+	recipeBodyStmt        *sql.Stmt
+	recipeIDsStmt         *sql.Stmt
+	refusalStmt           *sql.Stmt
+	refusalsStmt          *sql.Stmt
+	refuseOfStmt          *sql.Stmt
+	reservationsStmt      *sql.Stmt
+	reverseMovementsStmt  *sql.Stmt
+	sensorStmt            *sql.Stmt
+	sensorOfStmt          *sql.Stmt
+	sensorsStmt           *sql.Stmt
+	setAirStmt            *sql.Stmt
+	setEquipmentStmt      *sql.Stmt
+	setLyingStmt          *sql.Stmt
+	setPaceStmt           *sql.Stmt
+	setPlaceStmt          *sql.Stmt
+	setSettingsStmt       *sql.Stmt
+	setStandingMinuteStmt *sql.Stmt
+	shelfStmt             *sql.Stmt
+	skillsStmt            *sql.Stmt
+	slotsOfColourwayStmt  *sql.Stmt
+	standingLinesStmt     *sql.Stmt
+	standingVersionsStmt  *sql.Stmt
+	stockLotStmt          *sql.Stmt
+	stockOfLotStmt        *sql.Stmt
+	studioStmt            *sql.Stmt
+	suppliersStmt         *sql.Stmt
+	tasksStmt             *sql.Stmt
+	tasksOfLotStmt        *sql.Stmt
+	timerStmt             *sql.Stmt
+	timersStmt            *sql.Stmt
+	touchesStmt           *sql.Stmt
+	undoneByStmt          *sql.Stmt
+	wishStmt              *sql.Stmt
+	wishesStmt            *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 	return &Queries{
-		db: tx,
+		db:                    tx,
+		tx:                    tx,
+		addAwayStmt:           q.addAwayStmt,
+		addClimateHourStmt:    q.addClimateHourStmt,
+		addColourwayStmt:      q.addColourwayStmt,
+		addColourwaySlotStmt:  q.addColourwaySlotStmt,
+		addDryingClassStmt:    q.addDryingClassStmt,
+		addEntryStmt:          q.addEntryStmt,
+		addHoursStmt:          q.addHoursStmt,
+		addMaterialStmt:       q.addMaterialStmt,
+		addMovementStmt:       q.addMovementStmt,
+		addOrderLineStmt:      q.addOrderLineStmt,
+		addOrderVersionStmt:   q.addOrderVersionStmt,
+		addPersonStmt:         q.addPersonStmt,
+		addPictureStmt:        q.addPictureStmt,
+		addPlaceStmt:          q.addPlaceStmt,
+		addPlanStmt:           q.addPlanStmt,
+		addRecipeStmt:         q.addRecipeStmt,
+		addSensorStmt:         q.addSensorStmt,
+		addSkillStmt:          q.addSkillStmt,
+		addStockLotStmt:       q.addStockLotStmt,
+		addStudioStmt:         q.addStudioStmt,
+		addSupplierStmt:       q.addSupplierStmt,
+		addTaskStmt:           q.addTaskStmt,
+		addTouchStmt:          q.addTouchStmt,
+		airStmt:               q.airStmt,
+		awayStmt:              q.awayStmt,
+		climateStmt:           q.climateStmt,
+		colourwayStmt:         q.colourwayStmt,
+		colourwaySlotsStmt:    q.colourwaySlotsStmt,
+		colourwaysStmt:        q.colourwaysStmt,
+		customerOrderStmt:     q.customerOrderStmt,
+		draftStmt:             q.draftStmt,
+		draftsStmt:            q.draftsStmt,
+		dropColourwayStmt:     q.dropColourwayStmt,
+		dropDraftStmt:         q.dropDraftStmt,
+		dropDryingClassStmt:   q.dropDryingClassStmt,
+		dropMaterialStmt:      q.dropMaterialStmt,
+		dropOfferedPlanStmt:   q.dropOfferedPlanStmt,
+		dropOfferedPlansStmt:  q.dropOfferedPlansStmt,
+		dropOldOffersStmt:     q.dropOldOffersStmt,
+		dropOldPlansStmt:      q.dropOldPlansStmt,
+		dropPlaceStmt:         q.dropPlaceStmt,
+		dropPurchaseStmt:      q.dropPurchaseStmt,
+		dropRefusalStmt:       q.dropRefusalStmt,
+		dropRevisionStmt:      q.dropRevisionStmt,
+		dropSlotsStmt:         q.dropSlotsStmt,
+		dropTasksStmt:         q.dropTasksStmt,
+		dropTimerStmt:         q.dropTimerStmt,
+		dropWishStmt:          q.dropWishStmt,
+		dryingClassesStmt:     q.dryingClassesStmt,
+		entryStmt:             q.entryStmt,
+		entryByCommandStmt:    q.entryByCommandStmt,
+		hangSensorStmt:        q.hangSensorStmt,
+		heardOfStmt:           q.heardOfStmt,
+		hoursStmt:             q.hoursStmt,
+		improvePlanStmt:       q.improvePlanStmt,
+		keepStockLotStmt:      q.keepStockLotStmt,
+		lastNStmt:             q.lastNStmt,
+		laterTouchStmt:        q.laterTouchStmt,
+		latestEntriesStmt:     q.latestEntriesStmt,
+		latestPlanStmt:        q.latestPlanStmt,
+		latestPlanHeadStmt:    q.latestPlanHeadStmt,
+		lotStmt:               q.lotStmt,
+		lotsStmt:              q.lotsStmt,
+		lotsSinceStmt:         q.lotsSinceStmt,
+		lyingOfStmt:           q.lyingOfStmt,
+		makeOfferFollowStmt:   q.makeOfferFollowStmt,
+		materialsStmt:         q.materialsStmt,
+		movementsOfStmt:       q.movementsOfStmt,
+		nextPositionStmt:      q.nextPositionStmt,
+		offcutsStmt:           q.offcutsStmt,
+		offerHeadsStmt:        q.offerHeadsStmt,
+		offeredPlanStmt:       q.offeredPlanStmt,
+		onHandStmt:            q.onHandStmt,
+		orderLinesStmt:        q.orderLinesStmt,
+		orderVersionStmt:      q.orderVersionStmt,
+		ordersStmt:            q.ordersStmt,
+		paceOfStmt:            q.paceOfStmt,
+		peopleStmt:            q.peopleStmt,
+		pictureStmt:           q.pictureStmt,
+		placeStmt:             q.placeStmt,
+		placesStmt:            q.placesStmt,
+		planVersionStmt:       q.planVersionStmt,
+		planVersionsStmt:      q.planVersionsStmt,
+		purchaseStmt:          q.purchaseStmt,
+		purchasesStmt:         q.purchasesStmt,
+		putColourwayStmt:      q.putColourwayStmt,
+		putDraftStmt:          q.putDraftStmt,
+		putDryingClassStmt:    q.putDryingClassStmt,
+		putLotStmt:            q.putLotStmt,
+		putOfferedPlanStmt:    q.putOfferedPlanStmt,
+		putOrderStmt:          q.putOrderStmt,
+		putPurchaseStmt:       q.putPurchaseStmt,
+		putReadingDayStmt:     q.putReadingDayStmt,
+		putReadingHourStmt:    q.putReadingHourStmt,
+		putRefusalStmt:        q.putRefusalStmt,
+		putTimerStmt:          q.putTimerStmt,
+		putWishStmt:           q.putWishStmt,
+		readingDayStmt:        q.readingDayStmt,
+		readingHoursStmt:      q.readingHoursStmt,
+		recipeBodyStmt:        q.recipeBodyStmt,
+		recipeIDsStmt:         q.recipeIDsStmt,
+		refusalStmt:           q.refusalStmt,
+		refusalsStmt:          q.refusalsStmt,
+		refuseOfStmt:          q.refuseOfStmt,
+		reservationsStmt:      q.reservationsStmt,
+		reverseMovementsStmt:  q.reverseMovementsStmt,
+		sensorStmt:            q.sensorStmt,
+		sensorOfStmt:          q.sensorOfStmt,
+		sensorsStmt:           q.sensorsStmt,
+		setAirStmt:            q.setAirStmt,
+		setEquipmentStmt:      q.setEquipmentStmt,
+		setLyingStmt:          q.setLyingStmt,
+		setPaceStmt:           q.setPaceStmt,
+		setPlaceStmt:          q.setPlaceStmt,
+		setSettingsStmt:       q.setSettingsStmt,
+		setStandingMinuteStmt: q.setStandingMinuteStmt,
+		shelfStmt:             q.shelfStmt,
+		skillsStmt:            q.skillsStmt,
+		slotsOfColourwayStmt:  q.slotsOfColourwayStmt,
+		standingLinesStmt:     q.standingLinesStmt,
+		standingVersionsStmt:  q.standingVersionsStmt,
+		stockLotStmt:          q.stockLotStmt,
+		stockOfLotStmt:        q.stockOfLotStmt,
+		studioStmt:            q.studioStmt,
+		suppliersStmt:         q.suppliersStmt,
+		tasksStmt:             q.tasksStmt,
+		tasksOfLotStmt:        q.tasksOfLotStmt,
+		timerStmt:             q.timerStmt,
+		timersStmt:            q.timersStmt,
+		touchesStmt:           q.touchesStmt,
+		undoneByStmt:          q.undoneByStmt,
+		wishStmt:              q.wishStmt,
+		wishesStmt:            q.wishesStmt,
 	}
 }

@@ -26,7 +26,7 @@ type AddEntryParams struct {
 }
 
 func (q *Queries) AddEntry(ctx context.Context, arg AddEntryParams) error {
-	_, err := q.db.ExecContext(ctx, addEntry,
+	_, err := q.exec(ctx, q.addEntryStmt, addEntry,
 		arg.N,
 		arg.AtMinute,
 		arg.PersonID,
@@ -55,7 +55,7 @@ type AddMovementParams struct {
 }
 
 func (q *Queries) AddMovement(ctx context.Context, arg AddMovementParams) error {
-	_, err := q.db.ExecContext(ctx, addMovement,
+	_, err := q.exec(ctx, q.addMovementStmt, addMovement,
 		arg.N,
 		arg.StockLotID,
 		arg.LotID,
@@ -81,7 +81,7 @@ type AddTouchParams struct {
 }
 
 func (q *Queries) AddTouch(ctx context.Context, arg AddTouchParams) error {
-	_, err := q.db.ExecContext(ctx, addTouch,
+	_, err := q.exec(ctx, q.addTouchStmt, addTouch,
 		arg.N,
 		arg.Thing,
 		arg.ID,
@@ -96,7 +96,7 @@ SELECT n, at_minute, person_id, command_id, kind, summary, answer, undoes FROM j
 `
 
 func (q *Queries) Entry(ctx context.Context, n int64) (Journal, error) {
-	row := q.db.QueryRowContext(ctx, entry, n)
+	row := q.queryRow(ctx, q.entryStmt, entry, n)
 	var i Journal
 	err := row.Scan(
 		&i.N,
@@ -122,7 +122,7 @@ type EntryByCommandRow struct {
 }
 
 func (q *Queries) EntryByCommand(ctx context.Context, commandID string) (EntryByCommandRow, error) {
-	row := q.db.QueryRowContext(ctx, entryByCommand, commandID)
+	row := q.queryRow(ctx, q.entryByCommandStmt, entryByCommand, commandID)
 	var i EntryByCommandRow
 	err := row.Scan(&i.N, &i.Kind, &i.Answer)
 	return i, err
@@ -133,7 +133,7 @@ SELECT CAST(COALESCE(MAX(n), 0) AS INTEGER) AS n FROM journal
 `
 
 func (q *Queries) LastN(ctx context.Context) (int64, error) {
-	row := q.db.QueryRowContext(ctx, lastN)
+	row := q.queryRow(ctx, q.lastNStmt, lastN)
 	var n int64
 	err := row.Scan(&n)
 	return n, err
@@ -158,7 +158,7 @@ type LaterTouchRow struct {
 }
 
 func (q *Queries) LaterTouch(ctx context.Context, arg LaterTouchParams) (LaterTouchRow, error) {
-	row := q.db.QueryRowContext(ctx, laterTouch, arg.Thing, arg.ID, arg.N)
+	row := q.queryRow(ctx, q.laterTouchStmt, laterTouch, arg.Thing, arg.ID, arg.N)
 	var i LaterTouchRow
 	err := row.Scan(&i.N, &i.Summary)
 	return i, err
@@ -183,7 +183,7 @@ type LatestEntriesRow struct {
 }
 
 func (q *Queries) LatestEntries(ctx context.Context, limit int64) ([]LatestEntriesRow, error) {
-	rows, err := q.db.QueryContext(ctx, latestEntries, limit)
+	rows, err := q.query(ctx, q.latestEntriesStmt, latestEntries, limit)
 	if err != nil {
 		return nil, err
 	}
@@ -237,7 +237,7 @@ type MovementsOfRow struct {
 }
 
 func (q *Queries) MovementsOf(ctx context.Context, arg MovementsOfParams) ([]MovementsOfRow, error) {
-	rows, err := q.db.QueryContext(ctx, movementsOf, arg.Of, arg.Length)
+	rows, err := q.query(ctx, q.movementsOfStmt, movementsOf, arg.Of, arg.Length)
 	if err != nil {
 		return nil, err
 	}
@@ -279,7 +279,7 @@ type OffcutsRow struct {
 }
 
 func (q *Queries) Offcuts(ctx context.Context) ([]OffcutsRow, error) {
-	rows, err := q.db.QueryContext(ctx, offcuts)
+	rows, err := q.query(ctx, q.offcutsStmt, offcuts)
 	if err != nil {
 		return nil, err
 	}
@@ -313,7 +313,7 @@ type ReservationsRow struct {
 }
 
 func (q *Queries) Reservations(ctx context.Context) ([]ReservationsRow, error) {
-	rows, err := q.db.QueryContext(ctx, reservations)
+	rows, err := q.query(ctx, q.reservationsStmt, reservations)
 	if err != nil {
 		return nil, err
 	}
@@ -346,7 +346,7 @@ type ReverseMovementsParams struct {
 }
 
 func (q *Queries) ReverseMovements(ctx context.Context, arg ReverseMovementsParams) error {
-	_, err := q.db.ExecContext(ctx, reverseMovements, arg.Undo, arg.Undone)
+	_, err := q.exec(ctx, q.reverseMovementsStmt, reverseMovements, arg.Undo, arg.Undone)
 	return err
 }
 
@@ -355,7 +355,7 @@ SELECT n, thing, id, "before", "after" FROM journal_touch WHERE n = ? ORDER BY t
 `
 
 func (q *Queries) Touches(ctx context.Context, n int64) ([]JournalTouch, error) {
-	rows, err := q.db.QueryContext(ctx, touches, n)
+	rows, err := q.query(ctx, q.touchesStmt, touches, n)
 	if err != nil {
 		return nil, err
 	}
@@ -388,7 +388,7 @@ SELECT n FROM journal WHERE undoes = ?
 `
 
 func (q *Queries) UndoneBy(ctx context.Context, undoes sql.NullInt64) (int64, error) {
-	row := q.db.QueryRowContext(ctx, undoneBy, undoes)
+	row := q.queryRow(ctx, q.undoneByStmt, undoneBy, undoes)
 	var n int64
 	err := row.Scan(&n)
 	return n, err

@@ -14,7 +14,7 @@ DELETE FROM refused_proposal WHERE key = ?
 `
 
 func (q *Queries) DropRefusal(ctx context.Context, key string) error {
-	_, err := q.db.ExecContext(ctx, dropRefusal, key)
+	_, err := q.exec(ctx, q.dropRefusalStmt, dropRefusal, key)
 	return err
 }
 
@@ -23,7 +23,7 @@ SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_
 `
 
 func (q *Queries) LotsSince(ctx context.Context, startMinute int64) ([]Lot, error) {
-	rows, err := q.db.QueryContext(ctx, lotsSince, startMinute)
+	rows, err := q.query(ctx, q.lotsSinceStmt, lotsSince, startMinute)
 	if err != nil {
 		return nil, err
 	}
@@ -67,7 +67,7 @@ type PaceOfParams struct {
 }
 
 func (q *Queries) PaceOf(ctx context.Context, arg PaceOfParams) (int64, error) {
-	row := q.db.QueryRowContext(ctx, paceOf, arg.PersonID, arg.Skill)
+	row := q.queryRow(ctx, q.paceOfStmt, paceOf, arg.PersonID, arg.Skill)
 	var pace_hundredths int64
 	err := row.Scan(&pace_hundredths)
 	return pace_hundredths, err
@@ -86,7 +86,7 @@ type PutDryingClassParams struct {
 }
 
 func (q *Queries) PutDryingClass(ctx context.Context, arg PutDryingClassParams) error {
-	_, err := q.db.ExecContext(ctx, putDryingClass,
+	_, err := q.exec(ctx, q.putDryingClassStmt, putDryingClass,
 		arg.FirmMinutes,
 		arg.StiffMinutes,
 		arg.DryMinutes,
@@ -106,7 +106,7 @@ type PutRefusalParams struct {
 }
 
 func (q *Queries) PutRefusal(ctx context.Context, arg PutRefusalParams) error {
-	_, err := q.db.ExecContext(ctx, putRefusal, arg.Key, arg.Body)
+	_, err := q.exec(ctx, q.putRefusalStmt, putRefusal, arg.Key, arg.Body)
 	return err
 }
 
@@ -115,7 +115,7 @@ SELECT body FROM refused_proposal WHERE key = ?
 `
 
 func (q *Queries) Refusal(ctx context.Context, key string) (string, error) {
-	row := q.db.QueryRowContext(ctx, refusal, key)
+	row := q.queryRow(ctx, q.refusalStmt, refusal, key)
 	var body string
 	err := row.Scan(&body)
 	return body, err
@@ -126,7 +126,7 @@ SELECT "key", body FROM refused_proposal
 `
 
 func (q *Queries) Refusals(ctx context.Context) ([]RefusedProposal, error) {
-	rows, err := q.db.QueryContext(ctx, refusals)
+	rows, err := q.query(ctx, q.refusalsStmt, refusals)
 	if err != nil {
 		return nil, err
 	}
@@ -159,7 +159,7 @@ type SetPaceParams struct {
 }
 
 func (q *Queries) SetPace(ctx context.Context, arg SetPaceParams) error {
-	_, err := q.db.ExecContext(ctx, setPace, arg.PaceHundredths, arg.PersonID, arg.Skill)
+	_, err := q.exec(ctx, q.setPaceStmt, setPace, arg.PaceHundredths, arg.PersonID, arg.Skill)
 	return err
 }
 
@@ -168,6 +168,6 @@ UPDATE studio SET settings = ? WHERE id = 1
 `
 
 func (q *Queries) SetSettings(ctx context.Context, settings string) error {
-	_, err := q.db.ExecContext(ctx, setSettings, settings)
+	_, err := q.exec(ctx, q.setSettingsStmt, setSettings, settings)
 	return err
 }

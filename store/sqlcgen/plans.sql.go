@@ -22,7 +22,7 @@ type AddPlanParams struct {
 }
 
 func (q *Queries) AddPlan(ctx context.Context, arg AddPlanParams) error {
-	_, err := q.db.ExecContext(ctx, addPlan, arg.Base, arg.Body)
+	_, err := q.exec(ctx, q.addPlanStmt, addPlan, arg.Base, arg.Body)
 	return err
 }
 
@@ -31,7 +31,7 @@ DELETE FROM offered_plan WHERE id = ?
 `
 
 func (q *Queries) DropOfferedPlan(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropOfferedPlan, id)
+	_, err := q.exec(ctx, q.dropOfferedPlanStmt, dropOfferedPlan, id)
 	return err
 }
 
@@ -40,7 +40,7 @@ DELETE FROM offered_plan
 `
 
 func (q *Queries) DropOfferedPlans(ctx context.Context) error {
-	_, err := q.db.ExecContext(ctx, dropOfferedPlans)
+	_, err := q.exec(ctx, q.dropOfferedPlansStmt, dropOfferedPlans)
 	return err
 }
 
@@ -49,7 +49,7 @@ DELETE FROM offered_plan WHERE id NOT IN (SELECT id FROM offered_plan ORDER BY i
 `
 
 func (q *Queries) DropOldOffers(ctx context.Context, limit int64) error {
-	_, err := q.db.ExecContext(ctx, dropOldOffers, limit)
+	_, err := q.exec(ctx, q.dropOldOffersStmt, dropOldOffers, limit)
 	return err
 }
 
@@ -59,7 +59,7 @@ DELETE FROM plan_version WHERE version <= (SELECT MAX(version) FROM plan_version
 `
 
 func (q *Queries) DropOldPlans(ctx context.Context, keep int64) error {
-	_, err := q.db.ExecContext(ctx, dropOldPlans, keep)
+	_, err := q.exec(ctx, q.dropOldPlansStmt, dropOldPlans, keep)
 	return err
 }
 
@@ -74,7 +74,7 @@ type ImprovePlanParams struct {
 }
 
 func (q *Queries) ImprovePlan(ctx context.Context, arg ImprovePlanParams) error {
-	_, err := q.db.ExecContext(ctx, improvePlan, arg.Body, arg.Base)
+	_, err := q.exec(ctx, q.improvePlanStmt, improvePlan, arg.Body, arg.Base)
 	return err
 }
 
@@ -83,7 +83,7 @@ SELECT version, base, body FROM plan_version ORDER BY version DESC LIMIT 1
 `
 
 func (q *Queries) LatestPlan(ctx context.Context) (PlanVersion, error) {
-	row := q.db.QueryRowContext(ctx, latestPlan)
+	row := q.queryRow(ctx, q.latestPlanStmt, latestPlan)
 	var i PlanVersion
 	err := row.Scan(&i.Version, &i.Base, &i.Body)
 	return i, err
@@ -99,7 +99,7 @@ type LatestPlanHeadRow struct {
 }
 
 func (q *Queries) LatestPlanHead(ctx context.Context) (LatestPlanHeadRow, error) {
-	row := q.db.QueryRowContext(ctx, latestPlanHead)
+	row := q.queryRow(ctx, q.latestPlanHeadStmt, latestPlanHead)
 	var i LatestPlanHeadRow
 	err := row.Scan(&i.Version, &i.Base)
 	return i, err
@@ -116,7 +116,7 @@ type MakeOfferFollowParams struct {
 }
 
 func (q *Queries) MakeOfferFollow(ctx context.Context, arg MakeOfferFollowParams) error {
-	_, err := q.db.ExecContext(ctx, makeOfferFollow, arg.Base, arg.Body, arg.ID)
+	_, err := q.exec(ctx, q.makeOfferFollowStmt, makeOfferFollow, arg.Base, arg.Body, arg.ID)
 	return err
 }
 
@@ -132,7 +132,7 @@ type OfferHeadsRow struct {
 }
 
 func (q *Queries) OfferHeads(ctx context.Context) ([]OfferHeadsRow, error) {
-	rows, err := q.db.QueryContext(ctx, offerHeads)
+	rows, err := q.query(ctx, q.offerHeadsStmt, offerHeads)
 	if err != nil {
 		return nil, err
 	}
@@ -164,7 +164,7 @@ SELECT id, base, how, steps, body FROM offered_plan WHERE id = ?
 `
 
 func (q *Queries) OfferedPlan(ctx context.Context, id string) (OfferedPlan, error) {
-	row := q.db.QueryRowContext(ctx, offeredPlan, id)
+	row := q.queryRow(ctx, q.offeredPlanStmt, offeredPlan, id)
 	var i OfferedPlan
 	err := row.Scan(
 		&i.ID,
@@ -181,7 +181,7 @@ SELECT version, base, body FROM plan_version WHERE version = ?
 `
 
 func (q *Queries) PlanVersion(ctx context.Context, version int64) (PlanVersion, error) {
-	row := q.db.QueryRowContext(ctx, planVersion, version)
+	row := q.queryRow(ctx, q.planVersionStmt, planVersion, version)
 	var i PlanVersion
 	err := row.Scan(&i.Version, &i.Base, &i.Body)
 	return i, err
@@ -204,7 +204,7 @@ type PlanVersionsRow struct {
 }
 
 func (q *Queries) PlanVersions(ctx context.Context, limit int64) ([]PlanVersionsRow, error) {
-	rows, err := q.db.QueryContext(ctx, planVersions, limit)
+	rows, err := q.query(ctx, q.planVersionsStmt, planVersions, limit)
 	if err != nil {
 		return nil, err
 	}
@@ -247,7 +247,7 @@ type PutOfferedPlanParams struct {
 }
 
 func (q *Queries) PutOfferedPlan(ctx context.Context, arg PutOfferedPlanParams) error {
-	_, err := q.db.ExecContext(ctx, putOfferedPlan,
+	_, err := q.exec(ctx, q.putOfferedPlanStmt, putOfferedPlan,
 		arg.ID,
 		arg.Base,
 		arg.How,

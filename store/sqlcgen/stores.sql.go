@@ -22,7 +22,7 @@ type AddSupplierParams struct {
 }
 
 func (q *Queries) AddSupplier(ctx context.Context, arg AddSupplierParams) error {
-	_, err := q.db.ExecContext(ctx, addSupplier,
+	_, err := q.exec(ctx, q.addSupplierStmt, addSupplier,
 		arg.ID,
 		arg.Position,
 		arg.Name,
@@ -36,7 +36,7 @@ DELETE FROM purchase WHERE id = ?
 `
 
 func (q *Queries) DropPurchase(ctx context.Context, id string) error {
-	_, err := q.db.ExecContext(ctx, dropPurchase, id)
+	_, err := q.exec(ctx, q.dropPurchaseStmt, dropPurchase, id)
 	return err
 }
 
@@ -53,7 +53,7 @@ type KeepStockLotParams struct {
 }
 
 func (q *Queries) KeepStockLot(ctx context.Context, arg KeepStockLotParams) error {
-	_, err := q.db.ExecContext(ctx, keepStockLot,
+	_, err := q.exec(ctx, q.keepStockLotStmt, keepStockLot,
 		arg.Place,
 		arg.Kept,
 		arg.UseByMinute,
@@ -68,7 +68,7 @@ SELECT CAST(COALESCE(SUM(amount), 0) AS INTEGER) AS amount FROM ledger WHERE sto
 `
 
 func (q *Queries) OnHand(ctx context.Context, stockLotID sql.NullString) (int64, error) {
-	row := q.db.QueryRowContext(ctx, onHand, stockLotID)
+	row := q.queryRow(ctx, q.onHandStmt, onHand, stockLotID)
 	var amount int64
 	err := row.Scan(&amount)
 	return amount, err
@@ -79,7 +79,7 @@ SELECT id, supplier_id, version, body FROM purchase WHERE id = ?
 `
 
 func (q *Queries) Purchase(ctx context.Context, id string) (Purchase, error) {
-	row := q.db.QueryRowContext(ctx, purchase, id)
+	row := q.queryRow(ctx, q.purchaseStmt, purchase, id)
 	var i Purchase
 	err := row.Scan(
 		&i.ID,
@@ -95,7 +95,7 @@ SELECT id, supplier_id, version, body FROM purchase ORDER BY id
 `
 
 func (q *Queries) Purchases(ctx context.Context) ([]Purchase, error) {
-	rows, err := q.db.QueryContext(ctx, purchases)
+	rows, err := q.query(ctx, q.purchasesStmt, purchases)
 	if err != nil {
 		return nil, err
 	}
@@ -134,7 +134,7 @@ type PutPurchaseParams struct {
 }
 
 func (q *Queries) PutPurchase(ctx context.Context, arg PutPurchaseParams) error {
-	_, err := q.db.ExecContext(ctx, putPurchase,
+	_, err := q.exec(ctx, q.putPurchaseStmt, putPurchase,
 		arg.ID,
 		arg.SupplierID,
 		arg.Version,
@@ -148,7 +148,7 @@ SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, varian
 `
 
 func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
-	row := q.db.QueryRowContext(ctx, stockLot, id)
+	row := q.queryRow(ctx, q.stockLotStmt, stockLot, id)
 	var i StockLot
 	err := row.Scan(
 		&i.ID,
@@ -172,7 +172,7 @@ SELECT id, position, name, days FROM supplier ORDER BY position
 `
 
 func (q *Queries) Suppliers(ctx context.Context) ([]Supplier, error) {
-	rows, err := q.db.QueryContext(ctx, suppliers)
+	rows, err := q.query(ctx, q.suppliersStmt, suppliers)
 	if err != nil {
 		return nil, err
 	}

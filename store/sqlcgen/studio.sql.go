@@ -20,7 +20,7 @@ type AddAwayParams struct {
 }
 
 func (q *Queries) AddAway(ctx context.Context, arg AddAwayParams) error {
-	_, err := q.db.ExecContext(ctx, addAway, arg.PersonID, arg.Day)
+	_, err := q.exec(ctx, q.addAwayStmt, addAway, arg.PersonID, arg.Day)
 	return err
 }
 
@@ -35,7 +35,7 @@ type AddClimateHourParams struct {
 }
 
 func (q *Queries) AddClimateHour(ctx context.Context, arg AddClimateHourParams) error {
-	_, err := q.db.ExecContext(ctx, addClimateHour, arg.Hour, arg.TenthsCelsius, arg.HumidityPerMille)
+	_, err := q.exec(ctx, q.addClimateHourStmt, addClimateHour, arg.Hour, arg.TenthsCelsius, arg.HumidityPerMille)
 	return err
 }
 
@@ -50,7 +50,7 @@ type AddColourwayParams struct {
 }
 
 func (q *Queries) AddColourway(ctx context.Context, arg AddColourwayParams) error {
-	_, err := q.db.ExecContext(ctx, addColourway, arg.ID, arg.Position, arg.Name)
+	_, err := q.exec(ctx, q.addColourwayStmt, addColourway, arg.ID, arg.Position, arg.Name)
 	return err
 }
 
@@ -65,7 +65,7 @@ type AddColourwaySlotParams struct {
 }
 
 func (q *Queries) AddColourwaySlot(ctx context.Context, arg AddColourwaySlotParams) error {
-	_, err := q.db.ExecContext(ctx, addColourwaySlot, arg.ColourwayID, arg.Slot, arg.MixID)
+	_, err := q.exec(ctx, q.addColourwaySlotStmt, addColourwaySlot, arg.ColourwayID, arg.Slot, arg.MixID)
 	return err
 }
 
@@ -89,7 +89,7 @@ type AddDryingClassParams struct {
 }
 
 func (q *Queries) AddDryingClass(ctx context.Context, arg AddDryingClassParams) error {
-	_, err := q.db.ExecContext(ctx, addDryingClass,
+	_, err := q.exec(ctx, q.addDryingClassStmt, addDryingClass,
 		arg.ID,
 		arg.Position,
 		arg.Name,
@@ -118,7 +118,7 @@ type AddHoursParams struct {
 }
 
 func (q *Queries) AddHours(ctx context.Context, arg AddHoursParams) error {
-	_, err := q.db.ExecContext(ctx, addHours,
+	_, err := q.exec(ctx, q.addHoursStmt, addHours,
 		arg.PersonID,
 		arg.Position,
 		arg.Day,
@@ -145,7 +145,7 @@ type AddMaterialParams struct {
 }
 
 func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error {
-	_, err := q.db.ExecContext(ctx, addMaterial,
+	_, err := q.exec(ctx, q.addMaterialStmt, addMaterial,
 		arg.ID,
 		arg.Position,
 		arg.Name,
@@ -171,7 +171,7 @@ type AddPersonParams struct {
 }
 
 func (q *Queries) AddPerson(ctx context.Context, arg AddPersonParams) error {
-	_, err := q.db.ExecContext(ctx, addPerson,
+	_, err := q.exec(ctx, q.addPersonStmt, addPerson,
 		arg.ID,
 		arg.Position,
 		arg.Name,
@@ -196,7 +196,7 @@ type AddPlaceParams struct {
 }
 
 func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
-	_, err := q.db.ExecContext(ctx, addPlace,
+	_, err := q.exec(ctx, q.addPlaceStmt, addPlace,
 		arg.ID,
 		arg.Position,
 		arg.Name,
@@ -224,7 +224,7 @@ type AddRecipeParams struct {
 }
 
 func (q *Queries) AddRecipe(ctx context.Context, arg AddRecipeParams) error {
-	_, err := q.db.ExecContext(ctx, addRecipe,
+	_, err := q.exec(ctx, q.addRecipeStmt, addRecipe,
 		arg.ID,
 		arg.Position,
 		arg.RecipeID,
@@ -248,7 +248,7 @@ type AddSkillParams struct {
 }
 
 func (q *Queries) AddSkill(ctx context.Context, arg AddSkillParams) error {
-	_, err := q.db.ExecContext(ctx, addSkill,
+	_, err := q.exec(ctx, q.addSkillStmt, addSkill,
 		arg.PersonID,
 		arg.Position,
 		arg.Skill,
@@ -271,7 +271,7 @@ type AddStudioParams struct {
 }
 
 func (q *Queries) AddStudio(ctx context.Context, arg AddStudioParams) error {
-	_, err := q.db.ExecContext(ctx, addStudio,
+	_, err := q.exec(ctx, q.addStudioStmt, addStudio,
 		arg.Name,
 		arg.Epoch,
 		arg.Zone,
@@ -287,7 +287,7 @@ SELECT person_id, day FROM person_away ORDER BY person_id, day
 `
 
 func (q *Queries) Away(ctx context.Context) ([]PersonAway, error) {
-	rows, err := q.db.QueryContext(ctx, away)
+	rows, err := q.query(ctx, q.awayStmt, away)
 	if err != nil {
 		return nil, err
 	}
@@ -314,7 +314,7 @@ SELECT hour, tenths_celsius, humidity_per_mille FROM climate_hour ORDER BY hour
 `
 
 func (q *Queries) Climate(ctx context.Context) ([]ClimateHour, error) {
-	rows, err := q.db.QueryContext(ctx, climate)
+	rows, err := q.query(ctx, q.climateStmt, climate)
 	if err != nil {
 		return nil, err
 	}
@@ -341,7 +341,7 @@ SELECT colourway_id, slot, mix_id FROM colourway_slot ORDER BY colourway_id, slo
 `
 
 func (q *Queries) ColourwaySlots(ctx context.Context) ([]ColourwaySlot, error) {
-	rows, err := q.db.QueryContext(ctx, colourwaySlots)
+	rows, err := q.query(ctx, q.colourwaySlotsStmt, colourwaySlots)
 	if err != nil {
 		return nil, err
 	}
@@ -368,7 +368,7 @@ SELECT id, position, name, version FROM colourway ORDER BY position
 `
 
 func (q *Queries) Colourways(ctx context.Context) ([]Colourway, error) {
-	rows, err := q.db.QueryContext(ctx, colourways)
+	rows, err := q.query(ctx, q.colourwaysStmt, colourways)
 	if err != nil {
 		return nil, err
 	}
@@ -400,7 +400,7 @@ SELECT id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_m
 `
 
 func (q *Queries) DryingClasses(ctx context.Context) ([]DryingClass, error) {
-	rows, err := q.db.QueryContext(ctx, dryingClasses)
+	rows, err := q.query(ctx, q.dryingClassesStmt, dryingClasses)
 	if err != nil {
 		return nil, err
 	}
@@ -439,7 +439,7 @@ SELECT person_id, position, day, from_minute, to_minute FROM person_hours ORDER 
 `
 
 func (q *Queries) Hours(ctx context.Context) ([]PersonHour, error) {
-	rows, err := q.db.QueryContext(ctx, hours)
+	rows, err := q.query(ctx, q.hoursStmt, hours)
 	if err != nil {
 		return nil, err
 	}
@@ -486,7 +486,7 @@ type MaterialsRow struct {
 }
 
 func (q *Queries) Materials(ctx context.Context) ([]MaterialsRow, error) {
-	rows, err := q.db.QueryContext(ctx, materials)
+	rows, err := q.query(ctx, q.materialsStmt, materials)
 	if err != nil {
 		return nil, err
 	}
@@ -523,7 +523,7 @@ SELECT id, position, name, beyond FROM person ORDER BY position
 `
 
 func (q *Queries) People(ctx context.Context) ([]Person, error) {
-	rows, err := q.db.QueryContext(ctx, people)
+	rows, err := q.query(ctx, q.peopleStmt, people)
 	if err != nil {
 		return nil, err
 	}
@@ -555,7 +555,7 @@ SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um 
 `
 
 func (q *Queries) Places(ctx context.Context) ([]Place, error) {
-	rows, err := q.db.QueryContext(ctx, places)
+	rows, err := q.query(ctx, q.placesStmt, places)
 	if err != nil {
 		return nil, err
 	}
@@ -591,7 +591,7 @@ SELECT body FROM recipe_revision WHERE id = ?
 `
 
 func (q *Queries) RecipeBody(ctx context.Context, id string) (string, error) {
-	row := q.db.QueryRowContext(ctx, recipeBody, id)
+	row := q.queryRow(ctx, q.recipeBodyStmt, recipeBody, id)
 	var body string
 	err := row.Scan(&body)
 	return body, err
@@ -602,7 +602,7 @@ SELECT id FROM recipe_revision ORDER BY position
 `
 
 func (q *Queries) RecipeIDs(ctx context.Context) ([]string, error) {
-	rows, err := q.db.QueryContext(ctx, recipeIDs)
+	rows, err := q.query(ctx, q.recipeIDsStmt, recipeIDs)
 	if err != nil {
 		return nil, err
 	}
@@ -629,7 +629,7 @@ UPDATE studio SET standing_minute = ? WHERE id = 1
 `
 
 func (q *Queries) SetStandingMinute(ctx context.Context, standingMinute sql.NullInt64) error {
-	_, err := q.db.ExecContext(ctx, setStandingMinute, standingMinute)
+	_, err := q.exec(ctx, q.setStandingMinuteStmt, setStandingMinute, standingMinute)
 	return err
 }
 
@@ -638,7 +638,7 @@ SELECT person_id, position, skill, pace_hundredths FROM person_skill ORDER BY pe
 `
 
 func (q *Queries) Skills(ctx context.Context) ([]PersonSkill, error) {
-	rows, err := q.db.QueryContext(ctx, skills)
+	rows, err := q.query(ctx, q.skillsStmt, skills)
 	if err != nil {
 		return nil, err
 	}
@@ -680,7 +680,7 @@ type StudioRow struct {
 }
 
 func (q *Queries) Studio(ctx context.Context) (StudioRow, error) {
-	row := q.db.QueryRowContext(ctx, studio)
+	row := q.queryRow(ctx, q.studioStmt, studio)
 	var i StudioRow
 	err := row.Scan(
 		&i.Name,

@@ -19,7 +19,7 @@ type DropWishParams struct {
 }
 
 func (q *Queries) DropWish(ctx context.Context, arg DropWishParams) error {
-	_, err := q.db.ExecContext(ctx, dropWish, arg.Thing, arg.ID)
+	_, err := q.exec(ctx, q.dropWishStmt, dropWish, arg.Thing, arg.ID)
 	return err
 }
 
@@ -35,7 +35,7 @@ type PutWishParams struct {
 }
 
 func (q *Queries) PutWish(ctx context.Context, arg PutWishParams) error {
-	_, err := q.db.ExecContext(ctx, putWish,
+	_, err := q.exec(ctx, q.putWishStmt, putWish,
 		arg.Thing,
 		arg.ID,
 		arg.Wished,
@@ -54,7 +54,7 @@ type WishParams struct {
 }
 
 func (q *Queries) Wish(ctx context.Context, arg WishParams) (Wish, error) {
-	row := q.db.QueryRowContext(ctx, wish, arg.Thing, arg.ID)
+	row := q.queryRow(ctx, q.wishStmt, wish, arg.Thing, arg.ID)
 	var i Wish
 	err := row.Scan(
 		&i.Thing,
@@ -70,7 +70,7 @@ SELECT thing, id, wished, accepted FROM wish ORDER BY thing, id
 `
 
 func (q *Queries) Wishes(ctx context.Context) ([]Wish, error) {
-	rows, err := q.db.QueryContext(ctx, wishes)
+	rows, err := q.query(ctx, q.wishesStmt, wishes)
 	if err != nil {
 		return nil, err
 	}

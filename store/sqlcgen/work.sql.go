@@ -27,7 +27,7 @@ type AddOrderLineParams struct {
 }
 
 func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) error {
-	_, err := q.db.ExecContext(ctx, addOrderLine,
+	_, err := q.exec(ctx, q.addOrderLineStmt, addOrderLine,
 		arg.OrderID,
 		arg.Version,
 		arg.Position,
@@ -58,7 +58,7 @@ type AddOrderVersionParams struct {
 }
 
 func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams) error {
-	_, err := q.db.ExecContext(ctx, addOrderVersion,
+	_, err := q.exec(ctx, q.addOrderVersionStmt, addOrderVersion,
 		arg.OrderID,
 		arg.Version,
 		arg.Name,
@@ -92,7 +92,7 @@ type AddStockLotParams struct {
 }
 
 func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error {
-	_, err := q.db.ExecContext(ctx, addStockLot,
+	_, err := q.exec(ctx, q.addStockLotStmt, addStockLot,
 		arg.ID,
 		arg.RecipeID,
 		arg.Mixes,
@@ -131,7 +131,7 @@ type AddTaskParams struct {
 }
 
 func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
-	_, err := q.db.ExecContext(ctx, addTask,
+	_, err := q.exec(ctx, q.addTaskStmt, addTask,
 		arg.LotID,
 		arg.Position,
 		arg.Step,
@@ -155,7 +155,7 @@ SELECT id, version, accepted_version FROM customer_order WHERE id = ?
 `
 
 func (q *Queries) CustomerOrder(ctx context.Context, id string) (CustomerOrder, error) {
-	row := q.db.QueryRowContext(ctx, customerOrder, id)
+	row := q.queryRow(ctx, q.customerOrderStmt, customerOrder, id)
 	var i CustomerOrder
 	err := row.Scan(&i.ID, &i.Version, &i.AcceptedVersion)
 	return i, err
@@ -166,7 +166,7 @@ DELETE FROM task WHERE lot_id = ?
 `
 
 func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
-	_, err := q.db.ExecContext(ctx, dropTasks, lotID)
+	_, err := q.exec(ctx, q.dropTasksStmt, dropTasks, lotID)
 	return err
 }
 
@@ -175,7 +175,7 @@ SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_
 `
 
 func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
-	row := q.db.QueryRowContext(ctx, lot, id)
+	row := q.queryRow(ctx, q.lotStmt, lot, id)
 	var i Lot
 	err := row.Scan(
 		&i.ID,
@@ -198,7 +198,7 @@ SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_
 `
 
 func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
-	rows, err := q.db.QueryContext(ctx, lots)
+	rows, err := q.query(ctx, q.lotsStmt, lots)
 	if err != nil {
 		return nil, err
 	}
@@ -242,7 +242,7 @@ type OrderLinesParams struct {
 }
 
 func (q *Queries) OrderLines(ctx context.Context, arg OrderLinesParams) ([]OrderLine, error) {
-	rows, err := q.db.QueryContext(ctx, orderLines, arg.OrderID, arg.Version)
+	rows, err := q.query(ctx, q.orderLinesStmt, orderLines, arg.OrderID, arg.Version)
 	if err != nil {
 		return nil, err
 	}
@@ -284,7 +284,7 @@ type OrderVersionParams struct {
 }
 
 func (q *Queries) OrderVersion(ctx context.Context, arg OrderVersionParams) (OrderVersion, error) {
-	row := q.db.QueryRowContext(ctx, orderVersion, arg.OrderID, arg.Version)
+	row := q.queryRow(ctx, q.orderVersionStmt, orderVersion, arg.OrderID, arg.Version)
 	var i OrderVersion
 	err := row.Scan(
 		&i.OrderID,
@@ -305,7 +305,7 @@ SELECT id, version, accepted_version FROM customer_order ORDER BY id
 `
 
 func (q *Queries) Orders(ctx context.Context) ([]CustomerOrder, error) {
-	rows, err := q.db.QueryContext(ctx, orders)
+	rows, err := q.query(ctx, q.ordersStmt, orders)
 	if err != nil {
 		return nil, err
 	}
@@ -346,7 +346,7 @@ type PutLotParams struct {
 }
 
 func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
-	_, err := q.db.ExecContext(ctx, putLot,
+	_, err := q.exec(ctx, q.putLotStmt, putLot,
 		arg.ID,
 		arg.GatherKey,
 		arg.RecipeID,
@@ -373,7 +373,7 @@ type PutOrderParams struct {
 }
 
 func (q *Queries) PutOrder(ctx context.Context, arg PutOrderParams) error {
-	_, err := q.db.ExecContext(ctx, putOrder, arg.ID, arg.Version, arg.AcceptedVersion)
+	_, err := q.exec(ctx, q.putOrderStmt, putOrder, arg.ID, arg.Version, arg.AcceptedVersion)
 	return err
 }
 
@@ -401,7 +401,7 @@ type ShelfRow struct {
 }
 
 func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
-	rows, err := q.db.QueryContext(ctx, shelf)
+	rows, err := q.query(ctx, q.shelfStmt, shelf)
 	if err != nil {
 		return nil, err
 	}
@@ -444,7 +444,7 @@ ORDER BY order_line.order_id, order_line.version, order_line.position
 `
 
 func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
-	rows, err := q.db.QueryContext(ctx, standingLines)
+	rows, err := q.query(ctx, q.standingLinesStmt, standingLines)
 	if err != nil {
 		return nil, err
 	}
@@ -482,7 +482,7 @@ WHERE order_version.version = customer_order.version OR order_version.version = 
 `
 
 func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) {
-	rows, err := q.db.QueryContext(ctx, standingVersions)
+	rows, err := q.query(ctx, q.standingVersionsStmt, standingVersions)
 	if err != nil {
 		return nil, err
 	}
@@ -524,7 +524,7 @@ type StockOfLotParams struct {
 }
 
 func (q *Queries) StockOfLot(ctx context.Context, arg StockOfLotParams) (string, error) {
-	row := q.db.QueryRowContext(ctx, stockOfLot, arg.LotID, arg.Quality)
+	row := q.queryRow(ctx, q.stockOfLotStmt, stockOfLot, arg.LotID, arg.Quality)
 	var id string
 	err := row.Scan(&id)
 	return id, err
@@ -535,7 +535,7 @@ SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good,
 `
 
 func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
-	rows, err := q.db.QueryContext(ctx, tasks)
+	rows, err := q.query(ctx, q.tasksStmt, tasks)
 	if err != nil {
 		return nil, err
 	}
@@ -577,7 +577,7 @@ SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good,
 `
 
 func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
-	rows, err := q.db.QueryContext(ctx, tasksOfLot, lotID)
+	rows, err := q.query(ctx, q.tasksOfLotStmt, tasksOfLot, lotID)
 	if err != nil {
 		return nil, err
 	}

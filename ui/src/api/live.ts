@@ -35,6 +35,7 @@ const shownBy: Record<string, string[]> = {
   timers: ["drying"],
   air: ["air", "drying", "log"],
   clock: ["bench", "drying", "plan", "air", "orders"],
+  drafts: ["book"],
   book: ["book", "page", "drying", "plan", "stores", "log"],
 };
 
