@@ -244,8 +244,8 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.situations.Refresh(ctx, done.N, "air")
-	s.listen(Event{Name: EventFacts, N: done.N, Topics: []string{"air", "journal"}})
+	_, err = s.situations.Recorded(ctx, done.N, done.Topics)
+	s.listen(Event{Name: EventFacts, N: done.N, Topics: append(done.Topics, "air")})
 	return err
 }
 

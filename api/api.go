@@ -40,7 +40,6 @@ type Service struct {
 	may        func(person, operation string) error
 	limit      *limit
 	views      views
-	writing    sync.Mutex // one command after another is written and published
 
 	searching searching
 	last      atomic.Pointer[situation.Situation]

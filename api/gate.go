@@ -174,9 +174,7 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 
 // carryOut writes a command with its line of the journal, and publishes the facts.
 func (s *Service) carryOut(ctx context.Context, kind string, who Who, run func(*change) (any, error)) (*written, error) {
-	s.writing.Lock() // so that each finds the facts published that it builds on
 	out, c, err := s.written(ctx, kind, who, run)
-	s.writing.Unlock()
 	if err != nil {
 		return nil, err
 	}
@@ -189,6 +187,7 @@ func (s *Service) carryOut(ctx context.Context, kind string, who Who, run func(*
 }
 
 func (s *Service) written(ctx context.Context, kind string, who Who, run func(*change) (any, error)) (*written, *change, error) {
+	defer s.situations.Writing()()
 	minute, _, err := s.situations.Now(ctx)
 	if err != nil {
 		return nil, nil, problem(err)
@@ -209,8 +208,8 @@ func (s *Service) written(ctx context.Context, kind string, who Who, run func(*c
 		}
 		return nil, nil, overtakenOr(err)
 	}
-	topics := topicsOf(done.Things)
-	if _, err := s.situations.Refresh(ctx, done.N, topics...); err != nil {
+	topics := done.Topics
+	if _, err := s.situations.Recorded(ctx, done.N, topics); err != nil {
 		slog.Error("what was recorded could not be published", "n", done.N, "error", err)
 	}
 	out := &written{ContentType: "application/json", Body: done.Answer}

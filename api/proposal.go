@@ -99,8 +99,9 @@ func (s *Service) registerProposal(to huma.API) {
 	type which struct {
 		Plan string `query:"plan" doc:"the choice to show; empty for the best"`
 	}
-	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"), shows{topics: []string{everything}, planned: true}, func(ctx context.Context, at *moment, in *which) (Proposal, error) {
-		p := Proposal{N: at.N, Waits: at.Waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{}}
+	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"), shows{topics: proposed, planned: true}, func(ctx context.Context, at *moment, in *which) (Proposal, error) {
+		p := Proposal{N: at.N, Waits: at.Waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{},
+			Differences: plan.Differences{Moved: []plan.Move{}, Added: []studio.ID{}, Gone: []studio.ID{}, Orders: []plan.OrderChange{}}}
 		p.Chosen = in.Plan
 		if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
 			p.Chosen, _ = at.bestChoice()
@@ -108,6 +109,9 @@ func (s *Service) registerProposal(to huma.API) {
 		a, err := s.asked(ctx, at, p.Chosen)
 		if err != nil {
 			return Proposal{}, err
+		}
+		if !p.Waits {
+			return p, nil
 		}
 		p.Differences = plan.Compare(at.inForce.Plan, a.Plan)
 		for _, v := range at.orderViews() {

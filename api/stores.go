@@ -322,8 +322,9 @@ func (a *answer) stockRow(stock *studio.Stock) StockRow {
 func (a *answer) shoppingLine(b stores.Buy) ShoppingLine {
 	i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == b.Material })
 	line := ShoppingLine{Buy: b, Name: a.Doc.Materials[i].Name, Unit: a.Doc.Materials[i].Unit, Stands: []string{}, Orders: []string{}}
-	for _, l := range a.Plan.Lots {
-		if !slices.Contains(b.Lots, l.ID) {
+	for _, id := range b.Lots {
+		l := a.Lots[id]
+		if l == nil {
 			continue
 		}
 		if name := a.Book.Of(l.Made()).Name; !slices.Contains(line.Stands, name) {

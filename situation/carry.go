@@ -1,6 +1,7 @@
 package situation
 
 import (
+	"reflect"
 	"slices"
 
 	"bractum/core/studio"
@@ -11,18 +12,44 @@ import (
 // the count or the plan would say to that is not in it. Where a recipe that they are made
 // of is not in the book any more, nothing of them is left.
 //
-// It takes time proportional to the plan, and no planning.
+// It takes time proportional to the plan where something has happened to its lots, and
+// hardly any otherwise; no planning.
 func (a *Answer) carried(doc *studio.Document, calendar studio.Calendar) *Answer {
 	from := a.settled
-	book := studio.NewBook(doc)
+	book := a.Book
+	if !same(a.Doc.Recipes, doc.Recipes) || !same(a.Doc.Materials, doc.Materials) {
+		book = studio.NewBook(doc)
+	}
 	if from.strange(book) {
 		return nothing(doc, calendar)
 	}
-	c := NewAnswer(doc, calendar, from.Count, withFacts(from.Plan, doc, book))
-	c.settled = from
-	c.air, c.orders, c.activities, c.sheets = from.air, from.orders, from.activities, from.sheets // of the same plan
+	var c *Answer
+	if same(from.Doc.Work, doc.Work) || reflect.DeepEqual(from.Doc.Work, doc.Work) {
+		still := *from
+		c = &still
+		c.Doc, c.Plan = doc, asOf(from.Plan, doc)
+	} else {
+		c = NewAnswer(doc, calendar, from.Count, withFacts(from.Plan, doc, book))
+		c.air, c.orders, c.activities, c.sheets = from.air, from.orders, from.activities, from.sheets // of the same plan
+	}
+	c.Book, c.settled = book, from
 	return c
 }
+
+// asOf is a plan at the moment of a document, without the orders that are not open in it.
+func asOf(made *studio.Plan, doc *studio.Document) *studio.Plan {
+	open := make(map[studio.ID]bool, len(doc.Orders))
+	for i := range doc.Orders {
+		open[doc.Orders[i].ID] = doc.Orders[i].State == studio.OrderOpen
+	}
+	p := *made
+	p.Now = doc.Now
+	p.Orders = slices.DeleteFunc(slices.Clone(made.Orders), func(o studio.Outcome) bool { return !open[o.Order] })
+	return &p
+}
+
+// same is true of slices that are one.
+func same[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
 // strange is true where something is made of a recipe that a book does not have.
 func (a *Answer) strange(book *studio.Book) bool {
@@ -32,8 +59,8 @@ func (a *Answer) strange(book *studio.Book) bool {
 // withFacts is a plan with what a document records of its lots and tasks. What was begun
 // ends as much later, or earlier, as it was begun.
 func withFacts(made *studio.Plan, doc *studio.Document, book *studio.Book) *studio.Plan {
-	p := *made
-	p.Now, p.Lots, p.Tasks = doc.Now, slices.Clone(made.Lots), slices.Clone(made.Tasks)
+	p := asOf(made, doc)
+	p.Lots, p.Tasks = slices.Clone(made.Lots), slices.Clone(made.Tasks)
 	work := make(map[studio.ID]*studio.WorkLot, len(doc.Work))
 	for i := range doc.Work {
 		work[doc.Work[i].ID] = &doc.Work[i]
@@ -77,10 +104,5 @@ func withFacts(made *studio.Plan, doc *studio.Document, book *studio.Book) *stud
 		}
 		late = t.End - was
 	}
-	open := map[studio.ID]bool{}
-	for _, o := range doc.Orders {
-		open[o.ID] = o.State == studio.OrderOpen
-	}
-	p.Orders = slices.DeleteFunc(slices.Clone(made.Orders), func(o studio.Outcome) bool { return !open[o.Order] })
-	return &p
+	return p
 }

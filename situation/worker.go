@@ -6,6 +6,7 @@ import (
 	"log/slog"
 	"reflect"
 	"runtime/debug"
+	"slices"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -24,9 +25,12 @@ type Worker struct {
 	listen func(*Situation)
 
 	published atomic.Pointer[Situation]
-	opening   sync.Mutex // while the first facts are read
-	reading   sync.Mutex // while facts are read anew
-	mu        sync.Mutex // while something is published, and for what follows
+	opening   sync.Mutex   // while the first facts are read
+	reading   sync.Mutex   // while facts are read anew
+	read      time.Time    // when they were read last
+	writers   atomic.Int32 // who is writing, or waits for it to be published
+	mu        sync.Mutex   // while something is published, and for what follows
+	recent    store.Recent // what was recorded since the facts that are published
 	settled   chan struct{}
 	failed    error // why the latest moment could not be worked out
 	search    *search
@@ -51,7 +55,10 @@ type bench struct {
 // is first asked for something.
 func New(s *store.Store, clock store.Clock, listen func(*Situation)) *Worker {
 	living, end := context.WithCancel(context.Background())
-	return &Worker{store: s, clock: clock, listen: listen, settled: make(chan struct{}), living: living, end: end,
+	fromFirst := func(calendar studio.Calendar, stands *studio.Minute) studio.Minute {
+		return max(0, clock(calendar, stands)) // a computer's clock may be wrong once
+	}
+	return &Worker{store: s, clock: fromFirst, listen: listen, settled: make(chan struct{}), living: living, end: end,
 		work: &bench{woken: make(chan struct{}, 1)}}
 }
 
@@ -98,9 +105,33 @@ func (w *Worker) opened(ctx context.Context, at *Situation) (*Situation, error) 
 	return at, nil
 }
 
+// Writing notes that somebody begins to write; done is to be called when that is published,
+// or has failed.
+func (w *Worker) Writing() (done func()) {
+	w.writers.Add(1)
+	return func() { w.writers.Add(-1) }
+}
+
+// Recorded notes what a command that is written was about, and publishes the facts.
+func (w *Worker) Recorded(ctx context.Context, n int64, topics []string) (*Situation, error) {
+	if _, err := w.Latest(ctx); err != nil {
+		return nil, err
+	}
+	w.mu.Lock()
+	if known := max(w.recent.N, w.published.Load().N); known == n-1 {
+		w.recent = store.Recent{N: n, Topics: append(slices.Clip(w.recent.Topics), topics...)}
+	}
+	w.mu.Unlock()
+	return w.Refresh(ctx, n)
+}
+
+// gathers is for how long, at the most, facts of several writers are gathered before they
+// are published together.
+const gathers = 100 * time.Millisecond
+
 // Refresh publishes facts of at least a journal number, and of now. It reads them only
-// where nobody else has. Topics are what was recorded last is about.
-func (w *Worker) Refresh(ctx context.Context, n int64, topics ...string) (*Situation, error) {
+// where nobody else has.
+func (w *Worker) Refresh(ctx context.Context, n int64) (*Situation, error) {
 	at, err := w.Latest(ctx)
 	if err != nil {
 		return nil, err
@@ -110,15 +141,28 @@ func (w *Worker) Refresh(ctx context.Context, n int64, topics ...string) (*Situa
 	if at = w.published.Load(); at.N >= n && at.Now == w.clock(at.Calendar, at.Stands) {
 		return at, nil
 	}
-	facts, err := w.store.Snapshot(ctx, w.clock)
+	if w.writers.Load() > 1 {
+		w.rest(gathers - time.Since(w.read))
+	}
+	at, recent := w.sincePublished()
+	facts, err := w.store.SnapshotAfter(ctx, w.clock, at.Snapshot, recent)
 	if err != nil {
 		return nil, err
 	}
-	return w.advance(ctx, facts, topics...)
+	next, err := w.advance(ctx, facts)
+	w.read = time.Now()
+	return next, err
+}
+
+// sincePublished is what is published, and what was recorded since.
+func (w *Worker) sincePublished() (*Situation, store.Recent) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	return w.published.Load(), w.recent
 }
 
 // advance publishes newer facts.
-func (w *Worker) advance(ctx context.Context, facts *store.Snapshot, topics ...string) (*Situation, error) {
+func (w *Worker) advance(ctx context.Context, facts *store.Snapshot) (*Situation, error) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	at := w.published.Load()
@@ -126,8 +170,12 @@ func (w *Worker) advance(ctx context.Context, facts *store.Snapshot, topics ...s
 	if err != nil {
 		return nil, err
 	}
-	if facts.N > at.N+1 {
-		topics = nil // more was recorded than this
+	var topics []string // of which none stands for all
+	if facts.N == w.recent.N {
+		topics = w.recent.Topics
+	}
+	if w.recent.N <= facts.N {
+		w.recent = store.Recent{}
 	}
 	w.publishLocked(next.noted(at, topics))
 	return next, nil
@@ -158,7 +206,8 @@ func (w *Worker) At(ctx context.Context, tx *store.Tx) (*Situation, error) {
 	if at.N == tx.Base() && at.Now == tx.Now() {
 		return at, nil
 	}
-	facts, err := tx.Snapshot()
+	at, recent := w.sincePublished()
+	facts, err := tx.SnapshotAfter(at.Snapshot, recent)
 	if err != nil {
 		return nil, err
 	}
@@ -292,7 +341,7 @@ func (w *Worker) run() {
 
 // longestRest is for how long, at the most, the facts that came meanwhile are gathered
 // before they are worked out: readers and writers have the processors too.
-const longestRest = 400 * time.Millisecond
+const longestRest = 250 * time.Millisecond
 
 func (w *Worker) rest(length time.Duration) {
 	select {

@@ -28,7 +28,7 @@ type Done struct {
 	N        int64
 	Answer   json.RawMessage
 	Repeated bool
-	Things   []string // the kinds of thing that it touched
+	Topics   []string // what it is about
 }
 
 // Tx is a command in progress. Everything it writes is one transaction.
@@ -88,7 +88,7 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 	if err = errors.Join(err, t.err); err != nil {
 		return Done{}, plain(err)
 	}
-	done := Done{N: t.n, Answer: json.RawMessage(asJSON(answer)), Things: t.things}
+	done := Done{N: t.n, Answer: json.RawMessage(asJSON(answer)), Topics: t.topics()}
 	if err := q.AddEntry(ctx, sqlcgen.AddEntryParams{N: t.n, AtMinute: int64(c.Now), PersonID: nullString(string(c.Person)), CommandID: c.ID,
 		Kind: c.Kind, Summary: t.Summary, Answer: string(done.Answer), Undoes: nullInt(t.undoes)}); err != nil {
 		return Done{}, plain(err)
@@ -208,6 +208,7 @@ func (t *Tx) Undo(n int64) error {
 		return CannotUndo{fmt.Sprintf("%q cannot be undone", entry.Summary)}
 	}
 	for _, touched := range touches {
+		t.about(touched.Thing)
 		later, err := t.q.LaterTouch(t.ctx, sqlcgen.LaterTouchParams{Thing: touched.Thing, ID: touched.ID, N: n})
 		if err == nil {
 			return CannotUndo{fmt.Sprintf("%q came after it and touched the same; undo that first", later.Summary)}
@@ -222,6 +223,7 @@ func (t *Tx) Undo(n int64) error {
 	if err := t.standsAlone(touches); err != nil {
 		return err
 	}
+	t.about("stock") // whatever it moved
 	t.undoes, t.Summary = n, "Undone: "+entry.Summary
 	return t.q.ReverseMovements(t.ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n})
 }

@@ -80,7 +80,7 @@ func clockOf(row sqlcgen.StudioRow) (studio.Calendar, *studio.Minute, error) {
 
 // document assembles one view of the studio.
 func (s *Store) document(ctx context.Context, q *sqlcgen.Queries, view View, clock Clock) (*studio.Document, error) {
-	a, _, err := s.assemble(ctx, q, clock)
+	a, _, err := s.assemble(ctx, q, clock, nil)
 	if err != nil {
 		return nil, err
 	}
@@ -88,8 +88,9 @@ func (s *Store) document(ctx context.Context, q *sqlcgen.Queries, view View, clo
 	return doc, a.err
 }
 
-// assemble reads all that the views of a studio share, and what they differ in.
-func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock) (*assembler, sqlcgen.StudioRow, error) {
+// assemble reads all that the views of a studio share, and what they differ in. What the
+// reuse has of before, and nobody has written to since, it takes from there.
+func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock, from *reuse) (*assembler, sqlcgen.StudioRow, error) {
 	row, err := q.Studio(ctx)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, row, ErrEmpty
@@ -111,15 +112,53 @@ func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock) (
 	kept.into(doc)
 	a.climate()
 	air.Into(doc)
-	a.sensors()
-	a.supplies()
-	a.purchases()
-	a.people()
-	a.book()
-	a.standingOrders()
-	a.facts()
-	a.wished = rows(a, a.q.Wishes)
+	if from.has("air") {
+		doc.Sensors = from.doc.Sensors
+	} else {
+		a.sensors()
+	}
+	if from.has("standards") {
+		doc.People = from.doc.People
+	} else {
+		a.people()
+	}
+	if from.has("book") {
+		doc.Recipes, doc.Colourways = from.doc.Recipes, from.doc.Colourways
+	} else {
+		a.book()
+	}
+	if from.has("book", "standards", "work", "stores") {
+		doc.Materials, doc.DryingClasses, doc.Places = from.doc.Materials, from.doc.DryingClasses, from.doc.Places
+		doc.Suppliers, doc.Gates = from.doc.Suppliers, from.doc.Gates
+		doc.Ordinals, doc.Offcuts, doc.Shelf, doc.Work, doc.Recorded = from.doc.Ordinals, from.doc.Offcuts, from.doc.Shelf, from.doc.Work, from.doc.Recorded
+	} else {
+		a.supplies()
+		a.purchases()
+		a.facts()
+	}
+	if from.has("orders") {
+		a.orders = from.orders
+	} else {
+		a.standingOrders()
+	}
+	if from.has("wishes") {
+		a.wished = from.wished
+	} else {
+		a.wished = rows(a, a.q.Wishes)
+	}
 	return a, row, a.err
+}
+
+// reuse is what was read for an earlier snapshot, and the topics that something was written
+// about since.
+type reuse struct {
+	*assembler
+	since []string
+}
+
+// has is true where nothing was written about some topics since; never of no reuse.
+func (r *reuse) has(topics ...string) bool {
+	return r != nil && !slices.ContainsFunc(topics, func(topic string) bool { return slices.Contains(r.since, topic) })
 }
 
 // seen is the document as a view has it; what views share, they share.

@@ -16,6 +16,7 @@ import (
 // no lot.
 func (t *Tx) Book(w studio.WorkLot, moved []studio.Movement) error {
 	for _, m := range moved {
+		t.about("stock")
 		line := movementParams(t.n, m)
 		switch {
 		case m.Made != "":

@@ -18,8 +18,8 @@ const keptVersions = 100
 
 func packed(plan *studio.Plan) ([]byte, error) {
 	var body bytes.Buffer
-	pack := gzip.NewWriter(&body)
-	err := errors.Join(json.NewEncoder(pack).Encode(plan), pack.Close())
+	pack, err := gzip.NewWriterLevel(&body, gzip.BestSpeed) // one is kept each time something happens
+	err = errors.Join(err, json.NewEncoder(pack).Encode(plan), pack.Close())
 	return body.Bytes(), err
 }
 

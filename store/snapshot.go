@@ -29,6 +29,8 @@ type Snapshot struct {
 	Timers           []Timer
 	Sensors          []Sensor
 	Purchases        []PurchaseState
+
+	read *assembler // what it was made from, for the next
 }
 
 // Without is the snapshot without an offer that is gone since.
@@ -44,24 +46,51 @@ type PlanHead struct{ Version, Base int64 }
 
 // Snapshot reads the studio as it stands.
 func (s *Store) Snapshot(ctx context.Context, clock Clock) (snapshot *Snapshot, err error) {
+	return s.SnapshotAfter(ctx, clock, nil, Recent{})
+}
+
+// Recent is what has been recorded up to a journal number since an earlier snapshot, by the
+// topics it is about.
+type Recent struct {
+	N      int64
+	Topics []string
+}
+
+// SnapshotAfter reads the studio as it stands, and of an earlier snapshot takes over what
+// nothing was recorded about since. Where more was recorded than is known, it reads all.
+func (s *Store) SnapshotAfter(ctx context.Context, clock Clock, before *Snapshot, since Recent) (snapshot *Snapshot, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		n, err := q.LastN(ctx)
 		if err != nil {
 			return err
 		}
-		snapshot, err = s.snapshot(ctx, q, n, clock)
+		snapshot, err = s.snapshot(ctx, q, n, clock, before.reused(n, since))
 		return err
 	})
 	return snapshot, err
 }
 
-// Snapshot is the studio as the command finds it: at its base.
-func (t *Tx) Snapshot() (*Snapshot, error) {
-	return t.store.snapshot(t.ctx, t.q, t.Base(), func(studio.Calendar, *studio.Minute) studio.Minute { return t.now })
+// reused is what a snapshot at a journal number may take over.
+func (s *Snapshot) reused(n int64, since Recent) *reuse {
+	switch {
+	case s == nil:
+		return nil
+	case n == s.N:
+		return &reuse{s.read, nil}
+	case n == since.N:
+		return &reuse{s.read, since.Topics}
+	}
+	return nil
 }
 
-func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock Clock) (*Snapshot, error) {
-	a, row, err := s.assemble(ctx, q, clock)
+// SnapshotAfter is the studio as the command finds it: at its base.
+func (t *Tx) SnapshotAfter(before *Snapshot, since Recent) (*Snapshot, error) {
+	clock := func(studio.Calendar, *studio.Minute) studio.Minute { return t.now }
+	return t.store.snapshot(t.ctx, t.q, t.Base(), clock, before.reused(t.Base(), since))
+}
+
+func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock Clock, from *reuse) (*Snapshot, error) {
+	a, row, err := s.assemble(ctx, q, clock, from)
 	if err != nil {
 		return nil, err
 	}
@@ -69,7 +98,7 @@ func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock
 	if err != nil {
 		return nil, err
 	}
-	at := &Snapshot{N: n, Now: a.doc.Now, Stands: standing, Calendar: calendar, Orders: a.orderStates(), Accepted: a.seen(Accepted)}
+	at := &Snapshot{N: n, Now: a.doc.Now, Stands: standing, Calendar: calendar, Orders: a.orderStates(), Accepted: a.seen(Accepted), read: a}
 	if a.pending() {
 		at.Wished = a.seen(Wished)
 	}
@@ -91,6 +120,7 @@ func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock
 		at.Sensors = append(at.Sensors, sensorOf(r))
 	}
 	at.Purchases = a.openPurchases()
+	a.q, a.ctx = nil, nil // it is over
 	return at, a.err
 }
 

@@ -9,6 +9,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"strconv"
 	"syscall"
 	"time"
@@ -141,12 +142,17 @@ func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
 	return calendar.MinuteOf(time.Now())
 }
 
+// mostMemory is from how many bytes on memory is sought more eagerly.
+const mostMemory = 350 << 20
+
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
 func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock store.Clock,
 	follow func(ctx context.Context, address string, now func() (time.Time, error)), opened func(address string), out outside.Services) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	debug.SetGCPercent(200) // the same few hundred MB are made anew with each situation
+	debug.SetMemoryLimit(mostMemory)
 	s, err := store.Open(ctx, folder, store.Options{})
 	if err != nil {
 		return err

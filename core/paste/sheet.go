@@ -29,31 +29,34 @@ type MixSheet struct {
 // A use that takes part of its paste from elsewhere counts in proportion.
 func MixSheets(doc *studio.Document, lots []studio.Lot, links []studio.Link) []MixSheet {
 	book := studio.NewBook(doc)
-	byID := map[studio.ID]studio.Lot{}
-	for _, lot := range lots {
-		byID[lot.ID] = lot
+	byID := make(map[studio.ID]*studio.Lot, len(lots))
+	for i := range lots {
+		byID[lots[i].ID] = &lots[i]
+	}
+	from := map[studio.ID][]*studio.Link{}
+	for i := range links {
+		from[links[i].From] = append(from[links[i].From], &links[i])
 	}
 	sheets := []MixSheet{}
-	for _, lot := range lots {
+	for i := range lots {
+		lot := &lots[i]
 		r := book.Of(lot.Made())
 		if r.Kind != studio.KindMix || lot.NextStep > 0 {
 			continue
 		}
 		s := MixSheet{Lot: lot.ID, Mix: lot.Recipe, ToMix: studio.Milligrams(lot.Started), UseBy: r.LifeMinutes,
 			Portions: Weigh(r, studio.Milligrams(lot.Started), doc.Settings.ScaleStepMilligrams), Uses: []Use{}}
-		for _, link := range links {
-			if link.From == lot.ID {
-				use := useOf(doc, book.Of(byID[link.To].Made()), byID[link.To], link)
-				s.Uses = append(s.Uses, use)
-				s.Used += use.Used
-			}
+		for _, link := range from[lot.ID] {
+			use := useOf(doc, book.Of(byID[link.To].Made()), byID[link.To], link)
+			s.Uses = append(s.Uses, use)
+			s.Used += use.Used
 		}
 		sheets = append(sheets, s)
 	}
 	return sheets
 }
 
-func useOf(doc *studio.Document, consumer *studio.Recipe, lot studio.Lot, link studio.Link) Use {
+func useOf(doc *studio.Document, consumer *studio.Recipe, lot *studio.Lot, link *studio.Link) Use {
 	use := Use{Lot: lot.ID, Drawn: studio.Milligrams(link.Quantity),
 		Used: studio.Milligrams(link.Quantity) * studio.Milligrams(1000-doc.Settings.LossPerMille) / 1000}
 	for _, p := range consumer.Pastes {

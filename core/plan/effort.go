@@ -1,5 +1,7 @@
 package plan
 
+import "runtime"
+
 // No laying goes on for longer than its effort allows, whatever it is given: what is hard to
 // bring together gets no more tries once that is spent, and what can be placed at once still
 // is. Effort is counted and not timed, so that the same problem gives the same plan.
@@ -18,6 +20,16 @@ const (
 	effortLeast = 300_000
 	effortOfTry = 4
 )
+
+// courteous is after how much effort, less than a millisecond, planning lets others have the
+// processor: who asks for what is planned already does not wait until it is planned anew.
+const courteous = 512
+
+func (e *effort) spend(n int64) {
+	if e.spent += n; e.spent%courteous < n {
+		runtime.Gosched()
+	}
+}
 
 func (e *effort) begin(clusters []*cluster) {
 	e.spent, e.most = 0, effortLeast

@@ -329,7 +329,7 @@ func (s *schedule) later(j *job, by studio.Minute, f fault) *fault {
 
 // try places one job, not before a minute, or says what stands in the way.
 func (s *schedule) try(j *job, from studio.Minute, least bool) *fault {
-	s.effort.spent += effortOfTry
+	s.effort.spend(effortOfTry)
 	r, why := s.ready(j, from)
 	if why != nil {
 		return why

@@ -267,7 +267,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			continue
 		}
 		tries++
-		s.effort.spent++
+		s.effort.spend(1)
 		again := func(t studio.Minute) {
 			from = max(start+1, t)
 			for i < len(time.free) && time.free[i].To <= from {

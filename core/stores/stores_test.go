@@ -49,7 +49,9 @@ func planned(t require.TestingT, doc *studio.Document) *studio.Plan {
 }
 
 // Each is refused with a word of what to do.
-func cutting(doc *studio.Document, made *studio.Plan) []wire.Sheet { return wire.Sheets(doc, made.Lots) }
+func cutting(doc *studio.Document, made *studio.Plan) []wire.Sheet {
+	return wire.Sheets(doc, made.Lots)
+}
 
 func TestWhatCannotBeBookedIsSaid(t *testing.T) {
 	later := demo.Document().Now + 60
