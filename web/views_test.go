@@ -88,7 +88,7 @@ func openedCell(t *testing.T, d desk, name string, wished bool) object {
 	t.Helper()
 	of := fmt.Sprintf("wished=%v", wished)
 	_, v := d.ask("GET", "/api/count?"+of, "", nil)
-	key := url.QueryEscape(find(t, v["cells"], "name", name)["key"].(string))
+	key := escaped(find(t, v["cells"], "name", name)["key"].(string))
 	status, cell := d.ask("GET", "/api/count/cell?"+of+"&key="+key, "", nil)
 	require.Equal(t, 200, status, cell)
 	return cell
@@ -201,3 +201,5 @@ func TestAnOrderStaysUntilItsFlowersAreFinished(t *testing.T) {
 	assert.Equal(t, 409, status)
 	assert.Contains(t, answer["detail"], "9 of 9 Ranunculus are not finished")
 }
+
+func escaped(text string) string { return url.QueryEscape(text) }
