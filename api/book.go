@@ -289,7 +289,7 @@ type Examination struct {
 	Recipes []studio.Recipe `json:"recipes" maxItems:"2000"`
 	flower.Way
 	Colourway studio.ID `json:"colourway,omitempty"`
-	Quantity  int64     `json:"quantity,omitempty"`
+	Quantity  int64     `json:"quantity,omitempty" minimum:"0" maximum:"1000"`
 }
 
 // Examined is what they come to. There is no sheet while something is wrong.

@@ -1,11 +1,14 @@
 package api
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
+	"io"
 	"log/slog"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -144,6 +147,9 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 		}
 		return true
 	}
+	if strings.HasPrefix(ctx.Header("Content-Type"), "application/json") && holdsNUL(ctx.BodyReader()) {
+		return refuse(huma.Error422UnprocessableEntity("a text holds a NUL character; type it anew. Nothing was written"))
+	}
 	id, person := ctx.Header("Command-Id"), ctx.Header("Person")
 	if id == "" || person == "" {
 		return false // what is missing is said by its place
@@ -170,6 +176,15 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 		return refuse(err)
 	}
 	return false
+}
+
+// holdsNUL is true of JSON with a NUL in it, which no text of a studio has.
+func holdsNUL(body io.Reader) bool {
+	data, _ := io.ReadAll(body) // what cannot be read is said later
+	if text := bytes.TrimSpace(data); len(text) == 0 || text[0] != '{' {
+		return false
+	}
+	return bytes.IndexByte(data, 0) >= 0 || bytes.Contains(data, []byte(`\u0000`))
 }
 
 // carryOut writes a command with its line of the journal, and publishes the facts.

@@ -220,12 +220,12 @@ func (t *Tx) Undo(n int64) error {
 			return err
 		}
 	}
-	if err := t.standsAlone(touches); err != nil {
-		return err
-	}
 	t.about("stock") // whatever it moved
 	t.undoes, t.Summary = n, "Undone: "+entry.Summary
-	return t.q.ReverseMovements(t.ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n})
+	if err := t.q.ReverseMovements(t.ctx, sqlcgen.ReverseMovementsParams{Undo: t.n, Undone: n}); err != nil {
+		return err
+	}
+	return t.standsAlone(touches)
 }
 
 func (t *Tx) restore(touched sqlcgen.JournalTouch) error {

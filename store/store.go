@@ -17,6 +17,7 @@ import (
 	"os"
 	"path/filepath"
 	"sync"
+	"syscall"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -70,6 +71,7 @@ type Store struct {
 	read  *sql.DB
 	// statements, prepared once on each connection that uses them
 	writes, reads *sqlcgen.Queries
+	held          *os.File // where this program serves the folder
 	// recipes that were read, by id: a revision never changes. One read within a command
 	// that failed is not listed by any document.
 	recipes sync.Map
@@ -79,6 +81,9 @@ type Store struct {
 type Options struct {
 	// Patience is how long a write waits for another program; 5 s if zero.
 	Patience time.Duration
+	// Served says that this program serves the studio: no other may at the same time, and
+	// the file is looked through for damage first.
+	Served bool
 }
 
 // Open opens the studio file in a folder, making both and bringing its tables up
@@ -90,6 +95,22 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 	if o.Patience == 0 {
 		o.Patience = 5 * time.Second
 	}
+	var held *os.File
+	if o.Served {
+		var err error
+		if held, err = hold(folder); err != nil {
+			return nil, err
+		}
+	}
+	s, err := open(ctx, folder, o)
+	if err != nil {
+		return nil, errors.Join(plain(err), letGo(held))
+	}
+	s.held = held
+	return s, nil
+}
+
+func open(ctx context.Context, folder string, o Options) (*Store, error) {
 	dsn := fmt.Sprintf("file:%s?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_pragma=busy_timeout(%d)&_time_format=sqlite",
 		filepath.Join(folder, FileName), o.Patience.Milliseconds())
 	write, err := sql.Open("sqlite", dsn+"&_txlock=immediate")
@@ -97,13 +118,8 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 		return nil, err
 	}
 	write.SetMaxOpenConns(1)
-	tables, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return nil, err
-	}
-	provider, err := goose.NewProvider(goose.DialectSQLite3, write, tables)
-	if err == nil {
-		_, err = provider.Up(ctx)
+	if err = ready(ctx, write, o); err == nil {
+		err = upToDate(ctx, write)
 	}
 	if err != nil {
 		return nil, errors.Join(plain(err), write.Close())
@@ -123,8 +139,75 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 	return s, nil
 }
 
+// ready waits once for another program that holds the file, and looks through it.
+func ready(ctx context.Context, write *sql.DB, o Options) error {
+	tx, err := write.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	if err := tx.Rollback(); err != nil || !o.Served {
+		return err
+	}
+	var found string
+	if err := write.QueryRowContext(ctx, "PRAGMA quick_check(1)").Scan(&found); err != nil {
+		return err
+	}
+	if found != "ok" {
+		return Broken{damaged, errors.New(found)}
+	}
+	return nil
+}
+
+// upToDate brings the tables up to date, and refuses a file of a newer program.
+func upToDate(ctx context.Context, write *sql.DB) error {
+	tables, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectSQLite3, write, tables)
+	if err != nil {
+		return err
+	}
+	sources := provider.ListSources()
+	at, err := provider.GetDBVersion(ctx)
+	if err != nil {
+		return err
+	}
+	if newest := sources[len(sources)-1].Version; at > newest {
+		return Broken{fmt.Sprintf("this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
+			"Start the newer program, or go back to a copy from before", at, newest), nil}
+	}
+	_, err = provider.Up(ctx)
+	return err
+}
+
+// hold makes this program the one that serves a folder; the system lets go of it whenever
+// the program ends.
+func hold(folder string) (*os.File, error) {
+	file, err := os.OpenFile(filepath.Join(folder, "serving"), os.O_CREATE|os.O_RDWR, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("the data folder cannot be written to (%w); let this user write to it, or name another with --data", err)
+	}
+	if err := syscall.Flock(int(file.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		return nil, errors.Join(ErrServed, file.Close())
+	}
+	return file, nil
+}
+
+// ErrServed says that another program serves the same folder.
+var ErrServed = errors.New("another Bractum serves this folder already; use that one, close it first, or name another folder with --data. Nothing was changed")
+
+func letGo(held *os.File) error {
+	if held == nil {
+		return nil
+	}
+	return held.Close()
+}
+
 // Close lets go of the file.
-func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close()) }
+func (s *Store) Close() error {
+	return errors.Join(s.read.Close(), s.write.Close(), letGo(s.held))
+}
 
 // reading runs a function within one read transaction: one state, one N.
 func (s *Store) reading(ctx context.Context, do func(*sqlcgen.Queries) error) error {
@@ -135,6 +218,8 @@ func (s *Store) reading(ctx context.Context, do func(*sqlcgen.Queries) error) er
 	defer func() { _ = tx.Rollback() }() // nothing was written
 	return plain(do(s.reads.WithTx(tx)))
 }
+
+const damaged = "the studio's file is damaged or is no file of Bractum; nothing was changed. Keep it as it is, and go back to a copy"
 
 // plain turns the driver's word for a file that cannot be used into ours.
 func plain(err error) error {
@@ -151,7 +236,7 @@ func plain(err error) error {
 	case readOnly:
 		return Broken{"the studio's file may only be read; nothing was written. Let this user write to the file and its folder", err}
 	case corrupt, notADatabase:
-		return Broken{"the studio's file is damaged or is no file of Bractum; nothing was changed. Keep it as it is, and go back to a copy", err}
+		return Broken{damaged, err}
 	case ioError, cannotOpen:
 		return Broken{"the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing", err}
 	}

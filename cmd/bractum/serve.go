@@ -153,7 +153,7 @@ func serve(folder string, port int, fill func(context.Context, *store.Store) err
 	defer stop()
 	debug.SetGCPercent(200) // the same few hundred MB are made anew with each situation
 	debug.SetMemoryLimit(mostMemory)
-	s, err := store.Open(ctx, folder, store.Options{})
+	s, err := store.Open(ctx, folder, store.Options{Served: true})
 	if err != nil {
 		return err
 	}

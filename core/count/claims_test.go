@@ -206,13 +206,13 @@ func TestDecisionsThatCannotBeAreSaid(t *testing.T) {
 	cone, petal := lotsOf(counted, "Magnolia cone")[0], lotsOf(counted, "Magnolia outer petal")[0]
 	early := doc.Now - 1
 	for says, d := range map[string]count.Decision{
-		"from 1 to":                     {What: "start", Start: 900},
-		"a lot of 12 is split into 40":  {What: "split", Into: 40},
-		"say which lot":                 {What: "merge"},
-		"only lots of the same pieces":  {What: "merge", With: []studio.ID{petal.ID}},
-		"say a time from now":           {What: "move", Due: &early},
-		`"burn" is no decision`:         {What: "burn"},
-		"this lot is no longer counted": {What: "merge", With: []studio.ID{"lot-0"}},
+		"from 1 to":                            {What: "start", Start: 900},
+		"a lot is split into 40; from 2 to 12": {What: "split", Into: 40},
+		"say which lot":                        {What: "merge"},
+		"only lots of the same pieces":         {What: "merge", With: []studio.ID{petal.ID}},
+		"say a time from now":                  {What: "move", Due: &early},
+		`"burn" is no decision`:                {What: "burn"},
+		"this lot is no longer counted":        {What: "merge", With: []studio.ID{"lot-0"}},
 	} {
 		_, err := count.Decide(doc, counted, cone.ID, d)
 		assert.ErrorContains(t, err, says)

@@ -150,6 +150,9 @@ func (c *counter) promised() {
 			continue
 		}
 		due := c.doc.ReadyBy(o, c.calendar, c.counter.everyone)
+		if c.doc.Distant(due) {
+			continue
+		}
 		for _, line := range o.Lines {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			item := c.item(line.Made(), mixes)

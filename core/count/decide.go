@@ -87,8 +87,8 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 // split makes several lots of one, as even as they go; the new ones take ordinals that no
 // lot has.
 func split(doc *studio.Document, counted *Result, l studio.Lot, now studio.DecidedLot, into int64) ([]Decided, error) {
-	if into < 2 || into > l.Need {
-		return nil, studio.Refuse("a lot of %d is split into %d; from 2 to %d would be right", l.Need, into, l.Need)
+	if most := min(l.Need, studio.MostLots); into < 2 || into > most {
+		return nil, studio.Refuse("a lot is split into %d; from 2 to %d lots would be right", into, most)
 	}
 	last := doc.Ordinals[l.Key]
 	for _, other := range counted.Lots {

@@ -88,6 +88,11 @@ type Added struct {
 	Place     string         `json:"place,omitempty"`
 }
 
+func hasStep(r *studio.Recipe, key string) bool {
+	_, i := r.Step(key)
+	return i >= 0
+}
+
 // Add books stock that lies there and is in no book yet.
 func Add(doc *studio.Document, a Added) (Change, error) {
 	book := studio.NewBook(doc)
@@ -116,6 +121,12 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 		return Change{}, err
 	case amount <= 0:
 		return Change{}, studio.Refuse("%g %s of %s cannot be; say how many there are", a.Amount.Value, a.Amount.Unit, r.Name)
+	case a.MadeOn < doc.Now-studio.LongestKept:
+		return Change{}, studio.Refuse("%s made more than ten years ago cannot be; say when it was made", r.Name)
+	case a.UseBy != nil && *a.UseBy > doc.Now+studio.MostAhead:
+		return Change{}, studio.Refuse("%s that keeps for more than ten years cannot be; say until when it is good", r.Name)
+	case a.Reached != "" && !hasStep(r, a.Reached):
+		return Change{}, studio.Refuse("%s has no step %q; say the last step that is done, or leave it out of what is finished", r.Name, a.Reached)
 	case a.MadeOn > doc.Now:
 		return Change{}, studio.Refuse("%s made after now cannot be; say when it was made", r.Name)
 	case a.UseBy != nil && *a.UseBy < a.MadeOn:

@@ -421,7 +421,11 @@ func (r *router) wants(lots []Lot, shelf []Peg) {
 		if o.State != OrderOpen {
 			continue
 		}
-		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance, Lots: append([]ID{}, pegged[o.ID]...)}
+		readyBy := r.doc.ReadyBy(o, calendar, everyone)
+		if r.doc.Distant(readyBy) && len(pegged[o.ID]) == 0 {
+			continue
+		}
+		want := Want{ID: o.ID, ReadyBy: readyBy, Importance: o.Importance, Lots: append([]ID{}, pegged[o.ID]...)}
 		for _, p := range shelf {
 			if p.Order != o.ID {
 				continue

@@ -32,6 +32,7 @@ func (d *Document) Validate() Problems {
 	if len(v.problems) > 0 {
 		return v.problems // what refers to recipes can only be judged once they hold
 	}
+	v.sizes()
 	book := NewBook(d)
 	v.promises(book)
 	v.stock(book)
@@ -55,8 +56,13 @@ func (d *Document) CheckOrder(o Order) Problems {
 	}
 	v.order("", o, NewBook(d))
 	calendar, err := NewCalendar(d.Epoch, d.Zone)
-	if err == nil && o.Leaves != "" && (o.State == OrderOpen || o.State == OrderQuote) && calendar.Minute(o.Leaves) <= d.Now {
-		v.say("leaves", "is %s; now is %s, and an order leaves after now", o.Leaves, calendar.Wall(d.Now))
+	if err == nil && o.Leaves != "" && (o.State == OrderOpen || o.State == OrderQuote) {
+		switch leaves := calendar.Minute(o.Leaves); {
+		case leaves <= d.Now:
+			v.say("leaves", "is %s; now is %s, and an order leaves after now", o.Leaves, calendar.Wall(d.Now))
+		case leaves > d.Now+MostAhead:
+			v.say("leaves", "is %s; at most ten years ahead would be right", o.Leaves)
+		}
 	}
 	return v.problems
 }
@@ -100,8 +106,8 @@ func (v *validator) named(place string, id ID, name string) {
 	if id == "" {
 		v.say(place+".id", "is empty; give every thing an id of its own")
 	}
-	if strings.TrimSpace(name) == "" {
-		v.say(place+".name", "is empty")
+	if flaw := nameFlaw(name); flaw != "" {
+		v.say(place+".name", "%s", flaw)
 	}
 }
 
@@ -334,8 +340,12 @@ func (v *validator) promises(book *Book) {
 }
 
 func (v *validator) order(place string, o Order, book *Book) {
-	if strings.TrimSpace(o.Name) == "" {
+	switch flaw := nameFlaw(o.Name); flaw {
+	case "":
+	case "is empty":
 		v.say(place+".name", "is empty; say what the order is called")
+	default:
+		v.say(place+".name", "%s", flaw)
 	}
 	if o.State != OrderOpen && o.State != OrderQuote && o.State != OrderCancelled && o.State != OrderLeft {
 		v.say(place+".state", "is %q; open, quote, cancelled or left would be right", o.State)
@@ -347,6 +357,7 @@ func (v *validator) order(place string, o Order, book *Book) {
 	if len(o.Lines) == 0 {
 		v.say(place+".lines", "is empty; an order has at least one flower")
 	}
+	var pieces int64
 	for j, line := range o.Lines {
 		at := fmt.Sprintf("%s.lines[%d]", place, j)
 		register(v, at, v.lines, line.ID, true)
@@ -360,6 +371,10 @@ func (v *validator) order(place string, o Order, book *Book) {
 		if book.Of(line.Made()) == nil {
 			v.say(at+".variant", "%q has no variant %q", recipe.Name, line.Variant)
 			continue
+		}
+		if pieces += min(line.Quantity, MostPieces) * book.Pieces(line.Made()); pieces > MostPieces {
+			v.say(at+".quantity", "is %d; with all that goes into them the order comes to more than %d pieces. Enter it as several, or fewer", line.Quantity, MostPieces)
+			break
 		}
 		colourway, known := v.colourways[line.Colourway]
 		if !known {

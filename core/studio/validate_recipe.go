@@ -65,12 +65,25 @@ func (d *Document) CheckRecipes(written []Recipe) map[ID]Problems {
 	if len(found) == 0 && len(written) > 0 {
 		if v.cycles(); len(v.problems) == 0 {
 			v.defaults()
+			v.sizes()
 		}
 		if len(v.problems) > 0 {
 			found[written[0].ID] = v.problems
 		}
 	}
 	return found
+}
+
+// sizes refuses what comes to more pieces, through all levels, than any flower has.
+func (v *validator) sizes() {
+	book := NewBook(v.doc)
+	for i := range v.doc.Recipes {
+		r := &v.doc.Recipes[i]
+		if n := book.Pieces(Made{Recipe: r.ID}); n > MostInOne {
+			v.say(fmt.Sprintf("recipes[%d] %q.parts", i, r.Name), "come to %d pieces with all that goes into them; up to %d would be right", n, MostInOne)
+			return
+		}
+	}
 }
 
 // defaults refuses a subtree in which one slot has two default mixes: a slot
@@ -450,12 +463,12 @@ func (v *validator) part(place string, p PartInput) {
 	if p.Form != "" && !slices.ContainsFunc(part.Forms, func(f Form) bool { return f.Name == p.Form }) {
 		v.say(place+".form", "%q has no form %q", part.Name, p.Form)
 	}
-	within(v, place+".count", p.Count, 1, 10_000)
+	within(v, place+".count", p.Count, 1, MostCount)
 	if p.Least != nil {
 		within(v, place+".least", *p.Least, 0, p.Count)
 	}
 	if b := p.Between; b != nil {
-		within(v, place+".between.most", b.Most, b.Least, 10_000)
+		within(v, place+".between.most", b.Most, b.Least, MostCount)
 		within(v, place+".count", p.Count, b.Least, b.Most)
 	}
 	if p.Window != nil {
@@ -463,7 +476,7 @@ func (v *validator) part(place string, p PartInput) {
 	}
 	var sum int64
 	for _, n := range p.Rows {
-		within(v, place+".rows", n, 1, 10_000)
+		within(v, place+".rows", n, 1, MostCount)
 		sum += n
 	}
 	if len(p.Rows) > 0 && sum != p.Count {

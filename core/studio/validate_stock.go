@@ -29,6 +29,10 @@ func (v *validator) stock(book *Book) {
 		register(v, place, lots, s.ID, true)
 		within(v, place+".amount", s.Amount, -1<<40, 1<<40)
 		v.claims(place, s.Reserved)
+		within(v, place+".madeOn", s.MadeOn, v.doc.Now-LongestKept, v.doc.Now+MostAhead)
+		if s.UseBy != nil {
+			within(v, place+".useBy", *s.UseBy, v.doc.Now-LongestKept, v.doc.Now+MostAhead)
+		}
 		if v.madeOf(place, s.Made(), book) {
 			v.reached(place+".reached", s.Reached, book.Of(s.Made()))
 			v.mixesUntil(place, s.Made(), s.Reached, s.Mixes, book)

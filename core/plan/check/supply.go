@@ -69,7 +69,11 @@ func (c *checker) lines(keys map[studio.ID]string, drawn map[studio.ID]int64) {
 	for _, way := range c.doc.Colourways {
 		colourways[way.ID] = way.Slots
 	}
+	everyone := c.doc.Everyone(c.calendar)
 	for _, o := range c.doc.Orders {
+		if c.doc.Distant(c.doc.ReadyBy(o, c.calendar, everyone)) {
+			continue
+		}
 		for _, line := range o.Lines {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			if n := pegged[got{line.ID, studio.GatherKey(line.Made(), mixes)}]; o.State == studio.OrderOpen && n < line.Quantity {
