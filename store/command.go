@@ -241,6 +241,18 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
 			return err
 		}
+		for _, r := range before {
+			if r.State != studio.TaskStarted || r.Machine != "" {
+				continue
+			}
+			others, err := t.q.AtOtherWork(t.ctx, sqlcgen.AtOtherWorkParams{PersonID: string(r.Person), LotID: touched.ID})
+			if err != nil {
+				return err
+			}
+			if others > 0 {
+				return CannotUndo{"whoever was at it is at other work by now; pause or finish that first"}
+			}
+		}
 		now, err := t.records(touched.ID)
 		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
 	}

@@ -145,6 +145,11 @@ func Export(doc *studio.Document, pages ...studio.ID) *Bundle {
 			return !used[reference{"recipe", c.From}] || !used[reference{"recipe", c.To}]
 		})
 	}
+	for i := range b.Machines {
+		b.Machines[i].Dries = slices.DeleteFunc(slices.Clone(b.Machines[i].Dries), func(d studio.MachineDrying) bool {
+			return !used[reference{"class", d.Class}]
+		})
+	}
 	for i := range b.Gates {
 		b.Gates[i].Opens = nil // when it is expected is the other studio's business
 	}

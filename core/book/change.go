@@ -210,18 +210,18 @@ func Vary(base, made *studio.Recipe, name string) (studio.Variant, error) {
 		v.Order = want
 	}
 	now := tried()
-	v.Parts = differing(now.Parts, made.Parts, func(a, b studio.PartInput) bool { return a.Step == b.Step && a.Recipe == b.Recipe && a.Form == b.Form },
-		func(p studio.PartInput) studio.PartInput {
-			return studio.PartInput{Step: p.Step, Recipe: p.Recipe, Form: p.Form}
-		})
-	v.Pastes = differing(now.Pastes, made.Pastes, func(a, b studio.PasteInput) bool { return a.Step == b.Step && a.Slot == b.Slot },
-		func(p studio.PasteInput) studio.PasteInput { return studio.PasteInput{Step: p.Step, Slot: p.Slot} })
-	v.Materials = differing(now.Materials, made.Materials, func(a, b studio.MaterialInput) bool { return a.Step == b.Step && a.Material == b.Material },
-		func(m studio.MaterialInput) studio.MaterialInput {
-			return studio.MaterialInput{Step: m.Step, Material: m.Material}
-		})
-	v.Wires = differing(now.Wires, made.Wires, func(a, b studio.WireInput) bool { return a.Step == b.Step && a.Material == b.Material },
-		func(w studio.WireInput) studio.WireInput { return studio.WireInput{Step: w.Step, Material: w.Material} })
+	v.Parts = differing(now.Parts, made.Parts, studio.PartInput.SameAs, func(p studio.PartInput) studio.PartInput {
+		return studio.PartInput{Key: p.Key, Step: p.Step, Recipe: p.Recipe, Form: p.Form}
+	})
+	v.Pastes = differing(now.Pastes, made.Pastes, studio.PasteInput.SameAs, func(p studio.PasteInput) studio.PasteInput {
+		return studio.PasteInput{Key: p.Key, Step: p.Step, Slot: p.Slot}
+	})
+	v.Materials = differing(now.Materials, made.Materials, studio.MaterialInput.SameAs, func(m studio.MaterialInput) studio.MaterialInput {
+		return studio.MaterialInput{Key: m.Key, Step: m.Step, Material: m.Material}
+	})
+	v.Wires = differing(now.Wires, made.Wires, studio.WireInput.SameAs, func(w studio.WireInput) studio.WireInput {
+		return studio.WireInput{Key: w.Key, Step: w.Step, Material: w.Material}
+	})
 	if base.Spares != made.Spares {
 		spares := made.Spares
 		v.Spares = &spares
@@ -234,7 +234,7 @@ func Vary(base, made *studio.Recipe, name string) (studio.Variant, error) {
 		for _, c := range Changes(nil, got, want) {
 			places = append(places, c.Place)
 		}
-		return v, fmt.Errorf("a variant changes steps, inputs and spares of the recipe, one input of a thing at a step; it cannot change %s", strings.Join(places, ", "))
+		return v, fmt.Errorf("a variant changes steps, inputs and spares of the recipe, one input of a thing at a step, or several by their keys; it cannot change %s", strings.Join(places, ", "))
 	}
 	return v, nil
 }

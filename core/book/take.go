@@ -286,7 +286,7 @@ func (in *intake) colourways() {
 // settle makes the new revisions, and has everything added refer to them.
 func (in *intake) settle() error {
 	in.Adds.Format, in.Adds.Version = Format, Version
-	for _, list := range []any{in.Adds.Gates, in.Adds.Families, in.Adds.Tools} {
+	for _, list := range []any{in.Adds.Gates, in.Adds.Families, in.Adds.Tools, in.Adds.Machines} {
 		rewrite(list, in.ours)
 	}
 	with := *in.doc

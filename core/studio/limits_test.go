@@ -71,3 +71,30 @@ func TestPiecesAreCountedThroughAllLevels(t *testing.T) {
 	assert.Equal(t, parts, book.Pieces(magnolia))
 	assert.Greater(t, parts, int64(9))
 }
+
+// Of two inputs that are alike, a variant changes the one that it names by its key; where
+// it names none, that is refused and not guessed.
+func TestAVariantChangesTheInputItNames(t *testing.T) {
+	doc := demo.Document()
+	i := 0
+	for doc.Recipes[i].Name != "Magnolia" {
+		i++
+	}
+	r := &doc.Recipes[i]
+	again := r.Parts[0]
+	again.Count = 2
+	r.Parts = append(r.Parts, again)
+	r.Variants = []studio.Variant{{Name: "fuller", Parts: []studio.PartInput{{Step: again.Step, Recipe: again.Recipe, Form: again.Form, Count: 7}}}}
+	assert.ErrorContains(t, doc.CheckRecipes([]studio.Recipe{*r})[r.ID], "give each a key")
+
+	r.Parts[0].Key, r.Parts[len(r.Parts)-1].Key = "inner", "outer"
+	r.Variants[0].Parts[0].Key = "outer"
+	require.Empty(t, doc.CheckRecipes([]studio.Recipe{*r})[r.ID])
+	made, ok := r.As("fuller")
+	require.True(t, ok)
+	assert.Equal(t, r.Parts[0].Count, made.Parts[0].Count)
+	assert.EqualValues(t, 7, made.Parts[len(made.Parts)-1].Count)
+
+	r.Parts[0].Key = "outer"
+	assert.ErrorContains(t, doc.CheckRecipes([]studio.Recipe{*r})[r.ID], "used twice")
+}

@@ -109,6 +109,9 @@ type Byproduct struct {
 // PartInput takes Count pieces of another recipe, in a variant and form of it,
 // for each piece, at a step. As needed, Least to Count of them are used, by eye.
 type PartInput struct {
+	// Key tells this input of a thing at a step from others of it; variants and schools
+	// change it by that.
+	Key     string `json:"key,omitempty"`
 	Step    string `json:"step"`
 	Recipe  ID     `json:"recipe"`
 	Variant string `json:"variant,omitempty"`
@@ -168,6 +171,7 @@ const (
 // PasteInput takes paste, dust or glue of a colour slot at a step. Run is the
 // pieces cut from one working sheet; 0 where nothing is rolled.
 type PasteInput struct {
+	Key   string   `json:"key,omitempty"`
 	Step  string   `json:"step"`
 	Slot  string   `json:"slot"`
 	Shape Geometry `json:"shape"`
@@ -221,6 +225,7 @@ func Sheet(length, width, thickness Micrometres, factor PerMille) Geometry {
 // or for every so many of them. What is put in as a spacer or support comes out
 // again at a later step, counted.
 type MaterialInput struct {
+	Key      string `json:"key,omitempty"`
 	Step     string `json:"step"`
 	Material ID     `json:"material"`
 	Amount   int64  `json:"amount"`
@@ -236,6 +241,7 @@ func (m MaterialInput) Taken(pieces int64) int64 {
 // WireInput takes Number cut wires for each piece, each as long as its depth in
 // the paste, its free stem and the allowance for hook or loop together.
 type WireInput struct {
+	Key       string      `json:"key,omitempty"`
 	Step      string      `json:"step"`
 	Material  ID          `json:"material"`
 	Number    int64       `json:"number"`

@@ -34,6 +34,7 @@ func (v *validator) recipeList() {
 // page checks a recipe with its variants and techniques.
 func (v *validator) page(place string, r *Recipe) {
 	v.recipe(place, r)
+	v.keys(place, r)
 	v.variants(place, r)
 	v.techniques(place, r)
 }
@@ -408,6 +409,48 @@ func (v *validator) changes(at string, r *Recipe, change Variant) {
 		if _, own := r.Step(s.Key); own < 0 && s.After != "" {
 			known(s.After, "steps.after")
 		}
+	}
+	certain(v, at+".parts", r.Parts, change.Parts, PartInput.SameAs)
+	certain(v, at+".pastes", r.Pastes, change.Pastes, PasteInput.SameAs)
+	certain(v, at+".materials", r.Materials, change.Materials, MaterialInput.SameAs)
+	certain(v, at+".wires", r.Wires, change.Wires, WireInput.SameAs)
+}
+
+// certain refuses a change that may be of one of several inputs.
+func certain[T any](v *validator, place string, inputs, changes []T, same func(T, T) bool) {
+	for i, change := range changes {
+		found := 0
+		for _, in := range inputs {
+			if same(in, change) {
+				found++
+			}
+		}
+		if found > 1 {
+			v.say(fmt.Sprintf("%s[%d]", place, i), "changes one of %d inputs that are alike; give each a key, and name the one that is changed", found)
+		}
+	}
+}
+
+// keys refuses two inputs of one key.
+func (v *validator) keys(place string, r *Recipe) {
+	seen := map[string]bool{"": true}
+	check := func(list string, i int, key string) {
+		if key != "" && seen[list+key] {
+			v.say(fmt.Sprintf("%s.%s[%d].key", place, list, i), "%q is used twice in this recipe", key)
+		}
+		seen[list+key] = true
+	}
+	for i, p := range r.Parts {
+		check("parts", i, p.Key)
+	}
+	for i, p := range r.Pastes {
+		check("pastes", i, p.Key)
+	}
+	for i, m := range r.Materials {
+		check("materials", i, m.Key)
+	}
+	for i, w := range r.Wires {
+		check("wires", i, w.Key)
 	}
 }
 

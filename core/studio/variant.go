@@ -7,8 +7,8 @@ import (
 
 // Variant is a named change of a recipe: single or double, bud or full, air or
 // oven. Steps replace those of the same key or come in after another; inputs
-// replace those of the same step and thing, and a count of nothing takes one
-// away. StopAfter ends the recipe early: a bud is a rose stopped after its core.
+// replace those of the same key, or where they have none, of the same step and thing,
+// and a count of nothing takes one away. StopAfter ends the recipe early: a bud is a rose stopped after its core.
 //
 // A school of a technique is such a change as well.
 type Variant struct {
@@ -96,16 +96,41 @@ func (r *Recipe) with(v Variant) *Recipe {
 	if v.Spares != nil {
 		made.Spares = *v.Spares
 	}
-	made.Parts = replaced(r.Parts, v.Parts, func(a, b PartInput) bool { return a.Step == b.Step && a.Recipe == b.Recipe && a.Form == b.Form },
-		func(p PartInput) bool { return p.Count > 0 })
-	made.Materials = replaced(r.Materials, v.Materials, func(a, b MaterialInput) bool { return a.Step == b.Step && a.Material == b.Material },
-		func(m MaterialInput) bool { return m.Amount > 0 })
-	made.Wires = replaced(r.Wires, v.Wires, func(a, b WireInput) bool { return a.Step == b.Step && a.Material == b.Material },
-		func(w WireInput) bool { return w.Number > 0 })
-	made.Pastes = replaced(r.Pastes, v.Pastes, func(a, b PasteInput) bool { return a.Step == b.Step && a.Slot == b.Slot },
-		func(p PasteInput) bool { return p.Shape.Shape != "" })
+	made.Parts = replaced(r.Parts, v.Parts, PartInput.SameAs, func(p PartInput) bool { return p.Count > 0 })
+	made.Materials = replaced(r.Materials, v.Materials, MaterialInput.SameAs, func(m MaterialInput) bool { return m.Amount > 0 })
+	made.Wires = replaced(r.Wires, v.Wires, WireInput.SameAs, func(w WireInput) bool { return w.Number > 0 })
+	made.Pastes = replaced(r.Pastes, v.Pastes, PasteInput.SameAs, func(p PasteInput) bool { return p.Shape.Shape != "" })
 	made.Forget(r.Steps)
 	return &made
+}
+
+// alike is true of two inputs by their keys, where they have any, else by what they are.
+func alike(key, other string, otherwise bool) bool {
+	if key != "" || other != "" {
+		return key == other
+	}
+	return otherwise
+}
+
+// SameAs is true of what a change of an input is about: the input of its key, or where
+// neither has one, that of the same thing at the same step.
+func (p PartInput) SameAs(q PartInput) bool {
+	return alike(p.Key, q.Key, p.Step == q.Step && p.Recipe == q.Recipe && p.Form == q.Form)
+}
+
+// SameAs is that of a paste.
+func (p PasteInput) SameAs(q PasteInput) bool {
+	return alike(p.Key, q.Key, p.Step == q.Step && p.Slot == q.Slot)
+}
+
+// SameAs is that of a material.
+func (m MaterialInput) SameAs(n MaterialInput) bool {
+	return alike(m.Key, n.Key, m.Step == n.Step && m.Material == n.Material)
+}
+
+// SameAs is that of a wire.
+func (w WireInput) SameAs(x WireInput) bool {
+	return alike(w.Key, x.Key, w.Step == x.Step && w.Material == x.Material)
 }
 
 // changed lays a variant's changes over the steps.

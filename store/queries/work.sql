@@ -31,6 +31,8 @@ SELECT * FROM task ORDER BY lot_id, position;
 SELECT * FROM task WHERE lot_id = ? ORDER BY position;
 -- name: Lot :one
 SELECT * FROM lot WHERE id = ?;
+-- name: AtOtherWork :one
+SELECT CAST(COUNT(*) AS INTEGER) AS number FROM task WHERE person_id = ? AND lot_id <> ? AND state = 'started' AND machine = '';
 -- name: DropTasks :exec
 DELETE FROM task WHERE lot_id = ?;
 -- name: AddTask :exec

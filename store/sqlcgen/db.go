@@ -96,6 +96,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.airStmt, err = db.PrepareContext(ctx, air); err != nil {
 		return nil, fmt.Errorf("error preparing query Air: %w", err)
 	}
+	if q.atOtherWorkStmt, err = db.PrepareContext(ctx, atOtherWork); err != nil {
+		return nil, fmt.Errorf("error preparing query AtOtherWork: %w", err)
+	}
 	if q.awayStmt, err = db.PrepareContext(ctx, away); err != nil {
 		return nil, fmt.Errorf("error preparing query Away: %w", err)
 	}
@@ -546,6 +549,11 @@ func (q *Queries) Close() error {
 	if q.airStmt != nil {
 		if cerr := q.airStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing airStmt: %w", cerr)
+		}
+	}
+	if q.atOtherWorkStmt != nil {
+		if cerr := q.atOtherWorkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing atOtherWorkStmt: %w", cerr)
 		}
 	}
 	if q.awayStmt != nil {
@@ -1156,6 +1164,7 @@ type Queries struct {
 	addTaskStmt           *sql.Stmt
 	addTouchStmt          *sql.Stmt
 	airStmt               *sql.Stmt
+	atOtherWorkStmt       *sql.Stmt
 	awayStmt              *sql.Stmt
 	climateStmt           *sql.Stmt
 	colourwayStmt         *sql.Stmt
@@ -1295,6 +1304,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		addTaskStmt:           q.addTaskStmt,
 		addTouchStmt:          q.addTouchStmt,
 		airStmt:               q.airStmt,
+		atOtherWorkStmt:       q.atOtherWorkStmt,
 		awayStmt:              q.awayStmt,
 		climateStmt:           q.climateStmt,
 		colourwayStmt:         q.colourwayStmt,

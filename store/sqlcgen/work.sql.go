@@ -150,6 +150,22 @@ func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
 	return err
 }
 
+const atOtherWork = `-- name: AtOtherWork :one
+SELECT CAST(COUNT(*) AS INTEGER) AS number FROM task WHERE person_id = ? AND lot_id <> ? AND state = 'started' AND machine = ''
+`
+
+type AtOtherWorkParams struct {
+	PersonID string
+	LotID    string
+}
+
+func (q *Queries) AtOtherWork(ctx context.Context, arg AtOtherWorkParams) (int64, error) {
+	row := q.queryRow(ctx, q.atOtherWorkStmt, atOtherWork, arg.PersonID, arg.LotID)
+	var number int64
+	err := row.Scan(&number)
+	return number, err
+}
+
 const customerOrder = `-- name: CustomerOrder :one
 SELECT id, version, accepted_version FROM customer_order WHERE id = ?
 `
