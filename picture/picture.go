@@ -22,7 +22,7 @@ import (
 // kept is at most MostAcross wide or high.
 const (
 	MostBytes  = 6 << 20
-	mostPixels = 40_000_000
+	mostPixels = 25_000_000
 	MostAcross = 1600
 )
 
@@ -62,9 +62,11 @@ func bitmap(data []byte, media string) ([]byte, error) {
 	if err != nil {
 		return nil, fmt.Errorf("cannot be read as a picture: %w", err)
 	}
-	if most := max(config.Width, config.Height); most > MostAcross {
-		small := image.NewRGBA(image.Rect(0, 0, max(1, config.Width*MostAcross/most), max(1, config.Height*MostAcross/most)))
-		draw.CatmullRom.Scale(small, small.Bounds(), picture, picture.Bounds(), draw.Src, nil)
+	for most := max(config.Width, config.Height); most > MostAcross; {
+		most = max(MostAcross, (most+1)/2) // halves are as good as a wide kernel, and take no memory of their own
+		whole := max(config.Width, config.Height)
+		small := image.NewRGBA(image.Rect(0, 0, max(1, config.Width*most/whole), max(1, config.Height*most/whole)))
+		draw.ApproxBiLinear.Scale(small, small.Bounds(), picture, picture.Bounds(), draw.Src, nil)
 		picture = small
 	}
 	var out bytes.Buffer

@@ -69,7 +69,7 @@ func (s *Store) TakeSamples(ctx context.Context, device string, samples []climat
 				continue
 			}
 			taken.Fresh++
-			for hour := max(0, (sample.At-10)/60); hour <= (sample.At+10)/60; hour++ { // the filter looks a little around it
+			for hour := max(0, (sample.At-climate.Reach)/60); hour <= (sample.At+climate.Reach)/60; hour++ { // the filter looks around it
 				touched[int64(hour)] = true
 			}
 		}
@@ -295,7 +295,7 @@ func (d *days) hours(wanted map[int64]bool) error {
 		for past < len(all) && all[past] == all[past-1]+1 {
 			past++
 		}
-		samples, err := d.samples(studio.Minute(all[i]*60-10), studio.Minute(all[past-1]*60+70))
+		samples, err := d.samples(studio.Minute(all[i]*60)-climate.Reach, studio.Minute(all[past-1]*60+60)+climate.Reach)
 		if err != nil {
 			return err
 		}

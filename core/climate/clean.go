@@ -22,13 +22,17 @@ const enough = 3
 // and identification" (2002): a sample is set aside when it lies further from the median of
 // the samples around it than three of their scaled median deviations. A deviation below the
 // floor is the sensor's own noise, never an outlier; a change that lasts longer than half
-// the window moves the median and is believed.
+// the window moves the median and is believed. The window reaches so many samples to each
+// side, but never further than Reach, so that it does not depend on how samples were sent.
 const (
 	around       = 7
 	deviations   = 3 * 1.4826
 	floorCelsius = 15 // tenths of a degree
 	floorHumid   = 40 // per mille
 )
+
+// Reach is how far around a sample others have a say in whether it stands out.
+const Reach studio.Minute = 40
 
 // Hours puts samples, which are in order of time, into hours; those that stand out are
 // left out of them. An hour with too few samples is none.
@@ -89,7 +93,12 @@ func each(samples []Sample, of func(Sample) (float64, bool), floor float64, say 
 	}
 	var window []float64
 	for i, v := range values {
-		window = append(window[:0], values[max(0, i-around):min(len(values), i+around+1)]...)
+		window = window[:0]
+		for j := max(0, i-around); j < min(len(values), i+around+1); j++ {
+			if at[j] >= at[i]-Reach && at[j] <= at[i]+Reach {
+				window = append(window, values[j])
+			}
+		}
 		middle := median(window)
 		off := math.Abs(v - middle)
 		for j := range window {
