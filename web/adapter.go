@@ -13,6 +13,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
+
+	"bractum/api"
 )
 
 // adapter puts the API's operations on a Fiber application.
@@ -21,7 +23,13 @@ type adapter struct{ app *fiber.App }
 func (a adapter) Handle(op *huma.Operation, handler func(huma.Context)) {
 	path := strings.NewReplacer("{", ":", "}", "").Replace(op.Path)
 	a.app.Add([]string{op.Method}, path, func(c fiber.Ctx) error {
-		handler(&exchange{op: op, ctx: c})
+		e := &exchange{op: op, ctx: c, while: c.Context()}
+		if op.Extensions[api.Way] == api.WayBeside {
+			while, done := whileConnected(c)
+			defer done()
+			e.while = while
+		}
+		handler(e)
 		return nil
 	})
 }
@@ -46,11 +54,12 @@ func (a adapter) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 type exchange struct {
 	op     *huma.Operation
 	ctx    fiber.Ctx
+	while  context.Context // it is wanted
 	status int
 }
 
 func (e *exchange) Operation() *huma.Operation   { return e.op }
-func (e *exchange) Context() context.Context     { return e.ctx.Context() }
+func (e *exchange) Context() context.Context     { return e.while }
 func (e *exchange) Method() string               { return e.ctx.Method() }
 func (e *exchange) Host() string                 { return e.ctx.Hostname() }
 func (e *exchange) RemoteAddr() string           { return e.ctx.IP() }
