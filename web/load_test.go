@@ -293,9 +293,21 @@ func newLines(from io.Reader) func() (string, bool) {
 	}
 }
 
-// unmeetable is the season with an order whose flowers are assembled within minutes of
-// petals that take hours: it hangs together hard, and never fits.
+// unmeetable is the season with an order of four hundred dahlias whose parts must be put
+// together within an hour and a half of each other: it hangs together hard, and never fits.
 func unmeetable() *studio.Document {
 	doc := demo.Season(1, 1, 90)
+	within := studio.Minute(90)
+	for i := range doc.Recipes {
+		r := &doc.Recipes[i]
+		for k := range r.Parts {
+			if r.Kind == studio.KindPart || r.Name == "Dahlia" {
+				r.Parts[k].Window = &studio.Window{AtMost: &within}
+			}
+		}
+	}
+	last := doc.Orders[len(doc.Orders)/2]
+	doc.Orders = append(doc.Orders, studio.Order{ID: demo.ID("hard"), Name: "Hard", Leaves: last.Leaves, Leaving: "collected", Importance: 10, State: studio.OrderOpen,
+		Lines: []studio.OrderLine{{ID: demo.ID("hard line"), Recipe: demo.ID("Dahlia"), Colourway: last.Lines[0].Colourway, Quantity: 400, ServiceLevel: 950}}})
 	return doc
 }

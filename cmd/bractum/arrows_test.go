@@ -35,7 +35,7 @@ var may = map[string][]string{
 	"bractum/store/sqlcgen":       {},
 	"bractum/store":               {"core/studio", "core/climate", "core/count", "core/book", "core/learn", "store/sqlcgen"},
 	"bractum/api":                 {"core/studio", "core/climate", "core/drying", "core/room", "core/count", "core/paste", "core/wire", "core/plan", "core/stores", "core/bench", "core/book", "core/flower", "core/learn", "core/pattern", "label", "picture", "outside", "situation", "store"},
-	"bractum/situation":          {"core/studio", "core/drying", "core/count", "core/wire", "core/plan", "store"},
+	"bractum/situation":           {"core/studio", "core/drying", "core/count", "core/wire", "core/plan", "store"},
 	"bractum/picture":             {},
 	"bractum/outside":             {"core/studio", "core/climate"},
 	"bractum/standin/hygrometer":  {},

@@ -21,6 +21,7 @@ type documentCommand struct {
 	Seed  uint64  `default:"1" help:"Of the season: the same seed gives the same document."`
 	Scale float64 `default:"1" help:"Of the season: twice the orders over twice the weeks at 2."`
 	Load  int     `default:"75" help:"Of the season: percent of the makers' hours that its work fills."`
+	Start string  `placeholder:"DATE" help:"Move it so that its now is half past eight on this day, as 2026-11-29; served from then on, its clock is today's."`
 }
 
 func (c *documentCommand) Validate() error {
@@ -34,10 +35,20 @@ func (c *documentCommand) Validate() error {
 }
 
 func (c *documentCommand) Run() error {
+	doc := demo.Document()
 	if c.Which == "season" {
-		return write(demo.Season(c.Seed, c.Scale, c.Load))
+		doc = demo.Season(c.Seed, c.Scale, c.Load)
 	}
-	return write(demo.Document())
+	if c.Start != "" {
+		day, err := time.Parse(time.DateOnly, c.Start)
+		if err != nil {
+			return fmt.Errorf("--start is %q; a day, such as %s, would be right", c.Start, time.Now().Format(time.DateOnly))
+		}
+		if err := demo.Begin(doc, day); err != nil {
+			return err
+		}
+	}
+	return write(doc)
 }
 
 type countCommand struct {

@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"bractum/core/studio"
+	"bractum/demo"
 	"bractum/demo/yard"
 	"bractum/outside"
 	"bractum/standin/printer"
@@ -96,9 +97,10 @@ func (c *scaleCommand) Run() error {
 }
 
 type demoCommand struct {
-	Data  string `help:"Folder of the demo's file." default:"./.demo" type:"path"`
-	Port  int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
-	Fresh bool   `help:"Forget what was entered and start over."`
+	Data   string `help:"Folder of the demo's file." default:"./.demo" type:"path"`
+	Port   int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
+	Fresh  bool   `help:"Forget what was entered and start over."`
+	Season bool   `help:"Open the season for load instead, sixty orders at 90 %, in the same folder if it is empty."`
 	outsideFlags
 	Clock string `help:"stand: the clock stands until it is moved on; run: it runs from there." enum:"stand,run" default:"stand"`
 }
@@ -123,6 +125,9 @@ func (c *demoCommand) Run() error {
 		return *standing
 	}
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
+		if c.Season {
+			return s.Seed(ctx, demo.Season(1, 1, 90), true)
+		}
 		return yard.Seed(ctx, s)
 	}, clock, yard.Follow, func(address string) {
 		fmt.Printf(`Pellowen Yard is open: http://%s

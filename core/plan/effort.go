@@ -13,8 +13,8 @@ type effort struct {
 }
 
 // What a laying may spend: so much, and so much more for each of its jobs. Seasons at 75 to
-// 105 percent spend 10 to 13 for a job (TestSeasonsAreLaidWithinAThirdOfTheirEffort), and it takes some tenths
-// of a second to spend it all.
+// 105 percent spend 10 to 13 for a job, never more than half of what they may
+// (TestSeasonsAreLaidWithinHalfOfTheirEffort); to spend it all takes some tenths of a second.
 const (
 	effortEach  = 60
 	effortLeast = 300_000
