@@ -63,7 +63,6 @@ func (e *exchange) Context() context.Context     { return e.while }
 func (e *exchange) Method() string               { return e.ctx.Method() }
 func (e *exchange) Host() string                 { return e.ctx.Hostname() }
 func (e *exchange) RemoteAddr() string           { return e.ctx.IP() }
-func (e *exchange) Param(name string) string     { return e.ctx.Params(name) }
 func (e *exchange) Query(name string) string     { return e.ctx.Query(name) }
 func (e *exchange) Header(name string) string    { return e.ctx.Get(name) }
 func (e *exchange) Status() int                  { return e.status }
@@ -72,6 +71,16 @@ func (e *exchange) BodyWriter() io.Writer        { return e.ctx.Response().BodyW
 func (e *exchange) TLS() *tls.ConnectionState    { return nil }
 func (e *exchange) Version() huma.ProtoVersion   { return huma.ProtoVersion{Proto: e.ctx.Protocol()} }
 func (e *exchange) SetHeader(name, value string) { e.ctx.Set(name, value) }
+
+// Param is a part of the path, as it was meant: a step's key may hold a space.
+func (e *exchange) Param(name string) string {
+	written := e.ctx.Params(name)
+	if meant, err := url.PathUnescape(written); err == nil {
+		return meant
+	}
+	return written
+}
+
 func (e *exchange) AppendHeader(name, value string) {
 	e.ctx.Append(name, value)
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"net/url"
 	"os"
 	"strconv"
 	"testing"
@@ -108,7 +109,7 @@ func (p *player) work(who studio.ID) {
 	if !ok {
 		return
 	}
-	path := "/api/tasks/" + card["id"].(string)
+	path := "/api/tasks/" + url.PathEscape(card["id"].(string))
 	if card["state"] == "started" {
 		p.busy[who] = &going{path, card, p.now}
 		return
@@ -156,7 +157,7 @@ func (p *player) touch() {
 	if p.Float64() < 0.05 {
 		body = object{"found": "spoilt", "pieces": 1}
 	}
-	p.does(who, "POST", "/api/lying/"+one["task"].(string)+"/check", body, nil)
+	p.does(who, "POST", "/api/lying/"+url.PathEscape(one["task"].(string))+"/check", body, nil)
 }
 
 // enter takes a new order, and mostly accepts what it makes of the plan.

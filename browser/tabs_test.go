@@ -1,0 +1,100 @@
+package browser
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/stretchr/testify/require"
+
+	"bractum/demo"
+)
+
+// A browser opens six connections to one place and no more: pages that were left, and tabs
+// that are open beside each other, hold none of them for good.
+func TestTwentyLoadsAndTenTabsAllAnswer(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	paths := []string{"/orders", "/plan", "/bench", "/stores"}
+	for n := range 20 {
+		page.MustNavigate(studio.URL + paths[n%len(paths)])
+		if n%5 == 4 {
+			page.MustReload()
+		}
+	}
+	page.MustNavigateBack()
+	page.MustNavigate(studio.URL + "/orders")
+	page.says("[data-test^='order-']", "Lighthouse")
+
+	window := page.Browser().BrowserContextID
+	tabs := []*rod.Page{}
+	for n := range 10 {
+		beside := page.Browser().MustPage(studio.URL + paths[n%len(paths)]).Timeout(time.Minute)
+		require.Equal(t, window, beside.Browser().BrowserContextID)
+		tabs = append(tabs, beside)
+	}
+	for _, beside := range tabs {
+		beside.MustElement(test("clock"))
+	}
+	tell(t, studio.URL, `{"by":"hour"}`)
+	for _, beside := range tabs { // whichever of them has the stream
+		beside.MustActivate()
+		beside.MustWait(`() => document.querySelector('[data-test="clock"]').innerText.includes("09:30")`)
+	}
+	page.MustActivate()
+	page.says(test("clock"), "09:30")
+}
+
+// tell moves the clock on as another program would.
+func tell(t *testing.T, url, body string) {
+	t.Helper()
+	request, err := http.NewRequest("POST", url+"/api/clock", strings.NewReader(body))
+	require.NoError(t, err)
+	request.Header.Set("Content-Type", "application/json")
+	request.Header.Set("Command-Id", string(demo.ID(body+time.Now().String())))
+	request.Header.Set("Person", string(demo.ID("Odalys")))
+	answer, err := http.DefaultClient.Do(request)
+	require.NoError(t, err)
+	require.Equal(t, 200, answer.StatusCode)
+	require.NoError(t, answer.Body.Close())
+}
+
+// Where nothing is told live, the page asks, says so, and shows what happens all the same.
+func TestWithoutAStreamThePageAsks(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.MustEvalOnNewDocument(`window.EventSource = class extends EventTarget { readyState = 0; close() {} };
+		const timer = setInterval; window.setInterval = (run, each) => timer(run, Math.min(each, 300));
+		const now = Date.now; let ahead = 0; timer(() => ahead += 60000, 200); Date.now = () => now() + ahead;`)
+	page.MustNavigate(studio.URL + "/orders")
+	page.says("[role=status]", "asks now and then")
+	tell(t, studio.URL, `{"by":"hour"}`)
+	page.says(test("clock"), "09:30")
+}
+
+// A figure with a comma is what its typist means, and one that is none is marked and refused:
+// never another figure.
+func TestFiguresAreNeverRepaired(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("new-order")
+	page.fill("name", "Supper")
+	page.fill("leaves", "2027-10-04T10:00")
+	page.choose("flower-0", "Magnolia")
+	page.choose("colourway-0", "Oyster")
+	for _, wrong := range []string{"2.5", "abc"} {
+		page.fill("quantity-0", wrong)
+		page.click("save-order")
+		page.MustWait(`() => [...document.querySelectorAll('[data-test="order-form"] .v-messages__message, [data-test="order-form"] [role=alert]')].some((e) => /integer|number/.test(e.innerText))`)
+	}
+	page.MustNavigate(studio.URL + "/stores")
+	page.click("take-stock")
+	page.put("found-Centre white, Centre white, Cool shelf", "35,5")
+	page.click("compare")
+	page.says(test("stock-taking"), "35.5 g")
+}
