@@ -396,6 +396,9 @@ const (
 	mostSearching = 20 * time.Second
 )
 
+// quiet is how long nothing is recorded before a search is worth its while.
+const quiet = time.Second
+
 // improved looks for a better plan in force for as long as the facts are what they are; nil
 // where none is owed or found. What is given up for newer facts stays owed.
 func (w *Worker) improved(made *Situation, before *studio.Plan) *Situation {
@@ -404,6 +407,11 @@ func (w *Worker) improved(made *Situation, before *studio.Plan) *Situation {
 		return nil
 	}
 	defer w.searched()
+	select {
+	case <-stop:
+		return nil
+	case <-time.After(quiet):
+	}
 	from := before
 	if from == nil {
 		from = made.InForce.Plan

@@ -9,6 +9,7 @@ import "runtime"
 // effort is what a laying has spent, in gaps of makers' time that were looked at.
 type effort struct {
 	spent, most int64
+	ends        int64 // of what is laid now: most, or sooner
 	abandoned   bool
 }
 
@@ -21,9 +22,9 @@ const (
 	effortOfTry = 4
 )
 
-// courteous is after how much effort, less than a millisecond, planning lets others have the
+// courteous is after how much effort, some milliseconds, planning lets others have the
 // processor: who asks for what is planned already does not wait until it is planned anew.
-const courteous = 512
+const courteous = 8192
 
 func (e *effort) spend(n int64) {
 	if e.spent += n; e.spent%courteous < n {
@@ -36,11 +37,21 @@ func (e *effort) begin(clusters []*cluster) {
 	for _, c := range clusters {
 		e.most += effortEach * int64(len(c.jobs))
 	}
+	e.ends = e.most
 }
 
-// exhausted is true once a laying has spent what it may, or everything is to end.
+// begins is when a cluster is laid: one that was looked for in vain before spends no more than
+// is usual for its jobs.
+func (s *schedule) begins(c *cluster) {
+	s.effort.ends = s.effort.most
+	if s.vain != nil && s.vain[c.number] {
+		s.effort.ends = min(s.effort.most, s.effort.spent+effortEach*int64(len(c.jobs)))
+	}
+}
+
+// exhausted is true once a laying has spent what it may for what it is at, or everything is to end.
 func (s *schedule) exhausted() bool {
-	if s.effort.spent > s.effort.most || s.effort.abandoned {
+	if s.effort.spent > s.effort.ends || s.effort.abandoned {
 		return true
 	}
 	select {

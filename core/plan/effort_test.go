@@ -74,8 +74,13 @@ func TestWhatCannotBeMetCostsNoMoreThanItsEffort(t *testing.T) {
 			}
 			assert.Equal(t, 1, unplaced)
 			assert.Positive(t, others)
-			repaired, err := Repair(doc, &count.Result{Lots: made.Lots, Links: made.Links, Pegs: made.Pegs}, made, nil)
+
+			// A repair does not look as far for it again.
+			p, err := newProblem(doc, &count.Result{Lots: made.Lots, Links: made.Links, Pegs: made.Pegs})
 			require.NoError(t, err)
+			again := newSearch(p, Options{From: made}).found()
+			assert.Less(t, again.effort.spent, s.effort.spent/2)
+			repaired := again.finished()
 			assert.Equal(t, made.Objective.Lateness, repaired.Objective.Lateness)
 		})
 	}

@@ -96,6 +96,7 @@ func (s *schedule) settle(c *cluster) {
 		s.placeAs(c)
 		return
 	}
+	s.begins(c)
 	if why := s.missing(c); why != nil {
 		s.giveUp(c, why)
 		return

@@ -63,10 +63,24 @@ func (p *problem) tell(from *studio.Plan) {
 	}
 }
 
-// follow lays every cluster exactly as a plan has it, as far as that can still be; then
-// what cannot, all that needs it and all that the plan does not know, about when it was to
-// be and by the same people if they can. It is true where all is as it was.
-func (s *schedule) follow(from *studio.Plan) bool {
+// despair takes from a plan what it looked for as far as effort allowed. A repair is to be
+// there at once, and does not look as far again; a search does.
+func (p *problem) despair(from *studio.Plan) {
+	p.vain = make([]bool, len(p.clusters))
+	for i := range from.Unplaced {
+		u := &from.Unplaced[i]
+		if j := p.byID[u.Task]; u.Limited && j != nil && j.cluster != nil {
+			p.vain[j.cluster.number] = true
+		}
+	}
+}
+
+// follow lays what a plan has as it has it, and the rest about so.
+func (s *schedule) follow(from *studio.Plan) { s.mend(from, s.keep(from)) }
+
+// keep lays every cluster exactly as a plan has it, as far as that can still be, and answers
+// what cannot, with all that the plan does not know or has no place for.
+func (s *schedule) keep(from *studio.Plan) *removal {
 	known := make([]*studio.Task, len(s.jobs))
 	people := map[studio.ID]int{}
 	for i := range s.doc.People {
@@ -100,8 +114,14 @@ func (s *schedule) follow(from *studio.Plan) bool {
 			out.clusters = append(out.clusters, c)
 		}
 	}
+	return out
+}
+
+// mend lays what a plan could not keep, and all that needs it, about when it was to be and by
+// the same people if they can.
+func (s *schedule) mend(from *studio.Plan, out *removal) {
 	if len(out.clusters) == 0 {
-		return true
+		return
 	}
 	out.follow()
 	out.settle() // and what is now charged otherwise
@@ -112,7 +132,20 @@ func (s *schedule) follow(from *studio.Plan) bool {
 	s.wish.loyalty, s.wish.patience, s.wish.thrift, s.wish.tries = 0, usualPatience, usualThrift, triesEach
 	s.unblock()
 	s.shift(from)
-	return false
+}
+
+// leaves is true where a plan has no place for any of some clusters.
+func leaves(from *studio.Plan, clusters []*cluster) bool {
+	left := map[studio.ID]bool{}
+	for i := range from.Unplaced {
+		left[from.Unplaced[i].Task] = true
+	}
+	for _, c := range clusters {
+		if slices.ContainsFunc(c.jobs, func(j *job) bool { return !left[j.ID] }) {
+			return false
+		}
+	}
+	return true
 }
 
 // unblock lays anew what was laid as the plan has it where something that lies in a place

@@ -87,15 +87,28 @@ func newSearch(p *problem, options Options) *search {
 	first := newSchedule(p)
 	if options.From != nil {
 		p.tell(options.From)
+		if options.Steps == 0 {
+			p.despair(options.From)
+		}
 		var anew *schedule
-		var laying sync.WaitGroup
-		laying.Go(func() {
+		lay := func() {
 			if anew = s.anew(); anew.worth().Lateness > 0 {
 				go p.bound() // it will be asked for
 			}
-		})
-		same := first.follow(options.From) && p.now == options.From.Now
-		if laying.Wait(); !same && first.thin() > 0 {
+		}
+		// At the minute of the plan mostly all is as it was: then nothing is made anew.
+		var laying sync.WaitGroup
+		changed := p.now != options.From.Now
+		if changed {
+			laying.Go(lay)
+		}
+		left := first.keep(options.From)
+		if !changed && !leaves(options.From, left.clusters) {
+			changed = true
+			laying.Go(lay)
+		}
+		first.mend(options.From, left)
+		if laying.Wait(); changed && first.thin() > 0 {
 			first = s.better(first, anew)
 		}
 	} else {

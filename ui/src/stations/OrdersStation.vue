@@ -103,6 +103,9 @@ function waitsFor(card: { cause?: string }): string {
             <span class="quiet">{{ o.tasksDone }} of {{ o.tasksAll }} tasks done</span>
           </div>
         </div>
+        <p v-else-if="o.order.state === 'open' && !o.pending" class="quiet" data-test="distant">
+          Counted and planned when its time comes.
+        </p>
       </article>
     </div>
     <ProposalPanel v-if="proposal?.waits" v-model:chosen="choice" :proposal="proposal">
