@@ -3,7 +3,6 @@ package api
 import (
 	"bytes"
 	"context"
-	"encoding/json"
 	"errors"
 	"io"
 	"log/slog"
@@ -254,12 +253,4 @@ func overtakenOr(err error) error {
 		return overtakenProblem{status}
 	}
 	return problem(err)
-}
-
-// decoded is the answer of a command that was carried out within another.
-func decoded[O any](out *written, err error) (answer O, _ error) {
-	if err != nil {
-		return answer, err
-	}
-	return answer, json.Unmarshal(out.Body, &answer)
 }

@@ -78,6 +78,9 @@ func (at *moment) worded(a *answer, u studio.Unplaced) string {
 	if by := a.Tasks[u.By]; by != nil {
 		why += ", after " + a.named(by.Lot, by.Step)
 	}
+	if u.Limited {
+		why += "; it was looked for no further"
+	}
 	return why
 }
 

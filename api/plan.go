@@ -24,7 +24,8 @@ type PlanView struct {
 	People   []PersonLane   `json:"people"`
 	Places   []studio.Place `json:"places" doc:"those that the blocks use"`
 	Open     studio.Hours   `json:"open" doc:"when anybody is at work"`
-	Unplaced []UnplacedView `json:"unplaced"`
+	Unplaced []UnplacedView `json:"unplaced" doc:"the first tasks that find no place of their own"`
+	Without  int            `json:"without" doc:"all tasks without a place, those that wait for one of these among them"`
 	Orders   []Promise      `json:"orders" doc:"the one that leaves first comes first"`
 	Left     int64          `json:"left" doc:"tasks of the whole plan that are not done"`
 	Lateness int64          `json:"weightedLateness"`
@@ -66,6 +67,9 @@ type UnplacedView struct {
 	Name string `json:"name" doc:"its step, and what is made"`
 	Why  string `json:"why"`
 }
+
+// mostUnplaced is how many tasks without a place a plan is shown with.
+const mostUnplaced = 20
 
 // Promise is an order as the board shows it.
 type Promise struct {
@@ -176,8 +180,14 @@ func (s *Service) asked(ctx context.Context, at *moment, of string) (*answer, er
 func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 	loads := plan.PeopleLoads(a.Doc, at.Calendar, a.Plan, studio.Span{From: span.From - 1440, To: span.To})
 	v := PlanView{N: at.N, Version: at.Version, Now: at.Now, From: span.From, To: span.To, Ends: at.Now, Blocks: []Block{}, People: []PersonLane{},
-		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness, Bound: a.Plan.Bound, Waits: at.Waits()}
+		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Without: len(a.Plan.Unplaced), Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness, Bound: a.Plan.Bound, Waits: at.Waits()}
 	for _, u := range a.Plan.Unplaced {
+		if u.Reason == studio.AfterGone {
+			continue
+		}
+		if len(v.Unplaced) == mostUnplaced {
+			break
+		}
 		v.Unplaced = append(v.Unplaced, UnplacedView{u, a.named(u.Lot, u.Step), at.worded(a, u)})
 	}
 	used := map[studio.ID]bool{}

@@ -132,13 +132,13 @@ const gathers = 100 * time.Millisecond
 // Refresh publishes facts of at least a journal number, and of now. It reads them only
 // where nobody else has.
 func (w *Worker) Refresh(ctx context.Context, n int64) (*Situation, error) {
-	at, err := w.Latest(ctx)
-	if err != nil {
+	if _, err := w.Latest(ctx); err != nil {
 		return nil, err
 	}
 	w.reading.Lock()
 	defer w.reading.Unlock()
-	if at = w.published.Load(); at.N >= n && at.Now == w.clock(at.Calendar, at.Stands) {
+	at := w.published.Load()
+	if at.N >= n && at.Now == w.clock(at.Calendar, at.Stands) {
 		return at, nil
 	}
 	if w.writers.Load() > 1 {

@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"os"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"strconv"
 	"strings"
@@ -54,6 +55,8 @@ func BenchmarkSeasonUnderLoad(b *testing.B) { underLoad(b, demo.Season(1, 1, 90)
 func BenchmarkSeasonWithAnOrderThatCannotBeMet(b *testing.B) { underLoad(b, unmeetable()) }
 
 func underLoad(b *testing.B, doc *studio.Document) {
+	defer debug.SetGCPercent(debug.SetGCPercent(200)) // as the program does
+	defer debug.SetMemoryLimit(debug.SetMemoryLimit(350 << 20))
 	for b.Loop() {
 		bare := bareHandler(b)
 		s, err := store.Open(context.Background(), b.TempDir(), store.Options{})

@@ -2503,6 +2503,7 @@ export interface components {
         MaterialInput: {
             /** Format: int64 */
             amount: number;
+            key?: string;
             material: string;
             outAtStep?: string;
             /** Format: int64 */
@@ -2858,6 +2859,7 @@ export interface components {
             count: number;
             form?: string;
             join?: string;
+            key?: string;
             /** Format: int64 */
             least?: number;
             recipe: string;
@@ -2889,6 +2891,7 @@ export interface components {
             name: string;
         };
         PasteInput: {
+            key?: string;
             /** Format: int64 */
             run?: number;
             shape: components["schemas"]["Geometry"];
@@ -3042,6 +3045,7 @@ export interface components {
             places: components["schemas"]["Place"][];
             /** Format: int64 */
             to: number;
+            /** @description the first tasks that find no place of their own */
             unplaced: components["schemas"]["UnplacedView"][];
             /** Format: int64 */
             version: number;
@@ -3049,6 +3053,11 @@ export interface components {
             waits: boolean;
             /** Format: int64 */
             weightedLateness: number;
+            /**
+             * Format: int64
+             * @description all tasks without a place, those that wait for one of these among them
+             */
+            without: number;
         };
         Point: {
             /** Format: int64 */
@@ -4051,6 +4060,7 @@ export interface components {
             /** Format: int64 */
             depthMicrometres: number;
             hook?: string;
+            key?: string;
             material: string;
             /** Format: int64 */
             number: number;

@@ -66,7 +66,7 @@ const says = computed(() => {
   if (!p) return "";
   const late = p.orders.filter((o) => o.outcome.late > 0).length;
   const proven = p.bound && late ? `, ${Math.round((100 * p.bound) / p.weightedLateness)} % of it unavoidable` : "";
-  const without = p.unplaced.length ? `, ${p.unplaced.length} without a place` : "";
+  const without = p.without ? `, ${p.without} without a place` : "";
   return `${p.left} tasks to do, version ${p.version}${late ? `, ${late} orders late${proven}` : ""}${without}`;
 });
 
@@ -245,9 +245,7 @@ function leave() {
       </button>
     </div>
     <ul v-if="plan?.unplaced.length" class="gone">
-      <li v-for="u in plan.unplaced.filter((u) => u.reason !== 'something it needs is unplaced')" :key="u.task">
-        <b>Without a place:</b> {{ u.name }}: {{ u.why }}.
-      </li>
+      <li v-for="u in plan.unplaced" :key="u.task"><b>Without a place:</b> {{ u.name }}: {{ u.why }}.</li>
     </ul>
     <div v-if="plan" class="sheet board">
       <PlanBoard
