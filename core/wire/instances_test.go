@@ -25,6 +25,7 @@ func instances(each int, seed uint64) []instance {
 	for family, make := range map[string]func(*rand.Rand) instance{
 		"anything": anything, "with offcuts": withOffcuts, "a quarter to a half": quarterToHalf, "threes that fill": threes,
 		"threes and offcuts that fill": threesAndOffcuts, "as in a week": week, "in tenths": tenths, "any that fill": fills,
+		"odd, with many offcuts": odd,
 	} {
 		random := rand.New(rand.NewPCG(seed, uint64(len(family))))
 		for range each {
@@ -77,6 +78,14 @@ func week(r *rand.Rand) instance {
 
 func tenths(r *rand.Rand) instance {
 	return instance{pieces: random(r, 10+r.IntN(31), 30*mm, 250*mm, mm/10, 900), full: 360 * mm, least: -1}
+}
+
+func odd(r *rand.Rand) instance {
+	i := instance{pieces: random(r, 20+r.IntN(36), 30*mm, 250*mm, 1, 600), full: 360 * mm, least: -1}
+	for range 10 + r.IntN(31) {
+		i.offcuts = append(i.offcuts, studio.Offcut{Length: studio.Micrometres(between(r, int64(60*mm), int64(340*mm))), Number: between(r, 1, 12)})
+	}
+	return i
 }
 
 // threes are cut from whole wires without any rest, three pieces each, so that the least

@@ -168,6 +168,7 @@ func (lp *simplex) integral(prices []float64) []int64 {
 
 // cheapest is the column that we have already with the most negative reduced cost.
 func (lp *simplex) cheapest(prices []float64) (column, bool) {
+	lp.effort += int64(len(lp.pool)) * int64(len(lp.demand)) / 4
 	best, least := column{}, -1e-7
 	try := func(c column, reduced float64) {
 		if reduced < least {
