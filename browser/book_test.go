@@ -222,7 +222,7 @@ func TestWhatIsWrongIsSaidAsOneTypesAndADraftIsFinishedLater(t *testing.T) {
 	defer studio.Close()
 	page := begin(t, studio, "Fog rose", "rows")
 	page.write("parts-0-count", "0")
-	page.says(test("problems"), "part 1, count is 0; from 1 to 10000 would be right")
+	page.says(test("problems"), "part 1, count is 0; from 1 to 2000 would be right")
 	assert.True(t, page.MustElement(test("publish")).MustProperty("disabled").Bool())
 	page.Keyboard.MustType(input.Tab)
 	page.click("undo")

@@ -68,7 +68,9 @@ func test(name string) string { return `[data-test="` + name + `"]` }
 // click waits until something takes the pointer: while a dialog opens, or an answer is
 // on its way, a button does not.
 func (p tab) click(name string) {
-	p.MustElement(test(name)).MustWait(`() => getComputedStyle(this).pointerEvents !== "none"`).MustClick()
+	element := p.MustElement(test(name)).MustWait(`() => getComputedStyle(this).pointerEvents !== "none"`)
+	require.NoError(p.t, element.WaitStableRAF()) // what comes in above it moves it
+	element.MustClick()
 }
 
 func (p tab) text(name string) string { return p.MustElement(test(name)).MustText() }
