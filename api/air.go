@@ -73,7 +73,8 @@ func (s *Service) registerAir(to huma.API) {
 		RawBody     []byte `contentType:"application/senml+json"`
 	}
 	d := post("/readings", "send-readings", "", "Readings of temperature and humidity, as SenML or CSV").taking(mostReadings).
-		described(WayDevice, http.StatusRequestEntityTooLarge, http.StatusUnsupportedMediaType, http.StatusUnprocessableEntity, http.StatusTooManyRequests, http.StatusServiceUnavailable)
+		described(WayDevice, http.StatusRequestEntityTooLarge, http.StatusUnsupportedMediaType,
+			http.StatusUnprocessableEntity, http.StatusTooManyRequests, http.StatusServiceUnavailable)
 	huma.Register(to, d, func(ctx context.Context, in *sent) (*body[Received], error) {
 		answer, err := s.Receive(ctx, in.ContentType, in.RawBody)
 		if err == nil {
@@ -84,9 +85,10 @@ func (s *Service) registerAir(to huma.API) {
 	type history struct {
 		Days int64 `query:"days" minimum:"1" maximum:"400" default:"1" doc:"how far back the curves go"`
 	}
-	ask(s, to, get("/air", "get-air", "The air of the studio: now, behind and ahead"), func(ctx context.Context, at *moment, in *history) (AirView, error) {
-		return s.air(ctx, at, in.Days)
-	})
+	ask(s, to, get("/air", "get-air", "The air of the studio: now, behind and ahead"),
+		func(ctx context.Context, at *moment, in *history) (AirView, error) {
+			return s.air(ctx, at, in.Days)
+		})
 	type say struct {
 		Who
 		Body struct {
@@ -94,21 +96,24 @@ func (s *Service) registerAir(to huma.API) {
 			Until studio.Minute `json:"until"`
 		}
 	}
-	wish(s, to, post("/air/words", "say-of-air", "said of the air", "What the lead says of the coming air"), func(ctx context.Context, at *moment, in *say) (func(*change) (Moved, error), error) {
-		word, err := climate.Say(in.Body.Feels, at.Now, in.Body.Until)
-		if err != nil {
-			return nil, err
-		}
-		word.ID = studio.ID(in.CommandID)
-		said := "Said of the air: " + word.Said + " until " + at.Calendar.Time(word.Until).Format("Mon 2 Jan 15:04")
-		return s.reworded(ctx, at, []climate.Word{word}, said)
-	})
+	wish(s, to, post("/air/words", "say-of-air", "said of the air", "What the lead says of the coming air"),
+		func(ctx context.Context, at *moment, in *say) (func(*change) (Moved, error), error) {
+			word, err := climate.Say(in.Body.Feels, at.Now, in.Body.Until)
+			if err != nil {
+				return nil, err
+			}
+			word.ID = studio.ID(in.CommandID)
+			said := "Said of the air: " + word.Said + " until " + at.Calendar.Time(word.Until).Format("Mon 2 Jan 15:04")
+			return s.reworded(ctx, at, []climate.Word{word}, said)
+		})
 	type unsay struct {
 		Who
 	}
-	wish(s, to, remove("/air/words", "unsay-of-air", "what was said of the air is taken back", "Let the sensors speak for themselves again"), func(ctx context.Context, at *moment, in *unsay) (func(*change) (Moved, error), error) {
-		return s.reworded(ctx, at, []climate.Word{}, "What was said of the air is taken back")
-	})
+	wish(s, to, remove("/air/words", "unsay-of-air", "what was said of the air is taken back",
+		"Let the sensors speak for themselves again"),
+		func(ctx context.Context, at *moment, in *unsay) (func(*change) (Moved, error), error) {
+			return s.reworded(ctx, at, []climate.Word{}, "What was said of the air is taken back")
+		})
 	type hang struct {
 		Who
 		Sensor int64 `path:"sensor"`
@@ -116,25 +121,27 @@ func (s *Service) registerAir(to huma.API) {
 			In *studio.ID `json:"in,omitempty" doc:"the surroundings, the room if empty; nothing takes it down"`
 		}
 	}
-	fact(s, to, post("/sensors/{sensor}/hang", "hang-sensor", "sensor hung", "Say where a sensor hangs"), func(c *change, in *hang) (Moved, error) {
-		name := ""
-		if in.Body.In != nil && *in.Body.In != "" {
-			if name = c.at.inForce.surroundings(*in.Body.In); name == "" {
-				return Moved{}, huma.Error422UnprocessableEntity("the studio has no such surroundings", &huma.ErrorDetail{Location: "body.in", Value: *in.Body.In})
+	fact(s, to, post("/sensors/{sensor}/hang", "hang-sensor", "sensor hung", "Say where a sensor hangs"),
+		func(c *change, in *hang) (Moved, error) {
+			name := ""
+			if in.Body.In != nil && *in.Body.In != "" {
+				if name = c.at.inForce.surroundings(*in.Body.In); name == "" {
+					return Moved{}, huma.Error422UnprocessableEntity("the studio has no such surroundings",
+						&huma.ErrorDetail{Location: "body.in", Value: *in.Body.In})
+				}
 			}
-		}
-		sensor, err := c.HangSensor(in.Sensor, in.Body.In)
-		switch {
-		case in.Body.In == nil:
-			c.Summary = sensor.Device + " was taken down"
-		case name == "":
-			c.Summary = sensor.Device + " hangs in the room"
-		default:
-			c.Summary = sensor.Device + " hangs in " + name
-		}
-		c.after = func(ctx context.Context) error { return s.breathe(ctx, true) }
-		return Moved{c.N()}, err
-	})
+			sensor, err := c.HangSensor(in.Sensor, in.Body.In)
+			switch {
+			case in.Body.In == nil:
+				c.Summary = sensor.Device + " was taken down"
+			case name == "":
+				c.Summary = sensor.Device + " hangs in the room"
+			default:
+				c.Summary = sensor.Device + " hangs in " + name
+			}
+			c.after = func(ctx context.Context) error { return s.breathe(ctx, true) }
+			return Moved{c.N()}, err
+		})
 }
 
 // mostReadings is the largest body of readings, in bytes.
@@ -234,13 +241,14 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 		return err
 	}
 	fresh.Moves = moves
-	done, err := s.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "air taken", Now: at.Now}, func(tx *store.Tx) (any, error) {
-		if tx.Base() != at.N {
-			return nil, errOvertaken
-		}
-		tx.Summary = "The air is other than was reckoned with; " + moves
-		return Moved{tx.N()}, tx.SetAir(fresh)
-	})
+	done, err := s.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "air taken", Now: at.Now},
+		func(tx *store.Tx) (any, error) {
+			if tx.Base() != at.N {
+				return nil, errOvertaken
+			}
+			tx.Summary = "The air is other than was reckoned with; " + moves
+			return Moved{tx.N()}, tx.SetAir(fresh)
+		})
 	if err != nil {
 		return err
 	}
@@ -314,9 +322,11 @@ func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, err
 			return v, err
 		}
 		if sensor.In != nil {
-			latest[*sensor.In] = append(latest[*sensor.In], samples[climate.Since(samples, at.Now-climate.Patience):]...)
+			latest[*sensor.In] = append(latest[*sensor.In],
+				samples[climate.Since(samples, at.Now-climate.Patience):]...)
 		}
-		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && climate.Quiet(sensor.Last, at.Now), climate.Stuck(samples)})
+		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && climate.Quiet(sensor.Last, at.Now),
+			climate.Stuck(samples)})
 	}
 	places := []PlaceAir{{Named: Named{Name: "The room"}}}
 	for _, in := range at.inForce.Doc.Surroundings {

@@ -133,7 +133,8 @@ func problem(err error) error {
 	case errors.Is(err, errOvertaken):
 		return huma.Error409Conflict(err.Error())
 	case errors.Is(err, store.ErrReused):
-		return huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "header.Command-Id", Message: "make a new one"})
+		return huma.Error422UnprocessableEntity(err.Error(),
+			&huma.ErrorDetail{Location: "header.Command-Id", Message: "make a new one"})
 	case errors.As(err, &stale):
 		return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", staleVersion(stale))
 	case errors.As(err, &missing):
@@ -153,7 +154,8 @@ func problem(err error) error {
 	case errors.As(err, &broken):
 		return huma.NewError(http.StatusInsufficientStorage, broken.Error())
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
-		return huma.NewError(http.StatusServiceUnavailable, "the answer was no longer wanted, or Bractum is closing; nothing was written")
+		return huma.NewError(http.StatusServiceUnavailable,
+			"the answer was no longer wanted, or Bractum is closing; nothing was written")
 	}
 	slog.Error("an operation failed", "error", err) // for whoever looks after the program; not for clients
 	return huma.Error500InternalServerError("something failed that should not; nothing was written")
@@ -225,14 +227,16 @@ const Way = "x-way"
 
 // described is an operation as huma has it.
 func (o operation) described(way string, errors ...int) huma.Operation {
-	return huma.Operation{OperationID: o.id, Method: o.method, Path: "/api" + o.path, Summary: o.summary, MaxBodyBytes: o.most,
-		Errors: errors, Extensions: map[string]any{Way: way}}
+	return huma.Operation{OperationID: o.id, Method: o.method, Path: "/api" + o.path, Summary: o.summary,
+		MaxBodyBytes: o.most,
+		Errors:       errors, Extensions: map[string]any{Way: way}}
 }
 
 // answering says what a written answer is, in the description.
 func answering[O any](to huma.API, d *huma.Operation) {
 	schema := to.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[O](), true, d.OperationID+"Response")
-	d.Responses = map[string]*huma.Response{"200": {Description: http.StatusText(http.StatusOK), Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
+	d.Responses = map[string]*huma.Response{"200": {Description: http.StatusText(http.StatusOK),
+		Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
 }
 
 // read registers a question about rows of the file, or about the program.
@@ -242,14 +246,16 @@ func read[I, O any](to huma.API, o operation, run func(context.Context, *I) (O, 
 
 // ask registers a question that is cheap to answer and writes nothing.
 func ask[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
-	plainly(to, o.described(WayAsk, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity, http.StatusServiceUnavailable), func(ctx context.Context, in *I) (O, error) {
-		at, err := s.now(ctx)
-		if err != nil {
-			var none O
-			return none, err
-		}
-		return run(ctx, at, in)
-	})
+	plainly(to, o.described(WayAsk, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity,
+		http.StatusServiceUnavailable),
+		func(ctx context.Context, in *I) (O, error) {
+			at, err := s.now(ctx)
+			if err != nil {
+				var none O
+				return none, err
+			}
+			return run(ctx, at, in)
+		})
 }
 
 // plainly registers an operation whose answer is encoded each time.

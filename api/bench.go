@@ -24,12 +24,14 @@ func (s *Service) registerBench(to huma.API) {
 	type who struct {
 		Person string `path:"person"`
 	}
-	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"), shows{topics: []string{"work", "wishes", "orders"}, planned: true, now: true}, func(ctx context.Context, at *moment, in *who) (BenchView, error) {
-		if err := at.knows(in.Person); err != nil {
-			return BenchView{}, err
-		}
-		return at.bench(studio.ID(in.Person)), nil
-	})
+	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"),
+		shows{topics: []string{"work", "wishes", "orders"}, planned: true, now: true},
+		func(ctx context.Context, at *moment, in *who) (BenchView, error) {
+			if err := at.knows(in.Person); err != nil {
+				return BenchView{}, err
+			}
+			return at.bench(studio.ID(in.Person)), nil
+		})
 	type start struct {
 		Who
 		Task string `path:"task"`
@@ -37,27 +39,30 @@ func (s *Service) registerBench(to huma.API) {
 			FoundReady bool `json:"foundReady,omitempty" doc:"the maker has touched the pieces and found them ready"`
 		}
 	}
-	fact(s, to, post("/tasks/{task}/start", "start-task", "task started", "Start or resume a task"), func(c *change, in *start) (Recorded, error) {
-		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
+	fact(s, to, post("/tasks/{task}/start", "start-task", "task started", "Start or resume a task"),
+		func(c *change, in *start) (Recorded, error) {
+			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+				return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
+			})
 		})
-	})
 	type counted struct {
 		Who
 		Task string `path:"task"`
 		Body bench.Counts
 	}
-	fact(s, to, post("/tasks/{task}/pause", "pause-task", "task paused", "Pause a task; what is counted stays counted"), func(c *change, in *counted) (Recorded, error) {
-		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			lot, err := b.Pause(studio.ID(in.Task), in.Body)
-			return lot, nil, err
+	fact(s, to, post("/tasks/{task}/pause", "pause-task", "task paused", "Pause a task; what is counted stays counted"),
+		func(c *change, in *counted) (Recorded, error) {
+			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+				lot, err := b.Pause(studio.ID(in.Task), in.Body)
+				return lot, nil, err
+			})
 		})
-	})
-	fact(s, to, post("/tasks/{task}/finish", "finish-task", "task finished", "Finish a task with its counts"), func(c *change, in *counted) (Recorded, error) {
-		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			return b.Finish(studio.ID(in.Task), in.Body)
+	fact(s, to, post("/tasks/{task}/finish", "finish-task", "task finished", "Finish a task with its counts"),
+		func(c *change, in *counted) (Recorded, error) {
+			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+				return b.Finish(studio.ID(in.Task), in.Body)
+			})
 		})
-	})
 }
 
 // Recorded is the answer to a fact: what it changes.
@@ -84,7 +89,8 @@ func (c *change) record(task string, happen func(bench.Bench) (studio.WorkLot, [
 	if err := c.PutLot(lot); err != nil {
 		return Recorded{}, err
 	}
-	return Recorded{N: c.N(), Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive, After: b.After(lot)}, c.Book(lot, moved)
+	return Recorded{N: c.N(), Task: studio.ID(task), Of: r.Name, Broken: lot.Started - lot.Progress(r).Alive,
+		After: b.After(lot)}, c.Book(lot, moved)
 }
 
 // summary says in a line of the journal what happened to a task.

@@ -43,7 +43,8 @@ func (l *limit) within(ctx context.Context, do func(context.Context) error) erro
 // beside registers a question that is dear to answer. It is answered beside everything else,
 // from what is worked out; the context ends when whoever asked is gone.
 func beside[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
-	d := o.described(WayBeside, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity, http.StatusServiceUnavailable)
+	d := o.described(WayBeside, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity,
+		http.StatusServiceUnavailable)
 	plainly(to, d, func(ctx context.Context, in *I) (out O, err error) {
 		at, err := s.settled(ctx)
 		if err != nil {

@@ -65,35 +65,41 @@ type Words struct {
 }
 
 func (s *Service) registerBook(to huma.API) {
-	kept(s, to, get("/book", "get-book", "The flower book at a glance"), shows{topics: []string{"orders", "drafts"}}, func(ctx context.Context, at *moment, _ *none) (BookView, error) {
-		v := BookView{N: at.N, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(), Words: wordsOf(at.inForce.Doc), MostBytes: book.MostBytes}
-		drafts, err := s.store.Drafts(ctx)
-		if err != nil {
-			return BookView{}, err
-		}
-		for _, d := range drafts {
-			line := DraftLine{ID: d.ID, Version: d.Version, Name: d.Name}
-			if len(d.Recipes) > 0 {
-				line.Kind, line.Form = string(d.Recipes[0].Kind), d.Recipes[0].Form
+	kept(s, to, get("/book", "get-book", "The flower book at a glance"), shows{topics: []string{"orders", "drafts"}},
+		func(ctx context.Context, at *moment, _ *none) (BookView, error) {
+			v := BookView{N: at.N, Pages: at.pages(), Drafts: []DraftLine{}, Patterns: pattern.All(),
+				Words: wordsOf(at.inForce.Doc), MostBytes: book.MostBytes}
+			drafts, err := s.store.Drafts(ctx)
+			if err != nil {
+				return BookView{}, err
 			}
-			v.Drafts = append(v.Drafts, line)
-		}
-		v.Colourways, err = s.store.Colourways(ctx)
-		return v, err
-	})
+			for _, d := range drafts {
+				line := DraftLine{ID: d.ID, Version: d.Version, Name: d.Name}
+				if len(d.Recipes) > 0 {
+					line.Kind, line.Form = string(d.Recipes[0].Kind), d.Recipes[0].Form
+				}
+				v.Drafts = append(v.Drafts, line)
+			}
+			v.Colourways, err = s.store.Colourways(ctx)
+			return v, err
+		})
 	type open struct {
 		Page     studio.ID `path:"page"`
 		Revision int       `query:"revision" doc:"the latest if left out"`
 	}
-	kept(s, to, get("/book/pages/{page}", "open-page", "A recipe with all that goes into it"), shows{topics: []string{"orders"}}, func(ctx context.Context, at *moment, in *open) (Opened, error) {
-		return at.opened(in.Page, in.Revision)
-	})
+	kept(s, to, get("/book/pages/{page}", "open-page", "A recipe with all that goes into it"),
+		shows{topics: []string{"orders"}},
+		func(ctx context.Context, at *moment, in *open) (Opened, error) {
+			return at.opened(in.Page, in.Revision)
+		})
 	type examine struct {
 		Body Examination
 	}
-	beside(s, to, post("/book/examine", "examine-recipes", "", "Reckon recipes as they are being written; nothing is kept"), func(ctx context.Context, at *moment, in *examine) (Examined, error) {
-		return at.examined(in.Body)
-	})
+	beside(s, to, post("/book/examine", "examine-recipes", "",
+		"Reckon recipes as they are being written; nothing is kept"),
+		func(ctx context.Context, at *moment, in *examine) (Examined, error) {
+			return at.examined(in.Body)
+		})
 	type vary struct {
 		Body struct {
 			Recipe studio.Recipe `json:"recipe" doc:"the recipe itself"`
@@ -101,14 +107,16 @@ func (s *Service) registerBook(to huma.API) {
 			Name   string        `json:"name"`
 		}
 	}
-	ask(s, to, post("/book/vary", "vary-recipe", "", "Find the named change that makes one recipe of another; nothing is kept"), func(_ context.Context, _ *moment, in *vary) (studio.Variant, error) {
-		plain, _ := in.Body.Recipe.As("")
-		change, err := book.Vary(plain, &in.Body.Made, in.Body.Name)
-		if err != nil {
-			return change, huma.Error422UnprocessableEntity(err.Error())
-		}
-		return change, nil
-	})
+	ask(s, to, post("/book/vary", "vary-recipe", "",
+		"Find the named change that makes one recipe of another; nothing is kept"),
+		func(_ context.Context, _ *moment, in *vary) (studio.Variant, error) {
+			plain, _ := in.Body.Recipe.As("")
+			change, err := book.Vary(plain, &in.Body.Made, in.Body.Name)
+			if err != nil {
+				return change, huma.Error422UnprocessableEntity(err.Error())
+			}
+			return change, nil
+		})
 	type compare struct {
 		Body struct {
 			Recipes   []studio.Recipe `json:"recipes" maxItems:"2000" doc:"as they are being written"`
@@ -117,22 +125,25 @@ func (s *Service) registerBook(to huma.API) {
 			Colourway studio.ID       `json:"colourway,omitempty"`
 		}
 	}
-	beside(s, to, post("/book/compare", "compare-recipes", "", "Set two recipes, or two variants of one, side by side"), func(ctx context.Context, at *moment, in *compare) (Compared, error) {
-		return at.compared(in.Body.Recipes, in.Body.Colourway, in.Body.One, in.Body.Other)
-	})
+	beside(s, to, post("/book/compare", "compare-recipes", "", "Set two recipes, or two variants of one, side by side"),
+		func(ctx context.Context, at *moment, in *compare) (Compared, error) {
+			return at.compared(in.Body.Recipes, in.Body.Colourway, in.Body.One, in.Body.Other)
+		})
 	type begin struct {
 		Body struct {
 			Pattern string `json:"pattern"`
 			Name    string `json:"name" minLength:"1" maxLength:"80"`
 		}
 	}
-	ask(s, to, post("/book/begin", "begin-recipe", "", "Lay out a new recipe from a pattern of its method; nothing is kept"), func(ctx context.Context, at *moment, in *begin) ([]studio.Recipe, error) {
-		recipes, ok := pattern.Begin(at.inForce.Doc, in.Body.Pattern, in.Body.Name, newID)
-		if !ok {
-			return nil, huma.Error404NotFound(fmt.Sprintf("there is no pattern %q", in.Body.Pattern))
-		}
-		return recipes, nil
-	})
+	ask(s, to, post("/book/begin", "begin-recipe", "",
+		"Lay out a new recipe from a pattern of its method; nothing is kept"),
+		func(ctx context.Context, at *moment, in *begin) ([]studio.Recipe, error) {
+			recipes, ok := pattern.Begin(at.inForce.Doc, in.Body.Pattern, in.Body.Name, newID)
+			if !ok {
+				return nil, huma.Error404NotFound(fmt.Sprintf("there is no pattern %q", in.Body.Pattern))
+			}
+			return recipes, nil
+		})
 	s.registerDrafts(to)
 	s.registerExchange(to)
 	s.registerColours(to)
@@ -209,7 +220,8 @@ func (at *moment) openLines() []openLine {
 	for _, o := range at.Orders {
 		for _, l := range o.Order.Lines {
 			if current, behind := book.Behind(doc, l); current != nil && book.Open(o.Order) {
-				lines = append(lines, openLine{l, o, current.Page(), at.latestAnswer().Book.Recipe(l.Recipe).Revision, behind})
+				lines = append(lines, openLine{l, o, current.Page(), at.latestAnswer().Book.Recipe(l.Recipe).Revision,
+					behind})
 			}
 		}
 	}

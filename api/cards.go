@@ -64,7 +64,8 @@ func (a *answer) card(t studio.Task) TaskCard {
 	activity := a.Activity(t.ID)
 	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
 		Quantity: lot.Left(r, t.Step), Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
-		May: []studio.ID{}, Pin: a.Doc.Pinned(t.ID), Orders: append([]studio.ID{}, a.OrdersOf(t.Lot)...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
+		May: []studio.ID{}, Pin: a.Doc.Pinned(t.ID), Orders: append([]studio.ID{},
+			a.OrdersOf(t.Lot)...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
 	c.Working = plan.Working(a.Doc, a.Air(), activity, step, t)
 	if step.Work != nil {

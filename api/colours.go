@@ -34,43 +34,51 @@ func (s *Service) registerColours(to huma.API) {
 		ID   studio.ID `path:"id" format:"uuid"`
 		Body ColourwayBody
 	}
-	beside(s, to, post("/book/colourways/{id}/preview", "preview-colourway", "", "What a changed colourway would do; nothing is written"), func(ctx context.Context, at *moment, in *preview) (Effect, error) {
-		return at.effectOn(ctx, at.recoloured(in.ID, in.Body))
-	})
+	beside(s, to, post("/book/colourways/{id}/preview", "preview-colourway", "",
+		"What a changed colourway would do; nothing is written"),
+		func(ctx context.Context, at *moment, in *preview) (Effect, error) {
+			return at.effectOn(ctx, at.recoloured(in.ID, in.Body))
+		})
 	type write struct {
 		Who
 		ID   studio.ID `path:"id" format:"uuid"`
 		Seen int64     `header:"If-Match" required:"true" doc:"the version that was seen, 0 for a new colourway"`
 		Body ColourwayBody
 	}
-	fact(s, to, put("/book/colourways/{id}", "write-colourway", "colourway written", "Write a colourway whose version was seen"), func(c *change, in *write) (Entered, error) {
-		if problems := c.at.recoloured(in.ID, in.Body).Validate(); len(problems) > 0 {
-			return Entered{}, invalid(problems)
-		}
-		c.Summary = fmt.Sprintf("Colourway %q written", in.Body.Name)
-		return Entered{ID: in.ID, Version: in.Seen + 1, N: c.N()}, c.ChangeColourway(studio.Colourway{ID: in.ID, Name: in.Body.Name, Slots: in.Body.Slots}, in.Seen)
-	})
+	fact(s, to, put("/book/colourways/{id}", "write-colourway", "colourway written",
+		"Write a colourway whose version was seen"),
+		func(c *change, in *write) (Entered, error) {
+			if problems := c.at.recoloured(in.ID, in.Body).Validate(); len(problems) > 0 {
+				return Entered{}, invalid(problems)
+			}
+			c.Summary = fmt.Sprintf("Colourway %q written", in.Body.Name)
+			return Entered{ID: in.ID, Version: in.Seen + 1,
+					N: c.N()}, c.ChangeColourway(studio.Colourway{ID: in.ID, Name: in.Body.Name, Slots: in.Body.Slots},
+					in.Seen)
+		})
 	type add struct {
 		Who
 		Body Addition
 	}
-	fact(s, to, post("/book/things", "add-thing", "thing added", "Add a material, place, tool, machine or drying class that a recipe needs"), func(c *change, in *add) (Entered, error) {
-		id := newID()
-		adds, name, err := in.Body.bundle(id)
-		if err != nil {
-			return Entered{}, err
-		}
-		doc := *c.at.latestAnswer().Doc
-		(&book.Intake{Adds: adds}).Into(&doc)
-		if slices.Contains(namesOf(c.at.latestAnswer().Doc), name) {
-			return Entered{}, huma.Error422UnprocessableEntity(fmt.Sprintf("there is a %q already", name), &huma.ErrorDetail{Location: "body.name", Message: "is taken"})
-		}
-		if problems := doc.Validate(); len(problems) > 0 {
-			return Entered{}, invalid(problems)
-		}
-		c.Summary = fmt.Sprintf("%q added", name)
-		return Entered{ID: id, Version: 1, N: c.N()}, c.TakeIn(&adds)
-	})
+	fact(s, to, post("/book/things", "add-thing", "thing added",
+		"Add a material, place, tool, machine or drying class that a recipe needs"),
+		func(c *change, in *add) (Entered, error) {
+			id := newID()
+			adds, name, err := in.Body.bundle(id)
+			if err != nil {
+				return Entered{}, err
+			}
+			doc := *c.at.latestAnswer().Doc
+			(&book.Intake{Adds: adds}).Into(&doc)
+			if slices.Contains(namesOf(c.at.latestAnswer().Doc), name) {
+				return Entered{}, huma.Error422UnprocessableEntity(fmt.Sprintf("there is a %q already", name), &huma.ErrorDetail{Location: "body.name", Message: "is taken"})
+			}
+			if problems := doc.Validate(); len(problems) > 0 {
+				return Entered{}, invalid(problems)
+			}
+			c.Summary = fmt.Sprintf("%q added", name)
+			return Entered{ID: id, Version: 1, N: c.N()}, c.TakeIn(&adds)
+		})
 }
 
 // Addition is something new that recipes can refer to: one of these.
@@ -137,22 +145,25 @@ func (s *Service) registerPictures(to huma.API) {
 		Who
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
-	errand(s, to, post("/book/pictures", "keep-picture", "picture kept", "Keep a photo or drawing, encoded anew").taking(picture.MostBytes+1024), func(ctx context.Context, _ *moment, in *upload) (write func(*change) (Entered, error), err error) {
-		var media string
-		var clean []byte
-		err = s.limit.within(ctx, func(context.Context) error {
-			media, clean, err = picture.Clean(in.RawBody)
-			return err
+	errand(s, to, post("/book/pictures", "keep-picture", "picture kept",
+		"Keep a photo or drawing, encoded anew").taking(picture.MostBytes+1024),
+		func(ctx context.Context, _ *moment, in *upload) (write func(*change) (Entered, error), err error) {
+			var media string
+			var clean []byte
+			err = s.limit.within(ctx, func(context.Context) error {
+				media, clean, err = picture.Clean(in.RawBody)
+				return err
+			})
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity("the file " + err.Error() + ". Nothing was kept")
+			}
+			id := newID()
+			return func(c *change) (Entered, error) {
+				c.Summary = "Picture kept"
+				return Entered{ID: id, Version: 1,
+					N: c.N()}, c.AddPicture(book.Image{ID: id, Media: media, Data: clean})
+			}, nil
 		})
-		if err != nil {
-			return nil, huma.Error422UnprocessableEntity("the file " + err.Error() + ". Nothing was kept")
-		}
-		id := newID()
-		return func(c *change) (Entered, error) {
-			c.Summary = "Picture kept"
-			return Entered{ID: id, Version: 1, N: c.N()}, c.AddPicture(book.Image{ID: id, Media: media, Data: clean})
-		}, nil
-	})
 	type one struct {
 		ID studio.ID `path:"id" format:"uuid"`
 	}
@@ -163,7 +174,8 @@ func (s *Service) registerPictures(to huma.API) {
 		Body        []byte
 	}
 	d := get("/book/pictures/{id}", "get-picture", "A kept picture").described(WayRead)
-	d.Responses = map[string]*huma.Response{"200": {Description: "the picture", Content: map[string]*huma.MediaType{"image/png": {}, "image/jpeg": {}, "image/svg+xml": {}}}}
+	d.Responses = map[string]*huma.Response{"200": {Description: "the picture",
+		Content: map[string]*huma.MediaType{"image/png": {}, "image/jpeg": {}, "image/svg+xml": {}}}}
 	huma.Register(to, d,
 		func(ctx context.Context, in *one) (*shown, error) {
 			p, err := s.store.Picture(ctx, in.ID)

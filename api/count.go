@@ -66,40 +66,44 @@ func (s *Service) registerCount(to huma.API) {
 		}
 		return at.inForce
 	}
-	kept(s, to, get("/count", "get-count", "What has to be made"), shows{topics: counted, planned: true}, func(ctx context.Context, at *moment, in *counting) (CountView, error) {
-		v := answerTo(at, in.Wished).countView(at.N)
-		v.Pending = at.wished != nil
-		return v, nil
-	})
+	kept(s, to, get("/count", "get-count", "What has to be made"), shows{topics: counted, planned: true},
+		func(ctx context.Context, at *moment, in *counting) (CountView, error) {
+			v := answerTo(at, in.Wished).countView(at.N)
+			v.Pending = at.wished != nil
+			return v, nil
+		})
 	type opening struct {
 		Wished bool   `query:"wished" doc:"as the lead wishes it now, accepted or not"`
 		Key    string `query:"key" required:"true" doc:"of the cell"`
 	}
-	kept(s, to, get("/count/cell", "open-cell", "How a figure of the count was worked out, its lots and its stock"), shows{topics: counted, planned: true}, func(_ context.Context, at *moment, in *opening) (OpenedCell, error) {
-		return answerTo(at, in.Wished).openedCell(in.Key)
-	})
+	kept(s, to, get("/count/cell", "open-cell", "How a figure of the count was worked out, its lots and its stock"),
+		shows{topics: counted, planned: true},
+		func(_ context.Context, at *moment, in *opening) (OpenedCell, error) {
+			return answerTo(at, in.Wished).openedCell(in.Key)
+		})
 	type decide struct {
 		Who
 		Lot  string `path:"lot"`
 		Body count.Decision
 	}
-	wish(s, to, post("/lots/{lot}/decide", "decide-lot", "lot decided on", "Decide about a lot that is not begun"), func(_ context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
-		a := at.latestAnswer()
-		decided, err := count.Decide(a.Doc, a.Count, studio.ID(in.Lot), in.Body)
-		if err != nil {
-			return nil, err
-		}
-		i := slices.IndexFunc(a.Count.Lots, func(l studio.Lot) bool { return l.ID == studio.ID(in.Lot) })
-		return func(c *change) (Moved, error) {
-			c.Summary = fmt.Sprintf("%s: %s", a.Book.Of(a.Count.Lots[i].Made()).Name, worded[in.Body.What])
-			for _, d := range decided {
-				if err := c.Decide(d.ID, d.Lot); err != nil {
-					return Moved{}, err
-				}
+	wish(s, to, post("/lots/{lot}/decide", "decide-lot", "lot decided on", "Decide about a lot that is not begun"),
+		func(_ context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
+			a := at.latestAnswer()
+			decided, err := count.Decide(a.Doc, a.Count, studio.ID(in.Lot), in.Body)
+			if err != nil {
+				return nil, err
 			}
-			return Moved{c.N()}, nil
-		}, nil
-	})
+			i := slices.IndexFunc(a.Count.Lots, func(l studio.Lot) bool { return l.ID == studio.ID(in.Lot) })
+			return func(c *change) (Moved, error) {
+				c.Summary = fmt.Sprintf("%s: %s", a.Book.Of(a.Count.Lots[i].Made()).Name, worded[in.Body.What])
+				for _, d := range decided {
+					if err := c.Decide(d.ID, d.Lot); err != nil {
+						return Moved{}, err
+					}
+				}
+				return Moved{c.N()}, nil
+			}, nil
+		})
 	type reserve struct {
 		Who
 		Stock string `path:"stock"`
@@ -108,9 +112,11 @@ func (s *Service) registerCount(to huma.API) {
 			Quantity int64     `json:"quantity" doc:"how much of it in all; 0 gives it back"`
 		}
 	}
-	fact(s, to, post("/stock/{stock}/reserve", "reserve-stock", "stock reserved", "Say how much of a shelf lot is for an order"), func(c *change, in *reserve) (Moved, error) {
-		return c.moved(stores.Reserve(c.at.inForce.Doc, studio.ID(in.Stock), in.Body.Order, in.Body.Quantity))
-	})
+	fact(s, to, post("/stock/{stock}/reserve", "reserve-stock", "stock reserved",
+		"Say how much of a shelf lot is for an order"),
+		func(c *change, in *reserve) (Moved, error) {
+			return c.moved(stores.Reserve(c.at.inForce.Doc, studio.ID(in.Stock), in.Body.Order, in.Body.Quantity))
+		})
 }
 
 // worded is how the journal says what was decided.
@@ -132,7 +138,8 @@ func (a *answer) countView(n int64) CountView {
 
 func (a *answer) countCell(item count.Item) CountCell {
 	r := a.Book.Of(item.Made())
-	c := CountCell{Key: item.Key, Gross: item.Gross, FromShelf: item.FromShelf, FromWork: item.FromWork, Started: item.Started, Spare: item.Spare,
+	c := CountCell{Key: item.Key, Gross: item.Gross, FromShelf: item.FromShelf, FromWork: item.FromWork,
+		Started: item.Started, Spare: item.Spare,
 		Orders: append([]studio.ID{}, item.Orders...), LatestStart: item.Latest, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
 	c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 	return c
@@ -143,7 +150,9 @@ func (a *answer) openedCell(key string) (OpenedCell, error) {
 	if i < 0 || a.Book.Of(a.Count.Items[i].Made()) == nil {
 		return OpenedCell{}, store.NotFound{Thing: "this in the count any more"}
 	}
-	o := OpenedCell{CountCell: a.countCell(a.Count.Items[i]), Workings: append([]studio.Working{}, a.Count.Items[i].Workings...), LotList: []studio.Lot{}, Stock: []studio.ShelfLot{}}
+	o := OpenedCell{CountCell: a.countCell(a.Count.Items[i]),
+		Workings: append([]studio.Working{}, a.Count.Items[i].Workings...), LotList: []studio.Lot{},
+		Stock: []studio.ShelfLot{}}
 	for _, l := range a.Plan.Lots {
 		if l.Key == key {
 			o.LotList = append(o.LotList, l)

@@ -28,17 +28,18 @@ func (s *Service) registerDrafts(to huma.API) {
 	type one struct {
 		ID studio.ID `path:"id" format:"uuid"`
 	}
-	read(to, get("/book/drafts/{id}", "open-draft", "Recipes that somebody is writing"), func(ctx context.Context, in *one) (store.Draft, error) {
-		drafts, err := s.store.Drafts(ctx)
-		if err != nil {
-			return store.Draft{}, err
-		}
-		i := slices.IndexFunc(drafts, func(d store.Draft) bool { return d.ID == in.ID })
-		if i < 0 {
-			return store.Draft{}, store.NotFound{Thing: "the draft"}
-		}
-		return drafts[i], nil
-	})
+	read(to, get("/book/drafts/{id}", "open-draft", "Recipes that somebody is writing"),
+		func(ctx context.Context, in *one) (store.Draft, error) {
+			drafts, err := s.store.Drafts(ctx)
+			if err != nil {
+				return store.Draft{}, err
+			}
+			i := slices.IndexFunc(drafts, func(d store.Draft) bool { return d.ID == in.ID })
+			if i < 0 {
+				return store.Draft{}, store.NotFound{Thing: "the draft"}
+			}
+			return drafts[i], nil
+		})
 	type keep struct {
 		Who
 		ID   studio.ID `path:"id" format:"uuid"`
@@ -48,20 +49,24 @@ func (s *Service) registerDrafts(to huma.API) {
 			Recipes []studio.Recipe `json:"recipes" maxItems:"2000"`
 		}
 	}
-	fact(s, to, put("/book/drafts/{id}", "keep-draft", "draft kept", "Keep recipes to be finished later; they need not hold together yet"), func(c *change, in *keep) (Entered, error) {
-		c.Summary = fmt.Sprintf("Draft of %q kept", in.Body.Name)
-		kept, err := c.PutDraft(store.Draft{ID: in.ID, Version: in.Seen, Name: in.Body.Name, Recipes: in.Body.Recipes})
-		return Entered{ID: in.ID, Version: kept.Version, N: c.N()}, err
-	})
+	fact(s, to, put("/book/drafts/{id}", "keep-draft", "draft kept",
+		"Keep recipes to be finished later; they need not hold together yet"),
+		func(c *change, in *keep) (Entered, error) {
+			c.Summary = fmt.Sprintf("Draft of %q kept", in.Body.Name)
+			kept, err := c.PutDraft(store.Draft{ID: in.ID, Version: in.Seen, Name: in.Body.Name,
+				Recipes: in.Body.Recipes})
+			return Entered{ID: in.ID, Version: kept.Version, N: c.N()}, err
+		})
 	type drop struct {
 		Who
 		Sees
 		ID studio.ID `path:"id" format:"uuid"`
 	}
-	fact(s, to, post("/book/drafts/{id}/drop", "drop-draft", "draft thrown away", "Throw a draft away"), func(c *change, in *drop) (Moved, error) {
-		c.Summary = "Draft thrown away"
-		return Moved{c.N()}, c.DropDraft(in.ID, in.IfMatch)
-	})
+	fact(s, to, post("/book/drafts/{id}/drop", "drop-draft", "draft thrown away", "Throw a draft away"),
+		func(c *change, in *drop) (Moved, error) {
+			c.Summary = "Draft thrown away"
+			return Moved{c.N()}, c.DropDraft(in.ID, in.IfMatch)
+		})
 	type publish struct {
 		Who
 		Body struct {
@@ -70,29 +75,31 @@ func (s *Service) registerDrafts(to huma.API) {
 			Version int64           `json:"draftVersion,omitempty"`
 		}
 	}
-	fact(s, to, post("/book/publish", "publish-recipes", "recipes written", "Put recipes into the book as new revisions; orders keep the ones they have"), func(c *change, in *publish) (Published, error) {
-		revised, err := book.Revise(c.at.latestAnswer().Doc, in.Body.Recipes, newID)
-		if err != nil {
-			return Published{}, overtaken(c.at, err)
-		}
-		if len(revised) == 0 && in.Body.Draft == "" {
-			return Published{}, huma.Error409Conflict("nothing has been changed")
-		}
-		p := Published{N: c.N(), Revised: []Named{}}
-		for _, r := range revised {
-			p.Revised = append(p.Revised, Named{r.Recipe, r.Name, r.Form})
-		}
-		if len(in.Body.Recipes) > 0 {
-			p.Page = in.Body.Recipes[0].Page()
-			c.Summary = fmt.Sprintf("Recipe %q written into the book", in.Body.Recipes[0].Name)
-		}
-		if in.Body.Draft != "" {
-			if err := c.DropDraft(in.Body.Draft, in.Body.Version); err != nil {
-				return Published{}, err
+	fact(s, to, post("/book/publish", "publish-recipes", "recipes written",
+		"Put recipes into the book as new revisions; orders keep the ones they have"),
+		func(c *change, in *publish) (Published, error) {
+			revised, err := book.Revise(c.at.latestAnswer().Doc, in.Body.Recipes, newID)
+			if err != nil {
+				return Published{}, overtaken(c.at, err)
 			}
-		}
-		return p, c.TakeIn(&book.Bundle{Recipes: revised})
-	})
+			if len(revised) == 0 && in.Body.Draft == "" {
+				return Published{}, huma.Error409Conflict("nothing has been changed")
+			}
+			p := Published{N: c.N(), Revised: []Named{}}
+			for _, r := range revised {
+				p.Revised = append(p.Revised, Named{r.Recipe, r.Name, r.Form})
+			}
+			if len(in.Body.Recipes) > 0 {
+				p.Page = in.Body.Recipes[0].Page()
+				c.Summary = fmt.Sprintf("Recipe %q written into the book", in.Body.Recipes[0].Name)
+			}
+			if in.Body.Draft != "" {
+				if err := c.DropDraft(in.Body.Draft, in.Body.Version); err != nil {
+					return Published{}, err
+				}
+			}
+			return p, c.TakeIn(&book.Bundle{Recipes: revised})
+		})
 	s.registerMoves(to)
 }
 
@@ -125,7 +132,10 @@ type OrderEffect struct {
 
 // effectOn plans a document as it would be and sets it beside what is wished so far.
 func (at *moment) effectOn(ctx context.Context, doc *studio.Document) (Effect, error) {
-	return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) { return plan.Make(doc, counted, options(ctx)) })
+	return at.effectBy(doc, func(counted *count.Result) (*studio.Plan,
+		error) {
+		return plan.Make(doc, counted, options(ctx))
+	})
 }
 
 // effectBy is that with a plan as it is made for the count of the document.
@@ -167,27 +177,29 @@ func (s *Service) registerMoves(to huma.API) {
 			Lines []studio.ID `json:"lines" minItems:"1" maxItems:"1000" doc:"order lines that keep an earlier revision"`
 		}
 	}
-	beside(s, to, post("/book/pages/{page}/move/preview", "preview-move", "", "What moving order lines to the latest revision would do; nothing is written"), func(ctx context.Context, at *moment, in *move) (Effect, error) {
-		orders, sample, latest, err := at.moved(in.Page, in.Body.Lines)
-		if err != nil {
-			return Effect{}, err
-		}
-		doc := *at.latestAnswer().Doc
-		doc.Orders = slices.Clone(doc.Orders)
-		for _, o := range orders {
-			for i := range doc.Orders {
-				if doc.Orders[i].ID == o.Order.ID {
-					doc.Orders[i] = o.Order
+	beside(s, to, post("/book/pages/{page}/move/preview", "preview-move", "",
+		"What moving order lines to the latest revision would do; nothing is written"),
+		func(ctx context.Context, at *moment, in *move) (Effect, error) {
+			orders, sample, latest, err := at.moved(in.Page, in.Body.Lines)
+			if err != nil {
+				return Effect{}, err
+			}
+			doc := *at.latestAnswer().Doc
+			doc.Orders = slices.Clone(doc.Orders)
+			for _, o := range orders {
+				for i := range doc.Orders {
+					if doc.Orders[i].ID == o.Order.ID {
+						doc.Orders[i] = o.Order
+					}
 				}
 			}
-		}
-		e, err := at.effectOn(ctx, &doc)
-		if err != nil {
+			e, err := at.effectOn(ctx, &doc)
+			if err != nil {
+				return e, err
+			}
+			e.Each, err = at.eachDiffers(sample, latest)
 			return e, err
-		}
-		e.Each, err = at.eachDiffers(sample, latest)
-		return e, err
-	})
+		})
 	type moveNow struct {
 		Who
 		Page studio.ID `path:"page"`
@@ -195,14 +207,16 @@ func (s *Service) registerMoves(to huma.API) {
 			Lines []studio.ID `json:"lines" minItems:"1" maxItems:"1000"`
 		}
 	}
-	fact(s, to, post("/book/pages/{page}/move", "move-lines", "orders moved", "Move order lines to the latest revision; the plan that makes awaits acceptance"), func(c *change, in *moveNow) (Moved, error) {
-		orders, _, latest, err := c.at.moved(in.Page, in.Body.Lines)
-		if err != nil {
-			return Moved{}, err
-		}
-		c.Summary = fmt.Sprintf("%d orders moved to revision %d of %q", len(orders), latest.Revision, latest.Name)
-		return Moved{c.N()}, c.changeOrders(orders)
-	})
+	fact(s, to, post("/book/pages/{page}/move", "move-lines", "orders moved",
+		"Move order lines to the latest revision; the plan that makes awaits acceptance"),
+		func(c *change, in *moveNow) (Moved, error) {
+			orders, _, latest, err := c.at.moved(in.Page, in.Body.Lines)
+			if err != nil {
+				return Moved{}, err
+			}
+			c.Summary = fmt.Sprintf("%d orders moved to revision %d of %q", len(orders), latest.Revision, latest.Name)
+			return Moved{c.N()}, c.changeOrders(orders)
+		})
 }
 
 // changeOrders writes orders as they are to be.

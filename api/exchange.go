@@ -33,59 +33,68 @@ func (s *Service) registerExchange(to huma.API) {
 	type export struct {
 		Pages []studio.ID `query:"page" doc:"the whole book if none is named"`
 	}
-	download(s, to, get("/book/export", "export-book", "Recipes with all they need, as a file"), func(ctx context.Context, at *moment, in *export) (*file, error) {
-		b, err := Exported(ctx, s.store, at.latestAnswer().Doc, in.Pages...)
-		if err != nil {
-			return nil, err
-		}
-		name := "flower-book"
-		if len(in.Pages) == 1 {
-			name = at.nameOf(in.Pages[0])
-		}
-		return &file{"application/json", fmt.Sprintf("attachment; filename=%q", name+".json"), asJSON(b)}, nil
-	})
+	download(s, to, get("/book/export", "export-book", "Recipes with all they need, as a file"),
+		func(ctx context.Context, at *moment, in *export) (*file, error) {
+			b, err := Exported(ctx, s.store, at.latestAnswer().Doc, in.Pages...)
+			if err != nil {
+				return nil, err
+			}
+			name := "flower-book"
+			if len(in.Pages) == 1 {
+				name = at.nameOf(in.Pages[0])
+			}
+			return &file{"application/json", fmt.Sprintf("attachment; filename=%q", name+".json"), asJSON(b)}, nil
+		})
 	type page struct {
 		Page studio.ID `path:"page"`
 	}
-	download(s, to, get("/book/pages/{page}/parts.csv", "export-parts", "The parts table of a flower, as CSV"), func(_ context.Context, at *moment, in *page) (*file, error) {
-		a := at.latestAnswer()
-		for _, r := range a.Doc.Current() {
-			if r.Page() == in.Page {
-				return &file{"text/csv; charset=utf-8", fmt.Sprintf("attachment; filename=%q", fileName(r.Name)+"-parts.csv"), book.PartsCSV(a.Doc, a.Book, r)}, nil
+	download(s, to, get("/book/pages/{page}/parts.csv", "export-parts", "The parts table of a flower, as CSV"),
+		func(_ context.Context, at *moment, in *page) (*file, error) {
+			a := at.latestAnswer()
+			for _, r := range a.Doc.Current() {
+				if r.Page() == in.Page {
+					return &file{"text/csv; charset=utf-8",
+						fmt.Sprintf("attachment; filename=%q", fileName(r.Name)+"-parts.csv"),
+						book.PartsCSV(a.Doc, a.Book, r)}, nil
+				}
 			}
-		}
-		return nil, huma.Error404NotFound("this recipe is not in the book")
-	})
+			return nil, huma.Error404NotFound("this recipe is not in the book")
+		})
 	type parts struct {
 		Body struct {
 			Recipes []studio.Recipe `json:"recipes" maxItems:"2000" doc:"as they are being written, the flower first"`
 			File    string          `json:"file"`
 		}
 	}
-	ask(s, to, post("/book/parts", "read-parts", "", "A flower as a parts table in CSV has it; nothing is kept"), func(ctx context.Context, at *moment, in *parts) (PartsRead, error) {
-		return at.readParts(in.Body.Recipes, in.Body.File)
-	})
+	ask(s, to, post("/book/parts", "read-parts", "", "A flower as a parts table in CSV has it; nothing is kept"),
+		func(ctx context.Context, at *moment, in *parts) (PartsRead, error) {
+			return at.readParts(in.Body.Recipes, in.Body.File)
+		})
 	type take struct{ Body Taking }
-	beside(s, to, post("/book/import/preview", "preview-import", "", "What a file of recipes would bring; nothing is written").taking(MostBody), func(_ context.Context, at *moment, in *take) (book.Intake, error) {
-		return at.intake(in.Body)
-	})
+	beside(s, to, post("/book/import/preview", "preview-import", "",
+		"What a file of recipes would bring; nothing is written").taking(MostBody),
+		func(_ context.Context, at *moment, in *take) (book.Intake, error) {
+			return at.intake(in.Body)
+		})
 	type takeNow struct {
 		Who
 		Body Taking
 	}
-	wish(s, to, post("/book/import", "import-recipes", "recipes taken in", "Take in a file of recipes, all of it or nothing").taking(MostBody), func(_ context.Context, at *moment, in *takeNow) (func(*change) (book.Intake, error), error) {
-		taken, err := at.intake(in.Body)
-		if err != nil {
-			return nil, err
-		}
-		if err := taken.Refused(); err != nil {
-			return nil, huma.Error409Conflict(err.Error())
-		}
-		return func(c *change) (book.Intake, error) {
-			c.Summary = fmt.Sprintf("%d recipes taken in from a file", len(taken.Adds.Recipes))
-			return taken, c.TakeIn(&taken.Adds)
-		}, nil
-	})
+	wish(s, to, post("/book/import", "import-recipes", "recipes taken in",
+		"Take in a file of recipes, all of it or nothing").taking(MostBody),
+		func(_ context.Context, at *moment, in *takeNow) (func(*change) (book.Intake, error), error) {
+			taken, err := at.intake(in.Body)
+			if err != nil {
+				return nil, err
+			}
+			if err := taken.Refused(); err != nil {
+				return nil, huma.Error409Conflict(err.Error())
+			}
+			return func(c *change) (book.Intake, error) {
+				c.Summary = fmt.Sprintf("%d recipes taken in from a file", len(taken.Adds.Recipes))
+				return taken, c.TakeIn(&taken.Adds)
+			}, nil
+		})
 }
 
 // download registers a view of the situation that is saved as a file.

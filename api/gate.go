@@ -120,7 +120,8 @@ func errand[I commander, O any](s *Service, to huma.API, o operation, run func(c
 
 // throughGate gives an operation's description the gate, and registers it.
 func (s *Service) throughGate(to huma.API, o operation, register func(huma.Operation)) {
-	d := o.described(WayCommand, http.StatusNotFound, http.StatusConflict, http.StatusPreconditionFailed, http.StatusRequestEntityTooLarge,
+	d := o.described(WayCommand, http.StatusNotFound, http.StatusConflict, http.StatusPreconditionFailed,
+		http.StatusRequestEntityTooLarge,
 		http.StatusUnprocessableEntity, http.StatusServiceUnavailable, http.StatusInsufficientStorage)
 	d.Middlewares = huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
 		if answered := s.atTheGate(to, o, ctx); !answered {

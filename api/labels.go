@@ -26,29 +26,32 @@ func (s *Service) registerLabels(to huma.API) {
 		ending, media string
 		draw          func(label.Label) ([]byte, error)
 	}{{"svg", "image/svg+xml", label.Label.SVG}, {"png", "image/png", label.Label.PNG}} {
-		download(s, to, get("/lots/{lot}/label."+as.ending, "get-label-"+as.ending, "The label of a lot's tray or box"), func(_ context.Context, at *moment, in *which) (*file, error) {
+		download(s, to, get("/lots/{lot}/label."+as.ending, "get-label-"+as.ending, "The label of a lot's tray or box"),
+			func(_ context.Context, at *moment, in *which) (*file, error) {
+				l, err := at.label(in.Lot, in.Host)
+				if err != nil {
+					return nil, err
+				}
+				body, err := as.draw(l)
+				return &file{as.media, "inline", body}, err
+			})
+	}
+	ask(s, to, post("/lots/{lot}/label/print", "print-label", "",
+		"Have the label printer print a label; nothing is written"),
+		func(ctx context.Context, at *moment, in *which) (Printed, error) {
+			if s.out.Printer == nil {
+				return Printed{}, outside.Trouble{Message: "No label printer is connected; print the label from the browser."}
+			}
 			l, err := at.label(in.Lot, in.Host)
 			if err != nil {
-				return nil, err
+				return Printed{}, err
 			}
-			body, err := as.draw(l)
-			return &file{as.media, "inline", body}, err
+			body, err := l.PNG()
+			if err != nil {
+				return Printed{}, err
+			}
+			return Printed{true}, s.out.Printer.Print(ctx, body)
 		})
-	}
-	ask(s, to, post("/lots/{lot}/label/print", "print-label", "", "Have the label printer print a label; nothing is written"), func(ctx context.Context, at *moment, in *which) (Printed, error) {
-		if s.out.Printer == nil {
-			return Printed{}, outside.Trouble{Message: "No label printer is connected; print the label from the browser."}
-		}
-		l, err := at.label(in.Lot, in.Host)
-		if err != nil {
-			return Printed{}, err
-		}
-		body, err := l.PNG()
-		if err != nil {
-			return Printed{}, err
-		}
-		return Printed{true}, s.out.Printer.Print(ctx, body)
-	})
 }
 
 // label is what stands on the tray or the box of a lot: its code leads to it in the

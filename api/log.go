@@ -39,68 +39,75 @@ type RecordView struct {
 const looksBack = studio.Minute(120 * 1440)
 
 func (s *Service) registerLog(to huma.API) {
-	beside(s, to, get("/log", "get-log", "What was recorded against the standards"), func(ctx context.Context, at *moment, _ *none) (LogView, error) {
-		return s.log(ctx, at)
-	})
+	beside(s, to, get("/log", "get-log", "What was recorded against the standards"),
+		func(ctx context.Context, at *moment, _ *none) (LogView, error) {
+			return s.log(ctx, at)
+		})
 	type which struct {
 		Key string `query:"key"`
 	}
-	beside(s, to, get("/log/effect", "preview-standard", "What accepting a proposal would do to the plan"), func(ctx context.Context, at *moment, in *which) (Effect, error) {
-		change, _, err := s.proposed(ctx, at, in.Key)
-		if err != nil {
-			return Effect{}, err
-		}
-		doc := change.Into(at.latestAnswer().Doc)
-		if change.Recipe != nil {
-			doc, _, err = at.revisedBy(*change.Recipe)
+	beside(s, to, get("/log/effect", "preview-standard", "What accepting a proposal would do to the plan"),
+		func(ctx context.Context, at *moment, in *which) (Effect, error) {
+			change, _, err := s.proposed(ctx, at, in.Key)
 			if err != nil {
 				return Effect{}, err
 			}
-		}
-		return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
-			return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
+			doc := change.Into(at.latestAnswer().Doc)
+			if change.Recipe != nil {
+				doc, _, err = at.revisedBy(*change.Recipe)
+				if err != nil {
+					return Effect{}, err
+				}
+			}
+			return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
+				return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
+			})
 		})
-	})
 	type decide struct {
 		Who
 		Body struct {
 			Key string `json:"key"`
 		}
 	}
-	wish(s, to, post("/log/accept", "accept-standard", "standard accepted", "Make what was recorded the standard"), func(ctx context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
-		learnt, record, err := s.proposed(ctx, at, in.Body.Key)
-		if err != nil {
-			return nil, err
-		}
-		var revised []studio.Recipe
-		var orders []store.OrderState
-		if learnt.Recipe != nil {
-			if _, revised, err = at.revisedBy(*learnt.Recipe); err != nil {
+	wish(s, to, post("/log/accept", "accept-standard", "standard accepted", "Make what was recorded the standard"),
+		func(ctx context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
+			learnt, record, err := s.proposed(ctx, at, in.Body.Key)
+			if err != nil {
 				return nil, err
 			}
-			orders = at.onLatest(at.latestAnswer().Doc.With(revised), revised)
-		}
-		return func(c *change) (Moved, error) {
-			c.Summary = fmt.Sprintf("Standard of %s, %s: %d becomes %d", record.Of, record.What, record.Standard, record.Found)
-			switch {
-			case learnt.Class != nil:
-				return Moved{c.N()}, c.SetDryingClass(*learnt.Class)
-			case learnt.Person != "":
-				return Moved{c.N()}, c.SetPace(learnt.Person, learnt.Skill, learnt.Pace)
+			var revised []studio.Recipe
+			var orders []store.OrderState
+			if learnt.Recipe != nil {
+				if _, revised, err = at.revisedBy(*learnt.Recipe); err != nil {
+					return nil, err
+				}
+				orders = at.onLatest(at.latestAnswer().Doc.With(revised), revised)
 			}
-			if err := c.TakeIn(&book.Bundle{Recipes: revised}); err != nil {
-				return Moved{}, err
-			}
-			return Moved{c.N()}, c.changeOrders(orders)
-		}, nil
-	})
-	wish(s, to, post("/log/refuse", "refuse-standard", "standard kept", "Keep the standard as it is"), func(ctx context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
-		_, record, err := s.proposed(ctx, at, in.Body.Key)
-		return func(c *change) (Moved, error) {
-			c.Summary = fmt.Sprintf("Standard of %s, %s, stays at %d; %d was recorded", record.Of, record.What, record.Standard, record.Found)
-			return Moved{c.N()}, c.RefuseProposal(record.Key, &learn.Refused{Found: record.Found, Evidence: record.Evidence})
-		}, err
-	})
+			return func(c *change) (Moved, error) {
+				c.Summary = fmt.Sprintf("Standard of %s, %s: %d becomes %d", record.Of, record.What, record.Standard,
+					record.Found)
+				switch {
+				case learnt.Class != nil:
+					return Moved{c.N()}, c.SetDryingClass(*learnt.Class)
+				case learnt.Person != "":
+					return Moved{c.N()}, c.SetPace(learnt.Person, learnt.Skill, learnt.Pace)
+				}
+				if err := c.TakeIn(&book.Bundle{Recipes: revised}); err != nil {
+					return Moved{}, err
+				}
+				return Moved{c.N()}, c.changeOrders(orders)
+			}, nil
+		})
+	wish(s, to, post("/log/refuse", "refuse-standard", "standard kept", "Keep the standard as it is"),
+		func(ctx context.Context, at *moment, in *decide) (func(*change) (Moved, error), error) {
+			_, record, err := s.proposed(ctx, at, in.Body.Key)
+			return func(c *change) (Moved, error) {
+				c.Summary = fmt.Sprintf("Standard of %s, %s, stays at %d; %d was recorded", record.Of, record.What,
+					record.Standard, record.Found)
+				return Moved{c.N()}, c.RefuseProposal(record.Key,
+					&learn.Refused{Found: record.Found, Evidence: record.Evidence})
+			}, err
+		})
 	type surely struct {
 		Who
 		Body struct {
@@ -108,24 +115,29 @@ func (s *Service) registerLog(to huma.API) {
 			Percentile int64     `json:"percentile" minimum:"50" maximum:"99"`
 		}
 	}
-	fact(s, to, post("/log/percentile", "set-percentile", "percentile set", "By how many of a hundred pieces waits are planned"), func(c *change, in *surely) (Moved, error) {
-		if in.Body.Class == "" {
-			settings := c.at.inForce.Doc.Settings
-			settings.PlanningPercentile = in.Body.Percentile
-			c.Summary = fmt.Sprintf("Waits are planned for %d of a hundred pieces", in.Body.Percentile)
-			return Moved{c.N()}, c.SetSettings(settings)
-		}
-		class := c.at.inForce.Air().Class(in.Body.Class)
-		class.Percentile = in.Body.Percentile
-		c.Summary = fmt.Sprintf("Waits of %s are planned for %d of a hundred pieces", class.Name, in.Body.Percentile)
-		return Moved{c.N()}, c.SetDryingClass(class)
-	})
+	fact(s, to, post("/log/percentile", "set-percentile", "percentile set",
+		"By how many of a hundred pieces waits are planned"),
+		func(c *change, in *surely) (Moved, error) {
+			if in.Body.Class == "" {
+				settings := c.at.inForce.Doc.Settings
+				settings.PlanningPercentile = in.Body.Percentile
+				c.Summary = fmt.Sprintf("Waits are planned for %d of a hundred pieces", in.Body.Percentile)
+				return Moved{c.N()}, c.SetSettings(settings)
+			}
+			class := c.at.inForce.Air().Class(in.Body.Class)
+			class.Percentile = in.Body.Percentile
+			c.Summary = fmt.Sprintf("Waits of %s are planned for %d of a hundred pieces", class.Name,
+				in.Body.Percentile)
+			return Moved{c.N()}, c.SetDryingClass(class)
+		})
 }
 
 // log weighs what was recorded. It is asked for seldom and reckoned anew each time.
 func (s *Service) log(ctx context.Context, at *moment) (LogView, error) {
 	since := max(0, at.Now-looksBack)
-	v := LogView{N: at.N, Now: at.Now, Since: since, Records: []RecordView{}, Classes: append([]studio.DryingClass{}, at.inForce.Doc.DryingClasses...), Percentile: at.inForce.Doc.Settings.PlanningPercentile}
+	v := LogView{N: at.N, Now: at.Now, Since: since, Records: []RecordView{},
+		Classes:    append([]studio.DryingClass{}, at.inForce.Doc.DryingClasses...),
+		Percentile: at.inForce.Doc.Settings.PlanningPercentile}
 	doc, err := s.store.History(ctx, at.Now, since)
 	if err != nil {
 		return v, err
@@ -134,7 +146,8 @@ func (s *Service) log(ctx context.Context, at *moment) (LogView, error) {
 	if err != nil {
 		return v, err
 	}
-	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoom(doc, at.Calendar), Calendar: at.Calendar}
+	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoom(doc, at.Calendar),
+		Calendar: at.Calendar}
 	for _, r := range learn.Look(history) {
 		view := RecordView{Record: r, What: r.Skill}
 		switch r.Kind {

@@ -86,65 +86,76 @@ type Entered struct {
 }
 
 func (s *Service) registerOrders(to huma.API) {
-	kept(s, to, get("/orders", "list-orders", "All orders, with what the plan says of each"), shows{topics: []string{"orders", "work"}, planned: true}, func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
-		return at.orderViews(), nil
-	})
+	kept(s, to, get("/orders", "list-orders", "All orders, with what the plan says of each"),
+		shows{topics: []string{"orders", "work"}, planned: true},
+		func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
+			return at.orderViews(), nil
+		})
 	type enter struct {
 		Who
 		Body OrderBody
 	}
-	fact(s, to, post("/orders", "enter-order", "order entered", "Enter an order; it awaits acceptance of the plan it makes"), func(c *change, in *enter) (Entered, error) {
-		o, err := in.Body.order(newID(), c.at.inForce.Doc)
-		if err != nil {
-			return Entered{}, err
-		}
-		c.Summary = fmt.Sprintf("Order %q entered", o.Name)
-		return Entered{ID: o.ID, Version: 1, N: c.N()}, c.EnterOrder(o)
-	})
+	fact(s, to, post("/orders", "enter-order", "order entered",
+		"Enter an order; it awaits acceptance of the plan it makes"),
+		func(c *change, in *enter) (Entered, error) {
+			o, err := in.Body.order(newID(), c.at.inForce.Doc)
+			if err != nil {
+				return Entered{}, err
+			}
+			c.Summary = fmt.Sprintf("Order %q entered", o.Name)
+			return Entered{ID: o.ID, Version: 1, N: c.N()}, c.EnterOrder(o)
+		})
 	type changing struct {
 		Who
 		Sees
 		ID   string `path:"id"`
 		Body OrderBody
 	}
-	fact(s, to, put("/orders/{id}", "change-order", "order changed", "Change an order whose version was seen"), func(c *change, in *changing) (Entered, error) {
-		o, err := in.Body.order(studio.ID(in.ID), c.at.inForce.Doc)
-		if err != nil {
-			return Entered{}, err
-		}
-		c.Summary = fmt.Sprintf("Order %q changed", o.Name)
-		return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch), o.ID)
-	})
+	fact(s, to, put("/orders/{id}", "change-order", "order changed", "Change an order whose version was seen"),
+		func(c *change, in *changing) (Entered, error) {
+			o, err := in.Body.order(studio.ID(in.ID), c.at.inForce.Doc)
+			if err != nil {
+				return Entered{}, err
+			}
+			c.Summary = fmt.Sprintf("Order %q changed", o.Name)
+			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch),
+				o.ID)
+		})
 	type cancel struct {
 		Who
 		Sees
 		ID string `path:"id"`
 	}
-	fact(s, to, post("/orders/{id}/cancel", "cancel-order", "order cancelled", "Cancel an order whose version was seen"), func(c *change, in *cancel) (Entered, error) {
-		state, err := c.Order(studio.ID(in.ID))
-		if err != nil {
-			return Entered{}, err
-		}
-		o := state.Order
-		o.State = studio.OrderCancelled
-		c.Summary = fmt.Sprintf("Order %q cancelled", o.Name)
-		return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch), o.ID)
-	})
-	fact(s, to, post("/orders/{id}/hand-over", "hand-over", "order left", "Record that an order has left, with its flowers"), func(c *change, in *cancel) (Entered, error) {
-		state, err := c.Order(studio.ID(in.ID))
-		if err != nil {
-			return Entered{}, err
-		}
-		moved, err := c.bench().HandOver(state.Order)
-		if err != nil {
-			return Entered{}, err
-		}
-		c.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
-		if err := c.OrderLeft(state.Order.ID, in.IfMatch); err != nil {
-			return Entered{}, c.explainStale(err, state.Order.ID)
-		}
-		return Entered{ID: state.Order.ID, Version: in.IfMatch + 1, N: c.N()}, c.Book(studio.WorkLot{}, moved)
-	})
+	fact(s, to, post("/orders/{id}/cancel", "cancel-order", "order cancelled",
+		"Cancel an order whose version was seen"),
+		func(c *change, in *cancel) (Entered, error) {
+			state, err := c.Order(studio.ID(in.ID))
+			if err != nil {
+				return Entered{}, err
+			}
+			o := state.Order
+			o.State = studio.OrderCancelled
+			c.Summary = fmt.Sprintf("Order %q cancelled", o.Name)
+			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch),
+				o.ID)
+		})
+	fact(s, to, post("/orders/{id}/hand-over", "hand-over", "order left",
+		"Record that an order has left, with its flowers"),
+		func(c *change, in *cancel) (Entered, error) {
+			state, err := c.Order(studio.ID(in.ID))
+			if err != nil {
+				return Entered{}, err
+			}
+			moved, err := c.bench().HandOver(state.Order)
+			if err != nil {
+				return Entered{}, err
+			}
+			c.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
+			if err := c.OrderLeft(state.Order.ID, in.IfMatch); err != nil {
+				return Entered{}, c.explainStale(err, state.Order.ID)
+			}
+			return Entered{ID: state.Order.ID, Version: in.IfMatch + 1, N: c.N()}, c.Book(studio.WorkLot{}, moved)
+		})
 }
 
 // explainStale adds to a refused write what somebody else has changed since.
@@ -194,7 +205,8 @@ type LimitView struct {
 func (a *answer) limit(t studio.Task) *LimitView {
 	r := a.Book.Of(a.Lots[t.Lot].Made())
 	step, _, _, _ := r.TaskOf(t.Step)
-	v := &LimitView{ID: t.ID, Kind: "wait", Name: step.Name, Of: r.Name, Person: t.Person, State: t.State, Start: t.Start, End: t.End, Cause: t.Cause, CausedBy: t.CausedBy}
+	v := &LimitView{ID: t.ID, Kind: "wait", Name: step.Name, Of: r.Name, Person: t.Person, State: t.State,
+		Start: t.Start, End: t.End, Cause: t.Cause, CausedBy: t.CausedBy}
 	if step.Work != nil {
 		v.Kind = "work"
 	}
@@ -236,7 +248,8 @@ func (at *moment) orderViews() []OrderView {
 		if v.Pending {
 			from = best
 		}
-		if i := slices.IndexFunc(from.Plan.Orders, func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
+		if i := slices.IndexFunc(from.Plan.Orders,
+			func(o studio.Outcome) bool { return o.Order == state.Order.ID }); i >= 0 {
 			outcome := from.Plan.Orders[i]
 			v.Outcome = &outcome
 			if leave, ok := plan.EarliestLeave(from.Doc, at.Calendar, outcome); ok && outcome.Late > 0 {

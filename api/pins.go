@@ -30,21 +30,24 @@ func (s *Service) registerPins(to huma.API) {
 		Task string `path:"task"`
 		Body PinBody
 	}
-	beside(s, to, post("/tasks/{task}/try", "try-pin", "", "What would move if a task were pinned; nothing is written"), func(ctx context.Context, at *moment, in *tryPin) (PinAnswer, error) {
-		return at.tryPin(ctx, studio.ID(in.Task), in.Body)
-	})
+	beside(s, to, post("/tasks/{task}/try", "try-pin", "", "What would move if a task were pinned; nothing is written"),
+		func(ctx context.Context, at *moment, in *tryPin) (PinAnswer, error) {
+			return at.tryPin(ctx, studio.ID(in.Task), in.Body)
+		})
 	type setPin struct {
 		Who
 		Task string `path:"task"`
 		Body PinBody
 	}
-	wish(s, to, post("/tasks/{task}/pin", "pin-task", "task pinned", "Pin a task to a person, a time or both, or let it go"), func(ctx context.Context, at *moment, in *setPin) (func(*change) (PinAnswer, error), error) {
-		answer, pin, summary, err := at.pin(ctx, studio.ID(in.Task), in.Body)
-		return func(c *change) (PinAnswer, error) {
-			c.Summary, answer.N = summary, c.N()
-			return answer, c.Pin(studio.ID(in.Task), pin, answer.Accepted)
-		}, err
-	})
+	wish(s, to, post("/tasks/{task}/pin", "pin-task", "task pinned",
+		"Pin a task to a person, a time or both, or let it go"),
+		func(ctx context.Context, at *moment, in *setPin) (func(*change) (PinAnswer, error), error) {
+			answer, pin, summary, err := at.pin(ctx, studio.ID(in.Task), in.Body)
+			return func(c *change) (PinAnswer, error) {
+				c.Summary, answer.N = summary, c.N()
+				return answer, c.Pin(studio.ID(in.Task), pin, answer.Accepted)
+			}, err
+		})
 }
 
 // tryPin checks a pin and plans with it, on top of all that is wished.
@@ -58,7 +61,8 @@ func (at *moment) tryPin(ctx context.Context, task studio.ID, b PinBody) (PinAns
 			return PinAnswer{}, err
 		}
 	}
-	trial, err := plan.TryPin(a.Doc, a.Count, a.Plan, studio.Pin{Task: task, Person: b.Person, Start: b.Start}, ctx.Done())
+	trial, err := plan.TryPin(a.Doc, a.Count, a.Plan, studio.Pin{Task: task, Person: b.Person, Start: b.Start},
+		ctx.Done())
 	answer := PinAnswer{Trial: trial, Names: []Named{}}
 	for _, o := range trial.Differences.Orders {
 		answer.Names = append(answer.Names, Named{ID: o.Order, Name: at.orderName(o.Order)})

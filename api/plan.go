@@ -109,53 +109,60 @@ func (s *Service) registerPlan(to huma.API) {
 		From int64 `query:"from" doc:"a minute; 0 for the morning of today"`
 		Days int64 `query:"days" minimum:"1" maximum:"14" default:"2"`
 	}
-	kept(s, to, get("/plan", "get-plan", "Who does what when, over some days"), shows{topics: onTheBoard, planned: true, now: true}, func(ctx context.Context, at *moment, in *days) (PlanView, error) {
-		a, err := s.asked(ctx, at, in.Of)
-		if err != nil {
-			return PlanView{}, err
-		}
-		from := studio.Minute(in.From)
-		if in.From <= 0 {
-			from = at.Calendar.At(at.Calendar.Date(at.Now), 0)
-		}
-		return a.view(at, studio.Span{From: from, To: from + 1440*studio.Minute(min(max(1, in.Days), mostDays))})
-	})
+	kept(s, to, get("/plan", "get-plan", "Who does what when, over some days"),
+		shows{topics: onTheBoard, planned: true, now: true},
+		func(ctx context.Context, at *moment, in *days) (PlanView, error) {
+			a, err := s.asked(ctx, at, in.Of)
+			if err != nil {
+				return PlanView{}, err
+			}
+			from := studio.Minute(in.From)
+			if in.From <= 0 {
+				from = at.Calendar.At(at.Calendar.Date(at.Now), 0)
+			}
+			return a.view(at, studio.Span{From: from, To: from + 1440*studio.Minute(min(max(1, in.Days), mostDays))})
+		})
 	type one struct {
 		OfPlan
 		Task string `path:"task"`
 	}
-	kept(s, to, get("/tasks/{task}", "get-task", "A task of a plan"), shows{topics: onTheBoard, planned: true, now: true}, func(ctx context.Context, at *moment, in *one) (TaskCard, error) {
-		a, err := s.asked(ctx, at, in.Of)
-		if err != nil {
-			return TaskCard{}, err
-		}
-		t := a.Tasks[studio.ID(in.Task)]
-		if t == nil {
-			return TaskCard{}, store.NotFound{Thing: "the task"}
-		}
-		return a.card(*t), nil
-	})
+	kept(s, to, get("/tasks/{task}", "get-task", "A task of a plan"),
+		shows{topics: onTheBoard, planned: true, now: true},
+		func(ctx context.Context, at *moment, in *one) (TaskCard, error) {
+			a, err := s.asked(ctx, at, in.Of)
+			if err != nil {
+				return TaskCard{}, err
+			}
+			t := a.Tasks[studio.ID(in.Task)]
+			if t == nil {
+				return TaskCard{}, store.NotFound{Thing: "the task"}
+			}
+			return a.card(*t), nil
+		})
 	type order struct {
 		OfPlan
 		ID string `path:"id"`
 	}
-	beside(s, to, get("/orders/{id}/chain", "get-chain", "What sets an order's date"), func(ctx context.Context, at *moment, in *order) (ChainView, error) {
-		a, err := s.asked(ctx, at, in.Of)
-		if err != nil {
-			return ChainView{}, err
-		}
-		return a.chain(studio.ID(in.ID))
-	})
-	beside(s, to, get("/plan/scarce", "get-scarce", "What is scarcest in a plan, and what one more of it would give"), func(ctx context.Context, at *moment, in *OfPlan) ([]ScarceView, error) {
-		a, err := s.asked(ctx, at, in.Of)
-		if err != nil {
-			return nil, err
-		}
-		return a.scarce(ctx)
-	})
-	read(to, get("/plan/versions", "list-plan-versions", "Versions of the plan in force, newest first"), func(ctx context.Context, _ *none) ([]store.Version, error) {
-		return s.store.PlanVersions(ctx, 40)
-	})
+	beside(s, to, get("/orders/{id}/chain", "get-chain", "What sets an order's date"),
+		func(ctx context.Context, at *moment, in *order) (ChainView, error) {
+			a, err := s.asked(ctx, at, in.Of)
+			if err != nil {
+				return ChainView{}, err
+			}
+			return a.chain(studio.ID(in.ID))
+		})
+	beside(s, to, get("/plan/scarce", "get-scarce", "What is scarcest in a plan, and what one more of it would give"),
+		func(ctx context.Context, at *moment, in *OfPlan) ([]ScarceView, error) {
+			a, err := s.asked(ctx, at, in.Of)
+			if err != nil {
+				return nil, err
+			}
+			return a.scarce(ctx)
+		})
+	read(to, get("/plan/versions", "list-plan-versions", "Versions of the plan in force, newest first"),
+		func(ctx context.Context, _ *none) ([]store.Version, error) {
+			return s.store.PlanVersions(ctx, 40)
+		})
 }
 
 // asked is the plan that a question is about.
@@ -179,7 +186,8 @@ func (s *Service) asked(ctx context.Context, at *moment, of string) (*answer, er
 // view is some days of a plan.
 func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 	loads := plan.PeopleLoads(a.Doc, at.Calendar, a.Plan, studio.Span{From: span.From - 1440, To: span.To})
-	v := PlanView{N: at.N, Version: at.Version, Now: at.Now, From: span.From, To: span.To, Ends: at.Now, Blocks: []Block{}, People: []PersonLane{},
+	v := PlanView{N: at.N, Version: at.Version, Now: at.Now, From: span.From, To: span.To, Ends: at.Now,
+		Blocks: []Block{}, People: []PersonLane{},
 		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Without: len(a.Plan.Unplaced), Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness, Bound: a.Plan.Bound, Waits: at.Waits()}
 	for _, u := range a.Plan.Unplaced {
 		if u.Reason == studio.AfterGone {
@@ -241,8 +249,11 @@ func (a *answer) block(t studio.Task) Block {
 	l := *a.Lots[t.Lot]
 	r := a.Book.Of(l.Made())
 	step, _, _, _ := r.TaskOf(t.Step)
-	b := Block{ID: t.ID, Lot: t.Lot, Kind: "wait", Name: step.Name, Glyph: "wait", Of: r.Name, Making: r.Kind, Quantity: a.Doc.Begun(l).Left(r, t.Step), State: t.State,
-		Person: t.Person, From: t.Begin(), To: t.End, Pauses: append([]studio.Span{}, t.Pauses...), Holds: append([]studio.Held{}, t.Holds...), Orders: append([]studio.ID{}, a.OrdersOf(t.Lot)...), Pin: a.Doc.Pinned(t.ID)}
+	b := Block{ID: t.ID, Lot: t.Lot, Kind: "wait", Name: step.Name, Glyph: "wait", Of: r.Name, Making: r.Kind,
+		Quantity: a.Doc.Begun(l).Left(r, t.Step), State: t.State,
+		Person: t.Person, From: t.Begin(), To: t.End,
+		Pauses: append([]studio.Span{}, t.Pauses...), Holds: append([]studio.Held{}, t.Holds...),
+		Orders: append([]studio.ID{}, a.OrdersOf(t.Lot)...), Pin: a.Doc.Pinned(t.ID)}
 	if t.State == studio.TaskDone {
 		b.From = t.Start
 	}

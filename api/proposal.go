@@ -99,31 +99,35 @@ func (s *Service) registerProposal(to huma.API) {
 	type which struct {
 		Plan string `query:"plan" doc:"the choice to show; empty for the best"`
 	}
-	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"), shows{topics: proposed, planned: true}, func(ctx context.Context, at *moment, in *which) (Proposal, error) {
-		p := Proposal{N: at.N, Waits: at.Waits(), Pending: []OrderView{}, Pins: at.pinWishes(), Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{},
-			Differences: plan.Differences{Moved: []plan.Move{}, Added: []studio.ID{}, Gone: []studio.ID{}, Orders: []plan.OrderChange{}}}
-		p.Chosen = in.Plan
-		if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
-			p.Chosen, _ = at.bestChoice()
-		}
-		a, err := s.asked(ctx, at, p.Chosen)
-		if err != nil {
-			return Proposal{}, err
-		}
-		if !p.Waits {
-			return p, nil
-		}
-		p.Differences = plan.Compare(at.inForce.Plan, a.Plan)
-		for _, v := range at.orderViews() {
-			if v.Pending {
-				p.Pending = append(p.Pending, v)
+	kept(s, to, get("/proposal", "get-proposal", "The plans that await acceptance"),
+		shows{topics: proposed, planned: true},
+		func(ctx context.Context, at *moment, in *which) (Proposal, error) {
+			p := Proposal{N: at.N, Waits: at.Waits(), Pending: []OrderView{}, Pins: at.pinWishes(),
+				Choices: append([]Choice{}, at.choices()...), Cards: []TaskCard{},
+				Differences: plan.Differences{Moved: []plan.Move{}, Added: []studio.ID{}, Gone: []studio.ID{},
+					Orders: []plan.OrderChange{}}}
+			p.Chosen = in.Plan
+			if !slices.ContainsFunc(p.Choices, func(c Choice) bool { return c.ID == p.Chosen }) {
+				p.Chosen, _ = at.bestChoice()
 			}
-		}
-		for _, m := range p.Differences.Moved[:min(mostMoves, len(p.Differences.Moved))] {
-			p.Cards = append(p.Cards, a.card(*a.Tasks[m.Task]))
-		}
-		return p, nil
-	})
+			a, err := s.asked(ctx, at, p.Chosen)
+			if err != nil {
+				return Proposal{}, err
+			}
+			if !p.Waits {
+				return p, nil
+			}
+			p.Differences = plan.Compare(at.inForce.Plan, a.Plan)
+			for _, v := range at.orderViews() {
+				if v.Pending {
+					p.Pending = append(p.Pending, v)
+				}
+			}
+			for _, m := range p.Differences.Moved[:min(mostMoves, len(p.Differences.Moved))] {
+				p.Cards = append(p.Cards, a.card(*a.Tasks[m.Task]))
+			}
+			return p, nil
+		})
 	type accept struct {
 		Who
 		Body struct {
@@ -131,48 +135,53 @@ func (s *Service) registerProposal(to huma.API) {
 			Plan string `json:"plan,omitempty" doc:"the choice; empty for the best"`
 		}
 	}
-	wish(s, to, post("/proposal/accept", "accept-proposal", "plan accepted", "Put a proposed plan in force"), func(ctx context.Context, at *moment, in *accept) (func(*change) (Moved, error), error) {
-		if !at.Waits() {
-			return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
-		}
-		if in.Body.N > at.N || at.ChangedSince(always) > in.Body.N || at.ChangedSince(proposed) > in.Body.N {
-			return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
-		}
-		chosen := in.Body.Plan
-		if chosen == "" {
-			chosen, _ = at.bestChoice()
-		}
-		a, err := s.asked(ctx, at, chosen)
-		if err != nil {
-			return nil, err
-		}
-		return func(c *change) (Moved, error) {
-			c.Summary = "Proposed plan accepted"
-			return Moved{c.N()}, at.accept(c.Tx, a)
-		}, nil
-	})
+	wish(s, to, post("/proposal/accept", "accept-proposal", "plan accepted", "Put a proposed plan in force"),
+		func(ctx context.Context, at *moment, in *accept) (func(*change) (Moved, error), error) {
+			if !at.Waits() {
+				return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
+			}
+			if in.Body.N > at.N || at.ChangedSince(always) > in.Body.N || at.ChangedSince(proposed) > in.Body.N {
+				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
+			}
+			chosen := in.Body.Plan
+			if chosen == "" {
+				chosen, _ = at.bestChoice()
+			}
+			a, err := s.asked(ctx, at, chosen)
+			if err != nil {
+				return nil, err
+			}
+			return func(c *change) (Moved, error) {
+				c.Summary = "Proposed plan accepted"
+				return Moved{c.N()}, at.accept(c.Tx, a)
+			}, nil
+		})
 	type drop struct {
 		Who
 		ID string `path:"id"`
 	}
-	fact(s, to, post("/proposal/{id}/drop", "drop-offer", "offer dropped", "Forget a plan that was searched for or gone back to"), func(c *change, in *drop) (Moved, error) {
-		c.Summary = "An offered plan is not wanted"
-		return Moved{c.N()}, c.DropOffer(studio.ID(in.ID))
-	})
+	fact(s, to, post("/proposal/{id}/drop", "drop-offer", "offer dropped",
+		"Forget a plan that was searched for or gone back to"),
+		func(c *change, in *drop) (Moved, error) {
+			c.Summary = "An offered plan is not wanted"
+			return Moved{c.N()}, c.DropOffer(studio.ID(in.ID))
+		})
 	type back struct {
 		Who
 		Version int64 `path:"version"`
 	}
-	wish(s, to, post("/plan/versions/{version}/propose", "propose-version", "version proposed", "Propose to go back to an earlier version of the plan"), func(ctx context.Context, _ *moment, in *back) (func(*change) (Moved, error), error) {
-		was, err := s.store.PlanVersion(ctx, in.Version)
-		if err != nil {
-			return nil, err
-		}
-		return func(c *change) (Moved, error) {
-			c.Summary = fmt.Sprintf("Version %d of the plan is proposed again", in.Version)
-			return Moved{c.N()}, c.PutOffer(store.Offer{ID: newID(), Base: c.Base(), How: store.Earlier, Plan: was})
-		}, nil
-	})
+	wish(s, to, post("/plan/versions/{version}/propose", "propose-version", "version proposed",
+		"Propose to go back to an earlier version of the plan"),
+		func(ctx context.Context, _ *moment, in *back) (func(*change) (Moved, error), error) {
+			was, err := s.store.PlanVersion(ctx, in.Version)
+			if err != nil {
+				return nil, err
+			}
+			return func(c *change) (Moved, error) {
+				c.Summary = fmt.Sprintf("Version %d of the plan is proposed again", in.Version)
+				return Moved{c.N()}, c.PutOffer(store.Offer{ID: newID(), Base: c.Base(), How: store.Earlier, Plan: was})
+			}, nil
+		})
 }
 
 // bestChoice is the choice that is least late, and of those as late the one whose orders

@@ -127,28 +127,36 @@ func (s *Service) registerQuantities(to huma.API) {
 	type window struct {
 		Days int64 `query:"days" minimum:"1" maximum:"400" default:"3" doc:"how many days, today among them"`
 	}
-	kept(s, to, get("/mixing", "get-mixing", "What to weigh in the coming days"), shows{topics: quantities, planned: true, now: true}, func(_ context.Context, at *moment, in *window) (MixingView, error) {
-		return at.mixingView(at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(in.Days)), 0)), nil
-	})
+	kept(s, to, get("/mixing", "get-mixing", "What to weigh in the coming days"),
+		shows{topics: quantities, planned: true, now: true},
+		func(_ context.Context, at *moment, in *window) (MixingView, error) {
+			return at.mixingView(at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(in.Days)), 0)), nil
+		})
 	type one struct {
 		Lot string `path:"lot"`
 	}
-	kept(s, to, get("/mixing/{lot}", "open-mix", "What a mix sheet's figures come from"), shows{topics: quantities, planned: true}, func(_ context.Context, at *moment, in *one) (OpenedMix, error) {
-		return at.inForce.openedMix(studio.ID(in.Lot))
-	})
+	kept(s, to, get("/mixing/{lot}", "open-mix", "What a mix sheet's figures come from"),
+		shows{topics: quantities, planned: true},
+		func(_ context.Context, at *moment, in *one) (OpenedMix, error) {
+			return at.inForce.openedMix(studio.ID(in.Lot))
+		})
 	type taping struct{ Body wire.Taping }
-	ask(s, to, post("/wires/tape", "reckon-tape", "", "How much tape a stem takes; nothing is written"), func(_ context.Context, _ *moment, in *taping) (TapeAnswer, error) {
-		return TapeAnswer{wire.Tape(in.Body)}, nil
-	})
-	kept(s, to, get("/wires", "get-wires", "What to cut"), shows{topics: append([]string{"orders"}, quantities...), planned: true}, func(_ context.Context, at *moment, _ *none) (WiresView, error) {
-		return at.inForce.wiresView(at.N), nil
-	})
+	ask(s, to, post("/wires/tape", "reckon-tape", "", "How much tape a stem takes; nothing is written"),
+		func(_ context.Context, _ *moment, in *taping) (TapeAnswer, error) {
+			return TapeAnswer{wire.Tape(in.Body)}, nil
+		})
+	kept(s, to, get("/wires", "get-wires", "What to cut"),
+		shows{topics: append([]string{"orders"}, quantities...), planned: true},
+		func(_ context.Context, at *moment, _ *none) (WiresView, error) {
+			return at.inForce.wiresView(at.N), nil
+		})
 }
 
 // mixingView are the mixes whose weighing is planned before a minute, or has no time.
 func (at *moment) mixingView(until studio.Minute) MixingView {
 	a := at.inForce
-	v := MixingView{N: at.N, To: until, Density: a.Doc.Settings.DensityMgPerMl, Mixes: []MixCard{}, Later: []LaterMixes{}, Notes: []string{},
+	v := MixingView{N: at.N, To: until, Density: a.Doc.Settings.DensityMgPerMl, Mixes: []MixCard{},
+		Later: []LaterMixes{}, Notes: []string{},
 		Unused: []Taken{}, Materials: a.materials(true)}
 	for _, note := range a.Count.Notes {
 		if r := a.Book.Recipe(note.Recipe); r != nil && r.Kind == studio.KindMix {
@@ -189,10 +197,12 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 
 func (a *answer) mixCard(sheet paste.MixSheet) MixCard {
 	r := a.Book.Recipe(sheet.Mix)
-	c := MixCard{Lot: sheet.Lot, Mix: sheet.Mix, Used: sheet.Used, ToMix: sheet.ToMix, UseBy: sheet.UseBy, Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}}
+	c := MixCard{Lot: sheet.Lot, Mix: sheet.Mix, Used: sheet.Used, ToMix: sheet.ToMix, UseBy: sheet.UseBy,
+		Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}}
 	lot := a.Doc.Begun(*a.Lots[sheet.Lot])
 	if t := a.Tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
-		c.Task = &TaskLine{ID: t.ID, State: t.State, Person: t.Person, Start: t.Start, End: t.End, Quantity: lot.Left(r, t.Step)}
+		c.Task = &TaskLine{ID: t.ID, State: t.State, Person: t.Person, Start: t.Start, End: t.End,
+			Quantity: lot.Left(r, t.Step)}
 	}
 	if record := lot.Record(r.Steps[0].Key); record != nil {
 		c.Weighed = len(record.Weighed) > 0

@@ -77,40 +77,45 @@ type AlertView struct {
 }
 
 func (s *Service) registerRoom(to huma.API) {
-	kept(s, to, get("/drying-room", "get-drying-room", "What is drying, what is ready, what frees up"), shows{topics: []string{"work", "stores", "timers", "air", "orders"}, planned: true, now: true}, func(ctx context.Context, at *moment, _ *none) (RoomView, error) {
-		v := at.room()
-		for _, timer := range at.Timers {
-			v.Timers = append(v.Timers, TimerView{timer, at.inForce.person(timer.Person), timer.Ends <= at.Now})
-		}
-		for _, sensor := range at.Sensors {
-			if sensor.In != nil && climate.Quiet(sensor.Last, at.Now) {
-				v.Alerts = append(v.Alerts, AlertView{Alert: room.Alert{Kind: room.Quiet, At: sensor.Last, In: *sensor.In}, Quiet: sensor.Device, Where: at.inForce.surroundings(*sensor.In)})
+	kept(s, to, get("/drying-room", "get-drying-room", "What is drying, what is ready, what frees up"),
+		shows{topics: []string{"work", "stores", "timers", "air", "orders"}, planned: true, now: true},
+		func(ctx context.Context, at *moment, _ *none) (RoomView, error) {
+			v := at.room()
+			for _, timer := range at.Timers {
+				v.Timers = append(v.Timers, TimerView{timer, at.inForce.person(timer.Person), timer.Ends <= at.Now})
 			}
-		}
-		return v, nil
-	})
+			for _, sensor := range at.Sensors {
+				if sensor.In != nil && climate.Quiet(sensor.Last, at.Now) {
+					v.Alerts = append(v.Alerts, AlertView{Alert: room.Alert{Kind: room.Quiet, At: sensor.Last,
+						In: *sensor.In}, Quiet: sensor.Device, Where: at.inForce.surroundings(*sensor.In)})
+				}
+			}
+			return v, nil
+		})
 	type check struct {
 		Who
 		Task string `path:"task"`
 		Body bench.Touched
 	}
-	fact(s, to, post("/lying/{task}/check", "check-drying", "touched", "Say what was found by touch"), func(c *change, in *check) (Lain, error) {
-		lot, moved, err := c.bench().Touch(studio.ID(in.Task), studio.ID(in.Person), in.Body)
-		said := string(in.Body.Found)
-		if in.Body.Found == studio.FoundSpoilt {
-			said = fmt.Sprintf("%d spoilt", in.Body.Pieces)
-		}
-		return c.lain(lot, moved, said, err)
-	})
+	fact(s, to, post("/lying/{task}/check", "check-drying", "touched", "Say what was found by touch"),
+		func(c *change, in *check) (Lain, error) {
+			lot, moved, err := c.bench().Touch(studio.ID(in.Task), studio.ID(in.Person), in.Body)
+			said := string(in.Body.Found)
+			if in.Body.Found == studio.FoundSpoilt {
+				said = fmt.Sprintf("%d spoilt", in.Body.Pieces)
+			}
+			return c.lain(lot, moved, said, err)
+		})
 	type putElsewhere struct {
 		Who
 		Task string `path:"task"`
 		Body bench.Elsewhere
 	}
-	fact(s, to, post("/lying/{task}/put", "put-elsewhere", "put elsewhere", "Say where what lies there was put"), func(c *change, in *putElsewhere) (Lain, error) {
-		lot, err := c.bench().Put(studio.ID(in.Task), studio.ID(in.Person), in.Body)
-		return c.lain(lot, nil, "put elsewhere", err)
-	})
+	fact(s, to, post("/lying/{task}/put", "put-elsewhere", "put elsewhere", "Say where what lies there was put"),
+		func(c *change, in *putElsewhere) (Lain, error) {
+			lot, err := c.bench().Put(studio.ID(in.Task), studio.ID(in.Person), in.Body)
+			return c.lain(lot, nil, "put elsewhere", err)
+		})
 }
 
 // Lain is the answer to a fact of the drying room.
@@ -136,7 +141,8 @@ func (c *change) lain(lot studio.WorkLot, moved []studio.Movement, said string, 
 func (at *moment) room() RoomView {
 	a := at.inForce
 	r := room.Now(room.Studio{Doc: a.Doc, Book: a.Book, Plan: a.Plan, Instance: a.Instance(), Air: a.Air()})
-	v := RoomView{N: at.N, Now: at.Now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{}, Places: []Named{}, Timers: []TimerView{}}
+	v := RoomView{N: at.N, Now: at.Now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{},
+		Places: []Named{}, Timers: []TimerView{}}
 	for _, in := range a.Doc.Surroundings {
 		v.Places = append(v.Places, Named{ID: in.ID, Name: in.Name})
 	}
@@ -185,7 +191,8 @@ func (at *moment) room() RoomView {
 func (a *answer) lyingCard(l *room.Lying) LyingCard {
 	lot := a.Lots[l.Lot]
 	of := a.Book.Of(lot.Made())
-	c := LyingCard{Lying: *l, Named: Named{ID: of.ID, Name: of.Name, Form: of.Form}, Orders: append([]studio.ID{}, a.OrdersOf(l.Lot)...)}
+	c := LyingCard{Lying: *l, Named: Named{ID: of.ID, Name: of.Name, Form: of.Form},
+		Orders: append([]studio.ID{}, a.OrdersOf(l.Lot)...)}
 	c.Colour, c.Mix = a.swatch(lot.Made(), lot.Mixes)
 	step, _ := of.Step(l.Step)
 	c.Wait = step.Name

@@ -57,9 +57,10 @@ func figures(o studio.Objective) Figures {
 const toldEach = 300 * time.Millisecond
 
 func (s *Service) registerSearch(to huma.API) {
-	read(to, get("/search", "get-search", "How far the search for a better plan is"), func(context.Context, *none) (SearchView, error) {
-		return s.searching.now(), nil
-	})
+	read(to, get("/search", "get-search", "How far the search for a better plan is"),
+		func(context.Context, *none) (SearchView, error) {
+			return s.searching.now(), nil
+		})
 	type seek struct {
 		Who
 		Body struct {
@@ -67,28 +68,30 @@ func (s *Service) registerSearch(to huma.API) {
 			Anew    bool  `json:"anew,omitempty" doc:"without regard to what people were told"`
 		}
 	}
-	fact(s, to, post("/search", "start-search", "search begun", "Look for a better plan in the background"), func(c *change, in *seek) (SearchView, error) {
-		how := store.Searched
-		if in.Body.Anew {
-			how = store.Anew
-		}
-		if !s.searching.begin(how, in.Body.Seconds) {
-			return SearchView{}, huma.Error409Conflict("a better plan is being looked for already; stop that first, or let it end")
-		}
-		c.Summary = fmt.Sprintf("A better plan is looked for, for %d s", in.Body.Seconds)
-		c.failed = func() { s.searching.end("failed") }
-		c.after = func(context.Context) error {
-			s.searching.done.Go(func() { s.search(c.N(), how) })
-			return nil
-		}
-		return s.searching.now(), nil
-	})
+	fact(s, to, post("/search", "start-search", "search begun", "Look for a better plan in the background"),
+		func(c *change, in *seek) (SearchView, error) {
+			how := store.Searched
+			if in.Body.Anew {
+				how = store.Anew
+			}
+			if !s.searching.begin(how, in.Body.Seconds) {
+				return SearchView{}, huma.Error409Conflict("a better plan is being looked for already; stop that first, or let it end")
+			}
+			c.Summary = fmt.Sprintf("A better plan is looked for, for %d s", in.Body.Seconds)
+			c.failed = func() { s.searching.end("failed") }
+			c.after = func(context.Context) error {
+				s.searching.done.Go(func() { s.search(c.N(), how) })
+				return nil
+			}
+			return s.searching.now(), nil
+		})
 	type halt struct{ Who }
-	fact(s, to, post("/search/stop", "stop-search", "search stopped", "Stop the search and keep the best so far"), func(c *change, _ *halt) (SearchView, error) {
-		s.searching.halt()
-		c.Summary = "The search for a better plan is stopped"
-		return s.searching.now(), nil
-	})
+	fact(s, to, post("/search/stop", "stop-search", "search stopped", "Stop the search and keep the best so far"),
+		func(c *change, _ *halt) (SearchView, error) {
+			s.searching.halt()
+			c.Summary = "The search for a better plan is stopped"
+			return s.searching.now(), nil
+		})
 }
 
 func (g *searching) halt() {
@@ -193,7 +196,8 @@ func (s *Service) searchFrom(seed int64, how string) (ended string, err error) {
 	if made.Objective.Compare(a.Plan.Objective) >= 0 {
 		return "nothing better", nil
 	}
-	if err := s.store.PutOffer(context.Background(), store.Offer{ID: newID(), Base: at.N, How: how, Steps: int64(made.Steps), Plan: made}); err != nil {
+	if err := s.store.PutOffer(context.Background(),
+		store.Offer{ID: newID(), Base: at.N, How: how, Steps: int64(made.Steps), Plan: made}); err != nil {
 		return "", err
 	}
 	return "found", s.situations.Offered(context.Background())

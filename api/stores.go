@@ -72,38 +72,45 @@ type StockCounts struct {
 }
 
 func (s *Service) registerStores(to huma.API) {
-	kept(s, to, get("/stores", "get-stores", "What there is and what to buy"), shows{topics: []string{"stores", "work", "orders"}, planned: true, now: true}, func(ctx context.Context, at *moment, _ *none) (StoresView, error) {
-		v, err := at.inForce.storesView()
-		v.N, v.Now = at.N, at.Now
-		v.Purchases = at.Purchases
-		return v, err
-	})
+	kept(s, to, get("/stores", "get-stores", "What there is and what to buy"),
+		shows{topics: []string{"stores", "work", "orders"}, planned: true, now: true},
+		func(ctx context.Context, at *moment, _ *none) (StoresView, error) {
+			v, err := at.inForce.storesView()
+			v.N, v.Now = at.N, at.Now
+			v.Purchases = at.Purchases
+			return v, err
+		})
 	type ledger struct {
 		Of     string `path:"of"`
 		Length int64  `query:"length" doc:"of wires that lie cut, in micrometres"`
 	}
-	read(to, get("/stores/{of}/ledger", "get-ledger", "The latest movements of one thing"), func(ctx context.Context, in *ledger) ([]store.Line, error) {
-		lines, err := s.store.Ledger(ctx, studio.ID(in.Of), studio.Micrometres(in.Length))
-		return append([]store.Line{}, lines...), err
-	})
+	read(to, get("/stores/{of}/ledger", "get-ledger", "The latest movements of one thing"),
+		func(ctx context.Context, in *ledger) ([]store.Line, error) {
+			lines, err := s.store.Ledger(ctx, studio.ID(in.Of), studio.Micrometres(in.Length))
+			return append([]store.Line{}, lines...), err
+		})
 	type counted struct{ Body StockCounts }
-	ask(s, to, post("/stores/differences", "compare-stock", "", "What was counted beside the books; nothing is written"), func(_ context.Context, at *moment, in *counted) ([]stores.StockDifference, error) {
-		return stores.Differences(at.inForce.Doc, in.Body.Counts)
-	})
+	ask(s, to, post("/stores/differences", "compare-stock", "",
+		"What was counted beside the books; nothing is written"),
+		func(_ context.Context, at *moment, in *counted) ([]stores.StockDifference, error) {
+			return stores.Differences(at.inForce.Doc, in.Body.Counts)
+		})
 	type mind struct {
 		Body struct {
 			Line      studio.ID `json:"line"`
 			Colourway studio.ID `json:"colourway"`
 		}
 	}
-	beside(s, to, post("/stores/mind", "change-mind", "", "What another colour of an order line would cost; nothing is written"), func(_ context.Context, at *moment, in *mind) (MindView, error) {
-		a := at.latestAnswer()
-		m, err := stores.Recolour(a.Doc, in.Body.Line, in.Body.Colourway)
-		if err != nil {
-			return MindView{}, err
-		}
-		return a.mindView(m), nil
-	})
+	beside(s, to, post("/stores/mind", "change-mind", "",
+		"What another colour of an order line would cost; nothing is written"),
+		func(_ context.Context, at *moment, in *mind) (MindView, error) {
+			a := at.latestAnswer()
+			m, err := stores.Recolour(a.Doc, in.Body.Line, in.Body.Colourway)
+			if err != nil {
+				return MindView{}, err
+			}
+			return a.mindView(m), nil
+		})
 	s.registerStock(to)
 	s.registerPurchases(to)
 }
@@ -114,9 +121,10 @@ func (s *Service) registerStock(to huma.API) {
 		Who
 		Body StockCounts
 	}
-	fact(s, to, post("/stores/count", "take-stock", "stock taken", "Book what was counted"), func(c *change, in *taken) (Moved, error) {
-		return c.moved(stores.TakeStock(c.at.inForce.Doc, in.Body.Counts))
-	})
+	fact(s, to, post("/stores/count", "take-stock", "stock taken", "Book what was counted"),
+		func(c *change, in *taken) (Moved, error) {
+			return c.moved(stores.TakeStock(c.at.inForce.Doc, in.Body.Counts))
+		})
 	type lost struct {
 		Who
 		Body struct {
@@ -124,16 +132,18 @@ func (s *Service) registerStock(to huma.API) {
 			Confirmed bool `json:"confirmed,omitempty"`
 		}
 	}
-	fact(s, to, post("/stores/spoil", "spoil-stock", "spoilt", "Book what is thrown away"), func(c *change, in *lost) (Moved, error) {
-		return c.moved(stores.Spoil(c.at.inForce.Doc, in.Body.Lost, in.Body.Confirmed))
-	})
+	fact(s, to, post("/stores/spoil", "spoil-stock", "spoilt", "Book what is thrown away"),
+		func(c *change, in *lost) (Moved, error) {
+			return c.moved(stores.Spoil(c.at.inForce.Doc, in.Body.Lost, in.Body.Confirmed))
+		})
 	type added struct {
 		Who
 		Body stores.Added
 	}
-	fact(s, to, post("/stores/stock", "add-stock", "stock added", "Put on the shelf what is in no book yet"), func(c *change, in *added) (Moved, error) {
-		return c.moved(stores.Add(c.at.inForce.Doc, in.Body))
-	})
+	fact(s, to, post("/stores/stock", "add-stock", "stock added", "Put on the shelf what is in no book yet"),
+		func(c *change, in *added) (Moved, error) {
+			return c.moved(stores.Add(c.at.inForce.Doc, in.Body))
+		})
 	type away struct {
 		Who
 		Stock string `path:"stock"`
@@ -143,14 +153,17 @@ func (s *Service) registerStock(to huma.API) {
 			Kept  studio.Kept `json:"kept,omitempty" doc:"of a mix: board, wrapped or cold"`
 		}
 	}
-	fact(s, to, post("/stock/{stock}/keep", "keep-stock", "put away", "Say where a shelf lot lies and how a mix is kept"), func(c *change, in *away) (Moved, error) {
-		k, err := stores.PutAway(c.at.inForce.Doc, studio.ID(in.Stock), in.Body.Place, in.Body.In, in.Body.Kept)
-		if err != nil {
-			return Moved{}, err
-		}
-		c.Summary = k.Summary
-		return Moved{c.N()}, c.Keep(studio.ID(in.Stock), store.Keeping{Place: k.Place, In: k.In, Kept: k.Kept, UseBy: k.UseBy})
-	})
+	fact(s, to, post("/stock/{stock}/keep", "keep-stock", "put away",
+		"Say where a shelf lot lies and how a mix is kept"),
+		func(c *change, in *away) (Moved, error) {
+			k, err := stores.PutAway(c.at.inForce.Doc, studio.ID(in.Stock), in.Body.Place, in.Body.In, in.Body.Kept)
+			if err != nil {
+				return Moved{}, err
+			}
+			c.Summary = k.Summary
+			return Moved{c.N()}, c.Keep(studio.ID(in.Stock),
+				store.Keeping{Place: k.Place, In: k.In, Kept: k.Kept, UseBy: k.UseBy})
+		})
 	type cut struct {
 		Who
 		Body struct {
@@ -160,9 +173,11 @@ func (s *Service) registerStock(to huma.API) {
 			Confirmed bool          `json:"confirmed,omitempty"`
 		}
 	}
-	fact(s, to, post("/wires/cut", "record-cutting", "wires cut", "Record a cutting as it was done"), func(c *change, in *cut) (Moved, error) {
-		return c.moved(stores.Cut(c.at.inForce.Doc, in.Body.Material, in.Body.Done, in.Body.Spoilt, in.Body.Confirmed))
-	})
+	fact(s, to, post("/wires/cut", "record-cutting", "wires cut", "Record a cutting as it was done"),
+		func(c *change, in *cut) (Moved, error) {
+			return c.moved(stores.Cut(c.at.inForce.Doc, in.Body.Material, in.Body.Done, in.Body.Spoilt,
+				in.Body.Confirmed))
+		})
 }
 
 // moved writes a change of the stores, if nothing is against it.
@@ -183,41 +198,45 @@ func (s *Service) registerPurchases(to huma.API) {
 			Packs    map[studio.ID]int64 `json:"packs" doc:"by material"`
 		}
 	}
-	fact(s, to, post("/purchases", "order-purchase", "purchase ordered", "Order from a supplier"), func(c *change, in *purchasing) (Moved, error) {
-		p, err := stores.Order(c.at.inForce.Doc, in.Body.Supplier, in.Body.Packs, newID)
-		if err != nil {
-			return Moved{}, err
-		}
-		c.Summary = fmt.Sprintf("Ordered from %s: %d lines", c.at.inForce.supplier(p.Supplier), len(p.Lines))
-		if s.out.Supplier != nil {
-			at := c.at
-			c.after = func(ctx context.Context) error {
-				write, err := s.send(ctx, at, p, 1)
-				if err != nil {
+	fact(s, to, post("/purchases", "order-purchase", "purchase ordered", "Order from a supplier"),
+		func(c *change, in *purchasing) (Moved, error) {
+			p, err := stores.Order(c.at.inForce.Doc, in.Body.Supplier, in.Body.Packs, newID)
+			if err != nil {
+				return Moved{}, err
+			}
+			c.Summary = fmt.Sprintf("Ordered from %s: %d lines", c.at.inForce.supplier(p.Supplier), len(p.Lines))
+			if s.out.Supplier != nil {
+				at := c.at
+				c.after = func(ctx context.Context) error {
+					write, err := s.send(ctx, at, p, 1)
+					if err != nil {
+						return err
+					}
+					_, err = s.carryOut(ctx, confirmed, Who{newCommand(), in.Person},
+						func(c *change) (any, error) { return write(c) })
 					return err
 				}
-				_, err = s.carryOut(ctx, confirmed, Who{newCommand(), in.Person}, func(c *change) (any, error) { return write(c) })
-				return err
 			}
-		}
-		return Moved{c.N()}, c.PutPurchase(p, 0)
-	})
+			return Moved{c.N()}, c.PutPurchase(p, 0)
+		})
 	type sending struct {
 		Who
 		Sees
 		ID string `path:"id"`
 	}
-	errand(s, to, post("/purchases/{id}/send", "send-purchase", confirmed, "Send an order again that was not confirmed"), func(ctx context.Context, at *moment, in *sending) (func(*change) (Moved, error), error) {
-		if s.out.Supplier == nil {
-			return nil, outside.Trouble{Message: "No order desk is connected; call the supplier, and book in what comes."}
-		}
-		for _, state := range at.Purchases {
-			if state.Purchase.ID == studio.ID(in.ID) {
-				return s.send(ctx, at, state.Purchase, in.IfMatch)
+	errand(s, to, post("/purchases/{id}/send", "send-purchase", confirmed,
+		"Send an order again that was not confirmed"),
+		func(ctx context.Context, at *moment, in *sending) (func(*change) (Moved, error), error) {
+			if s.out.Supplier == nil {
+				return nil, outside.Trouble{Message: "No order desk is connected; call the supplier, and book in what comes."}
 			}
-		}
-		return nil, store.NotFound{Thing: "the purchase"}
-	})
+			for _, state := range at.Purchases {
+				if state.Purchase.ID == studio.ID(in.ID) {
+					return s.send(ctx, at, state.Purchase, in.IfMatch)
+				}
+			}
+			return nil, store.NotFound{Thing: "the purchase"}
+		})
 	type goods struct {
 		Who
 		Sees
@@ -226,20 +245,21 @@ func (s *Service) registerPurchases(to huma.API) {
 			Came []stores.Arrived `json:"came"`
 		}
 	}
-	fact(s, to, post("/purchases/{id}/arrived", "goods-in", "goods in", "Book what a supplier brought"), func(c *change, in *goods) (Moved, error) {
-		was, err := c.Purchase(studio.ID(in.ID))
-		if err != nil {
-			return Moved{}, err
-		}
-		p, came, err := stores.GoodsIn(c.at.inForce.Doc, was.Purchase, in.Body.Came)
-		if err != nil {
-			return Moved{}, err
-		}
-		if err := c.PutPurchase(p, in.IfMatch); err != nil {
-			return Moved{}, err
-		}
-		return c.moved(came, nil)
-	})
+	fact(s, to, post("/purchases/{id}/arrived", "goods-in", "goods in", "Book what a supplier brought"),
+		func(c *change, in *goods) (Moved, error) {
+			was, err := c.Purchase(studio.ID(in.ID))
+			if err != nil {
+				return Moved{}, err
+			}
+			p, came, err := stores.GoodsIn(c.at.inForce.Doc, was.Purchase, in.Body.Came)
+			if err != nil {
+				return Moved{}, err
+			}
+			if err := c.PutPurchase(p, in.IfMatch); err != nil {
+				return Moved{}, err
+			}
+			return c.moved(came, nil)
+		})
 }
 
 // confirmed is how the journal names that a supplier confirms an order.
@@ -247,7 +267,8 @@ const confirmed = "purchase confirmed"
 
 // send has the supplier confirm an order that is kept already; what it said is to be written.
 func (s *Service) send(ctx context.Context, at *moment, p studio.Purchase, seen int64) (func(*change) (Moved, error), error) {
-	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier), Ordered: at.Calendar.Wall(p.Ordered), Expected: at.Calendar.Wall(p.Expected)}
+	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier),
+		Ordered: at.Calendar.Wall(p.Ordered), Expected: at.Calendar.Wall(p.Expected)}
 	for _, l := range p.Lines {
 		order.Lines = append(order.Lines, outside.PurchaseLine{Line: string(l.ID), Article: at.inForce.material(l.Material), Packs: l.Packs})
 	}
@@ -280,7 +301,8 @@ func (a *answer) supplier(id studio.ID) string {
 }
 
 func (a *answer) storesView() (StoresView, error) {
-	v := StoresView{Shelf: []StockRow{}, Materials: []MaterialRow{}, Cut: []CutRow{}, Shopping: []ShoppingList{}, Orders: []Named{}, Suppliers: append([]studio.Supplier{}, a.Doc.Suppliers...)}
+	v := StoresView{Shelf: []StockRow{}, Materials: []MaterialRow{}, Cut: []CutRow{}, Shopping: []ShoppingList{},
+		Orders: []Named{}, Suppliers: append([]studio.Supplier{}, a.Doc.Suppliers...)}
 	for _, o := range a.Doc.Orders {
 		if o.State == studio.OrderOpen {
 			v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
@@ -321,7 +343,8 @@ func (a *answer) stockRow(stock *studio.Stock) StockRow {
 
 func (a *answer) shoppingLine(b stores.Buy) ShoppingLine {
 	i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == b.Material })
-	line := ShoppingLine{Buy: b, Name: a.Doc.Materials[i].Name, Unit: a.Doc.Materials[i].Unit, Stands: []string{}, Orders: []string{}}
+	line := ShoppingLine{Buy: b, Name: a.Doc.Materials[i].Name, Unit: a.Doc.Materials[i].Unit, Stands: []string{},
+		Orders: []string{}}
 	for _, id := range b.Lots {
 		l := a.Lots[id]
 		if l == nil {

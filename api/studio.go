@@ -60,33 +60,36 @@ type Colourway struct {
 }
 
 func (s *Service) registerStudio(to huma.API) {
-	kept(s, to, get("/studio", "get-studio", "The studio and its clock"), shows{topics: []string{everything}, planned: true, now: true}, func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
-		doc := at.inForce.Doc
-		v := StudioView{N: at.N, Behind: at.Behind(), Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now, Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
-			People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}
-		for _, p := range doc.People {
-			v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
-		}
-		latest := map[studio.ID]bool{}
-		for _, r := range doc.Current() {
-			latest[r.ID] = true
-		}
-		for _, r := range doc.Recipes {
-			if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
-				v.Flowers = append(v.Flowers, at.inForce.flower(r, latest[r.ID]))
+	kept(s, to, get("/studio", "get-studio", "The studio and its clock"),
+		shows{topics: []string{everything}, planned: true, now: true},
+		func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
+			doc := at.inForce.Doc
+			v := StudioView{N: at.N, Behind: at.Behind(), Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone,
+				Now: at.Now, Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
+				People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}
+			for _, p := range doc.People {
+				v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
 			}
-		}
-		for _, c := range doc.Colourways {
-			way := Colourway{Named{ID: c.ID, Name: c.Name}, []string{}}
-			for _, slot := range []string{"inner petal", "petal", "dust"} {
-				if r := at.inForce.Book.Recipe(c.Slots[slot]); r != nil {
-					way.Swatches = append(way.Swatches, r.Colour)
+			latest := map[studio.ID]bool{}
+			for _, r := range doc.Current() {
+				latest[r.ID] = true
+			}
+			for _, r := range doc.Recipes {
+				if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
+					v.Flowers = append(v.Flowers, at.inForce.flower(r, latest[r.ID]))
 				}
 			}
-			v.Colourways = append(v.Colourways, way)
-		}
-		return v, nil
-	})
+			for _, c := range doc.Colourways {
+				way := Colourway{Named{ID: c.ID, Name: c.Name}, []string{}}
+				for _, slot := range []string{"inner petal", "petal", "dust"} {
+					if r := at.inForce.Book.Recipe(c.Slots[slot]); r != nil {
+						way.Swatches = append(way.Swatches, r.Colour)
+					}
+				}
+				v.Colourways = append(v.Colourways, way)
+			}
+			return v, nil
+		})
 	type moveClock struct {
 		Who
 		Body struct {
@@ -94,17 +97,18 @@ func (s *Service) registerStudio(to huma.API) {
 			Minutes studio.Minute `json:"minutes,omitempty"`
 		}
 	}
-	fact(s, to, post("/clock", "move-clock", "clock moved", "Move the demo's clock on"), func(c *change, in *moveClock) (Moved, error) {
-		if c.at.Stands == nil {
-			return Moved{}, huma.Error409Conflict("this studio's clock runs by itself; only the demo's is moved")
-		}
-		to, err := c.clockMoved(in.Body.By, in.Body.Minutes)
-		if err != nil {
-			return Moved{}, err
-		}
-		c.Summary = "Clock moved on to " + c.at.Calendar.Time(to).Format("Mon 2 Jan 15:04")
-		return Moved{c.N()}, c.MoveClock(to)
-	})
+	fact(s, to, post("/clock", "move-clock", "clock moved", "Move the demo's clock on"),
+		func(c *change, in *moveClock) (Moved, error) {
+			if c.at.Stands == nil {
+				return Moved{}, huma.Error409Conflict("this studio's clock runs by itself; only the demo's is moved")
+			}
+			to, err := c.clockMoved(in.Body.By, in.Body.Minutes)
+			if err != nil {
+				return Moved{}, err
+			}
+			c.Summary = "Clock moved on to " + c.at.Calendar.Time(to).Format("Mon 2 Jan 15:04")
+			return Moved{c.N()}, c.MoveClock(to)
+		})
 }
 
 // mostMinutes is how far the demo's clock is moved on at once: four weeks.
@@ -116,7 +120,8 @@ func (c *change) clockMoved(by string, minutes studio.Minute) (studio.Minute, er
 	switch by {
 	case "minutes":
 		if minutes < 1 || minutes > mostMinutes {
-			return now, huma.Error422UnprocessableEntity("from 1 minute to four weeks would be right", &huma.ErrorDetail{Location: "body.minutes", Message: "is out of range", Value: minutes})
+			return now, huma.Error422UnprocessableEntity("from 1 minute to four weeks would be right",
+				&huma.ErrorDetail{Location: "body.minutes", Message: "is out of range", Value: minutes})
 		}
 		return now + minutes, nil
 	case "hour":

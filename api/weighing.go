@@ -22,44 +22,48 @@ type ScaleView struct {
 }
 
 func (s *Service) registerWeighing(to huma.API) {
-	read(to, get("/scale", "read-scale", "What the scale shows"), func(ctx context.Context, _ *none) (ScaleView, error) {
-		if s.out.Scale == nil {
-			return ScaleView{Says: "No scale is connected; type the figures."}, nil
-		}
-		v := ScaleView{Connected: true, Address: s.out.Scale.Address()}
-		shown, err := s.out.Scale.Read(ctx)
-		switch {
-		case outside.IsTrouble(err):
-			v.Says = err.Error()
-		case err != nil:
-			return v, err
-		default:
-			v.Answers, v.Milligrams, v.Stable = true, shown.Milligrams, shown.Stable
-		}
-		return v, nil
-	})
-	ask(s, to, post("/scale/tare", "tare-scale", "", "Set the scale to nothing"), func(ctx context.Context, _ *moment, _ *none) (ScaleView, error) {
-		if s.out.Scale == nil {
-			return ScaleView{}, outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
-		}
-		return ScaleView{Connected: true, Answers: true}, s.out.Scale.Tare(ctx)
-	})
+	read(to, get("/scale", "read-scale", "What the scale shows"),
+		func(ctx context.Context, _ *none) (ScaleView, error) {
+			if s.out.Scale == nil {
+				return ScaleView{Says: "No scale is connected; type the figures."}, nil
+			}
+			v := ScaleView{Connected: true, Address: s.out.Scale.Address()}
+			shown, err := s.out.Scale.Read(ctx)
+			switch {
+			case outside.IsTrouble(err):
+				v.Says = err.Error()
+			case err != nil:
+				return v, err
+			default:
+				v.Answers, v.Milligrams, v.Stable = true, shown.Milligrams, shown.Stable
+			}
+			return v, nil
+		})
+	ask(s, to, post("/scale/tare", "tare-scale", "", "Set the scale to nothing"),
+		func(ctx context.Context, _ *moment, _ *none) (ScaleView, error) {
+			if s.out.Scale == nil {
+				return ScaleView{}, outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
+			}
+			return ScaleView{Connected: true, Answers: true}, s.out.Scale.Tare(ctx)
+		})
 	type weighing struct {
 		Lot  string `path:"lot"`
 		Body struct {
 			Weighed []*studio.Milligrams `json:"weighed" doc:"in the order of the ingredients; null is not weighed yet"`
 		}
 	}
-	ask(s, to, post("/mixing/{lot}/weigh-in", "weigh-in", "", "What is to pour, given what was weighed; nothing is written"), func(ctx context.Context, at *moment, in *weighing) (paste.Weighing, error) {
-		a := at.inForce
-		for _, l := range a.Plan.Lots {
-			if r := a.Book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
-				step := a.Doc.Settings.ScaleStepMilligrams
-				return paste.WeighIn(paste.Weigh(r, studio.Milligrams(l.Started), step), in.Body.Weighed, step), nil
+	ask(s, to, post("/mixing/{lot}/weigh-in", "weigh-in", "",
+		"What is to pour, given what was weighed; nothing is written"),
+		func(ctx context.Context, at *moment, in *weighing) (paste.Weighing, error) {
+			a := at.inForce
+			for _, l := range a.Plan.Lots {
+				if r := a.Book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
+					step := a.Doc.Settings.ScaleStepMilligrams
+					return paste.WeighIn(paste.Weigh(r, studio.Milligrams(l.Started), step), in.Body.Weighed, step), nil
+				}
 			}
-		}
-		return paste.Weighing{}, huma.Error404NotFound("this mixing is no longer planned; look at the mixing again")
-	})
+			return paste.Weighing{}, huma.Error404NotFound("this mixing is no longer planned; look at the mixing again")
+		})
 	type weighed struct {
 		Who
 		Task string `path:"task"`
@@ -67,9 +71,10 @@ func (s *Service) registerWeighing(to huma.API) {
 			Weighed []studio.Milligrams `json:"weighed"`
 		}
 	}
-	fact(s, to, post("/tasks/{task}/weigh", "record-weighing", "mix weighed", "Record what was weighed for a mixing"), func(c *change, in *weighed) (Recorded, error) {
-		return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-			return b.Weigh(studio.ID(in.Task), studio.ID(in.Person), in.Body.Weighed)
+	fact(s, to, post("/tasks/{task}/weigh", "record-weighing", "mix weighed", "Record what was weighed for a mixing"),
+		func(c *change, in *weighed) (Recorded, error) {
+			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+				return b.Weigh(studio.ID(in.Task), studio.ID(in.Person), in.Body.Weighed)
+			})
 		})
-	})
 }

@@ -16,7 +16,8 @@ func Begin(doc *studio.Document, day time.Time) error {
 		return err
 	}
 	now := calendar.Time(doc.Now)
-	days := int(time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, time.UTC).Sub(time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)).Hours() / 24)
+	days := int(time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0,
+		time.UTC).Sub(time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)).Hours() / 24)
 	doc.Epoch = doc.Epoch.AddDate(0, 0, days)
 	if calendar, err = studio.NewCalendar(doc.Epoch, doc.Zone); err != nil {
 		return err

@@ -94,11 +94,13 @@ func (a *Answer) WithPlan(made *studio.Plan, calendar studio.Calendar) *Answer {
 
 // nothing is an answer of nothing yet to a document.
 func nothing(doc *studio.Document, calendar studio.Calendar) *Answer {
-	return NewAnswer(doc, calendar, &count.Result{Items: []count.Item{}, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{},
+	return NewAnswer(doc, calendar, &count.Result{Items: []count.Item{}, Lots: []studio.Lot{}, Links: []studio.Link{},
+		Pegs:  []studio.Peg{},
 		Notes: []count.Note{}}, emptyPlan(doc))
 }
 
 func emptyPlan(doc *studio.Document) *studio.Plan {
-	return &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: doc.Now, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{},
+	return &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: doc.Now, Lots: []studio.Lot{},
+		Links: []studio.Link{}, Pegs: []studio.Peg{},
 		Tasks: []studio.Task{}, Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}}
 }

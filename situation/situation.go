@@ -101,14 +101,16 @@ func (s *Situation) noted(before *Situation, topics []string) *Situation {
 
 // on is the situation with facts of a later moment: what was worked out is carried on.
 func (s *Situation) on(facts *store.Snapshot) *Situation {
-	next := &Situation{Snapshot: facts, Planned: s.Planned, Version: s.Version, Changed: s.Changed, Worked: s.Worked, taken: s.taken, InForce: s.InForce.carried(facts.Accepted, facts.Calendar)}
+	next := &Situation{Snapshot: facts, Planned: s.Planned, Version: s.Version, Changed: s.Changed, Worked: s.Worked,
+		taken: s.taken, InForce: s.InForce.carried(facts.Accepted, facts.Calendar)}
 	if facts.Wished != nil {
 		next.Wished = s.Latest().carried(facts.Wished, facts.Calendar)
 	}
 	for _, head := range facts.Offers {
 		for _, known := range s.Offers {
 			if known.ID == head.ID {
-				next.Offers = append(next.Offers, Offer{known.Offer, known.Answer.carried(next.Latest().Doc, facts.Calendar)})
+				next.Offers = append(next.Offers, Offer{known.Offer,
+					known.Answer.carried(next.Latest().Doc, facts.Calendar)})
 			}
 		}
 	}

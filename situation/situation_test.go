@@ -41,7 +41,8 @@ func (w workshop) do(kind string, run func(*store.Tx) error) *situation.Situatio
 	w.t.Helper()
 	now, _, err := w.worker.Now(ctx)
 	require.NoError(w.t, err)
-	done, err := w.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: kind, Person: demo.ID("Odalys"), Now: now}, func(tx *store.Tx) (any, error) { return nil, run(tx) })
+	done, err := w.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: kind, Person: demo.ID("Odalys"), Now: now},
+		func(tx *store.Tx) (any, error) { return nil, run(tx) })
 	require.NoError(w.t, err)
 	at, err := w.worker.Recorded(ctx, done.N, done.Topics)
 	require.NoError(w.t, err)
@@ -91,7 +92,8 @@ func TestFactsArePublishedBeforeTheyAreWorkedOut(t *testing.T) {
 	assert.True(t, at.Behind())
 	assert.Equal(t, before.Moment(), at.Planned)
 	assert.Equal(t, studio.TaskStarted, at.InForce.Tasks[task.ID].State, "it is seen at once")
-	assert.Equal(t, studio.TaskPlanned, before.InForce.Tasks[task.ID].State, "and nothing that was published has changed")
+	assert.Equal(t, studio.TaskPlanned, before.InForce.Tasks[task.ID].State,
+		"and nothing that was published has changed")
 	after := w.settled()
 	assert.Equal(t, at.N, after.Planned.N)
 	assert.Equal(t, studio.TaskStarted, after.InForce.Tasks[task.ID].State)

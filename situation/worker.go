@@ -475,7 +475,8 @@ func (w *Worker) settledPlan(at *Situation) *studio.Plan {
 
 // answers is what the facts of a situation come to.
 func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan struct{}) (*Situation, error) {
-	made := &Situation{Snapshot: at.Snapshot, Planned: at.Moment(), Version: at.Snapshot.InForce.Version, taken: at.taken}
+	made := &Situation{Snapshot: at.Snapshot, Planned: at.Moment(), Version: at.Snapshot.InForce.Version,
+		taken: at.taken}
 	if at.Snapshot.InForce.Base < at.N {
 		made.Version++ // it is kept as the next
 	}

@@ -245,7 +245,8 @@ func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 			if r.State != studio.TaskStarted || r.Machine != "" {
 				continue
 			}
-			others, err := t.q.AtOtherWork(t.ctx, sqlcgen.AtOtherWorkParams{PersonID: string(r.Person), LotID: touched.ID})
+			others, err := t.q.AtOtherWork(t.ctx, sqlcgen.AtOtherWorkParams{PersonID: string(r.Person),
+				LotID: touched.ID})
 			if err != nil {
 				return err
 			}

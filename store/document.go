@@ -104,7 +104,8 @@ func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock, f
 	}
 	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: row.Name, Zone: row.Zone, Now: clock(calendar, standing), Settings: studio.DefaultSettings()}
 	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
-	a := &assembler{ctx: ctx, q: q, known: &s.recipes, doc: doc, err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
+	a := &assembler{ctx: ctx, q: q, known: &s.recipes, doc: doc,
+		err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
 	var kept equipment
 	var air climate.Air
 	a.decode(row.Equipment, &kept)

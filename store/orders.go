@@ -48,7 +48,8 @@ func orderAt(ctx context.Context, q *sqlcgen.Queries, id string, version int64) 
 }
 
 func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order, error) {
-	o := studio.Order{ID: studio.ID(row.OrderID), Name: row.Name, Occasion: row.Occasion, Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
+	o := studio.Order{ID: studio.ID(row.OrderID), Name: row.Name, Occasion: row.Occasion,
+		Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
 		Importance: row.Importance, State: studio.OrderState(row.State), Lines: []studio.OrderLine{}}
 	for _, l := range lines {
 		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),

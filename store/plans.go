@@ -173,7 +173,8 @@ func (s *Store) PutOffer(ctx context.Context, o Offer) error {
 }
 
 func putOffer(ctx context.Context, q *sqlcgen.Queries, o Offer, body []byte) error {
-	return errors.Join(q.PutOfferedPlan(ctx, sqlcgen.PutOfferedPlanParams{ID: string(o.ID), Base: o.Base, How: o.How, Steps: o.Steps, Body: body}),
+	return errors.Join(q.PutOfferedPlan(ctx, sqlcgen.PutOfferedPlanParams{ID: string(o.ID), Base: o.Base, How: o.How,
+		Steps: o.Steps, Body: body}),
 		q.DropOldOffers(ctx, keptOffers))
 }
 

@@ -295,7 +295,8 @@ func (d *days) hours(wanted map[int64]bool) error {
 		for past < len(all) && all[past] == all[past-1]+1 {
 			past++
 		}
-		samples, err := d.samples(studio.Minute(all[i]*60)-climate.Reach, studio.Minute(all[past-1]*60+60)+climate.Reach)
+		samples, err := d.samples(studio.Minute(all[i]*60)-climate.Reach,
+			studio.Minute(all[past-1]*60+60)+climate.Reach)
 		if err != nil {
 			return err
 		}

@@ -98,7 +98,8 @@ func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock
 	if err != nil {
 		return nil, err
 	}
-	at := &Snapshot{N: n, Now: a.doc.Now, Stands: standing, Calendar: calendar, Orders: a.orderStates(), Accepted: a.seen(Accepted), read: a}
+	at := &Snapshot{N: n, Now: a.doc.Now, Stands: standing, Calendar: calendar, Orders: a.orderStates(),
+		Accepted: a.seen(Accepted), read: a}
 	if a.pending() {
 		at.Wished = a.seen(Wished)
 	}

@@ -124,14 +124,16 @@ func (h *hub) close() {
 func (h *hub) stream(c fiber.Ctx, latest int64) error {
 	stream, s, ok := h.open()
 	if !ok {
-		return fiber.NewError(fiber.StatusServiceUnavailable, "too many streams are open, or Bractum is closing; ask now and then instead")
+		return fiber.NewError(fiber.StatusServiceUnavailable,
+			"too many streams are open, or Bractum is closing; ask now and then instead")
 	}
 	c.Set("Content-Type", "text/event-stream")
 	c.Set("Cache-Control", "no-store")
 	return c.SendStreamWriter(func(w *bufio.Writer) {
 		defer h.leave(stream)
 		send := func(event api.Event) bool {
-			data, _ := json.Marshal(map[string]any{"n": event.N, "topics": append([]string{}, event.Topics...)}) // always marshals
+			data, _ := json.Marshal(map[string]any{"n": event.N,
+				"topics": append([]string{}, event.Topics...)}) // always marshals
 			_, _ = fmt.Fprintf(w, "id: %d\nevent: %s\ndata: %s\n\n", event.N, event.Name, data)
 			return w.Flush() == nil
 		}

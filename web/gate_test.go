@@ -20,7 +20,8 @@ import (
 func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 	d := newDesk(t)
 	first := uuid.NewString()
-	status, answer := d.ask("POST", "/api/timers", object{"name": "Oven", "minutes": 15}, map[string]string{"Command-Id": first})
+	status, answer := d.ask("POST", "/api/timers", object{"name": "Oven", "minutes": 15},
+		map[string]string{"Command-Id": first})
 	require.Equal(t, 200, status)
 	lines := func() int {
 		_, journal := d.ask("GET", "/api/journal", "", nil)
@@ -35,7 +36,8 @@ func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 				continue
 			}
 			name := method + " " + path
-			address := strings.NewReplacer("{id}", uuid.NewString(), "{n}", "1", "{sensor}", "1", "{version}", "1").Replace(path)
+			address := strings.NewReplacer("{id}", uuid.NewString(), "{n}", "1", "{sensor}", "1", "{version}",
+				"1").Replace(path)
 			address = strings.NewReplacer("{", "", "}", "").Replace(address)
 			switch o.way {
 			case api.WayKept, api.WayRead:
@@ -46,10 +48,13 @@ func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 				assert.Equal(t, "/api/readings", path)
 			case api.WayCommand:
 				commands++
-				status, refused := d.ask(method, address, object{}, map[string]string{"Command-Id": uuid.NewString(), "Person": string(demo.ID("nobody")), "If-Match": "1"})
+				status, refused := d.ask(method, address, object{},
+					map[string]string{"Command-Id": uuid.NewString(), "Person": string(demo.ID("nobody")),
+						"If-Match": "1"})
 				assert.Equal(t, 422, status, name)
 				assert.Contains(t, refused["detail"], "nobody with this id works here", name)
-				status, again := d.ask(method, address, object{}, map[string]string{"Command-Id": first, "If-Match": "1"})
+				status, again := d.ask(method, address, object{},
+					map[string]string{"Command-Id": first, "If-Match": "1"})
 				if path == "/api/timers" {
 					assert.Equal(t, 200, status, name)
 					assert.Equal(t, answer, again, "as the first did, whatever is sent")
@@ -105,7 +110,8 @@ func TestARepeatedCommandAnswersAsTheFirstDid(t *testing.T) {
 // Things that are none, or two at once, are no thing.
 func TestOneThingIsAddedAtATime(t *testing.T) {
 	d := newDesk(t)
-	for _, body := range []object{{}, {"tool": object{"id": "x", "name": "A cutter", "number": 1}, "place": object{"id": "x", "name": "A tray", "slots": 2}}} {
+	for _, body := range []object{{}, {"tool": object{"id": "x", "name": "A cutter", "number": 1},
+		"place": object{"id": "x", "name": "A tray", "slots": 2}}} {
 		status, answer := d.ask("POST", "/api/book/things", body, nil)
 		assert.Equal(t, 422, status)
 		assert.Contains(t, answer["detail"], "is added at a time")

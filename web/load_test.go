@@ -92,7 +92,8 @@ func underLoad(b *testing.B, doc *studio.Document) {
 
 // mainReads are what the screens ask for most.
 func mainReads(doc *studio.Document) []string {
-	paths := []string{"/api/studio", "/api/orders", "/api/plan", "/api/count", "/api/mixing", "/api/wires", "/api/stores", "/api/drying-room", "/api/proposal"}
+	paths := []string{"/api/studio", "/api/orders", "/api/plan", "/api/count", "/api/mixing", "/api/wires",
+		"/api/stores", "/api/drying-room", "/api/proposal"}
 	for _, p := range doc.People {
 		paths = append(paths, "/api/bench/"+string(p.ID))
 	}
@@ -127,7 +128,8 @@ func (l *load) run(length time.Duration) {
 
 // one is a client with one connection, as a browser's tab has.
 func one() *http.Client {
-	return &http.Client{Transport: &http.Transport{MaxConnsPerHost: 1, MaxIdleConnsPerHost: 1, DisableCompression: true}}
+	return &http.Client{Transport: &http.Transport{MaxConnsPerHost: 1, MaxIdleConnsPerHost: 1,
+		DisableCompression: true}}
 }
 
 func (l *load) read(ctx context.Context, n int) {
@@ -147,10 +149,13 @@ func (l *load) write(ctx context.Context, n int) {
 		path, body := "/api/timers", any(object{"name": fmt.Sprintf("Oven %d", i), "minutes": 15})
 		switch (i + n) % 4 {
 		case 1:
-			path, body = "/api/stores/stock", object{"recipe": l.doc.Recipes[0].ID, "amount": object{"value": 1, "unit": "g"}, "madeOn": l.doc.Now - 60, "quality": "good"}
+			path, body = "/api/stores/stock", object{"recipe": l.doc.Recipes[0].ID,
+				"amount": object{"value": 1, "unit": "g"}, "madeOn": l.doc.Now - 60, "quality": "good"}
 		case 2:
-			path, body = "/api/orders", object{"name": fmt.Sprintf("Supper %d %d", n, i), "occasion": "A supper", "leaves": l.doc.Orders[len(l.doc.Orders)-1].Leaves, "leaving": "collected",
-				"state": "quote", "lines": []any{object{"recipe": l.doc.Orders[0].Lines[0].Recipe, "colourway": l.doc.Orders[0].Lines[0].Colourway, "quantity": 2}}}
+			path, body = "/api/orders", object{"name": fmt.Sprintf("Supper %d %d", n, i), "occasion": "A supper",
+				"leaves": l.doc.Orders[len(l.doc.Orders)-1].Leaves, "leaving": "collected",
+				"state": "quote", "lines": []any{object{"recipe": l.doc.Orders[0].Lines[0].Recipe,
+					"colourway": l.doc.Orders[0].Lines[0].Colourway, "quantity": 2}}}
 		}
 		data, _ := json.Marshal(body)
 		request, _ := http.NewRequestWithContext(ctx, "POST", l.url+path, bytes.NewReader(data))
@@ -310,7 +315,9 @@ func unmeetable() *studio.Document {
 		}
 	}
 	last := doc.Orders[len(doc.Orders)/2]
-	doc.Orders = append(doc.Orders, studio.Order{ID: demo.ID("hard"), Name: "Hard", Leaves: last.Leaves, Leaving: "collected", Importance: 10, State: studio.OrderOpen,
-		Lines: []studio.OrderLine{{ID: demo.ID("hard line"), Recipe: demo.ID("Dahlia"), Colourway: last.Lines[0].Colourway, Quantity: 400, ServiceLevel: 950}}})
+	doc.Orders = append(doc.Orders, studio.Order{ID: demo.ID("hard"), Name: "Hard", Leaves: last.Leaves,
+		Leaving: "collected", Importance: 10, State: studio.OrderOpen,
+		Lines: []studio.OrderLine{{ID: demo.ID("hard line"), Recipe: demo.ID("Dahlia"),
+			Colourway: last.Lines[0].Colourway, Quantity: 400, ServiceLevel: 950}}})
 	return doc
 }

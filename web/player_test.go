@@ -41,7 +41,8 @@ type going struct {
 
 func newPlayer(t testing.TB, seed uint64) *player {
 	doc := demo.Document()
-	return &player{desk: newDeskOf(t, doc), Rand: rand.New(rand.NewPCG(seed, 7)), t: t, doc: doc, busy: map[studio.ID]*going{}, said: map[string]int{}}
+	return &player{desk: newDeskOf(t, doc), Rand: rand.New(rand.NewPCG(seed, 7)), t: t, doc: doc,
+		busy: map[studio.ID]*going{}, said: map[string]int{}}
 }
 
 // does gives a command as somebody; what the studio refuses with a reason is part of the
@@ -167,8 +168,10 @@ func (p *player) enter(lead studio.ID) {
 	flowers, colours := view["flowers"].([]any), view["colourways"].([]any)
 	calendar, _ := studio.NewCalendar(p.doc.Epoch, p.doc.Zone)
 	leaves := calendar.Wall(studio.Minute(p.now) + studio.Minute(1440*(3+p.IntN(14))))
-	p.does(lead, "POST", "/api/orders", object{"name": fmt.Sprintf("Supper %d", p.orders), "occasion": "A supper", "leaves": leaves, "leaving": "collected",
-		"lines": []any{object{"recipe": flowers[p.IntN(len(flowers))].(object)["id"], "colourway": colours[p.IntN(len(colours))].(object)["id"], "quantity": 1 + p.IntN(12)}}}, nil)
+	p.does(lead, "POST", "/api/orders", object{"name": fmt.Sprintf("Supper %d", p.orders), "occasion": "A supper",
+		"leaves": leaves, "leaving": "collected",
+		"lines": []any{object{"recipe": flowers[p.IntN(len(flowers))].(object)["id"],
+			"colourway": colours[p.IntN(len(colours))].(object)["id"], "quantity": 1 + p.IntN(12)}}}, nil)
 	p.accept(lead)
 }
 
@@ -193,10 +196,12 @@ func (p *player) decide(lead studio.ID) {
 	if len(cells) == 0 {
 		return
 	}
-	_, cell := p.does(lead, "GET", "/api/count/cell?key="+escaped(cells[p.IntN(len(cells))].(object)["key"].(string)), nil, nil)
+	_, cell := p.does(lead, "GET", "/api/count/cell?key="+escaped(cells[p.IntN(len(cells))].(object)["key"].(string)),
+		nil, nil)
 	if lots, _ := cell["lotList"].([]any); len(lots) > 0 {
 		lot := lots[p.IntN(len(lots))].(object)
-		p.does(lead, "POST", "/api/lots/"+lot["id"].(string)+"/decide", object{"what": []string{"keep", "split", "let go"}[p.IntN(3)], "into": 2}, nil)
+		p.does(lead, "POST", "/api/lots/"+lot["id"].(string)+"/decide",
+			object{"what": []string{"keep", "split", "let go"}[p.IntN(3)], "into": 2}, nil)
 	}
 	p.accept(lead)
 }
@@ -226,9 +231,11 @@ func (p *player) buy(lead studio.ID) {
 		}
 		var came []any
 		for _, line := range purchase["lines"].([]any) {
-			came = append(came, object{"line": line.(object)["id"], "packs": math.Max(0, line.(object)["packs"].(float64)-float64(p.IntN(2)))})
+			came = append(came, object{"line": line.(object)["id"],
+				"packs": math.Max(0, line.(object)["packs"].(float64)-float64(p.IntN(2)))})
 		}
-		p.does(lead, "POST", "/api/purchases/"+purchase["id"].(string)+"/arrived", object{"came": came}, map[string]string{"If-Match": fmt.Sprint(state.(object)["version"])})
+		p.does(lead, "POST", "/api/purchases/"+purchase["id"].(string)+"/arrived", object{"came": came},
+			map[string]string{"If-Match": fmt.Sprint(state.(object)["version"])})
 	}
 }
 
@@ -239,7 +246,8 @@ func (p *player) handOver(lead studio.ID) {
 		order := o.(object)["order"].(object)
 		leaves := calendar.Minute(studio.WallTime(order["leaves"].(string)))
 		if order["state"] == "open" && float64(leaves) <= p.now+600 {
-			p.does(lead, "POST", "/api/orders/"+order["id"].(string)+"/hand-over", nil, map[string]string{"If-Match": fmt.Sprint(o.(object)["version"])})
+			p.does(lead, "POST", "/api/orders/"+order["id"].(string)+"/hand-over", nil,
+				map[string]string{"If-Match": fmt.Sprint(o.(object)["version"])})
 		}
 	}
 }

@@ -136,7 +136,8 @@ const (
 
 // panicked leaves a panic's stack for whoever looks after the program; the studio goes on.
 func panicked(c fiber.Ctx, what any) {
-	slog.Error("a panic in an operation", "method", c.Method(), "path", c.Path(), "panic", what, "stack", string(debug.Stack()))
+	slog.Error("a panic in an operation", "method", c.Method(), "path", c.Path(), "panic", what, "stack",
+		string(debug.Stack()))
 }
 
 func guard(c fiber.Ctx) error {

@@ -42,7 +42,8 @@ func (c *documentCommand) Run() error {
 	if c.Start != "" {
 		day, err := time.Parse(time.DateOnly, c.Start)
 		if err != nil {
-			return fmt.Errorf("--start is %q; a day, such as %s, would be right", c.Start, time.Now().Format(time.DateOnly))
+			return fmt.Errorf("--start is %q; a day, such as %s, would be right", c.Start,
+				time.Now().Format(time.DateOnly))
 		}
 		if err := demo.Begin(doc, day); err != nil {
 			return err

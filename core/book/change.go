@@ -213,12 +213,14 @@ func Vary(base, made *studio.Recipe, name string) (studio.Variant, error) {
 	v.Parts = differing(now.Parts, made.Parts, studio.PartInput.SameAs, func(p studio.PartInput) studio.PartInput {
 		return studio.PartInput{Key: p.Key, Step: p.Step, Recipe: p.Recipe, Form: p.Form}
 	})
-	v.Pastes = differing(now.Pastes, made.Pastes, studio.PasteInput.SameAs, func(p studio.PasteInput) studio.PasteInput {
-		return studio.PasteInput{Key: p.Key, Step: p.Step, Slot: p.Slot}
-	})
-	v.Materials = differing(now.Materials, made.Materials, studio.MaterialInput.SameAs, func(m studio.MaterialInput) studio.MaterialInput {
-		return studio.MaterialInput{Key: m.Key, Step: m.Step, Material: m.Material}
-	})
+	v.Pastes = differing(now.Pastes, made.Pastes, studio.PasteInput.SameAs,
+		func(p studio.PasteInput) studio.PasteInput {
+			return studio.PasteInput{Key: p.Key, Step: p.Step, Slot: p.Slot}
+		})
+	v.Materials = differing(now.Materials, made.Materials, studio.MaterialInput.SameAs,
+		func(m studio.MaterialInput) studio.MaterialInput {
+			return studio.MaterialInput{Key: m.Key, Step: m.Step, Material: m.Material}
+		})
 	v.Wires = differing(now.Wires, made.Wires, studio.WireInput.SameAs, func(w studio.WireInput) studio.WireInput {
 		return studio.WireInput{Key: w.Key, Step: w.Step, Material: w.Material}
 	})

@@ -18,7 +18,8 @@ import (
 // elsewhere is another studio that has nothing in its book yet.
 func elsewhere() *studio.Document {
 	doc := demo.Document()
-	return &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Elsewhere", Epoch: doc.Epoch, Zone: doc.Zone, Now: doc.Now, Settings: doc.Settings,
+	return &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Elsewhere", Epoch: doc.Epoch,
+		Zone: doc.Zone, Now: doc.Now, Settings: doc.Settings,
 		Climate: doc.Climate, People: doc.People}
 }
 
@@ -42,7 +43,8 @@ func TestEveryRecipeCanBeTakenInElsewhere(t *testing.T) {
 	for _, r := range doc.Current() {
 		pages = append(pages, []studio.ID{r.Page()})
 	}
-	for name, into := range map[string]*studio.Document{"nothing there": elsewhere(), "the same by other ids": twin(t)} {
+	for name, into := range map[string]*studio.Document{"nothing there": elsewhere(),
+		"the same by other ids": twin(t)} {
 		for n, of := range pages {
 			if n > 0 && name != "nothing there" {
 				break // the whole book is enough: each recipe is in it

@@ -46,8 +46,10 @@ func hard(flower string, quantity int64, within studio.Minute) *studio.Document 
 		}
 	}
 	last := doc.Orders[len(doc.Orders)/2]
-	doc.Orders = append(doc.Orders, studio.Order{ID: "hard", Name: "hard", Leaves: last.Leaves, Importance: 10, State: studio.OrderOpen,
-		Lines: []studio.OrderLine{{ID: "hard line", Recipe: demo.ID(flower), Colourway: last.Lines[0].Colourway, Quantity: quantity, ServiceLevel: 950}}})
+	doc.Orders = append(doc.Orders, studio.Order{ID: "hard", Name: "hard", Leaves: last.Leaves, Importance: 10,
+		State: studio.OrderOpen,
+		Lines: []studio.OrderLine{{ID: "hard line", Recipe: demo.ID(flower), Colourway: last.Lines[0].Colourway,
+			Quantity: quantity, ServiceLevel: 950}}})
 	return doc
 }
 

@@ -80,7 +80,8 @@ func (f *fault) reason() studio.Reason {
 
 // unplaced is a job that a fault leaves without a place.
 func (f *fault) unplaced(j *job) studio.Unplaced {
-	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Detail: f.detail(), Limited: f.limited}
+	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Detail: f.detail(),
+		Limited: f.limited}
 	if f.kind == pinnedEarly || f.kind == overtaken {
 		u.Earliest = &f.have
 	}

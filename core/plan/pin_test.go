@@ -20,7 +20,8 @@ func TestAPinIsTried(t *testing.T) {
 		if task.Person == "" || i%9 != 0 {
 			continue
 		}
-		where, err := plan.TryPin(doc, counted, made, studio.Pin{Task: task.ID, Person: task.Person, Start: &task.Start}, nil)
+		where, err := plan.TryPin(doc, counted, made,
+			studio.Pin{Task: task.ID, Person: task.Person, Start: &task.Start}, nil)
 		require.NoError(t, err)
 		assert.True(t, where.Holds)
 		assert.Empty(t, where.Differences.Moved, "where it lies already")

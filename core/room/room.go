@@ -96,7 +96,8 @@ type Studio struct {
 // Now is the drying room at the moment of the document.
 func Now(s Studio) Room {
 	v := view{Studio: s, tasks: make(map[studio.ID]*studio.Task, len(s.Plan.Tasks)),
-		lots: make(map[studio.ID]*studio.Lot, len(s.Plan.Lots)), closing: make(map[studio.ID][]studio.Lag, len(s.Instance.Links))}
+		lots: make(map[studio.ID]*studio.Lot, len(s.Plan.Lots)), closing: make(map[studio.ID][]studio.Lag,
+			len(s.Instance.Links))}
 	for i := range s.Plan.Tasks {
 		v.tasks[s.Plan.Tasks[i].ID] = &s.Plan.Tasks[i]
 	}

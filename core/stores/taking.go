@@ -124,7 +124,8 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 	case a.MadeOn < doc.Now-studio.LongestKept:
 		return Change{}, studio.Refuse("%s made more than ten years ago cannot be; say when it was made", r.Name)
 	case a.UseBy != nil && *a.UseBy > doc.Now+studio.MostAhead:
-		return Change{}, studio.Refuse("%s that keeps for more than ten years cannot be; say until when it is good", r.Name)
+		return Change{}, studio.Refuse("%s that keeps for more than ten years cannot be; say until when it is good",
+			r.Name)
 	case a.Reached != "" && !hasStep(r, a.Reached):
 		return Change{}, studio.Refuse("%s has no step %q; say the last step that is done, or leave it out of what is finished", r.Name, a.Reached)
 	case a.MadeOn > doc.Now:

@@ -44,7 +44,8 @@ func nameFlaw(name string) string {
 
 // unseen is true of characters that change how a text reads without being seen.
 func unseen(r rune) bool {
-	return unicode.IsControl(r) || unicode.Is(unicode.Bidi_Control, r) || r == '\u2028' || r == '\u2029' || r == '\ufeff'
+	return unicode.IsControl(r) || unicode.Is(unicode.Bidi_Control,
+		r) || r == '\u2028' || r == '\u2029' || r == '\ufeff'
 }
 
 // Pieces is how many pieces one made so is, with all that goes into it; no more than lots

@@ -15,8 +15,10 @@ import (
 func TestWhatNoStudioEntersIsRefused(t *testing.T) {
 	doc := demo.Document()
 	order := func(change func(*studio.Order)) studio.Order {
-		o := studio.Order{ID: demo.ID("order"), Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
-			Lines: []studio.OrderLine{{ID: demo.ID("line"), Recipe: demo.ID("Dahlia"), Colourway: demo.ID("Oyster"), Quantity: 3, ServiceLevel: 950}}}
+		o := studio.Order{ID: demo.ID("order"), Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10,
+			State: studio.OrderOpen,
+			Lines: []studio.OrderLine{{ID: demo.ID("line"), Recipe: demo.ID("Dahlia"), Colourway: demo.ID("Oyster"),
+				Quantity: 3, ServiceLevel: 950}}}
 		change(&o)
 		return o
 	}
@@ -26,12 +28,16 @@ func TestWhatNoStudioEntersIsRefused(t *testing.T) {
 		place  string
 		says   string
 	}{
-		"thousands of a large flower": {func(o *studio.Order) { o.Lines[0].Quantity = 4000 }, "lines[0].quantity", "more than 60000 pieces"},
-		"a date in the year 9999":     {func(o *studio.Order) { o.Leaves = "9999-10-04T10:00" }, "leaves", "ten years ahead"},
-		"a blank name":                {func(o *studio.Order) { o.Name = " \t" }, "name", "empty"},
-		"a name with a NUL":           {func(o *studio.Order) { o.Name = "Supper\x00" }, "name", "cannot be seen"},
-		"a name that turns round":     {func(o *studio.Order) { o.Name = "Supper \u202etxt" }, "name", "cannot be seen"},
-		"a name as long as a book":    {func(o *studio.Order) { o.Name = strings.Repeat("a", 300_000) }, "name", "too long"},
+		"thousands of a large flower": {func(o *studio.Order) { o.Lines[0].Quantity = 4000 }, "lines[0].quantity",
+			"more than 60000 pieces"},
+		"a date in the year 9999": {func(o *studio.Order) { o.Leaves = "9999-10-04T10:00" }, "leaves",
+			"ten years ahead"},
+		"a blank name":      {func(o *studio.Order) { o.Name = " \t" }, "name", "empty"},
+		"a name with a NUL": {func(o *studio.Order) { o.Name = "Supper\x00" }, "name", "cannot be seen"},
+		"a name that turns round": {func(o *studio.Order) { o.Name = "Supper \u202etxt" }, "name",
+			"cannot be seen"},
+		"a name as long as a book": {func(o *studio.Order) { o.Name = strings.Repeat("a", 300_000) }, "name",
+			"too long"},
 	} {
 		problems := doc.CheckOrder(order(c.change))
 		require.NotEmpty(t, problems, name)
@@ -84,7 +90,8 @@ func TestAVariantChangesTheInputItNames(t *testing.T) {
 	again := r.Parts[0]
 	again.Count = 2
 	r.Parts = append(r.Parts, again)
-	r.Variants = []studio.Variant{{Name: "fuller", Parts: []studio.PartInput{{Step: again.Step, Recipe: again.Recipe, Form: again.Form, Count: 7}}}}
+	r.Variants = []studio.Variant{{Name: "fuller",
+		Parts: []studio.PartInput{{Step: again.Step, Recipe: again.Recipe, Form: again.Form, Count: 7}}}}
 	assert.ErrorContains(t, doc.CheckRecipes([]studio.Recipe{*r})[r.ID], "give each a key")
 
 	r.Parts[0].Key, r.Parts[len(r.Parts)-1].Key = "inner", "outer"

@@ -85,7 +85,8 @@ func TestValidation(t *testing.T) {
 			recipe(d, "Petal white").Blend[0] = studio.Ingredient{Mix: demo.ID("Oyster ivory"), Parts: 1}
 		}, "recipes", "recipes nest without cycles"},
 		{"unknown part", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Recipe = "gone" }, ".parts[0].recipe", `no part or flower "gone"`},
-		{"absurd count", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Count = -3 }, ".parts[0].count", "is -3; from 1 to 2000"},
+		{"absurd count", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Count = -3 }, ".parts[0].count",
+			"is -3; from 1 to 2000"},
 		{"input at no step", func(d *studio.Document) { recipe(d, "Magnolia").Parts[0].Step = "bake" }, ".parts[0].step", `"bake" is not a work step`},
 		{"wire longer than the wire", func(d *studio.Document) { recipe(d, "Magnolia cone").Wires[0].Stem = 350_000 }, ".wires[0]", "a full wire of \"18 green wire\" has 360 mm"},
 		{"hold that never ends", func(d *studio.Document) { recipe(d, "Magnolia cone").Steps[0].Holds[0].Until = "never" }, ".holds[0].until", "a hold ends"},

@@ -81,7 +81,8 @@ func (v *validator) sizes() {
 	for i := range v.doc.Recipes {
 		r := &v.doc.Recipes[i]
 		if n := book.Pieces(Made{Recipe: r.ID}); n > MostInOne {
-			v.say(fmt.Sprintf("recipes[%d] %q.parts", i, r.Name), "come to %d pieces with all that goes into them; up to %d would be right", n, MostInOne)
+			v.say(fmt.Sprintf("recipes[%d] %q.parts", i, r.Name),
+				"come to %d pieces with all that goes into them; up to %d would be right", n, MostInOne)
 			return
 		}
 	}
@@ -426,7 +427,8 @@ func certain[T any](v *validator, place string, inputs, changes []T, same func(T
 			}
 		}
 		if found > 1 {
-			v.say(fmt.Sprintf("%s[%d]", place, i), "changes one of %d inputs that are alike; give each a key, and name the one that is changed", found)
+			v.say(fmt.Sprintf("%s[%d]", place, i),
+				"changes one of %d inputs that are alike; give each a key, and name the one that is changed", found)
 		}
 	}
 }

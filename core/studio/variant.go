@@ -97,9 +97,11 @@ func (r *Recipe) with(v Variant) *Recipe {
 		made.Spares = *v.Spares
 	}
 	made.Parts = replaced(r.Parts, v.Parts, PartInput.SameAs, func(p PartInput) bool { return p.Count > 0 })
-	made.Materials = replaced(r.Materials, v.Materials, MaterialInput.SameAs, func(m MaterialInput) bool { return m.Amount > 0 })
+	made.Materials = replaced(r.Materials, v.Materials, MaterialInput.SameAs,
+		func(m MaterialInput) bool { return m.Amount > 0 })
 	made.Wires = replaced(r.Wires, v.Wires, WireInput.SameAs, func(w WireInput) bool { return w.Number > 0 })
-	made.Pastes = replaced(r.Pastes, v.Pastes, PasteInput.SameAs, func(p PasteInput) bool { return p.Shape.Shape != "" })
+	made.Pastes = replaced(r.Pastes, v.Pastes, PasteInput.SameAs,
+		func(p PasteInput) bool { return p.Shape.Shape != "" })
 	made.Forget(r.Steps)
 	return &made
 }

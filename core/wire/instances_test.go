@@ -83,7 +83,8 @@ func tenths(r *rand.Rand) instance {
 func odd(r *rand.Rand) instance {
 	i := instance{pieces: random(r, 20+r.IntN(36), 30*mm, 250*mm, 1, 600), full: 360 * mm, least: -1}
 	for range 10 + r.IntN(31) {
-		i.offcuts = append(i.offcuts, studio.Offcut{Length: studio.Micrometres(between(r, int64(60*mm), int64(340*mm))), Number: between(r, 1, 12)})
+		i.offcuts = append(i.offcuts, studio.Offcut{Length: studio.Micrometres(between(r, int64(60*mm),
+			int64(340*mm))), Number: between(r, 1, 12)})
 	}
 	return i
 }

@@ -66,7 +66,8 @@ func (p *problem) dearestFirst(value, wanted []int64, room int64) (order []int) 
 		}
 	}
 	slices.SortFunc(order, func(a, b int) int {
-		return cmp.Or(cmp.Compare(float64(value[b])/float64(p.lengths[b]), float64(value[a])/float64(p.lengths[a])), cmp.Compare(a, b))
+		return cmp.Or(cmp.Compare(float64(value[b])/float64(p.lengths[b]), float64(value[a])/float64(p.lengths[a])),
+			cmp.Compare(a, b))
 	})
 	return order
 }

@@ -44,7 +44,8 @@ func (r *relaxation) solve(demand, number []int64) relaxed {
 		prices := lp.prices()
 		dear = lp.integral(prices)
 		r.effort += int64(lp.rows) * int64(lp.rows) / 8
-		if pivots < mostPivots && !r.spent() && (lp.enter(lp.cheapest(prices)) || lp.enter(lp.worthwhile(prices, dear))) {
+		if pivots < mostPivots && !r.spent() && (lp.enter(lp.cheapest(prices)) || lp.enter(lp.worthwhile(prices,
+			dear))) {
 			continue
 		}
 		break

@@ -82,7 +82,8 @@ func (m *Memory) cut(of studio.ID, pieces []Piece, full, keep studio.Micrometres
 	m.mu.Lock()
 	was, known := m.last[of]
 	m.mu.Unlock()
-	if known && was.full == full && was.keep == keep && slices.Equal(was.pieces, pieces) && slices.Equal(was.offcuts, offcuts) {
+	if known && was.full == full && was.keep == keep && slices.Equal(was.pieces, pieces) && slices.Equal(was.offcuts,
+		offcuts) {
 		return was.cutting
 	}
 	now := remembered{full, keep, pieces, offcuts, Cut(pieces, full, keep, offcuts)}
