@@ -18,7 +18,6 @@ import (
 // searching is the search for a better plan that goes on in the background, one at a time.
 type searching struct {
 	mu    sync.Mutex
-	ticks int64
 	view  SearchView
 	begun time.Time
 	stop  func()
@@ -136,14 +135,6 @@ func (g *searching) now() SearchView {
 	return v
 }
 
-// tick numbers what listeners are told.
-func (g *searching) tick() int64 {
-	g.mu.Lock()
-	defer g.mu.Unlock()
-	g.ticks++
-	return g.ticks
-}
-
 func (g *searching) further(p plan.Progress) {
 	g.mu.Lock()
 	defer g.mu.Unlock()
@@ -168,7 +159,7 @@ func (s *Service) search(seed int64, how string) {
 		ended = "failed"
 	}
 	s.searching.end(ended)
-	s.listen(Event{Name: EventSearch, N: s.searching.tick()})
+	s.listen(Event{Name: EventSearch, N: seed})
 }
 
 func (s *Service) searchFrom(seed int64, how string) (ended string, err error) {
@@ -183,7 +174,7 @@ func (s *Service) searchFrom(seed int64, how string) (ended string, err error) {
 		s.searching.further(p)
 		if time.Since(told) > toldEach {
 			told = time.Now()
-			s.listen(Event{Name: EventSearch, N: s.searching.tick()})
+			s.listen(Event{Name: EventSearch, N: seed})
 		}
 	}}
 	if how == store.Searched {

@@ -15,6 +15,7 @@ import (
 type StudioView struct {
 	N          int64         `json:"n" doc:"the journal number this answers for"`
 	Behind     bool          `json:"behind" doc:"true while the plan of what was recorded last is still being worked out"`
+	Worked     int64         `json:"worked" doc:"another whenever counts, plans or offers are"`
 	Name       string        `json:"name"`
 	Epoch      time.Time     `json:"epoch" doc:"minute 0"`
 	Zone       string        `json:"zone" doc:"IANA time zone"`
@@ -64,7 +65,7 @@ func (s *Service) registerStudio(to huma.API) {
 		shows{topics: []string{everything}, planned: true, now: true},
 		func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
 			doc := at.inForce.Doc
-			v := StudioView{N: at.N, Behind: at.Behind(), Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone,
+			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked, Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone,
 				Now: at.Now, Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
 				People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}
 			for _, p := range doc.People {

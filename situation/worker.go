@@ -260,7 +260,7 @@ func (w *Worker) publish(at *Situation) {
 
 func (w *Worker) publishLocked(at *Situation) {
 	w.published.Store(at)
-	w.overtake(at.Moment())
+	w.overtake(at)
 	if !at.Behind() {
 		w.failed = nil
 	}
@@ -417,7 +417,7 @@ func (w *Worker) improved(made *Situation, before *studio.Plan) *Situation {
 		from = made.InForce.Plan
 	}
 	found, err := plan.Improve(made.InForce.Doc, made.InForce.Count, from, stop)
-	if w.published.Load().Moment() == made.Moment() {
+	if now := w.published.Load(); now.Moment() == made.Moment() && !now.Behind() {
 		w.work.owed = false
 	}
 	if err != nil || found.Objective.Compare(made.InForce.Plan.Objective) >= 0 {
@@ -429,12 +429,12 @@ func (w *Worker) improved(made *Situation, before *studio.Plan) *Situation {
 	return &better
 }
 
-// searching is what is closed once other facts than those of a moment are published; false
-// where they are already, or nothing is owed.
+// searching is what is closed once there is more to work out than what was for a moment;
+// false where there is already, or nothing is owed.
 func (w *Worker) searching(of Moment) (stop <-chan struct{}, begun bool) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
-	if !w.work.owed || w.published.Load().Moment() != of || w.stopped() {
+	if now := w.published.Load(); !w.work.owed || now.Moment() != of || now.Behind() || w.stopped() {
 		return nil, false
 	}
 	limit, cancel := context.WithTimeout(w.living, mostSearching)
@@ -457,9 +457,10 @@ type search struct {
 	stop func()
 }
 
-// overtake ends a search for a moment that is gone.
-func (w *Worker) overtake(at Moment) {
-	if w.search != nil && w.search.of != at {
+// overtake ends a search for a moment that is gone, or that keeps something from being
+// worked out.
+func (w *Worker) overtake(at *Situation) {
+	if w.search != nil && (w.search.of != at.Moment() || at.Behind()) {
 		w.search.stop()
 		w.search = nil
 	}

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"slices"
 	"sync"
 	"time"
@@ -24,27 +25,28 @@ const mostStreams = 200
 const remembered = 200
 
 // hub tells every open stream of events. A stream that is behind only needs the latest of
-// each, and the topics of all facts since; so it is woken, and looks.
+// each name, and the topics of all facts since; so it is woken, and looks.
 type hub struct {
 	mu      sync.Mutex
-	latest  map[string]int64 // by name, but for facts
-	facts   []api.Event      // the latest
-	count   int64            // of facts that were told
+	latest  map[string]api.Event // by name
+	told    map[string]int64     // how many of each name
+	facts   []api.Event          // the latest
 	streams map[chan struct{}]struct{}
 	closed  bool
 }
 
-func newHub() *hub { return &hub{latest: map[string]int64{}, streams: map[chan struct{}]struct{}{}} }
+func newHub() *hub {
+	return &hub{latest: map[string]api.Event{}, told: map[string]int64{}, streams: map[chan struct{}]struct{}{}}
+}
 
 func (h *hub) tell(event api.Event) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
+	h.latest[event.Name] = event
+	h.told[event.Name]++
 	if event.Name == api.EventFacts {
-		h.count++
 		h.facts = append(h.facts, event)
 		h.facts = h.facts[max(0, len(h.facts)-remembered):]
-	} else {
-		h.latest[event.Name] = max(h.latest[event.Name], event.N)
 	}
 	for stream := range h.streams {
 		select {
@@ -54,41 +56,41 @@ func (h *hub) tell(event api.Event) {
 	}
 }
 
-// sent is what a stream has been told.
-type sent struct {
-	latest map[string]int64
-	count  int64
-}
-
-// since is what is new for a stream.
-func (h *hub) since(s *sent) (events []api.Event) {
+// since is what is new for a stream that has heard so many of each name. Another event of a
+// name is new also when its journal number is not: a better plan for what is recorded, say.
+func (h *hub) since(heard map[string]int64) (events []api.Event) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	if behind := h.count - s.count; behind > 0 {
-		all := api.Event{Name: api.EventFacts, Topics: []string{api.AllTopics}}
-		if behind <= int64(len(h.facts)) {
-			all.Topics = nil
-			for _, fact := range h.facts[int64(len(h.facts))-behind:] {
-				all.Topics = append(all.Topics, fact.Topics...)
-			}
-			slices.Sort(all.Topics)
-			all.Topics = slices.Compact(all.Topics)
+	for _, name := range slices.Sorted(maps.Keys(h.told)) {
+		behind := h.told[name] - heard[name]
+		if behind == 0 {
+			continue
 		}
-		all.N = h.facts[len(h.facts)-1].N
-		s.count, events = h.count, append(events, all)
-	}
-	for name, n := range h.latest {
-		if s.latest[name] != n {
-			s.latest[name] = n
-			events = append(events, api.Event{Name: name, N: n})
+		heard[name] = h.told[name]
+		event := h.latest[name]
+		if name == api.EventFacts {
+			event.Topics = h.topics(behind)
 		}
+		events = append(events, event)
 	}
 	return events
 }
 
+// topics of the latest facts.
+func (h *hub) topics(facts int64) (topics []string) {
+	if facts > int64(len(h.facts)) {
+		return []string{api.AllTopics}
+	}
+	for _, fact := range h.facts[int64(len(h.facts))-facts:] {
+		topics = append(topics, fact.Topics...)
+	}
+	slices.Sort(topics)
+	return slices.Compact(topics)
+}
+
 // open makes a stream that is told of all that comes from now on; false where there are too
 // many, or the application is closing.
-func (h *hub) open() (stream chan struct{}, s *sent, ok bool) {
+func (h *hub) open() (stream chan struct{}, heard map[string]int64, ok bool) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if h.closed || len(h.streams) >= mostStreams {
@@ -96,11 +98,7 @@ func (h *hub) open() (stream chan struct{}, s *sent, ok bool) {
 	}
 	stream = make(chan struct{}, 1)
 	h.streams[stream] = struct{}{}
-	s = &sent{map[string]int64{}, h.count}
-	for name, n := range h.latest {
-		s.latest[name] = n
-	}
-	return stream, s, true
+	return stream, maps.Clone(h.told), true
 }
 
 func (h *hub) leave(stream chan struct{}) {
@@ -119,13 +117,18 @@ func (h *hub) close() {
 	}
 }
 
-// stream sends events as they come; the first says which journal number is published, so
-// that a client which was away sees whether it missed anything.
-func (h *hub) stream(c fiber.Ctx, latest int64) error {
-	stream, s, ok := h.open()
+// stream sends events as they come; the first says which journal number is published by
+// the time that nothing more is missed.
+func (h *hub) stream(c fiber.Ctx, latest func() (int64, error)) error {
+	stream, heard, ok := h.open()
 	if !ok {
 		return fiber.NewError(fiber.StatusServiceUnavailable,
 			"too many streams are open, or Bractum is closing; ask now and then instead")
+	}
+	n, err := latest()
+	if err != nil {
+		h.leave(stream)
+		return err
 	}
 	c.Set("Content-Type", "text/event-stream")
 	c.Set("Cache-Control", "no-store")
@@ -139,11 +142,11 @@ func (h *hub) stream(c fiber.Ctx, latest int64) error {
 		}
 		beat := time.NewTicker(heartbeat)
 		defer beat.Stop()
-		for alive := send(api.Event{Name: "hello", N: latest}); alive; {
+		for alive := send(api.Event{Name: "hello", N: n}); alive; {
 			select {
 			case _, open := <-stream:
 				alive = open
-				for _, event := range h.since(s) {
+				for _, event := range h.since(heard) {
 					alive = alive && send(event)
 				}
 			case <-beat.C:

@@ -59,11 +59,7 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	a.API = huma.NewAPI(config, adapter{a.app})
 	a.service = api.Register(a.API, s, clock, a.events.tell, out)
 	a.app.Get("/api/events", func(c fiber.Ctx) error {
-		n, err := a.service.Latest(c.Context())
-		if err != nil {
-			return err
-		}
-		return a.events.stream(c, n)
+		return a.events.stream(c, func() (int64, error) { return a.service.Latest(c.Context()) })
 	})
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
 	a.app.Get("/*", page)

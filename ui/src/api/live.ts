@@ -61,7 +61,6 @@ const askEach = 8_000;
  * then, and says so.
  */
 export function listen(queries: QueryClient): void {
-  let latest = 0;
   let heard = 0;
   let source: EventSource | undefined;
   let release: (() => void) | undefined;
@@ -72,19 +71,16 @@ export function listen(queries: QueryClient): void {
     void Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
   const everything = () => void queries.invalidateQueries();
 
-  function told({ event, n, topics }: Told) {
+  function told({ event, topics }: Told) {
     heard = Date.now();
     following.value = "live";
     if (event === "beat") return;
     if (event === "hello") {
-      if (latest !== 0 && n !== latest) everything();
-      latest = Math.max(latest, n);
+      everything(); // what came before the stream was not told
     } else if (event === "facts") {
-      latest = Math.max(latest, n);
       if (topics.includes("all")) everything();
       else refetch([...new Set(["studio", ...topics.flatMap((t) => shownBy[t] ?? [])])]);
     } else if (event === "planned") {
-      latest = Math.max(latest, n);
       refetch(workedOut);
     } else if (event === "air") {
       refetch(["air"]);
@@ -139,9 +135,8 @@ export function listen(queries: QueryClient): void {
       const studio = await answered(client.GET("/api/studio"));
       if (following.value !== "live") following.value = "asking";
       const before = queries.getQueryData<typeof studio>(["studio"]);
-      if (!before || before.n !== studio.n || before.now !== studio.now || before.behind !== studio.behind)
-        everything();
-      latest = Math.max(latest, studio.n);
+      const same = (what: "n" | "now" | "behind" | "worked") => before?.[what] === studio[what];
+      if (!same("n") || !same("now") || !same("behind") || !same("worked")) everything();
     } catch {
       following.value = "lost";
     }
@@ -160,7 +155,7 @@ export function listen(queries: QueryClient): void {
   });
   setInterval(() => {
     if (source?.readyState === EventSource.OPEN) {
-      tabs?.postMessage({ event: "beat", n: latest, topics: [] } satisfies Told);
+      tabs?.postMessage({ event: "beat", n: 0, topics: [] } satisfies Told);
       heard = Date.now();
     }
     if (source?.readyState === EventSource.CLOSED) {

@@ -3709,6 +3709,11 @@ export interface components {
             safetyMinutes: number;
             /** @description true in the demo: the clock stands until it is moved */
             standing: boolean;
+            /**
+             * Format: int64
+             * @description another whenever counts, plans or offers are
+             */
+            worked: number;
             /** @description IANA time zone */
             zone: string;
         };
