@@ -24,7 +24,7 @@ dev: ui/node_modules/.package-lock.json build ## serve the front end with reload
 	bin/bractum demo --data .demo --port 8080 & trap "kill $$!" EXIT; cd ui && npx vite
 
 test: build chromium check ## run everything: core, store, API, the interface in Chromium, types, lint, generated files
-	go test ./...
+	go test -timeout 30m ./...
 
 check: build ## formatting, lint, types, and that generated files are up to date
 	@test -z "$$(gofmt -l api browser cmd core demo label outside picture situation standin store web)" || { gofmt -l api browser cmd core demo label outside picture situation standin store web; echo "gofmt: the files above are not formatted"; exit 1; }
@@ -52,7 +52,7 @@ clean: ## forget what was built; the demo's data stay
 
 .PHONY: chromium
 chromium:
-	@command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
+	@command -v chromium-headless-shell >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell; }
 
 $(front): ui/node_modules/.package-lock.json $(front_sources)
 	cd ui && npx vite build

@@ -7,7 +7,6 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -41,7 +40,7 @@ func (p tab) pick(name, entry string) {
 
 // settles waits until what was written has been answered for.
 func (p tab) settles() {
-	time.Sleep(150 * time.Millisecond)
+	p.MustWait(`() => document.querySelector('[aria-busy="true"]') === null`)
 }
 
 func begin(t *testing.T, studio *drive.Studio, name, pattern string) tab {
@@ -82,7 +81,6 @@ func accepted(t *testing.T, open *drive.Studio, name string) *studio.Recipe {
 }
 
 func TestANewFlowerOfFourPartsFromAPattern(t *testing.T) {
-	begun := time.Now()
 	studio := open(t, t.TempDir())
 	defer studio.Close()
 	page := begin(t, studio, "Capstan lily", "wired")
@@ -104,8 +102,6 @@ func TestANewFlowerOfFourPartsFromAPattern(t *testing.T) {
 	page.says(test("totals"), "10 parts")
 	page.click("publish")
 	page.says(test("standing"), "revision 1")
-	t.Logf("entered in %v", time.Since(begun).Round(time.Second))
-	assert.Less(t, time.Since(begun), 5*time.Minute)
 	lily := accepted(t, studio, "Capstan lily")
 	assert.Equal(t, []int64{3}, lily.Parts[2].Rows)
 	assert.EqualValues(t, 3, lily.Parts[1].Count)
@@ -165,7 +161,7 @@ func TestARuffledRoseIsEntered(t *testing.T) {
 	page.pick("pastes-1-step", "Clad with a petal")
 	page.click("write-Rope rose")
 	page.pick("chosen-form", "layered")
-	page.MustElement("summary").MustClick()
+	page.press("summary")
 	page.pick("more-window.from", "firm")
 	page.pick("more-window.class", "Thin petal paste")
 	page.write("more-window.thicknessMicrometres", "2")
@@ -191,7 +187,7 @@ func TestARoseFromCutOutsIsEntered(t *testing.T) {
 	page := begin(t, studio, "Pier rose", "cut-outs")
 	page.click("tab-steps")
 	page.click("step-Hang to dry")
-	page.MustElementR("button", "Hang to dry").MustClick()
+	page.pressNamed("button", "Hang to dry")
 	page.click("add-work")
 	page.says(test("steps"), "Work")
 	page.write("step-name", "Steam")
@@ -205,7 +201,7 @@ func TestARoseFromCutOutsIsEntered(t *testing.T) {
 	page.click("name-it")
 	for _, step := range []string{"Dry off", "Steam", "Hang to dry", "Glue on the calyx"} {
 		page.click("step-" + step)
-		page.MustElementR("button", "take away").MustClick()
+		page.pressNamed("button", "take away")
 		page.settles()
 	}
 	page.says(test("totals"), "Pier rose, small")
@@ -235,10 +231,10 @@ func TestWhatIsWrongIsSaidAsOneTypesAndADraftIsFinishedLater(t *testing.T) {
 	again.says(test("drafts"), "Fog rose")
 	orders := sit(t, studio, "Odalys", "/orders")
 	orders.click("new-order")
-	orders.MustElement(test("flower-0") + " .v-field").MustClick()
+	orders.press(test("flower-0") + " .v-field")
 	orders.MustElementR(".v-overlay--active .v-list-item", "Fern frond")
 	assert.NotContains(t, orders.MustElement(".v-overlay--active .v-list").MustText(), "Fog rose", "a draft cannot be ordered")
-	again.MustElementR("a", "Fog rose").MustClick()
+	again.pressNamed("a", "Fog rose")
 	again.says(test("problems"), "count is 0")
 	again.write("parts-0-count", "1")
 	again.click("publish")
@@ -319,10 +315,10 @@ func TestAFileIsLookedAtDecidedTakenInAndTakenBack(t *testing.T) {
 	page.says(test("take-in"), "Take it in")
 	page.click("take-in")
 	page.says(test("taken"), "Taken in")
-	page.MustElementR("button", "Done").MustClick()
+	page.pressNamed("button", "Done")
 	page.MustElement(test("page-Dahlia 2"))
 	page.click("journal")
-	page.MustElement(latestUndo).MustWaitStable().MustClick()
+	page.press(latestUndo)
 	page.MustWait(`() => !document.querySelector('[data-test="page-Dahlia 2"]')`)
 	other := sit(t, studio, "Odalys", "/book")
 	other.click("open-import")
@@ -340,7 +336,6 @@ func TestEveryMethodIsShownWithoutAGap(t *testing.T) {
 	require.Len(t, files, 21)
 	var complaints []string
 	page := sit(t, studio, "Odalys", "/book")
-	page.Page = page.CancelTimeout().Timeout(4 * time.Minute)
 	go page.EachEvent(func(e *proto.RuntimeExceptionThrown) { complaints = append(complaints, e.ExceptionDetails.Text) })()
 	for _, path := range files {
 		data, err := os.ReadFile(path)

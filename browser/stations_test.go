@@ -4,7 +4,6 @@ import (
 	"strconv"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
@@ -22,7 +21,7 @@ func TestAnOrderIsCancelledAndTakenBack(t *testing.T) {
 	page.says(test("order-Lighthouse"), "cancelled, awaits acceptance")
 	page.says(test("proposal"), "is no longer made")
 	page.click("journal")
-	page.MustElement(latestUndo).MustWaitStable().MustClick()
+	page.press(latestUndo)
 	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
 	page.says(test("order-Lighthouse"), "slack")
 }
@@ -103,10 +102,10 @@ func TestLightingUpAnOrderDimsTheOthers(t *testing.T) {
 	page := sit(t, studio, "Odalys", "/plan")
 	page.MustElement("[data-block]")
 	require.False(t, page.MustHas(".block.dim"))
-	page.MustElementR(".pick", "Ferry crew").MustClick()
+	page.pressNamed(".pick", "Ferry crew")
 	page.MustElement(".block.dim")
 	assert.NotEmpty(t, page.MustElements(".block:not(.dim)"))
-	page.MustElementR(".pick", "Ferry crew").MustClick()
+	page.pressNamed(".pick", "Ferry crew")
 	page.MustWait(`() => !document.querySelector(".block.dim")`)
 }
 
@@ -151,7 +150,7 @@ func TestTheBenchFitsATabletAndAPhone(t *testing.T) {
 	for _, size := range [][2]int{{1024, 768}, {390, 844}} {
 		page.MustSetViewport(size[0], size[1], 1, true)
 		page.MustElement(test("start"))
-		time.Sleep(200 * time.Millisecond)
+		require.NoError(t, page.MustElement(".bench").WaitStableRAF())
 		assert.LessOrEqual(t, page.MustEval(`() => document.querySelector(".bench").getBoundingClientRect().right`).Int(), size[0])
 		for _, button := range page.MustElements(".counters button") {
 			assert.GreaterOrEqual(t, button.MustShape().Box().Height, 56.0, "large enough for floury fingers")

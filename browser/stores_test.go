@@ -32,12 +32,12 @@ func TestTheShelfIsCountedAndTakenBack(t *testing.T) {
 	page.click("accept-count")
 	page.MustWait(`() => !document.querySelector('[data-test="stock-taking"]')`)
 	page.says(test("stock-Ranunculus core"), "4")
-	page.MustElement(test("stock-Ranunculus core") + " button").MustClick()
+	page.press(test("stock-Ranunculus core") + " button")
 	page.says(test("thing"), "counted")
 	page.says(test("thing"), "no longer reserved")
 	page.MustReload().MustWaitLoad()
 	page.click("journal")
-	page.MustElement(latestUndo).MustWaitStable().MustClick()
+	page.press(latestUndo)
 	page.MustWait(`() => document.querySelector('[data-test="stock-Ranunculus core"] td.n').innerText.trim() === "6"`)
 }
 
@@ -46,7 +46,7 @@ func TestALotIsDecidedOnAndStaysSo(t *testing.T) {
 	defer studio.Close()
 	page := sit(t, studio, "Odalys", "/count-up")
 	page.click("cell-Magnolia cone-Centre white")
-	page.MustElementR(test("working")+" button", "decide").MustClick()
+	page.pressNamed(test("working")+" button", "decide")
 	page.put("lot-start", "400")
 	page.click("lot-start-go")
 	page.says(test("working"), "400 to start for a need of")

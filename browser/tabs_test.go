@@ -1,8 +1,10 @@
 package browser
 
 import (
+	"fmt"
 	"net/http"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -32,14 +34,14 @@ func TestTwentyLoadsAndTenTabsAllAnswer(t *testing.T) {
 	window := page.Browser().BrowserContextID
 	tabs := []*rod.Page{}
 	for n := range 10 {
-		beside := page.Browser().MustPage(studio.URL + paths[n%len(paths)]).Timeout(time.Minute)
+		beside := page.Browser().MustPage(studio.URL + paths[n%len(paths)]).Timeout(patience).Sleeper(often)
 		require.Equal(t, window, beside.Browser().BrowserContextID)
 		tabs = append(tabs, beside)
 	}
 	for _, beside := range tabs {
 		beside.MustElement(test("clock"))
 	}
-	tell(t, studio.URL, `{"by":"hour"}`)
+	tell(t, studio.URL, "/api/clock", `{"by":"hour"}`)
 	for _, beside := range tabs { // whichever of them has the stream
 		beside.MustActivate()
 		beside.MustWait(`() => document.querySelector('[data-test="clock"]').innerText.includes("09:30")`)
@@ -48,10 +50,38 @@ func TestTwentyLoadsAndTenTabsAllAnswer(t *testing.T) {
 	page.says(test("clock"), "09:30")
 }
 
-// tell moves the clock on as another program would.
-func tell(t *testing.T, url, body string) {
+// What was asked for before something happened, and comes after, is asked for once more.
+func TestAnAnswerThatWasUnderWayIsAskedForAgain(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/book")
+	page.MustElement(test("page-Dahlia"))
+	answered, goOn := make(chan struct{}), make(chan struct{})
+	router := page.HijackRequests()
+	var asked atomic.Bool
+	router.MustAdd("*/api/orders", func(h *rod.Hijack) {
+		h.MustLoadResponse()
+		if !asked.Swap(true) {
+			close(answered)
+			<-goOn
+		}
+	})
+	go router.Run()
+	defer router.MustStop()
+	page.pressNamed("nav a", "Orders")
+	<-answered
+	tell(t, studio.URL, "/api/orders", fmt.Sprintf(`{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00",
+		"leaving":"collected","lines":[{"recipe":%q,"colourway":%q,"quantity":3}]}`, demo.ID("Magnolia"), demo.ID("Oyster")))
+	tell(t, studio.URL, "/api/clock", `{"by":"hour"}`)
+	page.says(test("clock"), "09:30")
+	close(goOn)
+	page.says("[data-test^='order-']", "Harvest supper")
+}
+
+// tell sends a command as another program would.
+func tell(t *testing.T, url, path, body string) {
 	t.Helper()
-	request, err := http.NewRequest("POST", url+"/api/clock", strings.NewReader(body))
+	request, err := http.NewRequest("POST", url+path, strings.NewReader(body))
 	require.NoError(t, err)
 	request.Header.Set("Content-Type", "application/json")
 	request.Header.Set("Command-Id", string(demo.ID(body+time.Now().String())))
@@ -72,7 +102,7 @@ func TestWithoutAStreamThePageAsks(t *testing.T) {
 		const now = Date.now; let ahead = 0; timer(() => ahead += 60000, 200); Date.now = () => now() + ahead;`)
 	page.MustNavigate(studio.URL + "/orders")
 	page.says("[role=status]", "asks now and then")
-	tell(t, studio.URL, `{"by":"hour"}`)
+	tell(t, studio.URL, "/api/clock", `{"by":"hour"}`)
 	page.says(test("clock"), "09:30")
 }
 

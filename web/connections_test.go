@@ -52,8 +52,9 @@ func TestADearAnswerEndsWhenItsAskerIsGone(t *testing.T) {
 	for range 20 { // more than may wait, one after another, none of whom stays
 		ctx, leave := context.WithTimeout(context.Background(), 20*time.Millisecond)
 		request, _ := http.NewRequestWithContext(ctx, "GET", url+"/api/plan/scarce", nil)
-		_, err := (&http.Client{Transport: &http.Transport{}}).Do(request)
-		require.Error(t, err)
+		if early, err := (&http.Client{Transport: &http.Transport{}}).Do(request); err == nil {
+			_ = early.Body.Close()
+		}
 		leave()
 	}
 	status, answer := d.ask("GET", "/api/plan/scarce", "", nil)

@@ -152,7 +152,7 @@ func searched(t *testing.T, d desk, body object, until func(object) bool) object
 	require.Eventually(t, func() bool {
 		_, view = d.ask("GET", "/api/search", "", nil)
 		return until(view)
-	}, 30*time.Second, 20*time.Millisecond)
+	}, time.Minute, 20*time.Millisecond)
 	return view
 }
 
@@ -174,7 +174,7 @@ func TestABetterPlanIsLookedForInTheBackground(t *testing.T) {
 	require.Equal(t, 200, status, "the benches work on meanwhile")
 	status, _ = d.ask("POST", "/api/search/stop", "", nil)
 	require.Equal(t, 200, status)
-	require.Eventually(t, func() bool { _, v := d.ask("GET", "/api/search", "", nil); return ended(v) }, 10*time.Second, 10*time.Millisecond)
+	require.Eventually(t, func() bool { _, v := d.ask("GET", "/api/search", "", nil); return ended(v) }, time.Minute, 10*time.Millisecond)
 
 	_, proposal := d.ask("GET", "/api/proposal", "", nil)
 	choices := objects(t, proposal["choices"])

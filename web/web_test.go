@@ -157,7 +157,7 @@ func (d desk) serve() (url string, stop func() error) {
 		select {
 		case err := <-served:
 			return err
-		case <-time.After(4 * time.Second):
+		case <-time.After(30 * time.Second):
 			return context.DeadlineExceeded
 		}
 	}

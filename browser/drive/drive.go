@@ -5,6 +5,7 @@ package drive
 import (
 	"context"
 	"errors"
+	"fmt"
 	"net"
 	"net/http"
 	"os"
@@ -27,7 +28,7 @@ import (
 )
 
 // Chromium is where Debian puts its browser.
-const Chromium = "/usr/bin/chromium"
+const Chromium = "/usr/bin/chromium-headless-shell"
 
 // Studio is a running demo studio in a folder of its own.
 type Studio struct {
@@ -131,7 +132,8 @@ func Browser(profile string) (*rod.Browser, error) {
 	}
 	url, err := launcher.New().Bin(Chromium).Headless(true).NoSandbox(true).Leakless(false).UserDataDir(profile).
 		Set("disable-gpu").Set("disable-quic").Set("disable-background-networking").Set("disable-component-update").
-		Set("disable-sync").Set("no-first-run").Set("disable-dev-shm-usage").Set("hide-scrollbars").Launch()
+		Set("disable-sync").Set("no-first-run").Set("disable-dev-shm-usage").Set("hide-scrollbars").
+		Set("force-prefers-reduced-motion").Launch()
 	if err != nil {
 		return nil, err
 	}
@@ -139,18 +141,15 @@ func Browser(profile string) (*rod.Browser, error) {
 	return browser, browser.Connect()
 }
 
-// SitDown makes a page's browser one at which a maker sits.
-func SitDown(page *rod.Page, name string) error {
-	_, err := page.Eval(`(id) => localStorage.setItem("bractum.person", id)`, string(demo.ID(name)))
-	return err
+// Sits is a script by which somebody sits at a page's browser, unless another does.
+func Sits(name string) string {
+	return fmt.Sprintf(`localStorage["bractum.person"] ??= %q`, demo.ID(name))
 }
 
-// MixAll has whoever sits at the page weigh and knead every mixing, by the
-// interface's own requests, and moves the clock on by some hours, in which they
-// rest.
+// MixAll has Odalys weigh and knead every mixing, by the interface's own requests,
+// whoever sits at the page, and moves the clock on by some hours, in which they rest.
 func MixAll(page *rod.Page, hours int) error {
-	_, err := page.Eval(`async (hours) => {
-		const person = localStorage.getItem("bractum.person");
+	_, err := page.Eval(`async (hours, person) => {
 		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
 			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
 		for (let round = 0; round < 3; round++) { // a shade waits for what it is let down from
@@ -161,6 +160,6 @@ func MixAll(page *rod.Page, hours int) error {
 			}
 		}
 		for (let i = 0; i < hours; i++) await send("/clock", { by: "hour" });
-	}`, hours)
+	}`, hours, demo.ID("Odalys"))
 	return err
 }

@@ -78,27 +78,17 @@ func take(folder string) error {
 	return nil
 }
 
-// morning has Odalys mix what the makers need before Teun sits down.
-func morning(page *rod.Page) {
-	for _, err := range []error{drive.SitDown(page, "Odalys"), drive.MixAll(page, 3), drive.SitDown(page, "Teun")} {
-		if err != nil {
+func one(browser *rod.Browser, url string, s shot, file string) {
+	page := browser.MustIncognito().MustPage().Timeout(time.Minute)
+	defer page.MustClose()
+	page.MustSetViewport(s.width, s.height, 1, false)
+	page.MustEvalOnNewDocument(drive.Sits(s.person))
+	page.MustNavigate(url + s.path).MustWaitLoad()
+	if s.name == "bench" {
+		if err := drive.MixAll(page, 3); err != nil {
 			panic(err)
 		}
 	}
-}
-
-func one(browser *rod.Browser, url string, s shot, file string) {
-	page := browser.MustPage(url).Timeout(20 * time.Second)
-	defer page.MustClose()
-	page.MustSetViewport(s.width, s.height, 1, false)
-	page.MustWaitLoad()
-	if err := drive.SitDown(page, s.person); err != nil {
-		panic(err)
-	}
-	if s.name == "bench" {
-		morning(page)
-	}
-	page.MustNavigate(url + s.path).MustWaitLoad()
 	page.MustElement(".sheet")
 	for _, what := range s.clicks {
 		page.MustElement(what).MustClick()

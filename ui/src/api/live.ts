@@ -1,7 +1,6 @@
 import type { QueryClient } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client } from "./client";
-import { searchQuery } from "./queries";
 
 /**
  * How what is shown follows the studio: by the event stream; by asking now and then, where
@@ -67,9 +66,26 @@ export function listen(queries: QueryClient): void {
   let wanted: AbortController | undefined;
   const tabs = "BroadcastChannel" in window ? new BroadcastChannel(channelName) : undefined;
 
-  const refetch = (keys: string[]) =>
-    void Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
-  const everything = () => void queries.invalidateQueries();
+  const everything = () => refetch(() => true);
+  const named = (keys: string[]) => refetch((key) => keys.includes(key));
+  /** Queries that were under way, and may bring what was before: they are asked once more when they have come. */
+  const again = new Set<string>();
+  function refetch(whether: (key: string) => boolean) {
+    for (const query of queries.getQueryCache().getAll()) {
+      if (!whether(String(query.queryKey[0])) || again.has(query.queryHash)) continue;
+      const ask = () => queries.invalidateQueries({ queryKey: query.queryKey, exact: true });
+      if (query.state.fetchStatus === "idle") {
+        void ask();
+        continue;
+      }
+      again.add(query.queryHash);
+      const come = () => {
+        again.delete(query.queryHash);
+        void ask();
+      };
+      Promise.resolve(query.promise).then(come, come);
+    }
+  }
 
   function told({ event, topics }: Told) {
     heard = Date.now();
@@ -79,19 +95,12 @@ export function listen(queries: QueryClient): void {
       everything(); // what came before the stream was not told
     } else if (event === "facts") {
       if (topics.includes("all")) everything();
-      else refetch([...new Set(["studio", ...topics.flatMap((t) => shownBy[t] ?? [])])]);
+      else named(["studio", ...topics.flatMap((t) => shownBy[t] ?? [])]);
     } else if (event === "planned") {
-      refetch(workedOut);
-    } else if (event === "air") {
-      refetch(["air"]);
-    } else if (event === "search") {
-      void searched();
+      named(workedOut);
+    } else {
+      named([event]); // air, search
     }
-  }
-
-  async function searched() {
-    const search = await queries.fetchQuery({ ...searchQuery, staleTime: 0 });
-    if (!search.running) refetch(["proposal", "plan", "versions"]);
   }
 
   function open() {

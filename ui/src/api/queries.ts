@@ -79,8 +79,7 @@ export const useChain = (of: MaybeRefOrGetter<string>, order: MaybeRefOrGetter<s
     enabled: computed(() => toValue(order) !== ""),
   });
 
-export const searchQuery = { queryKey: ["search"], queryFn: () => answered(client.GET("/api/search")) };
-export const useSearch = () => useQuery(searchQuery);
+export const useSearch = () => useQuery({ queryKey: ["search"], queryFn: () => answered(client.GET("/api/search")) });
 
 export const useVersions = (open: MaybeRefOrGetter<boolean>) =>
   useQuery({

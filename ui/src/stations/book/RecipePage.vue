@@ -345,7 +345,7 @@ onBeforeRouteLeave(
           </li>
           <li v-if="problems.length > 6">and {{ problems.length - 6 }} more</li>
         </ul>
-        <div class="sheet writing" data-test="writing">
+        <div class="sheet writing" data-test="writing" :aria-busy="w.open.value">
           <LookBar :w="w" />
           <div class="what">
             <label>

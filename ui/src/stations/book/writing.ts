@@ -59,7 +59,7 @@ export function useWriting() {
     look: look.value,
   }));
   /** Typing is let come to rest for a moment. */
-  const settled = ref(asked.value);
+  const settled = shallowRef(asked.value);
   let timer: ReturnType<typeof setTimeout> | undefined;
   watch(asked, (now) => {
     clearTimeout(timer);
@@ -240,6 +240,10 @@ export function useWriting() {
     sheet,
     refused,
     busy: computed(() => asking.value > 0),
+    /** True until what is written has been answered for. */
+    open: computed(
+      () => asking.value > 0 || settled.value !== asked.value || whole.isFetching.value || part.isFetching.value,
+    ),
     see,
     turnTo,
     begin,
