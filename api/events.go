@@ -7,7 +7,7 @@ import "bractum/situation"
 func (s *Service) published(at *situation.Situation) {
 	last := s.last.Swap(at)
 	switch {
-	case last == nil || last.Worked != at.Worked:
+	case last == nil || last.Worked != at.Worked || last.Planned != at.Planned:
 		s.listen(Event{Name: EventPlanned, N: at.Planned.N})
 	case last != nil && last.Now != at.Now:
 		s.listen(Event{Name: EventFacts, N: at.N, Topics: []string{"clock"}})

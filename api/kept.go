@@ -51,6 +51,7 @@ type stamped struct {
 type stamp struct {
 	recorded int64 // the latest journal number about what it shows
 	worked   int64 // what is worked out
+	behind   bool
 	now      studio.Minute
 }
 
@@ -61,11 +62,12 @@ const mostKept = 600
 const smallest = 1400
 
 // shows is what a view shows beside the standards, the book and who works here, which
-// nearly all do: topics of facts, what is worked out, and the time.
+// nearly all do: topics of facts, what is worked out, the time, and whether that is behind.
 type shows struct {
 	topics  []string
 	planned bool
 	now     bool
+	behind  bool
 }
 
 // Topics that are shown by all views.
@@ -78,11 +80,9 @@ func (w shows) stamp(at *situation.Situation) stamp {
 		s.recorded = at.N
 	}
 	if w.planned {
-		s.worked = at.Worked<<1 + 1
-		if at.Behind() {
-			s.worked--
-		}
+		s.worked = at.Worked
 	}
+	s.behind = w.behind && at.Behind()
 	if w.now {
 		s.now = at.Now
 	}

@@ -62,7 +62,7 @@ type Colourway struct {
 
 func (s *Service) registerStudio(to huma.API) {
 	kept(s, to, get("/studio", "get-studio", "The studio and its clock"),
-		shows{topics: []string{everything}, planned: true, now: true},
+		shows{topics: []string{everything}, planned: true, now: true, behind: true},
 		func(ctx context.Context, at *moment, _ *none) (StudioView, error) {
 			doc := at.inForce.Doc
 			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked, Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone,

@@ -16,6 +16,7 @@ package situation
 
 import (
 	"maps"
+	"slices"
 
 	"bractum/core/studio"
 	"bractum/store"
@@ -70,6 +71,13 @@ func (s *Situation) Latest() *Answer {
 
 // Waits is true where a plan awaits the lead's word.
 func (s *Situation) Waits() bool { return s.Wished != nil || len(s.Offers) > 0 }
+
+// answersAs is true where counts, plans and offers are those of another situation.
+func (s *Situation) answersAs(other *Situation) bool {
+	same := func(a, b *Answer) bool { return a == b || a != nil && b != nil && a.settled == b.settled }
+	return s.Version == other.Version && same(s.InForce, other.InForce) && same(s.Wished, other.Wished) &&
+		slices.EqualFunc(s.Offers, other.Offers, func(a, b Offer) bool { return a.ID == b.ID && same(a.Answer, b.Answer) })
+}
 
 // Any is the topic of what is about everything.
 const Any = "any"

@@ -570,7 +570,10 @@ func (w *Worker) bring(made *Situation) {
 		}
 		made = next
 	}
-	made.Changed, made.Worked = now.Changed, now.Worked+1
+	made.Changed, made.Worked = now.Changed, now.Worked
+	if !made.answersAs(now) {
+		made.Worked++
+	}
 	w.publishLocked(made)
 }
 

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -385,12 +386,16 @@ func BenchmarkReadAfterACommand(b *testing.B) {
 	}
 }
 
-func BenchmarkReads(b *testing.B) {
-	d := newDesk(b)
-	for _, path := range []string{"studio", "orders", "proposal", "count", "mixing", "wires", "plan", "journal", "bench/" + string(demo.ID("Teun"))} {
-		b.Run(strings.SplitN(path, "/", 2)[0], func(b *testing.B) {
+// BenchmarkViewsMadeAnew is what each main view of the season costs when something that it
+// shows has changed: at another address it is made once more.
+func BenchmarkViewsMadeAnew(b *testing.B) {
+	d := newDeskOf(b, demo.Season(1, 1, 90))
+	n := 0
+	for _, path := range mainReads(demo.Season(1, 1, 90))[:10] {
+		b.Run(strings.Split(path, "/")[2], func(b *testing.B) {
 			for b.Loop() {
-				if status, answer := d.ask("GET", "/api/"+path, "", nil); status != 200 {
+				n++
+				if status, answer := d.ask("GET", path+"?anew="+strconv.Itoa(n), "", nil); status != 200 {
 					b.Fatal(answer)
 				}
 			}

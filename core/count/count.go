@@ -13,6 +13,7 @@
 package count
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -105,8 +106,10 @@ type counter struct {
 	wanted   map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
 	work     map[string][]*studio.WorkLot
 	taken    map[string]map[int]bool // the ordinals of a key
+	last     map[string]int          // that was given of a key
 	plain    map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
 	onward   []onward                // what the item that is being settled needs
+	full     bool                    // there are as many lots as there may be
 	result   *Result
 }
 
@@ -119,7 +122,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 		return nil, err
 	}
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
-		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{}, plain: map[studio.ID]int64{},
+		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{}, last: map[string]int{}, plain: map[studio.ID]int64{},
 		result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
 	c.promised()
 	c.kept()
@@ -140,17 +143,53 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	return c.result, nil
 }
 
+// A count comes to its end whatever is ordered: orders beyond mostKinds kinds of pieces are
+// left for later, and beyond mostLots lots what is gathered is not split. The season of sixty
+// orders comes to 1,300 and 2,900.
+const (
+	mostKinds = 20_000
+	mostLots  = 20_000
+)
+
+// due is when the flowers of the orders that are counted must be finished: of those that are
+// open and not distant, the nearest that are no more than can be counted.
+func (c *counter) due() map[studio.ID]studio.Minute {
+	due := map[studio.ID]studio.Minute{}
+	var nearest []studio.Order
+	for _, o := range c.doc.Orders {
+		if o.State != studio.OrderOpen {
+			continue
+		}
+		if at := c.doc.ReadyBy(o, c.calendar, c.counter.everyone); !c.doc.Distant(at) {
+			due[o.ID], nearest = at, append(nearest, o)
+		}
+	}
+	slices.SortStableFunc(nearest, func(a, b studio.Order) int { return cmp.Compare(due[a.ID], due[b.ID]) })
+	var all int64
+	for _, o := range nearest {
+		var kinds int64
+		for _, line := range o.Lines {
+			kinds += c.book.Kinds(line.Made())
+		}
+		if all+kinds > mostKinds {
+			c.note("left for later", "", []studio.ID{o.ID}, "%q is left for later: with it there are more than %d kinds of pieces to count at once", o.Name, mostKinds)
+			delete(due, o.ID)
+			continue
+		}
+		all += kinds
+	}
+	return due
+}
+
 func (c *counter) promised() {
 	colourways := map[studio.ID]map[string]studio.ID{}
 	for _, colourway := range c.doc.Colourways {
 		colourways[colourway.ID] = colourway.Slots
 	}
+	counted := c.due()
 	for _, o := range c.doc.Orders {
-		if o.State != studio.OrderOpen {
-			continue
-		}
-		due := c.doc.ReadyBy(o, c.calendar, c.counter.everyone)
-		if c.doc.Distant(due) {
+		due, is := counted[o.ID]
+		if !is {
 			continue
 		}
 		for _, line := range o.Lines {

@@ -32,6 +32,10 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	if most := c.mostPerLot(r); most > 0 {
 		lots = studio.CeilDiv(started, max(unit, most/unit*unit))
 	}
+	if room := max(1, mostLots-int64(len(c.result.Lots))); lots > room {
+		lots, c.full = room, true
+		c.note("lots too large", item.Recipe, item.Orders, "there are more than %d lots; %q is divided into fewer than it should be. Raise how many go into one lot", mostLots, r.Name)
+	}
 	if lots > 1 {
 		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),
 			figure(r, "most in one lot", c.mostPerLot(r))}, studio.NewFigure("lots", lots, ""))
@@ -211,11 +215,11 @@ func (c *counter) nextOrdinal(key string) int {
 		}
 		c.taken[key] = taken
 	}
-	next := c.doc.Ordinals[key] + 1
+	next := max(c.last[key], c.doc.Ordinals[key]) + 1
 	for c.taken[key][next] {
 		next++
 	}
-	c.taken[key][next] = true
+	c.taken[key][next], c.last[key] = true, next
 	return next
 }
 

@@ -4,12 +4,13 @@ import "runtime"
 
 // No laying goes on for longer than its effort allows, whatever it is given: what is hard to
 // bring together gets no more tries once that is spent, and what can be placed at once still
-// is. Effort is counted and not timed, so that the same problem gives the same plan.
+// is, until twice as much is spent. Effort is counted and not timed, so that the same problem gives the same plan.
 
 // effort is what a laying has spent, in gaps of makers' time that were looked at.
 type effort struct {
 	spent, most int64
 	ends        int64 // of what is laid now: most, or sooner
+	last        int64 // after which nothing is tried any more
 	abandoned   bool
 }
 
@@ -20,6 +21,8 @@ const (
 	effortEach  = 60
 	effortLeast = 300_000
 	effortOfTry = 4
+	// effortBeyond is how many times as much is spent on what can be placed at once.
+	effortBeyond = 2
 )
 
 // courteous is after how much effort, some milliseconds, planning lets others have the
@@ -37,7 +40,7 @@ func (e *effort) begin(clusters []*cluster) {
 	for _, c := range clusters {
 		e.most += effortEach * int64(len(c.jobs))
 	}
-	e.ends = e.most
+	e.ends, e.last = e.most, effortBeyond*e.most
 }
 
 // begins is when a cluster is laid: one that was looked for in vain before spends no more than
@@ -49,6 +52,9 @@ func (s *schedule) begins(c *cluster) {
 	}
 }
 
+// spentOut is true once a laying has spent so much that nothing more is tried at all.
+func (s *schedule) spentOut() bool { return s.exhausted() && s.effort.spent > s.effort.last }
+
 // exhausted is true once a laying has spent what it may for what it is at, or everything is to end.
 func (s *schedule) exhausted() bool {
 	if s.effort.spent > s.effort.ends || s.effort.abandoned {
@@ -57,6 +63,7 @@ func (s *schedule) exhausted() bool {
 	select {
 	case <-s.abandon:
 		s.effort.abandoned = true
+		s.effort.last = min(s.effort.last, s.effort.spent+effortLeast)
 		return true
 	default:
 		return false

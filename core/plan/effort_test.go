@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"bractum/core/count"
+	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
 )
@@ -146,4 +147,32 @@ func TestARepairOfABegunClusterThatThePlanKnowsHalfOf(t *testing.T) {
 		}
 	}
 	assert.Positive(t, begun)
+}
+
+// What is easy but too much ends too when it is abandoned, and says what was not tried.
+func TestWhatIsAbandonedTriesNoMore(t *testing.T) {
+	doc := demo.Document()
+	for i := range doc.Recipes {
+		if doc.Recipes[i].Kind != studio.KindMix {
+			doc.Recipes[i].MostPerLot = 1
+		}
+	}
+	line := &doc.Orders[len(doc.Orders)-1].Lines[0]
+	line.Recipe, line.Quantity = demo.ID("Dahlia"), 110
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	now := make(chan struct{})
+	close(now)
+	made, err := Make(doc, counted, Options{Abandon: now})
+	require.NoError(t, err)
+	assert.NotEmpty(t, made.Tasks)
+	untried := 0
+	for _, u := range made.Unplaced {
+		if u.Reason == studio.Untried {
+			untried++
+			assert.True(t, u.Limited, u.Task)
+		}
+	}
+	assert.Positive(t, untried)
+	assert.Empty(t, check.Plan(doc, made))
 }

@@ -43,6 +43,7 @@ const (
 	missing  // something it needs is unplaced
 	together // with what is unplaced
 	spared   // no order needs it, and what orders need could not be placed with it
+	untried  // all effort was spent before
 )
 
 // reason is the fault in the words of the format.
@@ -74,6 +75,8 @@ func (f *fault) reason() studio.Reason {
 		return studio.GateShut
 	case pinnedEarly, pinnedAway:
 		return studio.PinBroken
+	case untried:
+		return studio.Untried
 	}
 	return studio.AfterGone
 }
@@ -122,6 +125,8 @@ func (f *fault) detail() string {
 		return fmt.Sprintf("it is pinned to %d, when its person or tools are not free", f.most)
 	case spared:
 		return "no order needs it, and what orders need is placed better without it"
+	case untried:
+		return "there is more to plan than can be planned at once"
 	case missing:
 		return fmt.Sprintf("%q is unplaced", f.by.ID)
 	}

@@ -101,6 +101,10 @@ func (s *schedule) settle(c *cluster) {
 		s.giveUp(c, why)
 		return
 	}
+	if c.begun == 0 && s.spentOut() {
+		s.giveUp(c, &fault{kind: untried, limited: true})
+		return
+	}
 	why := s.place(c, false)
 	if why != nil {
 		why = s.place(c, true)

@@ -69,6 +69,27 @@ func (b *Book) pieces(m Made, known map[Made]int64) int64 {
 	return n
 }
 
+// Kinds is how many kinds of pieces one made so is put together of, itself and those of every
+// input among them, as many times as there are ways to them.
+func (b *Book) Kinds(m Made) int64 { return b.kinds(m, map[Made]int64{}) }
+
+func (b *Book) kinds(m Made, known map[Made]int64) int64 {
+	if n, ok := known[m]; ok {
+		return n
+	}
+	r := b.Of(m)
+	if r == nil {
+		return 1
+	}
+	known[m] = 1 // a recipe that needs itself is refused elsewhere
+	n := int64(1)
+	for i := range r.Parts {
+		n += b.kinds(r.Parts[i].Made(), known)
+	}
+	known[m] = n
+	return n
+}
+
 // Distant is true of an order that is to be ready only after the horizon: it is kept, and
 // counted and planned when its time comes.
 func (d *Document) Distant(readyBy Minute) bool { return readyBy > d.Horizon() }

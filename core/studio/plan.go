@@ -155,6 +155,7 @@ const (
 	PinBroken Reason = "it cannot be begun as it is pinned"
 	AfterGone Reason = "something it needs is unplaced"
 	LeftOut   Reason = "it is left out for what orders need"
+	Untried   Reason = "no place was looked for"
 )
 
 // Unplaced is a task without a place in the plan.

@@ -417,15 +417,15 @@ func (r *router) wants(lots []Lot, shelf []Peg) {
 			}
 		}
 	}
+	fromShelf := map[ID]bool{}
+	for _, p := range shelf {
+		fromShelf[p.Order] = true
+	}
 	for _, o := range r.doc.Orders {
-		if o.State != OrderOpen {
+		if o.State != OrderOpen || len(pegged[o.ID]) == 0 && !fromShelf[o.ID] { // it is counted later
 			continue
 		}
-		readyBy := r.doc.ReadyBy(o, calendar, everyone)
-		if r.doc.Distant(readyBy) && len(pegged[o.ID]) == 0 {
-			continue
-		}
-		want := Want{ID: o.ID, ReadyBy: readyBy, Importance: o.Importance, Lots: append([]ID{}, pegged[o.ID]...)}
+		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance, Lots: append([]ID{}, pegged[o.ID]...)}
 		for _, p := range shelf {
 			if p.Order != o.ID {
 				continue
