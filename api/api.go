@@ -40,6 +40,7 @@ type Service struct {
 	may        func(person, operation string) error
 	limit      *limit
 	views      views
+	catalogue  catalogue
 
 	searching searching
 	last      atomic.Pointer[situation.Situation]

@@ -115,7 +115,7 @@ const mostDrying = 12
 // bench is a maker's tasks in the order in which they come.
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
-	mine := a.tasks(func(t *studio.Task) bool { return t.Person == person && t.State != studio.TaskDone })
+	mine := slices.Clone(a.Open(person))
 	slices.SortStableFunc(mine, func(x, y *studio.Task) int {
 		if (x.State == studio.TaskStarted) != (y.State == studio.TaskStarted) {
 			if x.State == studio.TaskStarted {
@@ -133,7 +133,7 @@ func (at *moment) bench(person studio.ID) BenchView {
 			v.Next = append(v.Next, a.card(*t))
 		}
 	}
-	drying := a.tasks(func(t *studio.Task) bool { return t.Person == "" && t.Start <= at.Now && t.End > at.Now })
+	drying := slices.DeleteFunc(slices.Clone(a.Open("")), func(t *studio.Task) bool { return t.Start > at.Now || t.End <= at.Now })
 	slices.SortStableFunc(drying, func(x, y *studio.Task) int { return int(x.End - y.End) })
 	for _, t := range drying[:min(mostDrying, len(drying))] {
 		v.Drying = append(v.Drying, a.card(*t))

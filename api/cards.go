@@ -46,16 +46,6 @@ type Taken struct {
 	Detail string `json:"detail,omitempty"`
 }
 
-// tasks are the wanted tasks of the plan.
-func (a *answer) tasks(wanted func(*studio.Task) bool) (all []*studio.Task) {
-	for i := range a.Plan.Tasks {
-		if t := &a.Plan.Tasks[i]; wanted(t) {
-			all = append(all, t)
-		}
-	}
-	return all
-}
-
 func (a *answer) card(t studio.Task) TaskCard {
 	l := *a.Lots[t.Lot]
 	r := a.Book.Of(l.Made())

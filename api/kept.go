@@ -2,10 +2,8 @@ package api
 
 import (
 	"bytes"
-	"compress/gzip"
 	"context"
-	"crypto/sha256"
-	"encoding/base64"
+	"hash/maphash"
 	"log/slog"
 	"net/http"
 	"runtime/debug"
@@ -17,6 +15,7 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/klauspost/compress/gzip"
 
 	"bractum/core/studio"
 	"bractum/situation"
@@ -182,11 +181,13 @@ func (v *view) make(to huma.API, run func() (any, error)) {
 			return
 		}
 		v.plain = text.Bytes()
-		sum := sha256.Sum256(v.plain)
-		v.tag = `"` + base64.RawURLEncoding.EncodeToString(sum[:12]) + `"`
+		v.tag = `"` + strconv.FormatUint(maphash.Bytes(tagged, v.plain), 36) + `"`
 		v.ready.Store(true)
 	})
 }
+
+// tagged is what tags are made with: those of another run of the program are other ones.
+var tagged = maphash.MakeSeed()
 
 func (v *view) gzipped() []byte {
 	v.packing.Do(func() {

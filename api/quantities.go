@@ -165,7 +165,7 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 	}
 	var shown []paste.MixSheet
 	later := map[studio.Date]*LaterMixes{}
-	for _, sheet := range paste.MixSheets(a.Doc, a.Plan.Lots, a.Plan.Links) {
+	for _, sheet := range a.MixSheets() {
 		c := a.mixCard(sheet)
 		if c.Task == nil || c.Task.Start < until {
 			v.Mixes, shown = append(v.Mixes, c), append(shown, sheet)
@@ -215,7 +215,7 @@ func (a *answer) mixCard(sheet paste.MixSheet) MixCard {
 
 // openedMix is a mix sheet with what it goes into, and how its amount was worked out.
 func (a *answer) openedMix(lot studio.ID) (OpenedMix, error) {
-	for _, sheet := range paste.MixSheets(a.Doc, a.Plan.Lots, a.Plan.Links) {
+	for _, sheet := range a.MixSheets() {
 		if sheet.Lot != lot {
 			continue
 		}
@@ -251,7 +251,7 @@ func (a *answer) wanted() []studio.Made {
 // materials lists what is needed of the materials that are, or are not, weighed.
 func (a *answer) materials(weighed bool) []MaterialLine {
 	lines := []MaterialLine{}
-	for _, need := range count.Materials(a.Doc, a.Plan.Lots, a.Sheets()) {
+	for _, need := range a.Materials() {
 		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == need.Material })
 		if m := a.Doc.Materials[i]; m.Wire == nil && (m.Unit == studio.UnitMilligrams) == weighed {
 			lines = append(lines, MaterialLine{need, m.Name, m.Unit})

@@ -311,7 +311,7 @@ func (a *answer) storesView() (StoresView, error) {
 	for _, stock := range a.Book.NewShelf(a.Doc).All() {
 		v.Shelf = append(v.Shelf, a.stockRow(stock))
 	}
-	balances := stores.Balances(a.Doc, a.Plan, a.Sheets())
+	balances := stores.Balances(a.Doc, a.Takes())
 	for i, m := range a.Doc.Materials {
 		v.Materials = append(v.Materials, MaterialRow{balances[i], m.Name, m.Unit})
 	}

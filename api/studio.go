@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -42,6 +43,58 @@ type Flower struct {
 	Latest   bool                 `json:"latest" doc:"false of an earlier revision, which orders may keep but not begin with"`
 }
 
+// catalogue is what can be ordered, and in what colours, of the recipes and colourways that
+// were asked for last: the book seldom changes, the studio is asked for at every fact.
+type catalogue struct {
+	mu         sync.Mutex
+	recipes    []studio.Recipe
+	colourways []studio.Colourway
+	flowers    []Flower
+	ways       []Colourway
+}
+
+func (c *catalogue) of(a *answer) ([]Flower, []Colourway) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.flowers == nil || !one(c.recipes, a.Doc.Recipes) || !one(c.colourways, a.Doc.Colourways) {
+		c.recipes, c.colourways = a.Doc.Recipes, a.Doc.Colourways
+		c.flowers, c.ways = a.flowers(), a.ways()
+	}
+	return c.flowers, c.ways
+}
+
+// one is true of slices that are the same.
+func one[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
+
+// flowers are what can be ordered.
+func (a *answer) flowers() []Flower {
+	all, latest := []Flower{}, map[studio.ID]bool{}
+	for _, r := range a.Doc.Current() {
+		latest[r.ID] = true
+	}
+	for _, r := range a.Doc.Recipes {
+		if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
+			all = append(all, a.flower(r, latest[r.ID]))
+		}
+	}
+	return all
+}
+
+// ways are the colourways with their swatches.
+func (a *answer) ways() []Colourway {
+	all := []Colourway{}
+	for _, c := range a.Doc.Colourways {
+		way := Colourway{Named{ID: c.ID, Name: c.Name}, []string{}}
+		for _, slot := range []string{"inner petal", "petal", "dust"} {
+			if r := a.Book.Recipe(c.Slots[slot]); r != nil {
+				way.Swatches = append(way.Swatches, r.Colour)
+			}
+		}
+		all = append(all, way)
+	}
+	return all
+}
+
 func (a *answer) flower(r studio.Recipe, latest bool) Flower {
 	f := Flower{Named{r.ID, r.Name, r.Form}, map[studio.ID]string{}, []string{}, latest}
 	for _, v := range r.Variants {
@@ -67,28 +120,11 @@ func (s *Service) registerStudio(to huma.API) {
 			doc := at.inForce.Doc
 			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked, Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone,
 				Now: at.Now, Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
-				People: []Named{}, Flowers: []Flower{}, Colourways: []Colourway{}}
+				People: []Named{}}
 			for _, p := range doc.People {
 				v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
 			}
-			latest := map[studio.ID]bool{}
-			for _, r := range doc.Current() {
-				latest[r.ID] = true
-			}
-			for _, r := range doc.Recipes {
-				if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
-					v.Flowers = append(v.Flowers, at.inForce.flower(r, latest[r.ID]))
-				}
-			}
-			for _, c := range doc.Colourways {
-				way := Colourway{Named{ID: c.ID, Name: c.Name}, []string{}}
-				for _, slot := range []string{"inner petal", "petal", "dust"} {
-					if r := at.inForce.Book.Recipe(c.Slots[slot]); r != nil {
-						way.Swatches = append(way.Swatches, r.Colour)
-					}
-				}
-				v.Colourways = append(v.Colourways, way)
-			}
+			v.Flowers, v.Colourways = s.catalogue.of(at.inForce)
 			return v, nil
 		})
 	type moveClock struct {

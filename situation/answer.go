@@ -5,7 +5,9 @@ import (
 
 	"bractum/core/count"
 	"bractum/core/drying"
+	"bractum/core/paste"
 	"bractum/core/plan"
+	"bractum/core/stores"
 	"bractum/core/studio"
 	"bractum/core/wire"
 )
@@ -27,6 +29,10 @@ type Answer struct {
 
 	air        func() drying.Room
 	sheets     func() []wire.Sheet
+	mixes      func() []paste.MixSheet
+	materials  func() []count.MaterialNeed
+	takes      func() map[studio.ID][]stores.Take
+	open       func() map[studio.ID][]*studio.Task
 	orders     func() map[studio.ID][]studio.ID
 	instance   func() *studio.Instance
 	activities func() map[studio.ID]*studio.Activity
@@ -38,6 +44,18 @@ func (a *Answer) Air() drying.Room { return a.air() }
 
 // Sheets are the cutting sheets of the lots.
 func (a *Answer) Sheets() []wire.Sheet { return a.sheets() }
+
+// MixSheets are the sheets of the mixings that are still to be weighed.
+func (a *Answer) MixSheets() []paste.MixSheet { return a.mixes() }
+
+// Materials are what is needed of materials.
+func (a *Answer) Materials() []count.MaterialNeed { return a.materials() }
+
+// Takes are what tasks take of materials, in order of time.
+func (a *Answer) Takes() map[studio.ID][]stores.Take { return a.takes() }
+
+// Open are the tasks that are not done of a person, or of nobody: what lies and dries.
+func (a *Answer) Open(person studio.ID) []*studio.Task { return a.open()[person] }
 
 // OrdersOf are the orders that a lot works for.
 func (a *Answer) OrdersOf(lot studio.ID) []studio.ID { return a.orders()[lot] }
@@ -75,6 +93,18 @@ func NewAnswer(doc *studio.Document, calendar studio.Calendar, counted *count.Re
 	}
 	a.air = sync.OnceValue(func() drying.Room { return drying.NewRoom(doc, calendar) })
 	a.sheets = sync.OnceValue(func() []wire.Sheet { return wire.Sheets(doc, made.Lots) })
+	a.mixes = sync.OnceValue(func() []paste.MixSheet { return paste.MixSheets(doc, made.Lots, made.Links) })
+	a.materials = sync.OnceValue(func() []count.MaterialNeed { return count.Materials(doc, made.Lots, a.Sheets()) })
+	a.takes = sync.OnceValue(func() map[studio.ID][]stores.Take { return stores.Takes(doc, made, a.Sheets()) })
+	a.open = sync.OnceValue(func() map[studio.ID][]*studio.Task {
+		open := map[studio.ID][]*studio.Task{}
+		for i := range made.Tasks {
+			if t := &made.Tasks[i]; t.State != studio.TaskDone {
+				open[t.Person] = append(open[t.Person], t)
+			}
+		}
+		return open
+	})
 	a.orders = sync.OnceValue(func() map[studio.ID][]studio.ID { return plan.OrdersOf(made) })
 	a.instance = sync.OnceValue(func() *studio.Instance {
 		return studio.Route(doc, a.Book, made.Lots, made.Links, made.Pegs)

@@ -1,9 +1,11 @@
 package situation
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"log/slog"
+	"math"
 	"reflect"
 	"runtime/debug"
 	"slices"
@@ -25,12 +27,13 @@ type Worker struct {
 	listen func(*Situation)
 
 	published atomic.Pointer[Situation]
-	opening   sync.Mutex   // while the first facts are read
-	reading   sync.Mutex   // while facts are read anew
-	read      time.Time    // when they were read last
-	writers   atomic.Int32 // who is writing, or waits for it to be published
-	mu        sync.Mutex   // while something is published, and for what follows
-	recent    store.Recent // what was recorded since the facts that are published
+	opening   sync.Mutex      // while the first facts are read
+	reading   sync.Mutex      // while facts are read anew
+	read      time.Time       // when they were read last
+	writers   atomic.Int32    // who is writing, or waits for it to be published
+	mu        sync.Mutex      // while something is published, and for what follows
+	recent    []store.Recent  // what was recorded since the facts that are published, line by line
+	newest    *store.Snapshot // that was read, published or not
 	settled   chan struct{}
 	failed    error // why the latest moment could not be worked out
 	search    *search
@@ -118,9 +121,8 @@ func (w *Worker) Recorded(ctx context.Context, n int64, topics []string) (*Situa
 		return nil, err
 	}
 	w.mu.Lock()
-	if known := max(w.recent.N, w.published.Load().N); known == n-1 {
-		w.recent = store.Recent{N: n, Topics: append(slices.Clip(w.recent.Topics), topics...)}
-	}
+	w.recent = append(w.recent, store.Recent{N: n, Topics: topics})
+	slices.SortFunc(w.recent, func(a, b store.Recent) int { return cmp.Compare(a.N, b.N) })
 	w.mu.Unlock()
 	return w.Refresh(ctx, n)
 }
@@ -144,8 +146,8 @@ func (w *Worker) Refresh(ctx context.Context, n int64) (*Situation, error) {
 	if w.writers.Load() > 1 {
 		w.rest(gathers - time.Since(w.read))
 	}
-	at, recent := w.sincePublished()
-	facts, err := w.store.SnapshotAfter(ctx, w.clock, at.Snapshot, recent)
+	newest, since := w.known()
+	facts, err := w.store.SnapshotAfter(ctx, w.clock, newest, since)
 	if err != nil {
 		return nil, err
 	}
@@ -154,11 +156,34 @@ func (w *Worker) Refresh(ctx context.Context, n int64) (*Situation, error) {
 	return next, err
 }
 
-// sincePublished is what is published, and what was recorded since.
-func (w *Worker) sincePublished() (*Situation, store.Recent) {
+// known are the facts that were read last, and what was recorded since.
+func (w *Worker) known() (*store.Snapshot, store.Recent) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
-	return w.published.Load(), w.recent
+	newest := w.published.Load().Snapshot
+	if w.newest != nil && w.newest.N > newest.N {
+		newest = w.newest
+	}
+	return newest, w.since(newest.N, math.MaxInt64)
+}
+
+// since is what was recorded after a journal number, up to another or for as far as is known
+// without a gap.
+func (w *Worker) since(n, until int64) store.Recent {
+	all := store.Recent{N: n}
+	for _, line := range w.recent {
+		if line.N == all.N+1 && line.N <= until {
+			all = store.Recent{N: line.N, Topics: append(all.Topics, line.Topics...)}
+		}
+	}
+	return all
+}
+
+// seen notes facts that were read.
+func (w *Worker) seen(facts *store.Snapshot) {
+	if w.newest == nil || facts.N >= w.newest.N {
+		w.newest = facts
+	}
 }
 
 // advance publishes newer facts.
@@ -171,12 +196,11 @@ func (w *Worker) advance(ctx context.Context, facts *store.Snapshot) (*Situation
 		return nil, err
 	}
 	var topics []string // of which none stands for all
-	if facts.N == w.recent.N {
-		topics = w.recent.Topics
+	if since := w.since(at.N, facts.N); since.N == facts.N {
+		topics = since.Topics
 	}
-	if w.recent.N <= facts.N {
-		w.recent = store.Recent{}
-	}
+	w.seen(facts)
+	w.recent = slices.DeleteFunc(w.recent, func(line store.Recent) bool { return line.N <= facts.N })
 	w.publishLocked(next.noted(at, topics))
 	return next, nil
 }
@@ -206,11 +230,14 @@ func (w *Worker) At(ctx context.Context, tx *store.Tx) (*Situation, error) {
 	if at.N == tx.Base() && at.Now == tx.Now() {
 		return at, nil
 	}
-	at, recent := w.sincePublished()
-	facts, err := tx.SnapshotAfter(at.Snapshot, recent)
+	newest, since := w.known()
+	facts, err := tx.SnapshotAfter(newest, since)
 	if err != nil {
 		return nil, err
 	}
+	w.mu.Lock()
+	w.seen(facts)
+	w.mu.Unlock()
 	return w.follow(ctx, at, facts)
 }
 

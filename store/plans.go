@@ -2,11 +2,12 @@ package store
 
 import (
 	"bytes"
-	"compress/gzip"
 	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
+
+	"github.com/klauspost/compress/gzip"
 
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"

@@ -33,17 +33,20 @@ func Ladders(book *studio.Book, sheets []MixSheet, links []studio.Link) []Ladder
 	for i := range sheets {
 		at[sheets[i].Lot] = &sheets[i]
 	}
+	into := map[studio.ID][]studio.Link{}
+	for _, link := range links {
+		if at[link.From] != nil && at[link.To] != nil {
+			into[link.From] = append(into[link.From], link)
+		}
+	}
 	ladders := []Ladder{}
 	for _, deep := range sheets {
 		if len(book.Recipe(deep.Mix).Additives) == 0 {
 			continue // nothing colours it: it is what others are thinned with
 		}
 		l := Ladder{Lot: deep.Lot, Mix: deep.Mix, Weigh: deep.ToMix, AsIs: deep.ToMix, Shades: []Shade{}}
-		for _, link := range links {
+		for _, link := range into[deep.Lot] {
 			pale := at[link.To]
-			if link.From != deep.Lot || pale == nil {
-				continue
-			}
 			s := Shade{Lot: pale.Lot, Mix: pale.Mix, Takes: studio.Milligrams(link.Quantity), Makes: pale.ToMix}
 			var parts int64
 			for _, p := range pale.Portions {

@@ -21,7 +21,7 @@ func PeopleLoads(doc *studio.Document, calendar studio.Calendar, made *studio.Pl
 	}
 	for i := range made.Tasks {
 		t := &made.Tasks[i]
-		if t.Person == "" || t.End <= made.Now || t.Load != nil {
+		if t.Person == "" || t.End <= max(made.Now, span.From) || t.Begin() >= span.To+1440 || t.Load != nil {
 			continue
 		}
 		from := max(made.Now, t.Begin())

@@ -75,7 +75,7 @@ func (v *view) alerts(lying []Lying) []Alert {
 
 // waitedFor is true of pieces whose wait is over and whose next task is to be begun now.
 func (v *view) waitedFor(l *Lying) bool {
-	t := v.tasks[l.Next.Task]
+	t := v.Tasks[l.Next.Task]
 	return l.over() <= v.Doc.Now && t.State == studio.TaskPlanned && t.Begin() <= v.Doc.Now+beginsNow
 }
 

@@ -89,21 +89,15 @@ type Studio struct {
 	Doc      *studio.Document
 	Book     *studio.Book
 	Plan     *studio.Plan
+	Lots     map[studio.ID]*studio.Lot
+	Tasks    map[studio.ID]*studio.Task
 	Instance *studio.Instance
 	Air      drying.Room
 }
 
 // Now is the drying room at the moment of the document.
 func Now(s Studio) Room {
-	v := view{Studio: s, tasks: make(map[studio.ID]*studio.Task, len(s.Plan.Tasks)),
-		lots: make(map[studio.ID]*studio.Lot, len(s.Plan.Lots)), closing: make(map[studio.ID][]studio.Lag,
-			len(s.Instance.Links))}
-	for i := range s.Plan.Tasks {
-		v.tasks[s.Plan.Tasks[i].ID] = &s.Plan.Tasks[i]
-	}
-	for i := range s.Plan.Lots {
-		v.lots[s.Plan.Lots[i].ID] = &s.Plan.Lots[i]
-	}
+	v := view{Studio: s, closing: make(map[studio.ID][]studio.Lag, len(s.Instance.Links))}
 	for _, lag := range s.Instance.Links {
 		v.closing[lag.To] = append(v.closing[lag.To], lag)
 	}
@@ -135,14 +129,12 @@ func (l Lying) over() studio.Minute {
 
 type view struct {
 	Studio
-	tasks   map[studio.ID]*studio.Task
-	lots    map[studio.ID]*studio.Lot
 	closing map[studio.ID][]studio.Lag
 }
 
 // lot is what of a lot lies in a wait: the last one that it lies in.
 func (v *view) lot(w *studio.WorkLot) (lying []Lying) {
-	r, l := v.Book.Of(w.Made()), v.lots[w.ID]
+	r, l := v.Book.Of(w.Made()), v.Lots[w.ID]
 	if l == nil {
 		return nil
 	}
@@ -151,7 +143,7 @@ func (v *view) lot(w *studio.WorkLot) (lying []Lying) {
 			continue
 		}
 		id := studio.TaskID(w.ID, r.Steps[i].Key)
-		t := v.tasks[id]
+		t := v.Tasks[id]
 		if t == nil { // the plan has no end of it
 			down, _ := w.Down(r, r.PutDown(i))
 			t = &studio.Task{ID: id, Step: r.Steps[i].Key, Start: down, End: drying.Never}
@@ -175,7 +167,7 @@ func (v *view) kept(w *studio.WorkLot, r *studio.Recipe) []Lying {
 	}
 	_, past := r.Task(at)
 	n := v.next(w, r, past-1)
-	if n == nil || n.Closes == nil || v.tasks[n.Task].State != studio.TaskPlanned {
+	if n == nil || n.Closes == nil || v.Tasks[n.Task].State != studio.TaskPlanned {
 		return nil
 	}
 	return []Lying{{Task: studio.TaskID(w.ID, last.Step), Lot: w.ID, Step: last.Step, Pieces: w.Progress(r).Alive, Since: last.End, State: studio.FoundSoft,
@@ -186,7 +178,7 @@ func (v *view) kept(w *studio.WorkLot, r *studio.Recipe) []Lying {
 func (v *view) holds(w *studio.WorkLot, r *studio.Recipe, until int) []studio.Held {
 	held := []studio.Held{}
 	for i := until; i >= 0; i-- {
-		if t := v.tasks[studio.TaskID(w.ID, r.Steps[i].Key)]; t != nil {
+		if t := v.Tasks[studio.TaskID(w.ID, r.Steps[i].Key)]; t != nil {
 			for _, h := range t.Holds {
 				if h.From <= v.Doc.Now && h.To > v.Doc.Now {
 					held = append(held, h)
@@ -254,23 +246,23 @@ func (v *view) next(w *studio.WorkLot, r *studio.Recipe, wait int) *Next {
 	}
 	if task == "" {
 		for _, link := range v.Plan.Links {
-			if into := v.lots[link.To]; link.From == w.ID && into != nil {
+			if into := v.Lots[link.To]; link.From == w.ID && into != nil {
 				next := v.Book.Of(into.Made())
 				_, at := next.Step(link.Step)
 				first, _ := next.Task(at)
-				if id := studio.TaskID(link.To, next.Steps[first].Key); v.tasks[id] != nil && (task == "" || v.tasks[id].Begin() < v.tasks[task].Begin()) {
+				if id := studio.TaskID(link.To, next.Steps[first].Key); v.Tasks[id] != nil && (task == "" || v.Tasks[id].Begin() < v.Tasks[task].Begin()) {
 					task = id
 				}
 			}
 		}
 	}
-	t := v.tasks[task]
+	t := v.Tasks[task]
 	if t == nil || t.State == studio.TaskDone {
 		return nil
 	}
 	n := &Next{Task: t.ID, Person: t.Person, Start: t.Begin(), Opens: v.Doc.Now}
 	for _, lag := range v.closing[task] {
-		from := v.tasks[lag.From]
+		from := v.Tasks[lag.From]
 		if from == nil || from.Lot != w.ID {
 			continue
 		}

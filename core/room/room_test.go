@@ -25,7 +25,15 @@ func seen(t testing.TB, doc *studio.Document) room.Room {
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	require.NoError(t, err)
 	book := studio.NewBook(doc)
-	return room.Now(room.Studio{Doc: doc, Book: book, Plan: made, Instance: studio.Route(doc, book, made.Lots, made.Links, made.Pegs), Air: drying.NewRoom(doc, calendar)})
+	at := room.Studio{Doc: doc, Book: book, Plan: made, Lots: map[studio.ID]*studio.Lot{}, Tasks: map[studio.ID]*studio.Task{}}
+	for i := range made.Lots {
+		at.Lots[made.Lots[i].ID] = &made.Lots[i]
+	}
+	for i := range made.Tasks {
+		at.Tasks[made.Tasks[i].ID] = &made.Tasks[i]
+	}
+	at.Instance, at.Air = studio.Route(doc, book, made.Lots, made.Links, made.Pegs), drying.NewRoom(doc, calendar)
+	return room.Now(at)
 }
 
 // petals is the demo with magnolia petals that have lain in moulds for so long, in air of

@@ -32,10 +32,9 @@ type Balance struct {
 	needed   int64
 }
 
-// Balances are those of all materials, in the document's order. Of wires the plan wants
-// what the cutting sheets come to, shared out over tasks by length.
-func Balances(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) []Balance {
-	takes := takesOf(doc, plan, sheets)
+// Balances are those of all materials, in the document's order, with what the plan takes of
+// them.
+func Balances(doc *studio.Document, takes map[studio.ID][]Take) []Balance {
 	all := make([]Balance, 0, len(doc.Materials))
 	for _, m := range doc.Materials {
 		b := Balance{Material: m.ID, OnHand: m.OnHand, Takes: takes[m.ID]}
@@ -75,9 +74,10 @@ func runsOut(b Balance, coming []studio.Gate) *studio.Minute {
 	return nil
 }
 
-// takesOf are all takes of the plan's lots by material, in order of time; what is not
-// placed comes last, at the horizon.
-func takesOf(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) map[studio.ID][]Take {
+// Takes are all takes of the plan's lots by material, in order of time; what is not
+// placed comes last, at the horizon. Of wires the plan wants what the cutting sheets come to,
+// shared out over tasks by length.
+func Takes(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) map[studio.ID][]Take {
 	book := studio.NewBook(doc)
 	starts := map[studio.ID]studio.Minute{}
 	for _, t := range plan.Tasks {

@@ -180,7 +180,7 @@ func TestBalancesAndShoppingHoldForAnyAmounts(t *testing.T) {
 		wire := demo.ID("26 white wire")
 		opens := doc.Now + studio.Minute(rapid.Int64Range(0, 20_000).Draw(t, "arrives"))
 		doc.Gates = []studio.Gate{{ID: "delivery", Material: wire, Amount: rapid.Int64Range(0, 60).Draw(t, "comes"), Opens: &opens}}
-		balances := stores.Balances(&doc, full, cutting(&doc, full))
+		balances := stores.Balances(&doc, stores.Takes(&doc, full, cutting(&doc, full)))
 		lists, err := stores.Shopping(&doc, balances)
 		require.NoError(t, err)
 		bought := map[studio.ID]stores.Buy{}
@@ -223,7 +223,7 @@ func TestWiresAreTakenAsTheCuttingNeedsThem(t *testing.T) {
 	for _, n := range count.Materials(doc, made.Lots, cutting(doc, made)) {
 		needs[n.Material] = n.Needed
 	}
-	for _, b := range stores.Balances(doc, made, cutting(doc, made)) {
+	for _, b := range stores.Balances(doc, stores.Takes(doc, made, cutting(doc, made))) {
 		var sum int64
 		for _, take := range b.Takes {
 			sum += take.Amount

@@ -3,6 +3,7 @@ package studio
 import (
 	"fmt"
 	"strings"
+	"sync"
 	"time"
 	_ "time/tzdata" // a document names its zone; the program must know it on any machine
 )
@@ -80,7 +81,7 @@ type Calendar struct {
 
 // NewCalendar needs an epoch on a whole minute and an IANA zone name.
 func NewCalendar(epoch time.Time, zone string) (Calendar, error) {
-	location, err := time.LoadLocation(zone)
+	location, err := located(zone)
 	if err != nil || zone == "" || zone == "Local" {
 		return Calendar{}, fmt.Errorf("%q is not an IANA time zone such as \"Europe/Dublin\"", zone)
 	}
@@ -88,6 +89,21 @@ func NewCalendar(epoch time.Time, zone string) (Calendar, error) {
 		return Calendar{}, fmt.Errorf("epoch %s is not on a whole minute", epoch.Format(time.RFC3339Nano))
 	}
 	return Calendar{epoch.UTC(), location}, nil
+}
+
+// zones are those that were read from their files, by name: a studio has one, and is asked
+// for it at every turn.
+var zones sync.Map
+
+func located(zone string) (*time.Location, error) {
+	if known, ok := zones.Load(zone); ok {
+		return known.(*time.Location), nil
+	}
+	location, err := time.LoadLocation(zone)
+	if err == nil {
+		zones.Store(zone, location)
+	}
+	return location, err
 }
 
 // Time is the instant of a minute, in the studio's zone.
