@@ -176,11 +176,13 @@ func (v *view) make(to huma.API, run func() (any, error)) {
 			v.err = err
 			return
 		}
-		var text bytes.Buffer
-		if v.err = to.Marshal(&text, "application/json", out); v.err != nil {
+		text := texts.Get().(*bytes.Buffer)
+		defer texts.Put(text)
+		text.Reset()
+		if v.err = to.Marshal(text, "application/json", out); v.err != nil {
 			return
 		}
-		v.plain = text.Bytes()
+		v.plain = bytes.Clone(text.Bytes())
 		v.tag = `"` + strconv.FormatUint(maphash.Bytes(tagged, v.plain), 36) + `"`
 		v.ready.Store(true)
 	})
@@ -189,11 +191,22 @@ func (v *view) make(to huma.API, run func() (any, error)) {
 // tagged is what tags are made with: those of another run of the program are other ones.
 var tagged = maphash.MakeSeed()
 
+// packers and texts are used again and again: they are large, and views are made often.
+var (
+	packers = sync.Pool{New: func() any {
+		pack, _ := gzip.NewWriterLevel(nil, gzip.BestSpeed) // the level is one of them
+		return pack
+	}}
+	texts = sync.Pool{New: func() any { return new(bytes.Buffer) }}
+)
+
 func (v *view) gzipped() []byte {
 	v.packing.Do(func() {
-		var packed bytes.Buffer
-		pack, _ := gzip.NewWriterLevel(&packed, gzip.BestSpeed) // the level is one of them
-		_, _ = pack.Write(v.plain)                              // into memory
+		pack := packers.Get().(*gzip.Writer)
+		defer packers.Put(pack)
+		packed := bytes.NewBuffer(make([]byte, 0, len(v.plain)/6))
+		pack.Reset(packed)
+		_, _ = pack.Write(v.plain) // into memory
 		_ = pack.Close()
 		v.packed = packed.Bytes()
 	})

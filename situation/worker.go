@@ -49,7 +49,8 @@ type bench struct {
 	cutting wire.Memory
 	inForce *Answer      // that was worked out last
 	kept    *studio.Plan // the plan in force that is in the file
-	owed    bool         // orders have become later, and no search since has come to its end
+	keptAt  time.Time
+	owed    bool // orders have become later, and no search since has come to its end
 	woken   chan struct{}
 	done    sync.WaitGroup
 }
@@ -129,7 +130,7 @@ func (w *Worker) Recorded(ctx context.Context, n int64, topics []string) (*Situa
 
 // gathers is for how long, at the most, facts of several writers are gathered before they
 // are published together.
-const gathers = 100 * time.Millisecond
+const gathers = 70 * time.Millisecond
 
 // Refresh publishes facts of at least a journal number, and of now. It reads them only
 // where nobody else has.
@@ -604,16 +605,20 @@ func (w *Worker) bring(made *Situation) {
 	w.publishLocked(made)
 }
 
+// keptEach is how often plans are kept that are overtaken already.
+const keptEach = 2 * time.Second
+
 // keep writes the plan in force into the file for its journal number; where one was
-// accepted since, that stays.
+// accepted since, that stays. One that is overtaken is worked out again at once, and is kept
+// only now and then.
 func (w *Worker) keep(made *Situation) error {
-	if w.work.kept == made.InForce.Plan {
+	if w.work.kept == made.InForce.Plan || w.published.Load().N > made.N && time.Since(w.work.keptAt) < keptEach {
 		return nil
 	}
 	err := w.store.KeepPlan(context.Background(), made.N, made.InForce.Plan)
 	if errors.Is(err, store.ErrBusy) {
 		return nil // it is worked out again when the file is opened
 	}
-	w.work.kept = made.InForce.Plan
+	w.work.kept, w.work.keptAt = made.InForce.Plan, time.Now()
 	return err
 }
