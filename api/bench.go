@@ -25,7 +25,7 @@ func (s *Service) registerBench(to huma.API) {
 		Person string `path:"person"`
 	}
 	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"),
-		shows{topics: []string{"work", "wishes", "orders"}, planned: true, now: true},
+		shows{topics: []string{"work", "wishes"}, planned: true, now: true},
 		func(ctx context.Context, at *moment, in *who) (BenchView, error) {
 			if err := at.knows(in.Person); err != nil {
 				return BenchView{}, err

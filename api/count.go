@@ -53,7 +53,7 @@ type OpenedCell struct {
 	Stock    []studio.ShelfLot `json:"stock" doc:"what lies finished of it"`
 }
 
-// counted is what the count shows of what is recorded.
+// counted is what a figure of the count is shown with of what is recorded.
 var counted = []string{"orders", "work", "stores", "wishes"}
 
 func (s *Service) registerCount(to huma.API) {
@@ -66,7 +66,7 @@ func (s *Service) registerCount(to huma.API) {
 		}
 		return at.inForce
 	}
-	kept(s, to, get("/count", "get-count", "What has to be made"), shows{topics: counted, planned: true},
+	kept(s, to, get("/count", "get-count", "What has to be made"), shows{topics: []string{"orders", "wishes"}, planned: true},
 		func(ctx context.Context, at *moment, in *counting) (CountView, error) {
 			v := answerTo(at, in.Wished).countView(at.N)
 			v.Pending = at.wished != nil

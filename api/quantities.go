@@ -120,7 +120,7 @@ type WirePart struct {
 	Of     string `json:"of" doc:"depth + stem + allowance in millimetres"`
 }
 
-// quantities is what mix sheets and cutting sheets show of what is recorded.
+// quantities is what mix sheets show of what is recorded.
 var quantities = []string{"work", "stores"}
 
 func (s *Service) registerQuantities(to huma.API) {
@@ -146,7 +146,7 @@ func (s *Service) registerQuantities(to huma.API) {
 			return TapeAnswer{wire.Tape(in.Body)}, nil
 		})
 	kept(s, to, get("/wires", "get-wires", "What to cut"),
-		shows{topics: append([]string{"orders"}, quantities...), planned: true},
+		shows{topics: []string{"orders", "work"}, planned: true},
 		func(_ context.Context, at *moment, _ *none) (WiresView, error) {
 			return at.inForce.wiresView(at.N), nil
 		})

@@ -78,7 +78,7 @@ type AlertView struct {
 
 func (s *Service) registerRoom(to huma.API) {
 	kept(s, to, get("/drying-room", "get-drying-room", "What is drying, what is ready, what frees up"),
-		shows{topics: []string{"work", "stores", "timers", "air", "orders"}, planned: true, now: true},
+		shows{topics: []string{"work", "stores", "timers", "air"}, planned: true, now: true},
 		func(ctx context.Context, at *moment, _ *none) (RoomView, error) {
 			v := at.room()
 			for _, timer := range at.Timers {
