@@ -224,23 +224,42 @@ const damaged = "the studio's file is damaged or is no file of Bractum; nothing 
 // plain turns the driver's word for a file that cannot be used into ours.
 func plain(err error) error {
 	const busy, locked, readOnly, ioError, corrupt, full, cannotOpen, notADatabase = 5, 6, 8, 10, 11, 13, 14, 26
-	var driver *sqlite.Error
-	if !errors.As(err, &driver) {
-		return err
-	}
-	switch driver.Code() & 0xff {
-	case busy, locked:
+	said := codes(err)
+	switch {
+	case said[busy], said[locked]:
 		return fmt.Errorf("%w (%v)", ErrBusy, err)
-	case full:
+	case said[full]:
 		return Broken{"the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again", err}
-	case readOnly:
+	case said[readOnly]:
 		return Broken{"the studio's file may only be read; nothing was written. Let this user write to the file and its folder", err}
-	case corrupt, notADatabase:
+	case said[corrupt], said[notADatabase]:
 		return Broken{damaged, err}
-	case ioError, cannotOpen:
+	case said[ioError], said[cannotOpen]:
 		return Broken{"the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing", err}
 	}
 	return err
+}
+
+// codes are what the driver says in an error and in all that are joined in it: what fails
+// first, such as a full disk, has others fail after it.
+func codes(err error) map[int]bool {
+	said := map[int]bool{}
+	var look func(error)
+	look = func(err error) {
+		if driver, is := err.(*sqlite.Error); is {
+			said[driver.Code()&0xff] = true
+		}
+		switch within := err.(type) {
+		case interface{ Unwrap() []error }:
+			for _, e := range within.Unwrap() {
+				look(e)
+			}
+		case interface{ Unwrap() error }:
+			look(within.Unwrap())
+		}
+	}
+	look(err)
+	return said
 }
 
 func nullString(s string) sql.NullString { return sql.NullString{String: s, Valid: s != ""} }
