@@ -50,30 +50,18 @@ func unseen(r rune) bool {
 
 // Pieces is how many pieces one made so is, with all that goes into it; no more than lots
 // of MostInOne are told apart.
-func (b *Book) Pieces(m Made) int64 { return b.pieces(m, map[Made]int64{}) }
-
-func (b *Book) pieces(m Made, known map[Made]int64) int64 {
-	if n, ok := known[m]; ok {
-		return n
-	}
-	r := b.Of(m)
-	if r == nil {
-		return 1
-	}
-	known[m] = 1 // a recipe that needs itself is refused elsewhere
-	n := int64(1)
-	for i := range r.Parts {
-		n = min(1000*MostInOne, n+min(r.Parts[i].Count, MostInOne)*b.pieces(r.Parts[i].Made(), known))
-	}
-	known[m] = n
-	return n
+func (b *Book) Pieces(m Made) int64 {
+	return b.through(m, map[Made]int64{}, func(p *PartInput) int64 { return min(p.Count, MostInOne) })
 }
 
 // Kinds is how many kinds of pieces one made so is put together of, itself and those of every
 // input among them, as many times as there are ways to them.
-func (b *Book) Kinds(m Made) int64 { return b.kinds(m, map[Made]int64{}) }
+func (b *Book) Kinds(m Made) int64 {
+	return b.through(m, map[Made]int64{}, func(*PartInput) int64 { return 1 })
+}
 
-func (b *Book) kinds(m Made, known map[Made]int64) int64 {
+// through adds up one and what goes into it through all levels, each input so many times.
+func (b *Book) through(m Made, known map[Made]int64, times func(*PartInput) int64) int64 {
 	if n, ok := known[m]; ok {
 		return n
 	}
@@ -84,7 +72,7 @@ func (b *Book) kinds(m Made, known map[Made]int64) int64 {
 	known[m] = 1 // a recipe that needs itself is refused elsewhere
 	n := int64(1)
 	for i := range r.Parts {
-		n += b.kinds(r.Parts[i].Made(), known)
+		n = min(1000*MostInOne, n+times(&r.Parts[i])*b.through(r.Parts[i].Made(), known, times))
 	}
 	known[m] = n
 	return n
