@@ -84,6 +84,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerPlan(to)
 	service.registerProposal(to)
 	service.registerSearch(to)
+	service.registerBeside(to)
 	service.registerPins(to)
 	service.registerBench(to)
 	service.registerAir(to)

@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"sync"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -16,15 +18,59 @@ const (
 
 var errBusy = errors.New("too much is being worked out at once; try again in a moment")
 
-// limit keeps dear questions few.
-type limit struct{ working, waiting chan struct{} }
+// limit keeps dear questions few, and knows how far the one is that is worked on.
+type limit struct {
+	working, waiting chan struct{}
+
+	mu    sync.Mutex
+	begun time.Time
+	view  BesideView
+}
+
+// BesideView is how far the dear question is that is worked on.
+type BesideView struct {
+	Question string  `json:"question" doc:"its operation; empty where none is worked on"`
+	Done     int     `json:"done" doc:"of the steps that it takes, where it says so"`
+	Of       int     `json:"of" doc:"how many those are, else 0"`
+	Seconds  float64 `json:"seconds" doc:"for which it has been worked on"`
+	Waiting  int     `json:"waiting" doc:"how many wait for it"`
+}
 
 func newLimit() *limit {
-	return &limit{make(chan struct{}, mostBeside), make(chan struct{}, mostBeside+mostWaiting)}
+	return &limit{working: make(chan struct{}, mostBeside), waiting: make(chan struct{}, mostBeside+mostWaiting)}
+}
+
+// begin notes the question that is worked on, empty for none.
+func (l *limit) begin(question string) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	l.begun, l.view = time.Now(), BesideView{Question: question}
+}
+
+// tell notes how far it is.
+func (l *limit) tell(done, of int) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	l.view.Done, l.view.Of = done, of
+}
+
+func (l *limit) now() BesideView {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	v := l.view
+	if v.Question != "" {
+		v.Seconds, v.Waiting = time.Since(l.begun).Seconds(), len(l.waiting)-1
+	}
+	return v
+}
+
+func (s *Service) registerBeside(to huma.API) {
+	read(to, get("/beside", "get-beside", "How far the dear question is that is worked on beside everything else"),
+		func(context.Context, *none) (BesideView, error) { return s.limit.now(), nil })
 }
 
 // within does something once there is room, unless its asker is gone by then.
-func (l *limit) within(ctx context.Context, do func(context.Context) error) error {
+func (l *limit) within(ctx context.Context, question string, do func(context.Context) error) error {
 	select {
 	case l.waiting <- struct{}{}:
 	default:
@@ -37,6 +83,8 @@ func (l *limit) within(ctx context.Context, do func(context.Context) error) erro
 		return ctx.Err()
 	}
 	defer func() { <-l.working }()
+	l.begin(question)
+	defer l.begin("")
 	return do(ctx)
 }
 
@@ -50,7 +98,7 @@ func beside[I, O any](s *Service, to huma.API, o operation, run func(context.Con
 		if err != nil {
 			return out, err
 		}
-		err = s.limit.within(ctx, func(ctx context.Context) error {
+		err = s.limit.within(ctx, d.OperationID, func(ctx context.Context) error {
 			if out, err = run(ctx, at, in); err == nil {
 				err = ctx.Err() // stopped half way
 			}

@@ -150,7 +150,7 @@ func (s *Service) registerPictures(to huma.API) {
 		func(ctx context.Context, _ *moment, in *upload) (write func(*change) (Entered, error), err error) {
 			var media string
 			var clean []byte
-			err = s.limit.within(ctx, func(context.Context) error {
+			err = s.limit.within(ctx, "keep-picture", func(context.Context) error {
 				media, clean, err = picture.Clean(in.RawBody)
 				return err
 			})

@@ -79,7 +79,7 @@ func wish[I commander, O any](s *Service, to huma.API, o operation, prepare func
 					return nil, problem(err)
 				}
 				var write func(*change) (O, error)
-				if err := s.limit.within(ctx, func(ctx context.Context) (err error) {
+				if err := s.limit.within(ctx, d.OperationID, func(ctx context.Context) (err error) {
 					write, err = prepare(ctx, at, in)
 					return err
 				}); err != nil {

@@ -157,7 +157,7 @@ func (s *Service) registerPlan(to huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			return a.scarce(ctx)
+			return a.scarce(ctx, s.limit.tell)
 		})
 	read(to, get("/plan/versions", "list-plan-versions", "Versions of the plan in force, newest first"),
 		func(ctx context.Context, _ *none) ([]store.Version, error) {
@@ -321,8 +321,8 @@ type ScarceView struct {
 	Name string `json:"name"`
 }
 
-func (a *answer) scarce(ctx context.Context) ([]ScarceView, error) {
-	explained, err := plan.Explain(a.Doc, a.Count, a.Plan, options(ctx))
+func (a *answer) scarce(ctx context.Context, tell func(done, of int)) ([]ScarceView, error) {
+	explained, err := plan.Explain(a.Doc, a.Count, a.Plan, options(ctx), tell)
 	if err != nil {
 		return nil, err
 	}

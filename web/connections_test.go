@@ -43,6 +43,32 @@ func TestAnAnswerThatIsKnownIsNotSentAgain(t *testing.T) {
 	assert.Equal(t, 200, get(tag).StatusCode)
 }
 
+// How far the dear question is that is worked on is told to whoever asks.
+func TestADearQuestionSaysHowFarItIs(t *testing.T) {
+	d := newDeskOf(t, demo.Season(1, 0.3, 105))
+	d.ask("GET", "/api/studio", "", nil)
+	_, none := d.ask("GET", "/api/beside", "", nil)
+	assert.Empty(t, none["question"])
+	answered := make(chan int, 1)
+	go func() {
+		status, _ := d.ask("GET", "/api/plan/scarce", "", nil)
+		answered <- status
+	}()
+	far := map[string]bool{}
+	for {
+		select {
+		case status := <-answered:
+			assert.Equal(t, 200, status)
+			assert.True(t, far["1 of 3"] && far["2 of 3"], far)
+			return
+		default:
+			if _, beside := d.ask("GET", "/api/beside", "", nil); beside["question"] == "get-scarce" {
+				far[fmt.Sprintf("%v of %v", beside["done"], beside["of"])] = true
+			}
+		}
+	}
+}
+
 // Who leaves while something dear is worked out for them frees the place for others.
 func TestADearAnswerEndsWhenItsAskerIsGone(t *testing.T) {
 	d := newDeskOf(t, demo.Season(1, 0.3, 105))

@@ -37,7 +37,7 @@ var may = map[string][]string{
 	"bractum/api": {"core/studio", "core/climate", "core/drying", "core/room", "core/count",
 		"core/paste", "core/wire", "core/plan", "core/stores", "core/bench", "core/book", "core/flower", "core/learn",
 		"core/pattern", "label", "picture", "outside", "situation", "store"},
-	"bractum/situation": {"core/studio", "core/drying", "core/count", "core/paste", "core/wire", "core/plan", "core/stores", "store"},
+	"bractum/situation":           {"core/studio", "core/drying", "core/count", "core/paste", "core/wire", "core/plan", "core/stores", "store"},
 	"bractum/picture":             {},
 	"bractum/outside":             {"core/studio", "core/climate"},
 	"bractum/standin/hygrometer":  {},

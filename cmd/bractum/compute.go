@@ -149,7 +149,7 @@ func (c *explainCommand) Run() error {
 		return err
 	}
 	options.Steps, options.Stop = made.Steps, nil
-	explanation, err := plan.Explain(doc, counted, made, options)
+	explanation, err := plan.Explain(doc, counted, made, options, nil)
 	if err != nil {
 		return err
 	}

@@ -114,7 +114,7 @@ func TestNobodyInTheStudio(t *testing.T) {
 	for _, task := range made.Tasks {
 		assert.Empty(t, task.Person)
 	}
-	_, err = Explain(doc, counted, made, Options{})
+	_, err = Explain(doc, counted, made, Options{}, nil)
 	require.NoError(t, err)
 }
 

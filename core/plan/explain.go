@@ -79,13 +79,17 @@ type Scarcity struct {
 // mostScarce is how many things are tried.
 const mostScarce = 3
 
-// Explain explains a plan that was made of a document with these options.
-func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options) (*Explanation, error) {
+// Explain explains a plan that was made of a document with these options. Each thing that is
+// scarce costs about what a plan costs; tell, which may be nil, is told of how many are tried.
+func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options, tell func(done, of int)) (*Explanation, error) {
 	e, err := Account(doc, made)
 	if err != nil {
 		return nil, err
 	}
 	for i, most := range e.Scarce {
+		if tell != nil {
+			tell(i, len(e.Scarce))
+		}
 		tried, err := try(doc, counted, made, options, most)
 		if err != nil {
 			return nil, err

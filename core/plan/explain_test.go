@@ -15,9 +15,12 @@ import (
 // ferry crew's order, has tried more, and with those the date moves.
 func TestThePlanExplainsItself(t *testing.T) {
 	doc, counted, made := planOfTheDemo(t)
-	e, err := plan.Explain(doc, counted, made, plan.Options{})
+	var told []int
+	e, err := plan.Explain(doc, counted, made, plan.Options{}, func(done, of int) { told = append(told, done, of) })
 	require.NoError(t, err)
 	require.Len(t, e.Orders, len(made.Orders))
+	require.Len(t, told, 2*len(e.Scarce))
+	assert.Equal(t, []int{0, len(e.Scarce)}, told[:2], "it says how far it is")
 	tasks := map[studio.ID]studio.Task{}
 	for _, task := range made.Tasks {
 		tasks[task.ID] = task
@@ -64,7 +67,7 @@ func TestAnAccountIsTheExplanationWithoutTrials(t *testing.T) {
 	doc, counted, made := planOfTheDemo(t)
 	account, err := plan.Account(doc, made)
 	require.NoError(t, err)
-	explained, err := plan.Explain(doc, counted, made, plan.Options{})
+	explained, err := plan.Explain(doc, counted, made, plan.Options{}, nil)
 	require.NoError(t, err)
 	assert.Equal(t, explained.Orders, account.Orders)
 	assert.Equal(t, explained.People, account.People)

@@ -16,7 +16,8 @@ type Book struct {
 	level     map[Made]int
 }
 
-// NewBook indexes the recipes of a valid document.
+// NewBook indexes the recipes of a document. In one that is not valid, as while recipes are
+// written, an input of what is unknown is nothing, and a recipe that needs itself ends there.
 func NewBook(doc *Document) *Book {
 	b := &Book{map[ID]*Material{}, map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made][]string{}, map[Made]int{}}
 	for i := range doc.Materials {
@@ -216,7 +217,11 @@ func (b *Book) subtree(m Made) map[string]ID {
 		return known
 	}
 	slots := map[string]ID{}
+	b.slots[m] = slots
 	r := b.recipes[m]
+	if r == nil {
+		return slots
+	}
 	maps.Copy(slots, r.Defaults)
 	for _, p := range r.Pastes {
 		slots[p.Slot] = r.Defaults[p.Slot]
@@ -236,16 +241,15 @@ func (b *Book) subtree(m Made) map[string]ID {
 			}
 		}
 	}
-	b.slots[m] = slots
 	return slots
 }
 
 func (b *Book) lower(m Made, level int) {
-	if known, done := b.level[m]; done && known >= level {
+	r := b.recipes[m]
+	if known, done := b.level[m]; r == nil || done && known >= level || level > len(b.recipes) {
 		return
 	}
 	b.level[m] = level
-	r := b.recipes[m]
 	for _, p := range r.Parts {
 		b.lower(p.Made(), level+1)
 	}

@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the dear question is that is worked on beside everything else */
+        get: operations["get-beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book": {
         parameters: {
             query?: never;
@@ -1676,6 +1693,30 @@ export interface components {
             now: number;
             /** @description the task that is going on, or the next */
             task?: components["schemas"]["TaskCard"];
+        };
+        BesideView: {
+            /**
+             * Format: int64
+             * @description of the steps that it takes, where it says so
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description how many those are, else 0
+             */
+            of: number;
+            /** @description its operation; empty where none is worked on */
+            question: string;
+            /**
+             * Format: double
+             * @description for which it has been worked on
+             */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description how many wait for it
+             */
+            waiting: number;
         };
         Between: {
             /** Format: int64 */
@@ -4499,6 +4540,35 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideView"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

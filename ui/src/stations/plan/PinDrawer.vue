@@ -4,6 +4,7 @@ import { useMutation, useQuery } from "@tanstack/vue-query";
 import { answered, type Block, client, command, person, type PlanView } from "../../api/client";
 import { lasting, useTimes } from "../../format";
 import { changes, fares } from "../../parts/differences";
+import DearNote from "../../parts/DearNote.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { Draft } from "./draft";
 
@@ -61,7 +62,7 @@ watch(
         >now {{ who(block.person) }}, {{ times.moment(block.from) }}</span
       >
     </p>
-    <p v-if="isFetching" class="quiet" aria-live="polite">Looking at what that moves…</p>
+    <DearNote v-if="isFetching" what="Looking at what that moves…" />
     <div v-else-if="tried" aria-live="polite" data-test="verdict">
       <p v-if="!tried.trial.holds" class="cannot">It cannot be so: {{ tried.why }}.</p>
       <template v-else>

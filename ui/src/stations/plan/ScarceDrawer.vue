@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/vue-query";
 import { answered, client, type PlanView, type Schemas } from "../../api/client";
 import { lasting } from "../../format";
+import DearNote from "../../parts/DearNote.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import SideDrawer from "../../parts/SideDrawer.vue";
 
@@ -41,7 +42,7 @@ const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ??
   <SideDrawer title="What is scarce" data-test="scarce" @close="emit('close')">
     <p class="quiet">What the orders' chains waited for longest. Each was planned with one more, not guessed.</p>
     <ProblemNote :error="error" />
-    <p v-if="isPending" class="quiet">Planning with one more of each…</p>
+    <DearNote v-if="isPending" what="Planning with one more of each…" />
     <p v-else-if="!scarce?.length" class="quiet">No order waits for a person, a place or a tool.</p>
     <dl>
       <template v-for="s in scarce" :key="s.kind + s.id">
