@@ -3,6 +3,7 @@ package web_test
 import (
 	"context"
 	"fmt"
+	"log"
 	"log/slog"
 	"maps"
 	"math/rand/v2"
@@ -32,6 +33,8 @@ func TestNoRequestHoweverOddIsAFailureOfOurs(t *testing.T) {
 	}
 	d := newDesk(t)
 	faults := &faults{}
+	defer log.SetFlags(log.Flags())
+	defer log.SetOutput(log.Writer())
 	defer slog.SetDefault(slog.Default())
 	slog.SetDefault(slog.New(faults))
 	o := &odd{rand.New(rand.NewPCG(1, uint64(number))), d.app.API.OpenAPI().Components.Schemas, map[string][]any{}, false}

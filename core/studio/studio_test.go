@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"strings"
+	"slices"
 	"testing"
 	"time"
 
@@ -279,4 +280,15 @@ func TestSmallValuesSayTheirRangeWhereverTheyStand(t *testing.T) {
 		c.spoil(doc)
 		assert.ErrorContains(t, doc.Validate(), c.says)
 	}
+}
+
+// While recipes are written they may need what is not there, or themselves.
+func TestABookOfRecipesThatAreBeingWritten(t *testing.T) {
+	doc := demo.Document()
+	r := *studio.NewBook(doc).Recipe(demo.ID("Dahlia"))
+	r.Parts = append(slices.Clone(r.Parts), studio.PartInput{Key: "a", Recipe: "nothing", Count: 1},
+		studio.PartInput{Key: "b", Recipe: r.ID, Count: 1})
+	book := studio.NewBook(doc.With([]studio.Recipe{r}))
+	assert.NotEmpty(t, book.Slots(studio.Made{Recipe: r.ID}))
+	assert.Nil(t, book.Of(studio.Made{Recipe: "nothing"}))
 }
