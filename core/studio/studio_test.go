@@ -3,8 +3,8 @@ package studio_test
 import (
 	"bytes"
 	"encoding/json"
-	"strings"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
