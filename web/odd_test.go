@@ -47,7 +47,8 @@ func TestNoRequestHoweverOddIsAFailureOfOurs(t *testing.T) {
 		}
 		r := o.request(operations[o.IntN(len(operations))])
 		status, answer := d.ask(r.method, r.path, r.body, r.headers)
-		if status != http.StatusBadGateway { // no scale, printer or order desk is connected
+		// no scale, printer or order desk is connected, and a wish does not wait for long
+		if status != http.StatusBadGateway && status != http.StatusServiceUnavailable {
 			require.Less(t, status, 500, "request %d: %s %s %v\n%v", n, r.method, r.path, r.body, answer)
 		}
 		if status < 300 {
