@@ -22,13 +22,13 @@ func TestTwentyLoadsAndTenTabsAllAnswer(t *testing.T) {
 	page := sit(t, studio, "Odalys", "/orders")
 	paths := []string{"/orders", "/plan", "/bench", "/stores"}
 	for n := range 20 {
-		page.MustNavigate(studio.URL + paths[n%len(paths)])
+		page.leaveFor(studio.URL + paths[n%len(paths)])
 		if n%5 == 4 {
 			page.MustReload()
 		}
 	}
-	page.MustNavigateBack()
-	page.MustNavigate(studio.URL + "/orders")
+	page.MustNavigateBack().MustWaitLoad()
+	page.leaveFor(studio.URL + "/orders")
 	page.says("[data-test^='order-']", "Lighthouse")
 
 	window := page.Browser().BrowserContextID
@@ -76,6 +76,13 @@ func TestAnAnswerThatWasUnderWayIsAskedForAgain(t *testing.T) {
 	page.says(test("clock"), "09:30")
 	close(goOn)
 	page.says("[data-test^='order-']", "Harvest supper")
+}
+
+// leaveFor goes to another page, whether the one before has come or not: one that has not is
+// given up by the browser, which may say so of the next.
+func (p tab) leaveFor(url string) {
+	p.t.Helper()
+	require.Eventually(p.t, func() bool { return p.Navigate(url) == nil }, said, 20*time.Millisecond)
 }
 
 // tell sends a command as another program would.
