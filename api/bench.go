@@ -133,7 +133,8 @@ func (at *moment) bench(person studio.ID) BenchView {
 			v.Next = append(v.Next, a.card(*t))
 		}
 	}
-	drying := slices.DeleteFunc(slices.Clone(a.Open("")), func(t *studio.Task) bool { return t.Start > at.Now || t.End <= at.Now })
+	drying := slices.DeleteFunc(slices.Clone(a.Open("")),
+		func(t *studio.Task) bool { return t.Start > at.Now || t.End <= at.Now })
 	slices.SortStableFunc(drying, func(x, y *studio.Task) int { return int(x.End - y.End) })
 	for _, t := range drying[:min(mostDrying, len(drying))] {
 		v.Drying = append(v.Drying, a.card(*t))

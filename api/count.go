@@ -66,7 +66,8 @@ func (s *Service) registerCount(to huma.API) {
 		}
 		return at.inForce
 	}
-	kept(s, to, get("/count", "get-count", "What has to be made"), shows{topics: []string{"orders", "wishes"}, planned: true},
+	kept(s, to, get("/count", "get-count", "What has to be made"),
+		shows{topics: []string{"orders", "wishes"}, planned: true},
 		func(ctx context.Context, at *moment, in *counting) (CountView, error) {
 			v := answerTo(at, in.Wished).countView(at.N)
 			v.Pending = at.wished != nil

@@ -76,7 +76,8 @@ func (s *Situation) Waits() bool { return s.Wished != nil || len(s.Offers) > 0 }
 func (s *Situation) answersAs(other *Situation) bool {
 	same := func(a, b *Answer) bool { return a == b || a != nil && b != nil && a.settled == b.settled }
 	return s.Version == other.Version && same(s.InForce, other.InForce) && same(s.Wished, other.Wished) &&
-		slices.EqualFunc(s.Offers, other.Offers, func(a, b Offer) bool { return a.ID == b.ID && same(a.Answer, b.Answer) })
+		slices.EqualFunc(s.Offers, other.Offers,
+			func(a, b Offer) bool { return a.ID == b.ID && same(a.Answer, b.Answer) })
 }
 
 // Any is the topic of what is about everything.

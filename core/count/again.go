@@ -83,7 +83,8 @@ func (k *Counter) frame(doc *studio.Document) error {
 func (c *counter) again(item *Item) bool {
 	s, known := c.counter.settled[item.Key]
 	stock := c.shelf.Finished(item.Key)
-	if !known || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) || s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
+	if !known || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
+		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.EqualFunc(s.stock, stock, func(a studio.ShelfLot, b *studio.Stock) bool { return reflect.DeepEqual(a, asFound(b)) }) {
 		return false
 	}

@@ -34,7 +34,8 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	}
 	if room := max(1, mostLots-int64(len(c.result.Lots))); lots > room {
 		lots, c.full = room, true
-		c.note("lots too large", item.Recipe, item.Orders, "there are more than %d lots; %q is divided into fewer than it should be. Raise how many go into one lot", mostLots, r.Name)
+		c.note("lots too large", item.Recipe, item.Orders, "there are more than %d lots; %q is divided into fewer "+
+			"than it should be. Raise how many go into one lot", mostLots, r.Name)
 	}
 	if lots > 1 {
 		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),

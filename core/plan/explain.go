@@ -81,7 +81,8 @@ const mostScarce = 3
 
 // Explain explains a plan that was made of a document with these options. Each thing that is
 // scarce costs about what a plan costs; tell, which may be nil, is told of how many are tried.
-func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options, tell func(done, of int)) (*Explanation, error) {
+func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options,
+	tell func(done, of int)) (*Explanation, error) {
 	e, err := Account(doc, made)
 	if err != nil {
 		return nil, err

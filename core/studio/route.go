@@ -425,7 +425,8 @@ func (r *router) wants(lots []Lot, shelf []Peg) {
 		if o.State != OrderOpen || len(pegged[o.ID]) == 0 && !fromShelf[o.ID] { // it is counted later
 			continue
 		}
-		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance, Lots: append([]ID{}, pegged[o.ID]...)}
+		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance,
+			Lots: append([]ID{}, pegged[o.ID]...)}
 		for _, p := range shelf {
 			if p.Order != o.ID {
 				continue
