@@ -96,7 +96,10 @@ func Open(folder string) (*Studio, error) {
 	out := outside.Services{Scale: outside.NewScale(scaleAt), Supplier: outside.NewSupplier(desk), Printer: outside.NewPrinter(printerAt)}
 	yard.Follow(ctx, open.URL, func() (time.Time, error) {
 		_, calendar, at, err := s.LastN(ctx)
-		return calendar.Time(standing(calendar, at)), err
+		if err != nil { // it is being closed
+			return time.Time{}, err
+		}
+		return calendar.Time(standing(calendar, at)), nil
 	})
 	go func() { open.served <- web.New(s, standing, out).Serve(ctx, on) }()
 	return open, nil

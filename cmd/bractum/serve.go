@@ -180,7 +180,10 @@ func serve(folder string, port int, fill func(context.Context, *store.Store) err
 	if follow != nil {
 		follow(ctx, "http://"+on.Addr().String(), func() (time.Time, error) {
 			_, calendar, standing, err := s.LastN(ctx)
-			return calendar.Time(clock(calendar, standing)), err
+			if err != nil { // it is being closed, or cannot be read just now
+				return time.Time{}, err
+			}
+			return calendar.Time(clock(calendar, standing)), nil
 		})
 	}
 	opened(on.Addr().String())
