@@ -92,19 +92,7 @@ func (p tab) pressNamed(selector, words string) {
 
 func (p tab) pressed(what string, find func() (*rod.Element, error)) {
 	p.t.Helper()
-	var err error
-	for began := time.Now(); time.Since(began) < said; time.Sleep(20 * time.Millisecond) {
-		var element *rod.Element
-		if element, err = find(); err == nil {
-			element = element.Timeout(time.Second)
-			if err = element.WaitStableRAF(); err == nil {
-				err = element.Click(proto.InputMouseButtonLeft, 1)
-			}
-		}
-		if err == nil {
-			return
-		}
-	}
+	err := drive.Press(find, said)
 	require.NoError(p.t, err, what)
 }
 

@@ -15,6 +15,7 @@ import (
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
 
 	"bractum/core/studio"
 	"bractum/demo"
@@ -147,6 +148,24 @@ func Browser(profile string) (*rod.Browser, error) {
 // Sits is a script by which somebody sits at a page's browser, unless another does.
 func Sits(name string) string {
 	return fmt.Sprintf(`localStorage["bractum.person"] ??= %q`, demo.ID(name))
+}
+
+// Press clicks what is found, once it takes the pointer: what is still moving, or is being
+// drawn anew, is looked for again.
+func Press(find func() (*rod.Element, error), within time.Duration) (err error) {
+	for began := time.Now(); time.Since(began) < within; time.Sleep(20 * time.Millisecond) {
+		var element *rod.Element
+		if element, err = find(); err == nil {
+			element = element.Timeout(time.Second)
+			if err = element.WaitStableRAF(); err == nil {
+				err = element.Click(proto.InputMouseButtonLeft, 1)
+			}
+		}
+		if err == nil {
+			return nil
+		}
+	}
+	return err
 }
 
 // MixAll has Odalys weigh and knead every mixing, by the interface's own requests,

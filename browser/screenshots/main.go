@@ -91,7 +91,9 @@ func one(browser *rod.Browser, url string, s shot, file string) {
 	}
 	page.MustElement(".sheet")
 	for _, what := range s.clicks {
-		page.MustElement(what).MustClick()
+		if err := drive.Press(func() (*rod.Element, error) { return page.Element(what) }, 20*time.Second); err != nil {
+			panic(err)
+		}
 	}
 	page.MustWaitRequestIdle()()
 	time.Sleep(500 * time.Millisecond) // fonts and the opening of drawers
