@@ -188,7 +188,9 @@ func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 	loads := plan.PeopleLoads(a.Doc, at.Calendar, a.Plan, studio.Span{From: span.From - 1440, To: span.To})
 	v := PlanView{N: at.N, Version: at.Version, Now: at.Now, From: span.From, To: span.To, Ends: at.Now,
 		Blocks: []Block{}, People: []PersonLane{},
-		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Without: len(a.Plan.Unplaced), Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness, Bound: a.Plan.Bound, Waits: at.Waits()}
+		Places: []studio.Place{}, Unplaced: []UnplacedView{}, Without: len(a.Plan.Unplaced),
+		Orders: []Promise{}, Lateness: a.Plan.Objective.Lateness,
+		Bound: a.Plan.Bound, Waits: at.Waits()}
 	for _, u := range a.Plan.Unplaced {
 		if u.Reason == studio.AfterGone {
 			continue

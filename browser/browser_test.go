@@ -114,7 +114,8 @@ func (p tab) choose(name, entry string) {
 func (p tab) says(selector, phrase string) {
 	p.t.Helper()
 	err := rod.Try(func() {
-		p.Timeout(said).MustWait(`(s, phrase) => [...document.querySelectorAll(s)].some((e) => e.innerText.includes(phrase))`, selector, phrase)
+		p.Timeout(said).MustWait(`(s, phrase) =>
+			[...document.querySelectorAll(s)].some((e) => e.innerText.includes(phrase))`, selector, phrase)
 	})
 	if err != nil {
 		text := ""

@@ -71,7 +71,8 @@ func TestAnAnswerThatWasUnderWayIsAskedForAgain(t *testing.T) {
 	page.pressNamed("nav a", "Orders")
 	<-answered
 	tell(t, studio.URL, "/api/orders", fmt.Sprintf(`{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00",
-		"leaving":"collected","lines":[{"recipe":%q,"colourway":%q,"quantity":3}]}`, demo.ID("Magnolia"), demo.ID("Oyster")))
+		"leaving":"collected","lines":[{"recipe":%q,"colourway":%q,"quantity":3}]}`,
+		demo.ID("Magnolia"), demo.ID("Oyster")))
 	tell(t, studio.URL, "/api/clock", `{"by":"hour"}`)
 	page.says(test("clock"), "09:30")
 	close(goOn)

@@ -23,7 +23,8 @@ func TestAFullDiskIsSaidInWordsAndNothingIsLost(t *testing.T) {
 	require.NoError(t, s.Seed(ctx, demo.Document(), true))
 	standing := func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at }
 	enter := func(n int) error {
-		_, err := s.Do(ctx, Command{ID: uuid.NewString(), Person: demo.ID("Odalys"), Kind: "order entered", Now: demo.Document().Now},
+		c := Command{ID: uuid.NewString(), Person: demo.ID("Odalys"), Kind: "order entered", Now: demo.Document().Now}
+		_, err := s.Do(ctx, c,
 			func(tx *Tx) (any, error) {
 				o := demo.Document().Orders[0]
 				o.ID, o.Name, o.State = studio.ID(uuid.NewString()), fmt.Sprint("Supper ", n), studio.OrderQuote

@@ -29,9 +29,11 @@ func TestAStreamThatIsBehindIsToldAllTopicsOnce(t *testing.T) {
 	_, heard, _ := h.open()
 	h.tell(api.Event{Name: api.EventFacts, N: 1, Topics: []string{"work", "stores"}})
 	h.tell(api.Event{Name: api.EventFacts, N: 2, Topics: []string{"work", "air"}})
-	assert.Equal(t, []api.Event{{Name: api.EventFacts, N: 2, Topics: []string{"air", "stores", "work"}}}, h.since(heard))
+	assert.Equal(t, []api.Event{{Name: api.EventFacts, N: 2, Topics: []string{"air", "stores", "work"}}},
+		h.since(heard))
 	for n := range int64(remembered + 1) {
 		h.tell(api.Event{Name: api.EventFacts, N: 3 + n, Topics: []string{"work"}})
 	}
-	assert.Equal(t, []api.Event{{Name: api.EventFacts, N: 3 + remembered, Topics: []string{api.AllTopics}}}, h.since(heard))
+	assert.Equal(t, []api.Event{{Name: api.EventFacts, N: 3 + remembered, Topics: []string{api.AllTopics}}},
+		h.since(heard))
 }

@@ -37,7 +37,8 @@ func TestNoRequestHoweverOddIsAFailureOfOurs(t *testing.T) {
 	defer log.SetOutput(log.Writer())
 	defer slog.SetDefault(slog.Default())
 	slog.SetDefault(slog.New(faults))
-	o := &odd{rand.New(rand.NewPCG(1, uint64(number))), d.app.API.OpenAPI().Components.Schemas, map[string][]any{}, false}
+	o := &odd{rand.New(rand.NewPCG(1, uint64(number))),
+		d.app.API.OpenAPI().Components.Schemas, map[string][]any{}, false}
 	o.listen(d)
 	operations := operationsOf(d.app.API.OpenAPI())
 	taken := map[string]int{}
@@ -142,7 +143,8 @@ type request struct {
 }
 
 func (o *odd) request(of operation) request {
-	r := request{of.OperationID, of.method, of.path, "", map[string]string{"Prefer": "", "Command-Id": uuid.NewString()}}
+	r := request{of.OperationID, of.method, of.path, "",
+		map[string]string{"Prefer": "", "Command-Id": uuid.NewString()}}
 	o.strange = o.IntN(2) == 0
 	query := []string{}
 	for _, p := range of.Parameters {
@@ -151,7 +153,8 @@ func (o *odd) request(of operation) request {
 			if p.Schema.Type == huma.TypeString && o.IntN(3) > 0 {
 				value = fmt.Sprint(o.known([]string{p.Name, "id", "task", "lot"}[o.IntN(4)], value))
 			}
-			r.path = strings.ReplaceAll(r.path, "{"+p.Name+"}", strings.NewReplacer("/", "", "?", "", " ", "", "\x00", "",
+			r.path = strings.ReplaceAll(r.path, "{"+p.Name+"}", strings.NewReplacer(
+				"/", "", "?", "", " ", "", "\x00", "",
 				"\n", "", "%", "", "#", "").Replace(value))
 		case "query":
 			if o.IntN(3) == 0 {
@@ -189,7 +192,8 @@ func (o *odd) known(name string, otherwise any) any {
 }
 
 // oddities are what no field would be.
-var oddities = []any{nil, true, -1, 0, 9e18, -9e18, 1e300, 0.5, "", " ", "x", "2027-13-40T99:99", "\x00", "\u202e\u2066",
+var oddities = []any{nil, true, -1, 0, 9e18, -9e18, 1e300, 0.5, "", " ", "x", "2027-13-40T99:99",
+	"\x00", "\u202e\u2066",
 	strings.Repeat("x", 3000), []any{}, []any{nil}, map[string]any{}, "'; DROP TABLE journal", "../../etc", "NaN"}
 
 // value is one that a field could have, mostly: what was said of its name, or what its

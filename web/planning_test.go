@@ -174,7 +174,8 @@ func TestABetterPlanIsLookedForInTheBackground(t *testing.T) {
 	require.Equal(t, 200, status, "the benches work on meanwhile")
 	status, _ = d.ask("POST", "/api/search/stop", "", nil)
 	require.Equal(t, 200, status)
-	require.Eventually(t, func() bool { _, v := d.ask("GET", "/api/search", "", nil); return ended(v) }, time.Minute, 10*time.Millisecond)
+	require.Eventually(t, func() bool { _, v := d.ask("GET", "/api/search", "", nil); return ended(v) },
+		time.Minute, 10*time.Millisecond)
 
 	_, proposal := d.ask("GET", "/api/proposal", "", nil)
 	choices := objects(t, proposal["choices"])

@@ -122,7 +122,8 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 		return nil, err
 	}
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
-		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{}, work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
+		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{},
+		work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
 		last: map[string]int{}, plain: map[studio.ID]int64{},
 		result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
 	c.promised()
@@ -174,7 +175,8 @@ func (c *counter) due() map[studio.ID]studio.Minute {
 		}
 		if all+kinds > mostKinds {
 			c.note("left for later", "", []studio.ID{o.ID},
-				"%q is left for later: with it there are more than %d kinds of pieces to count at once", o.Name, mostKinds)
+				"%q is left for later: with it there are more than %d kinds of pieces to count at once",
+				o.Name, mostKinds)
 			delete(due, o.ID)
 			continue
 		}

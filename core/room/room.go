@@ -250,7 +250,8 @@ func (v *view) next(w *studio.WorkLot, r *studio.Recipe, wait int) *Next {
 				next := v.Book.Of(into.Made())
 				_, at := next.Step(link.Step)
 				first, _ := next.Task(at)
-				if id := studio.TaskID(link.To, next.Steps[first].Key); v.Tasks[id] != nil && (task == "" || v.Tasks[id].Begin() < v.Tasks[task].Begin()) {
+				if id := studio.TaskID(link.To, next.Steps[first].Key); v.Tasks[id] != nil &&
+					(task == "" || v.Tasks[id].Begin() < v.Tasks[task].Begin()) {
 					task = id
 				}
 			}

@@ -25,7 +25,8 @@ func seen(t testing.TB, doc *studio.Document) room.Room {
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	require.NoError(t, err)
 	book := studio.NewBook(doc)
-	at := room.Studio{Doc: doc, Book: book, Plan: made, Lots: map[studio.ID]*studio.Lot{}, Tasks: map[studio.ID]*studio.Task{}}
+	at := room.Studio{Doc: doc, Book: book, Plan: made,
+		Lots: map[studio.ID]*studio.Lot{}, Tasks: map[studio.ID]*studio.Task{}}
 	for i := range made.Lots {
 		at.Lots[made.Lots[i].ID] = &made.Lots[i]
 	}
