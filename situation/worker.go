@@ -223,8 +223,9 @@ func (w *Worker) run() {
 }
 
 // longestRest is for how long, at the most, the facts that came meanwhile are gathered
-// before they are worked out: readers and writers have the processors too.
-const longestRest = 250 * time.Millisecond
+// before they are worked out, else for as long as the last took: readers and writers have
+// the processors too, and what is worked out has every view of it made anew.
+const longestRest = time.Second
 
 func (w *Worker) rest(length time.Duration) {
 	select {

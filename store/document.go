@@ -140,7 +140,14 @@ func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock, f
 	if from.has("orders") {
 		a.orders = from.orders
 	} else {
-		a.standingOrders()
+		a.standingOrders(from)
+	}
+	if from.has("timers") {
+		a.timers = from.timers
+	} else {
+		for _, r := range rows(a, a.q.Timers) {
+			a.timers = append(a.timers, timerOf(r))
+		}
 	}
 	if from.has("wishes") {
 		a.wished = from.wished
@@ -207,6 +214,7 @@ type assembler struct {
 	known  *sync.Map // recipes that were read before, by id
 	doc    *studio.Document
 	orders []standingOrder
+	timers []Timer
 	wished []sqlcgen.Wish
 	err    error
 }

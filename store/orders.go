@@ -64,27 +64,72 @@ type standingOrder struct {
 	accepted *studio.Order
 }
 
-// standingOrders reads all orders in three queries, however many they are.
-func (a *assembler) standingOrders() {
-	type at struct {
-		id      string
-		version int64
+// revision names a version of an order, which never changes once it is written.
+type revision struct {
+	id      string
+	version int64
+}
+
+// fewVersions is how many versions of orders are read one by one; of more, all are.
+const fewVersions = 20
+
+// standingOrders reads the orders. Versions that were read before, it takes over; the others
+// it reads one by one where they are few, else in two queries, however many they are.
+func (a *assembler) standingOrders(from *reuse) {
+	heads := rows(a, a.q.Orders)
+	known := from.versions()
+	var missing []revision
+	for _, r := range heads {
+		for _, v := range []revision{{r.ID, r.Version}, {r.ID, r.AcceptedVersion.Int64}} {
+			if _, ok := known[v]; !ok && v.version > 0 {
+				missing = append(missing, v)
+			}
+		}
 	}
-	lines, versions := map[at][]sqlcgen.OrderLine{}, map[at]studio.Order{}
-	for _, l := range rows(a, a.q.StandingLines) {
-		lines[at{l.OrderID, l.Version}] = append(lines[at{l.OrderID, l.Version}], l)
+	if len(missing) > fewVersions {
+		a.allVersions(known)
+		missing = nil
 	}
-	for _, v := range rows(a, a.q.StandingVersions) {
-		o, err := orderOf(v, lines[at{v.OrderID, v.Version}])
+	for _, v := range missing {
+		o, err := orderAt(a.ctx, a.q, v.id, v.version)
 		a.err = errors.Join(a.err, err)
-		versions[at{v.OrderID, v.Version}] = o
+		known[v] = o
 	}
-	for _, r := range rows(a, a.q.Orders) {
-		o := standingOrder{OrderState: OrderState{versions[at{r.ID, r.Version}], r.Version, r.AcceptedVersion.Int64}}
-		if was, ok := versions[at{r.ID, r.AcceptedVersion.Int64}]; ok {
+	for _, r := range heads {
+		o := standingOrder{OrderState: OrderState{known[revision{r.ID, r.Version}], r.Version, r.AcceptedVersion.Int64}}
+		if was, ok := known[revision{r.ID, r.AcceptedVersion.Int64}]; ok {
 			o.accepted = &was
 		}
 		a.orders = append(a.orders, o)
+	}
+}
+
+// versions are those of orders that an earlier snapshot has.
+func (r *reuse) versions() map[revision]studio.Order {
+	known := map[revision]studio.Order{}
+	if r == nil {
+		return known
+	}
+	for _, o := range r.orders {
+		known[revision{string(o.Order.ID), o.Version}] = o.Order
+		if o.accepted != nil {
+			known[revision{string(o.Order.ID), o.Accepted}] = *o.accepted
+		}
+	}
+	return known
+}
+
+func (a *assembler) allVersions(into map[revision]studio.Order) {
+	lines := map[revision][]sqlcgen.OrderLine{}
+	for _, l := range rows(a, a.q.StandingLines) {
+		v := revision{l.OrderID, l.Version}
+		lines[v] = append(lines[v], l)
+	}
+	for _, row := range rows(a, a.q.StandingVersions) {
+		v := revision{row.OrderID, row.Version}
+		o, err := orderOf(row, lines[v])
+		a.err = errors.Join(a.err, err)
+		into[v] = o
 	}
 }
 
@@ -109,7 +154,7 @@ func orderState(ctx context.Context, q *sqlcgen.Queries, row sqlcgen.CustomerOrd
 func (s *Store) Orders(ctx context.Context) (orders []OrderState, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		a := &assembler{ctx: ctx, q: q}
-		a.standingOrders()
+		a.standingOrders(nil)
 		orders = a.orderStates()
 		return a.err
 	})

@@ -99,7 +99,7 @@ func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock
 		return nil, err
 	}
 	at := &Snapshot{N: n, Now: a.doc.Now, Stands: standing, Calendar: calendar, Orders: a.orderStates(),
-		Accepted: a.seen(Accepted), read: a}
+		Accepted: a.seen(Accepted), Timers: a.timers, read: a}
 	if a.pending() {
 		at.Wished = a.seen(Wished)
 	}
@@ -113,9 +113,6 @@ func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock
 	at.InForce = PlanHead(head)
 	for _, o := range rows(a, a.q.OfferHeads) {
 		at.Offers = append(at.Offers, Offer{ID: studio.ID(o.ID), Base: o.Base, How: o.How, Steps: o.Steps})
-	}
-	for _, r := range rows(a, a.q.Timers) {
-		at.Timers = append(at.Timers, timerOf(r))
 	}
 	for _, r := range rows(a, a.q.Sensors) {
 		at.Sensors = append(at.Sensors, sensorOf(r))
