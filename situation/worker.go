@@ -47,7 +47,8 @@ type bench struct {
 	inForce *Answer      // that was worked out last
 	kept    *studio.Plan // the plan in force that is in the file
 	keptAt  time.Time
-	owed    bool // orders have become later, and no search since has come to its end
+	took    time.Duration // until the last answers were published
+	owed    bool          // orders have become later, and no search since has come to its end
 	woken   chan struct{}
 	done    sync.WaitGroup
 }
@@ -205,7 +206,6 @@ func (w *Worker) run() {
 		case <-w.work.woken:
 		}
 		for at := w.published.Load(); at.Behind() && !w.stopped(); at = w.published.Load() {
-			begun := time.Now()
 			if err := w.workOut(at); err != nil {
 				slog.Error("a situation could not be worked out", "n", at.N, "minute", at.Now, "error", err)
 				w.mu.Lock()
@@ -216,7 +216,7 @@ func (w *Worker) run() {
 				break
 			}
 			if w.published.Load().Behind() {
-				w.rest(min(longestRest, time.Since(begun)))
+				w.rest(min(longestRest, w.work.took))
 			}
 		}
 	}
@@ -246,7 +246,7 @@ func (w *Worker) workOut(at *Situation) (err error) {
 			err = errors.New("the plan cannot be worked out; what is recorded is safe")
 		}
 	}()
-	before := w.settledPlan(at)
+	begun, before := time.Now(), w.settledPlan(at)
 	limit, cancel := context.WithTimeout(w.living, mostPlanning)
 	made, err := w.answers(at, before, limit.Done())
 	cancel()
@@ -260,6 +260,7 @@ func (w *Worker) workOut(at *Situation) (err error) {
 		return err
 	}
 	w.bring(made)
+	w.work.took = time.Since(begun)
 	better := w.improved(made, before)
 	if better == nil {
 		return nil
