@@ -146,7 +146,7 @@ func (s *Service) log(ctx context.Context, at *moment) (LogView, error) {
 	if err != nil {
 		return v, err
 	}
-	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoom(doc, at.Calendar),
+	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoomSince(doc, at.Calendar, since/60*60),
 		Calendar: at.Calendar}
 	for _, r := range learn.Look(history) {
 		view := RecordView{Record: r, What: r.Skill}

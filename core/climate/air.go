@@ -115,15 +115,15 @@ const Matters = studio.Minute(15)
 func Departs(doc *studio.Document, calendar studio.Calendar, fresh Air) bool {
 	other := *doc
 	fresh.Into(&other)
-	from, to := max(0, doc.Now-1440), doc.Now+1440
+	from, to := max(0, doc.Now-1440)/60*60, doc.Now+1440
 	for in := range Places(doc) {
-		was, is := drying.Hourly(doc, calendar, in, to), drying.Hourly(&other, calendar, in, to)
+		was, is := drying.Hourly(doc, calendar, in, from, to), drying.Hourly(&other, calendar, in, from, to)
 		stalls := map[studio.PerMille]bool{}
 		for _, class := range doc.DryingClasses {
 			stalls[class.StallHumidity] = true
 		}
 		for stall := range stalls {
-			a, b := drying.NewClock(was, stall), drying.NewClock(is, stall)
+			a, b := drying.NewClock(from, was, stall), drying.NewClock(from, is, stall)
 			for t := from; t <= to; t += 60 {
 				if off := (a.At(t) - a.At(from)) - (b.At(t) - b.At(from)); max(off, -off) > int64(Matters)*1000 {
 					return true

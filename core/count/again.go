@@ -29,7 +29,8 @@ type Counter struct {
 type settled struct {
 	needs  []need
 	stock  []studio.ShelfLot
-	last   int // the highest ordinal of lots used up
+	last   int           // the highest ordinal of lots used up
+	now    studio.Minute // by which remainders of a mix are judged
 	item   Item
 	lots   []studio.Lot
 	links  []studio.Link
@@ -58,9 +59,12 @@ func same[T any](a, b []T) bool {
 func (k *Counter) frame(doc *studio.Document) error {
 	b := k.before
 	k.before = doc
-	if b != nil && b.Now == doc.Now && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
+	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
 		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) && same(b.Climate, doc.Climate) && same(b.Readings, doc.Readings) && same(b.Places, doc.Places) &&
 		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) && same(b.Recorded, doc.Recorded) && same(b.Methods, doc.Methods) && same(b.Divided, doc.Divided) {
+		if b.Now != doc.Now {
+			k.room, k.everyone = drying.NewRoom(doc, k.calendar), doc.Everyone(k.calendar)
+		}
 		return nil
 	}
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
@@ -83,7 +87,8 @@ func (k *Counter) frame(doc *studio.Document) error {
 func (c *counter) again(item *Item) bool {
 	s, known := c.counter.settled[item.Key]
 	stock := c.shelf.Finished(item.Key)
-	if !known || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
+	judged := len(stock) > 0 && c.book.Of(item.Made()).Kind == studio.KindMix
+	if !known || judged && s.now != c.doc.Now || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
 		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.EqualFunc(s.stock, stock, func(a studio.ShelfLot, b *studio.Stock) bool { return reflect.DeepEqual(a, asFound(b)) }) {
 		return false
@@ -125,7 +130,7 @@ func asFound(s *studio.Stock) studio.ShelfLot {
 
 // keep remembers how an item comes out as it is settled.
 func (c *counter) keep(item *Item, settle func()) {
-	s := settled{needs: slices.Clone(item.needs), last: c.doc.Ordinals[item.Key]}
+	s := settled{needs: slices.Clone(item.needs), last: c.doc.Ordinals[item.Key], now: c.doc.Now}
 	stock := c.shelf.Finished(item.Key)
 	for _, l := range stock {
 		found := asFound(l)

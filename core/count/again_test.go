@@ -34,7 +34,7 @@ func change(t *rapid.T, doc *studio.Document, counted *count.Result) {
 	i := rapid.IntRange(0, len(doc.Orders)-1).Draw(t, "order")
 	k := rapid.IntRange(0, len(doc.Shelf)-1).Draw(t, "shelf lot")
 	lot := counted.Lots[rapid.IntRange(0, len(counted.Lots)-1).Draw(t, "lot")]
-	switch rapid.IntRange(0, 6).Draw(t, "change") {
+	switch rapid.IntRange(0, 7).Draw(t, "change") {
 	case 0:
 		doc.Orders = slices.Clone(doc.Orders)
 		doc.Orders[i].Lines = slices.Clone(doc.Orders[i].Lines)
@@ -53,7 +53,15 @@ func change(t *rapid.T, doc *studio.Document, counted *count.Result) {
 	case 4:
 		doc.Decided = []studio.DecidedLot{decided(lot)}
 	case 5:
-		doc.Now += 60
+		doc.Now += studio.Minute(rapid.IntRange(1, 60).Draw(t, "minutes"))
+	case 7: // what is left of a mixing, not for long
+		book := studio.NewBook(doc)
+		mixes := slices.DeleteFunc(slices.Clone(counted.Lots),
+			func(l studio.Lot) bool { return book.Recipe(l.Recipe).Kind != studio.KindMix })
+		of := mixes[rapid.IntRange(0, len(mixes)-1).Draw(t, "mix")]
+		useBy := doc.Now + studio.Minute(rapid.IntRange(0, 90).Draw(t, "keeps"))
+		doc.Shelf = append(slices.Clone(doc.Shelf), studio.ShelfLot{ID: of.ID + "rest", Recipe: of.Recipe, Mixes: of.Mixes,
+			Amount: rapid.Int64Range(1, 2*of.Started).Draw(t, "rest"), Quality: studio.Good, MadeOn: doc.Now, UseBy: &useBy})
 	case 6:
 		doc.Ordinals = map[string]int{lot.Key: 4}
 	}

@@ -162,8 +162,8 @@ func (c *counter) due() map[studio.ID]studio.Minute {
 		if o.State != studio.OrderOpen {
 			continue
 		}
-		if at := c.doc.ReadyBy(o, c.calendar, c.counter.everyone); !c.doc.Distant(at) {
-			due[o.ID], nearest = at, append(nearest, o)
+		if !c.doc.Distant(o, c.calendar) {
+			due[o.ID], nearest = c.doc.ReadyBy(o, c.calendar, c.counter.everyone), append(nearest, o)
 		}
 	}
 	slices.SortStableFunc(nearest, func(a, b studio.Order) int { return cmp.Compare(due[a.ID], due[b.ID]) })

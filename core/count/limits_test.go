@@ -71,6 +71,21 @@ func TestThereAreNoMoreLotsThanCanBe(t *testing.T) {
 	}
 }
 
+// What is to be ready only after the horizon is counted when its time comes.
+func TestADistantOrderIsCountedWhenItsTimeComes(t *testing.T) {
+	doc := onlyOrder("Dahlia", "Oyster", 4)
+	doc.Orders[0].Leaves = studio.WallTime("2030-03-01T10:00")
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	assert.Empty(t, counted.Lots)
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	doc.Now = calendar.Minute(doc.Orders[0].Leaves) - doc.Settings.SafetyMinutes - doc.Settings.HorizonMinutes
+	counted, err = count.Up(doc)
+	require.NoError(t, err)
+	assert.NotEmpty(t, counted.Lots)
+}
+
 // Where more is ordered than can be counted at once the nearest orders are.
 func TestOrdersBeyondWhatCanBeCountedAreLeftForLater(t *testing.T) {
 	doc := onlyOrder("Dahlia", "Oyster", 1)

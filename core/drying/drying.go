@@ -32,12 +32,16 @@ func Speed(air studio.Air, stall studio.PerMille) int64 {
 // fastest is the highest speed, in thousandths of that in standard air.
 const fastest = 1600
 
-// tally is what accumulates over the hours since the epoch: hour i adds rates[i] a
-// minute, and before[i] has accumulated when it begins. Past its end it stands.
-type tally struct{ rates, before []int64 }
+// tally is what accumulates over the hours since a minute: hour i adds rates[i] a minute,
+// and before[i] has accumulated when it begins. Before that minute it shows nothing, past
+// its end it stands.
+type tally struct {
+	since         studio.Minute
+	rates, before []int64
+}
 
-func newTally(rates []int64) tally {
-	t := tally{rates, make([]int64, len(rates)+1)}
+func newTally(since studio.Minute, rates []int64) tally {
+	t := tally{since, rates, make([]int64, len(rates)+1)}
 	for i, rate := range rates {
 		t.before[i+1] = t.before[i] + 60*rate
 	}
@@ -45,7 +49,7 @@ func newTally(rates []int64) tally {
 }
 
 func (t tally) at(m studio.Minute) int64 {
-	if m <= 0 {
+	if m -= t.since; m <= 0 {
 		return 0
 	}
 	hour := int(m / 60)
@@ -62,49 +66,50 @@ func (t tally) reached(goal int64) (studio.Minute, bool) {
 	if hour == len(t.rates) {
 		return 0, false
 	}
-	return studio.Minute(hour)*60 + studio.Minute(studio.CeilDiv(goal-t.before[hour], t.rates[hour])), true
+	return t.since + studio.Minute(hour)*60 + studio.Minute(studio.CeilDiv(goal-t.before[hour], t.rates[hour])), true
 }
 
-// Clock is the drying clock of one stall humidity from the document's epoch on: the
-// standard time that has passed, and the minutes in which nothing dried. Look-ups
-// take O(log n). It is immutable and safe for concurrent use.
+// Clock is the drying clock of one stall humidity from some minute on: the standard time
+// that has passed since, and the minutes in which nothing dried. Look-ups take O(log n).
+// It is immutable and safe for concurrent use.
 type Clock struct{ dries, damp tally }
 
-// NewClock makes the clock of the air of successive hours from the epoch on.
-func NewClock(air []studio.Air, stall studio.PerMille) Clock {
+// NewClock makes the clock of the air of successive hours from a minute on.
+func NewClock(since studio.Minute, air []studio.Air, stall studio.PerMille) Clock {
 	speeds, damp := make([]int64, len(air)), make([]int64, len(air))
 	for i, a := range air {
 		if speeds[i] = Speed(a, stall); speeds[i] == 0 {
 			damp[i] = 1
 		}
 	}
-	return Clock{newTally(speeds), newTally(damp)}
+	return Clock{newTally(since, speeds), newTally(since, damp)}
 }
 
-// Hourly is the air of each hour [0, until) of surroundings: the reading of that
-// hour where there is one, else the daily profile of the local hour at its start.
-// Empty surroundings are the room.
-func Hourly(doc *studio.Document, calendar studio.Calendar, in studio.ID, until studio.Minute) []studio.Air {
+// Hourly is the air of each hour of surroundings in [since, until), since being a whole
+// hour: the reading of that hour where there is one, else the daily profile of the local
+// hour at its start. Empty surroundings are the room.
+func Hourly(doc *studio.Document, calendar studio.Calendar, in studio.ID, since, until studio.Minute) []studio.Air {
 	profile := doc.Climate
 	for _, s := range doc.Surroundings {
 		if s.ID == in {
 			profile = s.Hours
 		}
 	}
-	air := make([]studio.Air, studio.CeilDiv(max(until, 60), 60))
+	first := int64(since / 60)
+	air := make([]studio.Air, studio.CeilDiv(max(until-since, 60), 60))
 	for i := range air {
-		air[i] = profile[calendar.Time(studio.Minute(i)*60).Hour()]
+		air[i] = profile[calendar.Time(since+studio.Minute(i)*60).Hour()]
 	}
 	for _, r := range doc.Readings {
-		if r.In == in && r.Hour < int64(len(air)) {
-			air[r.Hour] = r.Air
+		if r.In == in && r.Hour >= first && r.Hour < first+int64(len(air)) {
+			air[r.Hour-first] = r.Air
 		}
 	}
 	return air
 }
 
 // At is what the clock shows at minute t, in thousandths of a standard minute.
-// Before the epoch it shows nothing, past its end it stands.
+// Before its first minute it shows nothing, past its end it stands.
 func (c Clock) At(t studio.Minute) int64 { return c.dries.at(t) }
 
 // Ready is the first minute at or after t by which the clock has advanced by

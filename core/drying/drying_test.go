@@ -43,7 +43,7 @@ func TestNeed(t *testing.T) {
 func clockOf(t require.TestingT, climate []studio.Air, days int64) Clock {
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
-	return NewClock(Hourly(&studio.Document{Climate: climate}, calendar, "", studio.Minute(days*1440)), 800)
+	return NewClock(0, Hourly(&studio.Document{Climate: climate}, calendar, "", 0, studio.Minute(days*1440)), 800)
 }
 
 var anyClimate = rapid.Custom(func(t *rapid.T) []studio.Air {
@@ -144,7 +144,7 @@ func TestTheAirOfAnHourIsThatOfTheStudiosOwnDay(t *testing.T) {
 	climate[12].HumidityPerMille = 500 // only noon is dry
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "Europe/Dublin")
 	require.NoError(t, err)
-	clock := NewClock(Hourly(&studio.Document{Climate: climate}, calendar, "", 1440), 800)
+	clock := NewClock(0, Hourly(&studio.Document{Climate: climate}, calendar, "", 0, 1440), 800)
 	assert.Zero(t, clock.At(11*60), "summer time: local noon is eleven UTC")
 	assert.EqualValues(t, 60_000, clock.At(12*60))
 	assert.EqualValues(t, 60_000, clock.At(1440))
@@ -181,7 +181,7 @@ func rest(c Clock, need int64, from, to studio.Minute) int64 {
 }
 
 func TestAMovedPieceCarriesTheRestOfItsNeedAlong(t *testing.T) {
-	damp, warm := NewClock(days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}), 800), NewClock(days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}), 800)
+	damp, warm := NewClock(0, days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}), 800), NewClock(0, days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}), 800)
 	left := rest(damp, 240_000, 100, 220) // two hours at half speed are one hour's worth
 	assert.EqualValues(t, 180_000, left)
 	ready, ok := warm.Ready(220, left)
@@ -201,7 +201,7 @@ func TestAMovedPieceCarriesTheRestOfItsNeedAlong(t *testing.T) {
 
 func TestAStalledWeekAnswersAtOnceAndThenDries(t *testing.T) {
 	air := append(days(7, studio.Air{TenthsCelsius: 180, HumidityPerMille: 880}), days(2, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
-	clock := NewClock(air, 800)
+	clock := NewClock(0, air, 800)
 	ready, ok := clock.Ready(30, 60_000)
 	assert.True(t, ok)
 	assert.EqualValues(t, 7*1440+60, ready)
@@ -212,7 +212,7 @@ func TestDryPiecesGoLimpInDampAir(t *testing.T) {
 	for _, hour := range []int{3, 4, 20} {
 		air[hour].HumidityPerMille = 850
 	}
-	clock := NewClock(air, 800)
+	clock := NewClock(0, air, 800)
 	for _, c := range []struct{ from, patience, limp studio.Minute }{
 		{0, 60, 240}, {0, 90, 270}, {0, 150, 1230}, {200, 100, 300}, {300, 60, 1260}} {
 		at, ok := clock.Limp(c.from, c.patience)
@@ -241,7 +241,7 @@ func TestReadingsAndSurroundingsTakeThePlaceOfTheRoomsProfile(t *testing.T) {
 		Readings:     []studio.Reading{{Hour: 2, Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 800}}, {Hour: 3, In: "cellar", Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}}}}
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
-	room, cellar := NewClock(Hourly(doc, calendar, "", 600), 800), NewClock(Hourly(doc, calendar, "cellar", 600), 800)
+	room, cellar := NewClock(0, Hourly(doc, calendar, "", 0, 600), 800), NewClock(0, Hourly(doc, calendar, "cellar", 0, 600), 800)
 	assert.EqualValues(t, 120_000, room.At(180), "the third hour was too damp")
 	assert.EqualValues(t, 150_000, cellar.At(240), "three hours at half speed, one at full")
 }
@@ -298,7 +298,7 @@ func TestARoomTakesOffWhatAPieceHasDriedBeforeItWasMoved(t *testing.T) {
 // Eight weeks of air too damp to dry in, and one dry hour at their end.
 func BenchmarkStalled(b *testing.B) {
 	air := append(days(56, studio.Air{TenthsCelsius: 180, HumidityPerMille: 900}), days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
-	clock := NewClock(air, 800)
+	clock := NewClock(0, air, 800)
 	for b.Loop() {
 		if _, ok := clock.Ready(10, 60_000); !ok {
 			b.Fatal("never dry")

@@ -64,12 +64,18 @@ type key struct {
 	class studio.ID // of a machine
 }
 
-// NewRoom makes the clocks of a valid document up to its horizon.
+// NewRoom is the room of a valid document, with clocks from Since to its horizon. Documents
+// of the same air within an hour share them.
 func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
+	return NewRoomSince(doc, calendar, doc.Since())
+}
+
+// NewRoomSince is the room of a document that looks further back, or less far, to a whole
+// hour.
+func NewRoomSince(doc *studio.Document, calendar studio.Calendar, since studio.Minute) Room {
 	r := Room{map[key]int64{}, map[studio.ID]studio.DryingClass{}, map[key]*Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
-	places := []studio.ID{""}
 	for _, s := range doc.Surroundings {
-		places, r.closed[s.ID] = append(places, s.ID), s.Closed
+		r.closed[s.ID] = s.Closed
 	}
 	for _, class := range doc.DryingClasses {
 		r.classes[class.ID] = class
@@ -82,16 +88,7 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 			r.machines[key{in: m.ID, class: d.Class}] = 1000 * r.classes[d.Class].DryMinutes / int64(d.Minutes)
 		}
 	}
-	for _, in := range places {
-		air := Hourly(doc, calendar, in, doc.Horizon())
-		for _, class := range doc.DryingClasses {
-			k := key{in: in, stall: class.StallHumidity}
-			if _, made := r.clocks[k]; !made {
-				clock := NewClock(air, class.StallHumidity)
-				r.clocks[k] = &clock
-			}
-		}
-	}
+	r.clocks = clocksOf(doc, calendar, since)
 	return r
 }
 

@@ -46,7 +46,7 @@ func BenchmarkWithReadings(b *testing.B) {
 			}
 			calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 			require.NoError(b, err)
-			air := drying.Hourly(doc, calendar, "", doc.Horizon())
+			air := drying.Hourly(doc, calendar, "", 0, doc.Horizon())
 			for hour := max(0, int64(doc.Now/60)-14*24); measured && hour < int64(doc.Now/60)+72; hour++ {
 				for _, in := range places {
 					doc.Readings = append(doc.Readings, studio.Reading{Hour: hour, In: in, Air: air[hour]})

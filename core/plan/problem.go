@@ -125,9 +125,9 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	p := &problem{doc: doc, counted: counted, calendar: calendar, air: drying.NewRoom(doc, calendar), now: doc.Now, horizon: doc.Horizon(),
 		instance: studio.Route(doc, studio.NewBook(doc), counted.Lots, counted.Links, counted.Pegs)}
 	for i := range doc.People {
-		hours := studio.HoursOf(doc.People[i], calendar, 0, p.horizon)
+		hours := studio.HoursOf(doc.People[i], calendar, doc.Since(), p.horizon)
 		p.hours = append(p.hours, hours)
-		p.longer = append(p.longer, studio.Together(hours, studio.OvertimeOf(doc.People[i], calendar, 0, p.horizon)))
+		p.longer = append(p.longer, studio.Together(hours, studio.OvertimeOf(doc.People[i], calendar, doc.Since(), p.horizon)))
 	}
 	p.everyone = studio.Together(p.hours...)
 	for i := range doc.Families {

@@ -211,14 +211,22 @@ func (h Hours) within(from, to Minute) Hours {
 	return inside
 }
 
-// Everyone is the time at which anybody is at work, from the epoch to the horizon.
+// Everyone is the time at which anybody is at work, since Since and up to the horizon.
 func (d *Document) Everyone(c Calendar) Hours {
 	all := make([]Hours, 0, len(d.People))
 	for _, p := range d.People {
-		all = append(all, HoursOf(p, c, 0, d.Horizon()))
+		all = append(all, HoursOf(p, c, d.Since(), d.Horizon()))
 	}
 	return Together(all...)
 }
+
+// memory is how far back hours and the air are reckoned: longer than anything is in the
+// making, and no longer however old the studio.
+const memory Minute = 28 * 1440
+
+// Since is the minute from which hours and the air are reckoned, at the start of a day of
+// the epoch. Of what lies further back, no more is known than that it is past.
+func (d *Document) Since() Minute { return max(0, d.Now-memory) / 1440 * 1440 }
 
 // Horizon is the minute at which planning ends.
 func (d *Document) Horizon() Minute { return d.Now + d.Settings.HorizonMinutes }

@@ -80,4 +80,6 @@ func (b *Book) through(m Made, known map[Made]int64, times func(*PartInput) int6
 
 // Distant is true of an order that is to be ready only after the horizon: it is kept, and
 // counted and planned when its time comes.
-func (d *Document) Distant(readyBy Minute) bool { return readyBy > d.Horizon() }
+func (d *Document) Distant(o Order, c Calendar) bool {
+	return c.Minute(o.Leaves)-d.Settings.SafetyMinutes > d.Horizon()
+}

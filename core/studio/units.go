@@ -29,6 +29,9 @@ type Gauge int64
 
 const year = 366 * 1440
 
+// oldest is how long a document goes back to its epoch, and as far ahead besides.
+const oldest = 60 * year
+
 // limits are the least and the most that make sense of each small value, and how it
 // is counted. Read holds every value of a document against them, wherever it stands,
 // so that the rest of the core need not.
@@ -36,7 +39,7 @@ var limits = map[reflect.Type]struct {
 	least, most int64
 	unit        string
 }{
-	reflect.TypeFor[Minute]():       {-10 * year, 10 * year, "minutes"},
+	reflect.TypeFor[Minute]():       {-oldest, oldest, "minutes"},
 	reflect.TypeFor[Milligrams]():   {0, 1_000_000_000, "mg"},
 	reflect.TypeFor[Micrometres]():  {0, 1_000_000_000, "µm"},
 	reflect.TypeFor[Milliminutes](): {0, 1000 * year, "thousandths of a minute"},

@@ -124,7 +124,7 @@ func (v *validator) frame() {
 		v.say("epoch, zone", "%v", err)
 		return
 	}
-	within(v, "now", d.Now, 0, 10*366*1440)
+	within(v, "now", d.Now, 0, oldest-MostAhead)
 	s := d.Settings
 	within(v, "settings.safetyMinutes", s.SafetyMinutes, 0, 30*1440)
 	within(v, "settings.gatheringMinutes", s.GatheringMinutes, 0, 90*1440)

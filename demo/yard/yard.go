@@ -38,7 +38,7 @@ func Seed(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return s.SeedHistory(ctx, demo.History(past, drying.NewRoom(past, calendar), calendar))
+	return s.SeedHistory(ctx, demo.History(past, drying.NewRoomSince(past, calendar, 0), calendar))
 }
 
 // Follow has the stand-in sensors send to an address as the studio's clock goes on.

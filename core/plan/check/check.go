@@ -140,8 +140,8 @@ func (c *checker) index() {
 	for i := range c.doc.People {
 		p := &c.doc.People[i]
 		c.people[p.ID] = p
-		c.hours[p.ID] = studio.HoursOf(*p, c.calendar, 0, c.doc.Horizon())
-		c.longer[p.ID] = studio.Together(c.hours[p.ID], studio.OvertimeOf(*p, c.calendar, 0, c.doc.Horizon()))
+		c.hours[p.ID] = studio.HoursOf(*p, c.calendar, c.doc.Since(), c.doc.Horizon())
+		c.longer[p.ID] = studio.Together(c.hours[p.ID], studio.OvertimeOf(*p, c.calendar, c.doc.Since(), c.doc.Horizon()))
 	}
 	lotOf := map[studio.ID]studio.ID{}
 	for _, l := range c.instance.Lots {

@@ -69,9 +69,8 @@ func (c *checker) lines(keys map[studio.ID]string, drawn map[studio.ID]int64) {
 	for _, way := range c.doc.Colourways {
 		colourways[way.ID] = way.Slots
 	}
-	everyone := c.doc.Everyone(c.calendar)
 	for _, o := range c.doc.Orders {
-		if c.doc.Distant(c.doc.ReadyBy(o, c.calendar, everyone)) {
+		if c.doc.Distant(o, c.calendar) {
 			continue
 		}
 		for _, line := range o.Lines {
