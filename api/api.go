@@ -139,6 +139,8 @@ func problem(err error) error {
 			&huma.ErrorDetail{Location: "header.Command-Id", Message: "make a new one"})
 	case errors.As(err, &stale):
 		return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", staleVersion(stale))
+	case errors.Is(err, store.ErrNoPage):
+		return huma.Error422UnprocessableEntity(err.Error())
 	case errors.As(err, &missing):
 		return huma.Error404NotFound(missing.Error())
 	case errors.As(err, &fixed):

@@ -5,13 +5,27 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"bractum/core/studio"
 	"bractum/store"
 )
 
+// PageOfHistory is what of a history a page is to have.
+type PageOfHistory struct {
+	Text  string `query:"text" maxLength:"120" doc:"that lines hold"`
+	From  string `query:"from" format:"date" doc:"the first day, such as 2027-09-20"`
+	To    string `query:"to" format:"date" doc:"the last day"`
+	After string `query:"after" maxLength:"80" doc:"the next of the page before"`
+	Most  int64  `query:"most" minimum:"1" maximum:"100" default:"50"`
+}
+
+func (p *PageOfHistory) sought() store.Sought {
+	return store.Sought{Text: p.Text, From: studio.Date(p.From), To: studio.Date(p.To), After: p.After, Most: p.Most}
+}
+
 func (s *Service) registerJournal(to huma.API) {
-	read(to, get("/journal", "get-journal", "The latest commands, newest first"),
-		func(ctx context.Context, _ *none) ([]store.Entry, error) {
-			return s.store.Journal(ctx, 30)
+	read(to, get("/journal", "get-journal", "A page of the commands, newest first"),
+		func(ctx context.Context, in *PageOfHistory) (store.Page[store.Entry], error) {
+			return s.store.Journal(ctx, in.sought())
 		})
 	type undo struct {
 		Who

@@ -43,6 +43,10 @@ func (s *Service) registerLog(to huma.API) {
 		func(ctx context.Context, at *moment, _ *none) (LogView, error) {
 			return s.log(ctx, at)
 		})
+	read(to, get("/log/lots", "list-closed-lots", "A page of the lots that are made and used up, the last finished first"),
+		func(ctx context.Context, in *PageOfHistory) (store.Page[store.ClosedLot], error) {
+			return s.store.ClosedLots(ctx, in.sought())
+		})
 	type which struct {
 		Key string `query:"key"`
 	}

@@ -86,10 +86,14 @@ type Entered struct {
 }
 
 func (s *Service) registerOrders(to huma.API) {
-	kept(s, to, get("/orders", "list-orders", "All orders, with what the plan says of each"),
+	kept(s, to, get("/orders", "list-orders", "Orders that are not over, with what the plan says of each"),
 		shows{topics: []string{"orders", "work"}, planned: true},
 		func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
 			return at.orderViews(), nil
+		})
+	read(to, get("/orders/past", "list-past-orders", "A page of the orders that have left or are cancelled, the latest first"),
+		func(ctx context.Context, in *PageOfHistory) (store.Page[store.OrderState], error) {
+			return s.store.PastOrders(ctx, in.sought())
 		})
 	type enter struct {
 		Who

@@ -81,13 +81,13 @@ func (s *Service) registerStores(to huma.API) {
 			return v, err
 		})
 	type ledger struct {
+		PageOfHistory
 		Of     string `path:"of"`
 		Length int64  `query:"length" doc:"of wires that lie cut, in micrometres"`
 	}
-	read(to, get("/stores/{of}/ledger", "get-ledger", "The latest movements of one thing"),
-		func(ctx context.Context, in *ledger) ([]store.Line, error) {
-			lines, err := s.store.Ledger(ctx, studio.ID(in.Of), studio.Micrometres(in.Length))
-			return append([]store.Line{}, lines...), err
+	read(to, get("/stores/{of}/ledger", "get-ledger", "A page of the movements of one thing, newest first"),
+		func(ctx context.Context, in *ledger) (store.Page[store.Line], error) {
+			return s.store.Ledger(ctx, studio.ID(in.Of), studio.Micrometres(in.Length), in.sought())
 		})
 	type counted struct{ Body StockCounts }
 	ask(s, to, post("/stores/differences", "compare-stock", "",

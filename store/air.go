@@ -80,10 +80,11 @@ func standing(ctx context.Context, q *sqlcgen.Queries, now studio.Minute) (*stud
 		return nil, calendar, used, err
 	}
 	a := &assembler{ctx: ctx, q: q, doc: &studio.Document{Now: now}}
-	var kept equipment
-	a.decode(row.Equipment, &kept)
+	var kept brought
+	a.decode(row.Brought, &kept)
 	a.decode(row.Air, &used)
-	kept.into(a.doc)
+	a.doc.Readings, a.doc.Seen = kept.Readings, kept.Seen
+	a.allEquipment().into(a.doc)
 	a.climate()
 	return a.doc, calendar, used, a.err
 }
@@ -127,20 +128,22 @@ func (t *Tx) HangSensor(id int64, in *studio.ID) (Sensor, error) {
 	return sensorOf(row), t.q.HangSensor(t.ctx, sqlcgen.HangSensorParams{ID: id, Surroundings: row.Surroundings})
 }
 
-// restoreAir takes back what was said of the air.
-func (t *Tx) restoreAir(touched sqlcgen.JournalTouch) error {
-	if touched.Thing == "sensor" {
-		var id int64
-		var in *studio.ID
-		if _, err := fmt.Sscan(touched.ID, &id); err != nil {
-			return err
-		}
-		if err := json.Unmarshal([]byte(touched.Before), &in); err != nil {
-			return err
-		}
-		_, err := t.HangSensor(id, in)
+// restoreSensor hangs a sensor where it hung.
+func (t *Tx) restoreSensor(touched sqlcgen.JournalTouch) error {
+	var id int64
+	var in *studio.ID
+	if _, err := fmt.Sscan(touched.ID, &id); err != nil {
 		return err
 	}
+	if err := json.Unmarshal([]byte(touched.Before), &in); err != nil {
+		return err
+	}
+	_, err := t.HangSensor(id, in)
+	return err
+}
+
+// restoreWords takes back what was said of the air.
+func (t *Tx) restoreWords(touched sqlcgen.JournalTouch) error {
 	air, err := t.air()
 	if err != nil {
 		return err
@@ -170,6 +173,10 @@ type lying struct {
 // PutLying writes what was found of a lot's pieces and where they were put.
 func (t *Tx) PutLying(w studio.WorkLot) error {
 	return t.setLying(string(w.ID), asJSON(lying{w.Checks, w.Puts}))
+}
+
+func (t *Tx) restoreLying(touched sqlcgen.JournalTouch) error {
+	return t.setLying(touched.ID, touched.Before)
 }
 
 func (t *Tx) setLying(lot, after string) error {
@@ -218,8 +225,11 @@ func (t *Tx) RemovePlace(id studio.ID) error {
 	return t.q.DropPlace(t.ctx, string(id))
 }
 
-// restorePlace takes back that a place was changed or removed.
+// restorePlace takes back that a place was changed or removed, or came with a file.
 func (t *Tx) restorePlace(touched sqlcgen.JournalTouch) error {
+	if touched.Before == "null" {
+		return inUse(t.q.DropPlace(t.ctx, touched.ID))
+	}
 	var before studio.Place
 	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
 		return err

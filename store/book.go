@@ -101,28 +101,9 @@ func (t *Tx) TakeIn(adds *book.Bundle) error {
 		t.touch("revision", string(r.ID), nil, r.Name)
 		t.touch("page", string(r.Recipe), r.Revision-1, r.Revision)
 	}
-	b.try(t.equip(adds))
+	b.try(t.addEquipment(equipment{Methods: adds.Methods, Tools: adds.Tools, Machines: adds.Machines, Gates: adds.Gates,
+		Families: adds.Families}))
 	return b.err
-}
-
-// equip adds methods, tools, machines, gates and setup families.
-func (t *Tx) equip(adds *book.Bundle) error {
-	if len(adds.Methods)+len(adds.Tools)+len(adds.Machines)+len(adds.Gates)+len(adds.Families) == 0 {
-		return nil
-	}
-	row, err := t.q.Studio(t.ctx)
-	if err != nil {
-		return err
-	}
-	var before, after equipment
-	if err := json.Unmarshal([]byte(row.Equipment), &before); err != nil {
-		return err
-	}
-	after = before
-	after.Methods, after.Tools, after.Machines = slices.Concat(before.Methods, adds.Methods), slices.Concat(before.Tools, adds.Tools), slices.Concat(before.Machines, adds.Machines)
-	after.Gates, after.Families = slices.Concat(before.Gates, adds.Gates), slices.Concat(before.Families, adds.Families)
-	t.touch("equipment", "equipment", before, after)
-	return t.q.SetEquipment(t.ctx, asJSON(after))
 }
 
 // ColourwayState is a colourway as it stands, with its version.
@@ -286,35 +267,19 @@ func (s *Store) Picture(ctx context.Context, id studio.ID) (p book.Image, err er
 	return p, err
 }
 
-// restoreBook takes a thing of the book back to what it was. A revision, a material or
-// a place that something refers to stays, and so does the command.
-func (t *Tx) restoreBook(touched sqlcgen.JournalTouch) error {
-	var err error
-	switch touched.Thing {
-	case "page":
-		return nil // its revisions say what it is
-	case "revision":
-		err = t.q.DropRevision(t.ctx, touched.ID)
-	case "material":
-		err = t.q.DropMaterial(t.ctx, touched.ID)
-	case "place":
-		if touched.Before != "null" {
-			return t.restorePlace(touched)
-		}
-		err = t.q.DropPlace(t.ctx, touched.ID)
-	case "drying class":
-		if touched.Before != "null" {
-			return t.restoreStandard(touched)
-		}
-		err = t.q.DropDryingClass(t.ctx, touched.ID)
-	case "equipment":
-		t.touch(touched.Thing, touched.ID, json.RawMessage(touched.After), json.RawMessage(touched.Before))
-		return t.q.SetEquipment(t.ctx, touched.Before)
-	case "draft":
-		return t.restoreDraft(touched)
-	case "colourway":
-		return t.restoreColourway(touched)
-	}
+// restorePage leaves a page to its revisions: they say what it is.
+func (t *Tx) restorePage(sqlcgen.JournalTouch) error { return nil }
+
+func (t *Tx) restoreRevision(touched sqlcgen.JournalTouch) error {
+	return inUse(t.q.DropRevision(t.ctx, touched.ID))
+}
+
+func (t *Tx) restoreMaterial(touched sqlcgen.JournalTouch) error {
+	return inUse(t.q.DropMaterial(t.ctx, touched.ID))
+}
+
+// inUse says in words that a thing cannot go because another refers to it.
+func inUse(err error) error {
 	const constraint = 19
 	var driver *sqlite.Error
 	if errors.As(err, &driver) && driver.Code()&0xff == constraint {
@@ -353,7 +318,7 @@ func (t *Tx) restoreColourway(touched sqlcgen.JournalTouch) error {
 		return err
 	}
 	if before == nil {
-		return errors.Join(t.q.DropSlots(t.ctx, touched.ID), t.q.DropColourway(t.ctx, touched.ID))
+		return inUse(errors.Join(t.q.DropSlots(t.ctx, touched.ID), t.q.DropColourway(t.ctx, touched.ID)))
 	}
 	t.touch("colourway", touched.ID, now, ColourwayState{before.Colourway, now.Version + 1})
 	return t.putColourway(before.Colourway, now.Version+1)

@@ -85,6 +85,9 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 	}
 	t := &Tx{store: s, ctx: ctx, q: q, n: last + 1, now: c.Now}
 	answer, err := do(t)
+	if err == nil {
+		err = t.closeLots()
+	}
 	if err = errors.Join(err, t.err); err != nil {
 		return Done{}, plain(err)
 	}
@@ -97,12 +100,6 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 		return Done{}, plain(err)
 	}
 	return done, nil
-}
-
-// touch notes in the journal what a thing was before and is after.
-func (t *Tx) touch(thing, id string, before, after any) {
-	t.things = append(t.things, thing)
-	t.err = errors.Join(t.err, t.q.AddTouch(t.ctx, sqlcgen.AddTouchParams{N: t.n, Thing: thing, ID: id, Before: asJSON(before), After: asJSON(after)}))
 }
 
 // MoveClock sets the minute at which the clock stands.
@@ -154,32 +151,10 @@ func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {
 	rows, err := t.q.TasksOfLot(t.ctx, lot)
 	records := []studio.TaskRecord{}
 	for _, row := range rows {
-		records = append(records, taskRecord(row))
+		record, e := taskRecord(row)
+		records, err = append(records, record), errors.Join(err, e)
 	}
 	return records, err
-}
-
-// Entry is one line of the journal.
-type Entry struct {
-	N       int64         `json:"n"`
-	At      studio.Minute `json:"at"`
-	Person  string        `json:"person"`
-	Kind    string        `json:"kind"`
-	Summary string        `json:"summary"`
-	Undone  bool          `json:"undone"`
-	Undoes  int64         `json:"undoes,omitempty"`
-}
-
-// Journal lists the latest lines, newest first.
-func (s *Store) Journal(ctx context.Context, most int64) (entries []Entry, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.LatestEntries(ctx, most)
-		for _, r := range rows {
-			entries = append(entries, Entry{r.N, studio.Minute(r.AtMinute), r.Person, r.Kind, r.Summary, r.Undone != 0, r.Undoes.Int64})
-		}
-		return err
-	})
-	return entries, err
 }
 
 // CannotUndo says why a journal line cannot be undone.
@@ -228,54 +203,29 @@ func (t *Tx) Undo(n int64) error {
 	return t.standsAlone(touches)
 }
 
-func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
-	switch touched.Thing {
-	case "order":
-		var before *OrderState
-		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+// restoreLot takes the records of a lot back to what they were.
+func (t *Tx) restoreLot(touched sqlcgen.JournalTouch) error {
+	var before []studio.TaskRecord
+	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+		return err
+	}
+	for _, r := range before {
+		if r.State != studio.TaskStarted || r.Machine != "" {
+			continue
+		}
+		others, err := t.q.AtOtherWork(t.ctx, sqlcgen.AtOtherWorkParams{PersonID: string(r.Person), LotID: touched.ID})
+		if err != nil {
 			return err
 		}
-		return t.restoreOrder(touched.ID, before)
-	case "lot":
-		var before []studio.TaskRecord
-		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
-			return err
+		if others > 0 {
+			return CannotUndo{"whoever was at it is at other work by now; pause or finish that first"}
 		}
-		for _, r := range before {
-			if r.State != studio.TaskStarted || r.Machine != "" {
-				continue
-			}
-			others, err := t.q.AtOtherWork(t.ctx, sqlcgen.AtOtherWorkParams{PersonID: string(r.Person),
-				LotID: touched.ID})
-			if err != nil {
-				return err
-			}
-			if others > 0 {
-				return CannotUndo{"whoever was at it is at other work by now; pause or finish that first"}
-			}
-		}
-		now, err := t.records(touched.ID)
-		return errors.Join(err, t.replaceRecords(touched.ID, now, before))
 	}
-	switch touched.Thing {
-	case "stock", "purchase":
-		return t.restoreStores(touched)
-	case wishOfLot, wishOfGroup, wishOfTask:
-		return t.restoreWish(touched)
-	case "plan":
-		return t.restorePlan(touched)
-	case "person", "settings", "refusal":
-		return t.restoreStandard(touched)
-	case "timer":
-		return t.restoreTimer(touched)
-	case "lying":
-		return t.setLying(touched.ID, touched.Before)
-	case "air", "sensor":
-		return t.restoreAir(touched)
-	case "clock":
-	default:
-		return t.restoreBook(touched)
-	}
+	now, err := t.records(touched.ID)
+	return errors.Join(err, t.replaceRecords(touched.ID, now, before))
+}
+
+func (t *Tx) restoreClock(sqlcgen.JournalTouch) error {
 	return CannotUndo{"the clock is not moved back"}
 }
 

@@ -106,11 +106,17 @@ func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock, f
 	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
 	a := &assembler{ctx: ctx, q: q, known: &s.recipes, doc: doc,
 		err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
-	var kept equipment
+	var kept brought
 	var air climate.Air
-	a.decode(row.Equipment, &kept)
+	a.decode(row.Brought, &kept)
 	a.decode(row.Air, &air)
-	kept.into(doc)
+	doc.Readings, doc.Seen = kept.Readings, kept.Seen
+	if from.has("book") {
+		a.equipment = from.equipment
+	} else {
+		a.equipment = a.allEquipment()
+	}
+	a.equipment.into(doc)
 	a.climate()
 	air.Into(doc)
 	if from.has("air") {
@@ -177,26 +183,10 @@ func (a *assembler) seen(view View) *studio.Document {
 	return &doc
 }
 
-// equipment is what of a document no station changes one by one yet, kept as it is.
-type equipment struct {
-	Surroundings []studio.Surroundings `json:"surroundings,omitempty"`
-	Readings     []studio.Reading      `json:"readings,omitempty"`
-	Methods      []studio.Method       `json:"dryingMethods,omitempty"`
-	Tools        []studio.Tool         `json:"tools,omitempty"`
-	Machines     []studio.Machine      `json:"machines,omitempty"`
-	Gates        []studio.Gate         `json:"gates,omitempty"`
-	Families     []studio.Family       `json:"setupFamilies,omitempty"`
-	Recorded     []studio.Recorded     `json:"recorded,omitempty"`
-	Seen         []studio.Seen         `json:"seen,omitempty"`
-}
-
-func equipmentOf(d *studio.Document) equipment {
-	return equipment{d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families, d.Recorded, d.Seen}
-}
-
-func (e equipment) into(d *studio.Document) {
-	d.Surroundings, d.Readings, d.Methods, d.Tools, d.Machines = e.Surroundings, e.Readings, e.Methods, e.Tools, e.Machines
-	d.Gates, d.Families, d.Recorded, d.Seen = e.Gates, e.Families, e.Recorded, e.Seen
+// brought is what a studio has of the document that it began with, and of nowhere else.
+type brought struct {
+	Readings []studio.Reading `json:"readings,omitempty"`
+	Seen     []studio.Seen    `json:"seen,omitempty"`
 }
 
 // beyond is what of a person lies beyond skills, weekly hours and days away.
@@ -216,7 +206,9 @@ type assembler struct {
 	orders []standingOrder
 	timers []Timer
 	wished []sqlcgen.Wish
-	err    error
+
+	equipment equipment // as it is kept; in the document it has the air
+	err       error
 }
 
 // rows reads one table unless an earlier one failed.
@@ -316,19 +308,7 @@ func (a *assembler) people() {
 // book reads the recipes, whose revisions never change: each is read once.
 func (a *assembler) book() {
 	for _, id := range rows(a, a.q.RecipeIDs) {
-		if known, ok := a.known.Load(id); ok {
-			a.doc.Recipes = append(a.doc.Recipes, known.(studio.Recipe))
-			continue
-		}
-		body, err := a.q.RecipeBody(a.ctx, id)
-		if a.err = errors.Join(a.err, err); a.err != nil {
-			return
-		}
-		var r studio.Recipe
-		if a.decode(body, &r); a.err == nil {
-			a.known.Store(id, r)
-		}
-		a.doc.Recipes = append(a.doc.Recipes, r)
+		a.doc.Recipes = append(a.doc.Recipes, a.recipe(id))
 	}
 	at := map[string]int{}
 	for i, r := range rows(a, a.q.Colourways) {
@@ -340,37 +320,47 @@ func (a *assembler) book() {
 	}
 }
 
-func taskRecord(r sqlcgen.Task) studio.TaskRecord {
+// record is what is recorded of a task.
+func (a *assembler) record(r sqlcgen.Task) studio.TaskRecord {
+	record, err := taskRecord(r)
+	a.err = errors.Join(a.err, err)
+	return record
+}
+
+func taskRecord(r sqlcgen.Task) (studio.TaskRecord, error) {
 	var used []studio.Used
-	if json.Unmarshal([]byte(r.Used), &used) != nil || len(used) == 0 {
+	var weighed []studio.Milligrams
+	err := errors.Join(json.Unmarshal([]byte(r.Used), &used), json.Unmarshal([]byte(r.Weighed), &weighed))
+	if len(used) == 0 {
 		used = nil
 	}
-	var weighed []studio.Milligrams
-	if json.Unmarshal([]byte(r.Weighed), &weighed) != nil || len(weighed) == 0 {
+	if len(weighed) == 0 {
 		weighed = nil
 	}
 	return studio.TaskRecord{Weighed: weighed, Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
 		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
-		Machine: studio.ID(r.Machine), Used: used}
+		Machine: studio.ID(r.Machine), Used: used}, err
 }
 
-// facts reads the shelf and the lots in work: those with work left to do, and
-// those whose pieces are still there.
+// facts reads the shelf and the lots that are not closed: those with work left to do, and
+// those whose pieces are still there. Of closed ones it reads what they come to.
 func (a *assembler) facts() {
 	d := a.doc
 	d.Ordinals = map[string]int{}
-	stocked := map[string]bool{}
+	for _, r := range rows(a, a.q.ClosedOrdinals) {
+		d.Ordinals[r.GatherKey] = int(r.Highest)
+	}
+	for _, r := range rows(a, a.q.ClosedPieces) {
+		d.Recorded = append(d.Recorded, studio.Recorded{Recipe: studio.ID(r.PageID), Good: r.Good, Lost: r.Lost})
+	}
 	reserved := map[string][]studio.Claim{}
 	for _, r := range rows(a, a.q.Reservations) {
-		reserved[r.OfLot] = append(reserved[r.OfLot], studio.Claim{Order: studio.ID(r.OfOrder), Quantity: r.Quantity})
+		reserved[r.OfLot] = append(reserved[r.OfLot], studio.Claim{Order: studio.ID(r.OrderID), Quantity: r.Quantity})
 	}
 	for _, r := range rows(a, a.q.Offcuts) {
-		d.Offcuts = append(d.Offcuts, studio.Offcut{Material: studio.ID(r.Material), Length: studio.Micrometres(r.LengthUm), Number: r.Number})
+		d.Offcuts = append(d.Offcuts, studio.Offcut{Material: studio.ID(r.MaterialID), Length: studio.Micrometres(r.LengthUm), Number: r.Number})
 	}
 	for _, r := range rows(a, a.q.Shelf) {
-		if r.Amount == 0 {
-			continue
-		}
 		s := studio.ShelfLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Amount: r.Amount, Quality: studio.Quality(r.Quality),
 			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String), Variant: r.Variant, Reached: r.Reached, Reserved: reserved[r.ID],
 			Place: r.Place, Kept: studio.Kept(r.Kept), In: studio.ID(r.Surroundings)}
@@ -379,23 +369,18 @@ func (a *assembler) facts() {
 			useBy := studio.Minute(r.UseByMinute.Int64)
 			s.UseBy = &useBy
 		}
-		stocked[r.LotID.String] = true
 		d.Shelf = append(d.Shelf, s)
 	}
 	records := map[string][]studio.TaskRecord{}
-	for _, r := range rows(a, a.q.Tasks) {
-		records[r.LotID] = append(records[r.LotID], taskRecord(r))
+	for _, r := range rows(a, a.q.OpenTasks) {
+		records[r.LotID] = append(records[r.LotID], a.record(r))
 	}
 	book := studio.NewBook(d)
-	for _, r := range rows(a, a.q.Lots) {
+	for _, r := range rows(a, a.q.OpenLots) {
 		w := a.lot(r, records[r.ID])
 		w.Reserved = reserved[r.ID]
-		a.record(w, book.Of(w.Made()))
-		if stocked[r.ID] || !w.Progress(book.Of(w.Made())).Made {
-			d.Work = append(d.Work, w)
-		} else {
-			d.Ordinals[r.GatherKey] = max(d.Ordinals[r.GatherKey], w.Ordinal)
-		}
+		a.made(w, book.Of(w.Made()))
+		d.Work = append(d.Work, w)
 	}
 }
 
@@ -443,10 +428,10 @@ func (a *assembler) wishesOf(view View, d *studio.Document) {
 	}
 }
 
-// record adds what came of a lot whose pieces are made to what is recorded of its recipe.
-func (a *assembler) record(w studio.WorkLot, r *studio.Recipe) {
-	progress := w.Progress(r)
-	if !progress.Made || r.Kind == studio.KindMix {
+// made adds what came of a lot whose pieces are made to what is recorded of its recipe.
+func (a *assembler) made(w studio.WorkLot, r *studio.Recipe) {
+	came, made := w.Turnout(r)
+	if !made || r.Kind == studio.KindMix {
 		return
 	}
 	d := a.doc
@@ -454,7 +439,6 @@ func (a *assembler) record(w studio.WorkLot, r *studio.Recipe) {
 	if i < 0 {
 		i, d.Recorded = len(d.Recorded), append(d.Recorded, studio.Recorded{Recipe: r.Page()})
 	}
-	good := progress.Serves(r)
-	d.Recorded[i].Good += good
-	d.Recorded[i].Lost += max(0, w.Started-good)
+	d.Recorded[i].Good += came.Good
+	d.Recorded[i].Lost += came.Lost
 }

@@ -48,8 +48,9 @@ func (s *Store) History(ctx context.Context, now, since studio.Minute) (doc *stu
 // history reads all lots that were worked on since a minute as work.
 func (a *assembler) history(since studio.Minute) {
 	records := map[string][]studio.TaskRecord{}
-	for _, r := range rows(a, a.q.Tasks) {
-		records[r.LotID] = append(records[r.LotID], taskRecord(r))
+	tasks := func(ctx context.Context) ([]sqlcgen.Task, error) { return a.q.TasksSince(ctx, int64(since)) }
+	for _, r := range rows(a, tasks) {
+		records[r.LotID] = append(records[r.LotID], a.record(r))
 	}
 	a.doc.Work = nil
 	for _, r := range rows(a, func(ctx context.Context) ([]sqlcgen.Lot, error) { return a.q.LotsSince(ctx, int64(since)) }) {
@@ -123,28 +124,36 @@ func (t *Tx) SetSettings(settings studio.Settings) error {
 	return t.q.SetSettings(t.ctx, asJSON(settings))
 }
 
-// restoreStandard takes back what was accepted, refused or set of the standards.
-func (t *Tx) restoreStandard(touched sqlcgen.JournalTouch) error {
-	switch touched.Thing {
-	case "refusal":
-		var before *learn.Refused
-		if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
-			return err
-		}
-		return t.RefuseProposal(touched.ID, before)
-	case "settings":
-		settings := studio.DefaultSettings()
-		if err := json.Unmarshal([]byte(touched.Before), &settings); err != nil {
-			return err
-		}
-		return t.SetSettings(settings)
-	case "person":
-		person, skill, _ := strings.Cut(touched.ID, "/")
-		var pace int64
-		if err := json.Unmarshal([]byte(touched.Before), &pace); err != nil {
-			return err
-		}
-		return t.SetPace(studio.ID(person), skill, pace)
+// restoreRefusal takes back that a proposal was not wanted, or is wanted after all.
+func (t *Tx) restoreRefusal(touched sqlcgen.JournalTouch) error {
+	var before *learn.Refused
+	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
+		return err
+	}
+	return t.RefuseProposal(touched.ID, before)
+}
+
+func (t *Tx) restoreSettings(touched sqlcgen.JournalTouch) error {
+	settings := studio.DefaultSettings()
+	if err := json.Unmarshal([]byte(touched.Before), &settings); err != nil {
+		return err
+	}
+	return t.SetSettings(settings)
+}
+
+func (t *Tx) restorePace(touched sqlcgen.JournalTouch) error {
+	person, skill, _ := strings.Cut(touched.ID, "/")
+	var pace int64
+	if err := json.Unmarshal([]byte(touched.Before), &pace); err != nil {
+		return err
+	}
+	return t.SetPace(studio.ID(person), skill, pace)
+}
+
+// restoreDryingClass takes back that a class was changed, or came with a file.
+func (t *Tx) restoreDryingClass(touched sqlcgen.JournalTouch) error {
+	if touched.Before == "null" {
+		return inUse(t.q.DropDryingClass(t.ctx, touched.ID))
 	}
 	var class studio.DryingClass
 	if err := json.Unmarshal([]byte(touched.Before), &class); err != nil {
@@ -160,6 +169,9 @@ func (s *Store) SeedHistory(ctx context.Context, lots []studio.WorkLot) error {
 		for _, l := range lots {
 			w.lot(l)
 		}
-		return w.err
+		if w.err != nil {
+			return w.err
+		}
+		return s.closeAll(ctx, q)
 	})
 }

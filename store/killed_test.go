@@ -74,12 +74,15 @@ func TestKilledHalfWayNothingAcknowledgedIsLost(t *testing.T) {
 		again := opened(t, folder)
 		n, _, _, err := again.LastN(ctx)
 		require.NoError(t, err)
-		entries, err := again.Journal(ctx, n)
-		require.NoError(t, err)
 		byNumber := map[int64]string{}
-		for _, e := range entries {
-			byNumber[e.N] = e.Summary
+		for page := (store.Page[store.Entry]{Next: fmt.Sprint(n + 1)}); page.Next != ""; {
+			page, err = again.Journal(ctx, store.Sought{After: page.Next})
+			require.NoError(t, err)
+			for _, e := range page.Lines {
+				byNumber[e.N] = e.Summary
+			}
 		}
+		assert.Len(t, byNumber, int(n))
 		for number, name := range acknowledged {
 			assert.Equal(t, name, byNumber[number])
 		}

@@ -1,7 +1,6 @@
 package store
 
 import (
-	"context"
 	"database/sql"
 	"errors"
 
@@ -69,28 +68,4 @@ func stockParams(s studio.ShelfLot) sqlcgen.AddStockLotParams {
 		p.UseByMinute = sql.NullInt64{Int64: int64(*s.UseBy), Valid: true}
 	}
 	return p
-}
-
-// Line is a line of the ledger about one thing, with the command it belongs to.
-type Line struct {
-	N        int64               `json:"n"`
-	Movement studio.MovementKind `json:"movement"`
-	Amount   int64               `json:"amount"`
-	Order    studio.ID           `json:"order,omitempty"`
-	At       studio.Minute       `json:"at"`
-	Person   string              `json:"person"`
-	Summary  string              `json:"summary"`
-}
-
-// Ledger lists the latest movements of a shelf lot or a material, or of its wires that lie
-// cut to a length; the newest first.
-func (s *Store) Ledger(ctx context.Context, of studio.ID, length studio.Micrometres) (lines []Line, err error) {
-	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
-		rows, err := q.MovementsOf(ctx, sqlcgen.MovementsOfParams{Of: nullString(string(of)), Length: int64(length)})
-		for _, r := range rows {
-			lines = append(lines, Line{r.N, studio.MovementKind(r.Movement), r.Amount, studio.ID(r.OfOrder), studio.Minute(r.AtMinute), r.Person, r.Summary})
-		}
-		return err
-	})
-	return lines, err
 }

@@ -76,7 +76,7 @@ const fewVersions = 20
 // standingOrders reads the orders. Versions that were read before, it takes over; the others
 // it reads one by one where they are few, else in two queries, however many they are.
 func (a *assembler) standingOrders(from *reuse) {
-	heads := rows(a, a.q.Orders)
+	heads := rows(a, a.q.OpenOrders)
 	known := from.versions()
 	var missing []revision
 	for _, r := range heads {
@@ -150,7 +150,7 @@ func orderState(ctx context.Context, q *sqlcgen.Queries, row sqlcgen.CustomerOrd
 	return OrderState{o, row.Version, row.AcceptedVersion.Int64}, err
 }
 
-// Orders lists all orders as they stand.
+// Orders lists the orders that are not closed, as they stand.
 func (s *Store) Orders(ctx context.Context) (orders []OrderState, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		a := &assembler{ctx: ctx, q: q}
@@ -225,7 +225,7 @@ func (t *Tx) Order(id studio.ID) (OrderState, error) {
 
 // AcceptOrders makes every order's latest wish the one the plan in force is for.
 func (t *Tx) AcceptOrders() error {
-	rows, err := t.q.Orders(t.ctx)
+	rows, err := t.q.OpenOrders(t.ctx)
 	for _, row := range rows {
 		before, e := orderState(t.ctx, t.q, row)
 		if err = errors.Join(err, e); err != nil {
@@ -253,13 +253,31 @@ func (t *Tx) putOrder(o studio.Order, before *OrderState) error {
 
 func (t *Tx) writeOrder(after OrderState, before *OrderState) error {
 	t.touch("order", string(after.Order.ID), before, after)
-	return t.q.PutOrder(t.ctx, sqlcgen.PutOrderParams{ID: string(after.Order.ID), Version: after.Version, AcceptedVersion: nullInt(after.Accepted)})
+	return t.q.PutOrder(t.ctx, sqlcgen.PutOrderParams{ID: string(after.Order.ID), Version: after.Version, AcceptedVersion: nullInt(after.Accepted),
+		Closed: closedColumn(after)})
+}
+
+// Closed is true of an order that has left or is cancelled, when nothing of it awaits
+// acceptance: it is no longer part of the document.
+func (o OrderState) Closed() bool {
+	return (o.Order.State == studio.OrderLeft || o.Order.State == studio.OrderCancelled) && !o.Pending()
+}
+
+func closedColumn(o OrderState) int64 {
+	if o.Closed() {
+		return 1
+	}
+	return 0
 }
 
 // restoreOrder takes an order back to what it was: what was accepted then, and
 // as a new version what was wished then. One that did not exist is cancelled.
-func (t *Tx) restoreOrder(id string, wanted *OrderState) error {
-	now, err := t.Order(studio.ID(id))
+func (t *Tx) restoreOrder(touched sqlcgen.JournalTouch) error {
+	var wanted *OrderState
+	if err := json.Unmarshal([]byte(touched.Before), &wanted); err != nil {
+		return err
+	}
+	now, err := t.Order(studio.ID(touched.ID))
 	if err != nil {
 		return err
 	}

@@ -46,6 +46,9 @@ func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) e
 	if w.err != nil {
 		return plain(w.err)
 	}
+	if err := s.closeAll(ctx, w.q); err != nil {
+		return plain(err)
+	}
 	return plain(tx.Commit())
 }
 
@@ -97,11 +100,19 @@ func asJSON(value any) string {
 
 func (w *seeder) studio(standing bool) {
 	d := w.doc
-	settings := sqlcgen.AddStudioParams{Name: d.Name, Epoch: d.Epoch.UTC().Format(time.RFC3339), Zone: d.Zone, Settings: asJSON(d.Settings), Equipment: asJSON(equipmentOf(d))}
+	settings := sqlcgen.AddStudioParams{Name: d.Name, Epoch: d.Epoch.UTC().Format(time.RFC3339), Zone: d.Zone, Settings: asJSON(d.Settings),
+		Brought: asJSON(brought{d.Readings, d.Seen})}
 	if standing {
 		settings.StandingMinute.Int64, settings.StandingMinute.Valid = int64(d.Now), true
 	}
 	w.try(w.q.AddStudio(w.ctx, settings))
+	w.try(equip(w.ctx, w.q, equipmentOf(d)))
+	for _, r := range d.Recorded {
+		w.try(w.q.AddClosedPieces(w.ctx, sqlcgen.AddClosedPiecesParams{PageID: string(r.Recipe), Good: r.Good, Lost: r.Lost}))
+	}
+	for key, highest := range d.Ordinals {
+		w.try(w.q.AddClosedOrdinal(w.ctx, sqlcgen.AddClosedOrdinalParams{GatherKey: key, Highest: int64(highest)}))
+	}
 	for _, sensor := range d.Sensors {
 		row, err := w.q.AddSensor(w.ctx, sensor.Device)
 		w.try(err)
@@ -161,7 +172,8 @@ func (w *seeder) facts() {
 		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfTask, ID: string(p.Task), Wished: asJSON(p), Accepted: asJSON(p)}))
 	}
 	for _, o := range w.doc.Orders {
-		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1)}))
+		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1),
+			Closed: closedColumn(OrderState{o, 1, 1})}))
 		w.try(addOrderVersion(w.ctx, w.q, o, 1))
 	}
 	w.reservations()

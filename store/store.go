@@ -133,6 +133,9 @@ func open(ctx context.Context, folder string, o Options) (*Store, error) {
 	if s.writes, err = sqlcgen.Prepare(ctx, write); err == nil {
 		s.reads, err = sqlcgen.Prepare(ctx, read)
 	}
+	if err == nil {
+		err = s.closeOld(ctx)
+	}
 	if err != nil {
 		return nil, errors.Join(plain(err), s.Close())
 	}

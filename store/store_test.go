@@ -236,7 +236,11 @@ func TestUndo(t *testing.T) {
 	assert.ErrorContains(t, err, "was undone already")
 	_, err = undo(s, entered.N)
 	require.NoError(t, err)
-	assert.Equal(t, studio.OrderCancelled, named(document(t, s, store.Wished), "Wedding").State)
+	assert.Nil(t, named(document(t, s, store.Wished), "Wedding"))
+	past, err := s.PastOrders(ctx, store.Sought{})
+	require.NoError(t, err)
+	require.Len(t, past.Lines, 1)
+	assert.Equal(t, studio.OrderCancelled, past.Lines[0].Order.State)
 	_, err = undo(s, 99)
 	assert.ErrorIs(t, err, store.NotFound{Thing: "line 99 of the journal"})
 }
@@ -355,7 +359,12 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 		return nil, errors.Join(err, tx.Book(studio.WorkLot{}, []studio.Movement{{Kind: studio.UsedUp, Shelf: demo.ID("shelf cones"), Amount: -2}}))
 	})
 	require.NoError(t, err)
-	assert.Equal(t, studio.OrderLeft, named(document(t, s, store.Accepted), "Choir").State)
+	assert.Nil(t, named(document(t, s, store.Accepted), "Choir"), "what has left is past")
+	past, err := s.PastOrders(ctx, store.Sought{Text: "choir"})
+	require.NoError(t, err)
+	require.Len(t, past.Lines, 1)
+	assert.Equal(t, studio.OrderLeft, past.Lines[0].Order.State)
+	assert.NotEmpty(t, past.Lines[0].Order.Lines)
 	cones := func() int64 {
 		for _, l := range document(t, s, store.Accepted).Shelf {
 			if l.ID == demo.ID("shelf cones") {

@@ -106,21 +106,21 @@ func (t *Tx) putPurchase(before any, after PurchaseState) error {
 	return t.q.PutPurchase(t.ctx, sqlcgen.PutPurchaseParams{ID: string(after.Purchase.ID), SupplierID: string(after.Purchase.Supplier), Version: after.Version, Body: asJSON(after.Purchase)})
 }
 
-// restoreStores takes a thing of the stores back to what it was; amounts come back by the
-// ledger.
-func (t *Tx) restoreStores(touched sqlcgen.JournalTouch) error {
+// restoreStock takes a shelf lot back to where it lay; amounts come back by the ledger.
+func (t *Tx) restoreStock(touched sqlcgen.JournalTouch) error {
 	if touched.Before == "null" && touched.After == "null" {
 		t.touch(touched.Thing, touched.ID, nil, nil)
 		return nil
 	}
-	switch touched.Thing {
-	case "stock":
-		var before, after Keeping
-		if err := errors.Join(json.Unmarshal([]byte(touched.Before), &before), json.Unmarshal([]byte(touched.After), &after)); err != nil {
-			return err
-		}
-		return t.keep(touched.ID, after, before)
+	var before, after Keeping
+	if err := errors.Join(json.Unmarshal([]byte(touched.Before), &before), json.Unmarshal([]byte(touched.After), &after)); err != nil {
+		return err
 	}
+	return t.keep(touched.ID, after, before)
+}
+
+// restorePurchase takes a purchase back to what it was.
+func (t *Tx) restorePurchase(touched sqlcgen.JournalTouch) error {
 	var before *PurchaseState
 	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {
 		return err

@@ -21,6 +21,7 @@ import (
 	"bractum/core/flower"
 	"bractum/core/studio"
 	"bractum/demo"
+	"bractum/store"
 )
 
 // asked sends a request as Odalys and reads the answer into a type.
@@ -158,8 +159,8 @@ func TestADraftIsKeptUnfinishedAndCannotBeOrdered(t *testing.T) {
 }
 
 func undo(t testing.TB, d desk) (int, refusal) {
-	_, journal := asked[[]struct{ N int64 }](t, d, "GET", "/journal", nil)
-	return asked[refusal](t, d, "POST", fmt.Sprintf("/journal/%d/undo", journal[0].N), nil)
+	_, page := asked[store.Page[store.Entry]](t, d, "GET", "/journal", nil)
+	return asked[refusal](t, d, "POST", fmt.Sprintf("/journal/%d/undo", page.Lines[0].N), nil)
 }
 
 func TestWhatWasWrittenIntoTheBookIsTakenBackUnlessItIsUsed(t *testing.T) {
@@ -178,8 +179,8 @@ func TestWhatWasWrittenIntoTheBookIsTakenBackUnlessItIsUsed(t *testing.T) {
 		"lines": []any{map[string]any{"recipe": pageOf(t, d, "Gardenia").Recipe, "colourway": demo.ID("Signal"), "quantity": 2}}}
 	status, _ = asked[refusal](t, d, "POST", "/orders", o)
 	require.Equal(t, 200, status)
-	_, journal := asked[[]struct{ N int64 }](t, d, "GET", "/journal", nil)
-	status, no := asked[refusal](t, d, "POST", fmt.Sprintf("/journal/%d/undo", journal[1].N), nil)
+	_, page := asked[store.Page[store.Entry]](t, d, "GET", "/journal", nil)
+	status, no := asked[refusal](t, d, "POST", fmt.Sprintf("/journal/%d/undo", page.Lines[1].N), nil)
 	assert.Equal(t, 409, status)
 	assert.Contains(t, no.Detail, "uses it")
 	assert.Equal(t, 2, pageOf(t, d, "Gardenia").Revision, "nothing was undone")

@@ -83,14 +83,14 @@ func TestReadingsMakeTheAirThatPlansReckonWith(t *testing.T) {
 	after := read[api.RoomView](d, "/api/drying-room")
 	assert.Greater(t, *after.Lying[0].Dry.Likely, *before.Lying[0].Dry.Likely, "it dries later")
 	assert.Greater(t, *after.Lying[0].Over, *before.Lying[0].Over, "and the plan waits")
-	journal := read[[]store.Entry](d, "/api/journal")
+	journal := read[store.Page[store.Entry]](d, "/api/journal").Lines
 	assert.Contains(t, journal[0].Summary, "The air is other than was reckoned with; ")
 	assert.Contains(t, journal[0].Summary, "move")
 
 	n := journal[0].N
 	_, received, _ = d.send(senML, damp(demo.Document(), 24, 30))
 	assert.Equal(t, 1440, received.Repeated, "sent again, it says nothing new")
-	assert.Equal(t, n, read[[]store.Entry](d, "/api/journal")[0].N)
+	assert.Equal(t, n, read[store.Page[store.Entry]](d, "/api/journal").Lines[0].N)
 }
 
 func TestBadReadingsAreNamedAndNothingIsLost(t *testing.T) {

@@ -89,8 +89,12 @@ func TestAFortnightAtPellowenYard(t *testing.T) {
 		status, answer := d.ask("POST", "/api/orders/"+order["id"].(string)+"/hand-over", "", map[string]string{"If-Match": "1"})
 		assert.Equal(t, 200, status, answer)
 	}
+	departed := len(objects(t, orders["list"]))
 	_, orders = d.ask("GET", "/api/orders", "", nil)
-	for _, o := range objects(t, orders["list"]) {
+	assert.Empty(t, orders["list"])
+	_, past := d.ask("GET", "/api/orders/past", "", nil)
+	assert.Len(t, past["lines"], departed)
+	for _, o := range objects(t, past["lines"]) {
 		assert.Equal(t, "left", o["order"].(object)["state"])
 	}
 	assert.Empty(t, holds(t, d.store).Orders)

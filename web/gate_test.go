@@ -25,7 +25,7 @@ func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 	require.Equal(t, 200, status)
 	lines := func() int {
 		_, journal := d.ask("GET", "/api/journal", "", nil)
-		return len(objects(t, journal["list"]))
+		return len(objects(t, journal["lines"]))
 	}
 	before, commands, asks := lines(), 0, 0
 	for path, item := range d.app.API.OpenAPI().Paths {

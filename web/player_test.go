@@ -185,7 +185,7 @@ func (p *player) accept(lead studio.ID) {
 func (p *player) decide(lead studio.ID) {
 	if p.IntN(2) == 0 {
 		_, journal := p.does(lead, "GET", "/api/journal", nil, nil)
-		entries := journal["list"].([]any)
+		entries := journal["lines"].([]any)
 		entry := entries[p.IntN(min(3, len(entries)))].(object)
 		p.does(lead, "POST", fmt.Sprintf("/api/journal/%v/undo", entry["n"]), nil, nil)
 		p.busy = map[studio.ID]*going{} // whatever they were at, their benches say

@@ -105,7 +105,7 @@ func TestAPurchaseIsKeptWhateverTheSupplierDoes(t *testing.T) {
 	_, v = d.ask("GET", "/api/stores", "", nil)
 	assert.EqualValues(t, 40+50*promised, find(t, v["materials"], "name", "24 white wire")["onHand"])
 	_, lines := d.ask("GET", "/api/stores/"+string(demo.ID("24 white wire"))+"/ledger", "", nil)
-	newest := objects(t, lines["list"])[0]
+	newest := objects(t, lines["lines"])[0]
 	assert.Equal(t, "bought", newest["movement"])
 	assert.Equal(t, "Odalys", newest["person"])
 }

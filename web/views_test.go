@@ -174,8 +174,8 @@ func TestTheBenchShowsOneTaskTheNextAndWhatDries(t *testing.T) {
 	_, v = d.ask("GET", "/api/bench/"+string(demo.ID("Odalys")), "", nil)
 	assert.Equal(t, "Rest wrapped", objects(t, v["drying"])[0]["name"])
 	_, journal := d.ask("GET", "/api/journal", "", nil)
-	assert.Equal(t, "Weigh and knead, "+task["of"].(string)+": done", objects(t, journal["list"])[0]["summary"])
-	assert.Equal(t, "Odalys", objects(t, journal["list"])[0]["person"])
+	assert.Equal(t, "Weigh and knead, "+task["of"].(string)+": done", objects(t, journal["lines"])[0]["summary"])
+	assert.Equal(t, "Odalys", objects(t, journal["lines"])[0]["person"])
 }
 
 func TestAnUndoneAcceptanceTakesTheOrderOutOfForce(t *testing.T) {

@@ -142,7 +142,7 @@ func TestBadInputIsAnsweredWithItsPlace(t *testing.T) {
 		})
 	}
 	_, journal := d.ask("GET", "/api/journal", "", nil)
-	assert.Len(t, journal["list"], 1, "nothing of it was written")
+	assert.Len(t, journal["lines"], 1, "nothing of it was written")
 }
 
 // serve answers on a port until the test, or stop, ends it.

@@ -112,3 +112,29 @@ func (w WorkLot) Record(step string) *TaskRecord {
 	}
 	return nil
 }
+
+// Turnout is what came of a lot whose pieces are made: how many of them can serve, how many were lost
+// on the way, when its last task ended and how many minutes its tasks at hand took.
+type Turnout struct {
+	Good, Lost     int64
+	Ended, Minutes Minute
+}
+
+// Turnout is what a lot came to; false while there is work left to do. Mixes lose nothing.
+func (w WorkLot) Turnout(r *Recipe) (y Turnout, made bool) {
+	progress := w.Progress(r)
+	if !progress.Made {
+		return Turnout{}, false
+	}
+	for _, record := range w.Records {
+		y.Ended = max(y.Ended, record.End)
+		if record.Machine == "" {
+			y.Minutes += record.End - record.Start
+		}
+	}
+	if r.Kind != KindMix {
+		y.Good = progress.Serves(r)
+		y.Lost = max(0, w.Started-y.Good)
+	}
+	return y, true
+}

@@ -3,8 +3,17 @@ SELECT CAST(MAX(
     COALESCE((SELECT MAX(position) FROM material), -1), COALESCE((SELECT MAX(position) FROM place), -1),
     COALESCE((SELECT MAX(position) FROM drying_class), -1), COALESCE((SELECT MAX(position) FROM recipe_revision), -1),
     COALESCE((SELECT MAX(position) FROM colourway), -1)) + 1 AS INTEGER) AS position;
--- name: SetEquipment :exec
-UPDATE studio SET equipment = ? WHERE id = 1;
+-- name: Equipment :many
+SELECT * FROM equipment ORDER BY kind, position;
+-- name: EquipmentOf :one
+SELECT * FROM equipment WHERE kind = ? AND id = ?;
+-- name: PutEquipment :exec
+INSERT INTO equipment (kind, id, position, version, body) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (kind, id) DO UPDATE SET version = excluded.version, body = excluded.body;
+-- name: DropEquipment :exec
+DELETE FROM equipment WHERE kind = ? AND id = ?;
+-- name: NextOfKind :one
+SELECT CAST(COALESCE(MAX(position), -1) + 1 AS INTEGER) AS position FROM equipment WHERE kind = ?;
 -- name: DropMaterial :exec
 DELETE FROM material WHERE id = ?;
 -- name: DropPlace :exec

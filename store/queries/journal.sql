@@ -6,12 +6,14 @@ INSERT INTO journal (n, at_minute, person_id, command_id, kind, summary, answer,
 SELECT n, kind, answer FROM journal WHERE command_id = ?;
 -- name: Entry :one
 SELECT * FROM journal WHERE n = ?;
--- name: LatestEntries :many
+-- name: JournalPage :many
 SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
     CAST(COALESCE(person.name, '') AS TEXT) AS person,
     CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
 FROM journal LEFT JOIN person ON person.id = journal.person_id
-ORDER BY journal.n DESC LIMIT ?;
+WHERE journal.n < sqlc.arg(before) AND journal.at_minute >= sqlc.arg(since) AND journal.at_minute < sqlc.arg(until)
+    AND (instr(lower(journal.summary), lower(CAST(sqlc.arg(text) AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(sqlc.arg(text) AS TEXT))) > 0)
+ORDER BY journal.n DESC LIMIT sqlc.arg(most);
 -- name: UndoneBy :one
 SELECT n FROM journal WHERE undoes = ?;
 -- name: AddTouch :exec
@@ -29,14 +31,16 @@ INSERT INTO ledger (n, stock_lot_id, lot_id, material_id, length_um, order_id, m
 INSERT INTO ledger (n, stock_lot_id, lot_id, material_id, length_um, order_id, movement, amount)
 SELECT CAST(sqlc.arg(undo) AS INTEGER), stock_lot_id, lot_id, material_id, length_um, order_id, movement, -amount FROM ledger WHERE ledger.n = sqlc.arg(undone);
 -- name: Offcuts :many
-SELECT CAST(material_id AS TEXT) AS material, CAST(length_um AS INTEGER) AS length_um, CAST(SUM(amount) AS INTEGER) AS number
-FROM ledger WHERE length_um IS NOT NULL GROUP BY material_id, length_um HAVING SUM(amount) <> 0 ORDER BY material_id, length_um DESC;
+SELECT * FROM offcut ORDER BY material_id, length_um DESC;
 -- name: Reservations :many
-SELECT CAST(COALESCE(stock_lot_id, lot_id) AS TEXT) AS of_lot, CAST(COALESCE(order_id, '') AS TEXT) AS of_order, CAST(SUM(amount) AS INTEGER) AS quantity
-FROM ledger WHERE movement IN ('reserved', 'released') GROUP BY stock_lot_id, lot_id, order_id HAVING SUM(amount) > 0 ORDER BY MIN(id);
--- name: MovementsOf :many
-SELECT ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, '') AS TEXT) AS of_order, journal.at_minute, journal.summary,
-    CAST(COALESCE(person.name, '') AS TEXT) AS person
+SELECT * FROM reservation WHERE quantity > 0 ORDER BY first;
+-- name: LedgerPage :many
+SELECT ledger.id, ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, '') AS TEXT) AS of_order, journal.at_minute, journal.summary,
+    CAST(COALESCE(person.name, '') AS TEXT) AS person, CAST(COALESCE(order_version.name, '') AS TEXT) AS order_name
 FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id = journal.person_id
-WHERE stock_lot_id = sqlc.arg(of) OR material_id = sqlc.arg(of) AND COALESCE(length_um, 0) = CAST(sqlc.arg(length) AS INTEGER)
-ORDER BY ledger.id DESC LIMIT 100;
+    LEFT JOIN customer_order ON customer_order.id = ledger.order_id
+    LEFT JOIN order_version ON order_version.order_id = customer_order.id AND order_version.version = customer_order.version
+WHERE (stock_lot_id = sqlc.arg(of) OR material_id = sqlc.arg(of) AND COALESCE(length_um, 0) = CAST(sqlc.arg(length) AS INTEGER))
+    AND ledger.id < sqlc.arg(before) AND journal.at_minute >= sqlc.arg(since) AND journal.at_minute < sqlc.arg(until)
+    AND (instr(lower(journal.summary), lower(CAST(sqlc.arg(text) AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(sqlc.arg(text) AS TEXT))) > 0)
+ORDER BY ledger.id DESC LIMIT sqlc.arg(most);

@@ -1,5 +1,5 @@
 -- name: LotsSince :many
-SELECT * FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id AND start_minute >= ?) ORDER BY gather_key, ordinal;
+SELECT * FROM lot WHERE id IN (SELECT task.lot_id FROM task WHERE task.start_minute >= ?) ORDER BY gather_key, ordinal;
 -- name: PutDryingClass :exec
 UPDATE drying_class SET firm_minutes = ?, stiff_minutes = ?, dry_minutes = ?, percentile = ? WHERE id = ?;
 -- name: SetPace :exec

@@ -2,8 +2,6 @@
 SELECT * FROM stock_lot WHERE id = ?;
 -- name: KeepStockLot :exec
 UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ?, surroundings = ? WHERE id = ?;
--- name: OnHand :one
-SELECT CAST(COALESCE(SUM(amount), 0) AS INTEGER) AS amount FROM ledger WHERE stock_lot_id = ? AND movement NOT IN ('reserved', 'released');
 -- name: Suppliers :many
 SELECT * FROM supplier ORDER BY position;
 -- name: AddSupplier :exec

@@ -1,7 +1,7 @@
 -- name: Studio :one
-SELECT name, epoch, zone, settings, standing_minute, equipment, air FROM studio WHERE id = 1;
+SELECT name, epoch, zone, settings, standing_minute, brought, air FROM studio WHERE id = 1;
 -- name: AddStudio :exec
-INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, equipment) VALUES (1, ?, ?, ?, ?, ?, ?);
+INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, brought) VALUES (1, ?, ?, ?, ?, ?, ?);
 -- name: SetStandingMinute :exec
 UPDATE studio SET standing_minute = ? WHERE id = 1;
 -- name: Climate :many
@@ -9,9 +9,7 @@ SELECT * FROM climate_hour ORDER BY hour;
 -- name: AddClimateHour :exec
 INSERT INTO climate_hour (hour, tenths_celsius, humidity_per_mille) VALUES (?, ?, ?);
 -- name: Materials :many
-SELECT material.id, material.name, material.unit, material.wire, material.form, material.supplier_id, material.pack, material.keep_at_least,
-    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id AND length_um IS NULL), 0) AS INTEGER) AS on_hand
-FROM material ORDER BY material.position;
+SELECT * FROM material ORDER BY position;
 -- name: AddMaterial :exec
 INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: DryingClasses :many

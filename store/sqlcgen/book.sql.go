@@ -115,6 +115,20 @@ func (q *Queries) DropDryingClass(ctx context.Context, id string) error {
 	return err
 }
 
+const dropEquipment = `-- name: DropEquipment :exec
+DELETE FROM equipment WHERE kind = ? AND id = ?
+`
+
+type DropEquipmentParams struct {
+	Kind string
+	ID   string
+}
+
+func (q *Queries) DropEquipment(ctx context.Context, arg DropEquipmentParams) error {
+	_, err := q.exec(ctx, q.dropEquipmentStmt, dropEquipment, arg.Kind, arg.ID)
+	return err
+}
+
 const dropMaterial = `-- name: DropMaterial :exec
 DELETE FROM material WHERE id = ?
 `
@@ -149,6 +163,72 @@ DELETE FROM colourway_slot WHERE colourway_id = ?
 func (q *Queries) DropSlots(ctx context.Context, colourwayID string) error {
 	_, err := q.exec(ctx, q.dropSlotsStmt, dropSlots, colourwayID)
 	return err
+}
+
+const equipment = `-- name: Equipment :many
+SELECT kind, id, position, version, body FROM equipment ORDER BY kind, position
+`
+
+func (q *Queries) Equipment(ctx context.Context) ([]Equipment, error) {
+	rows, err := q.query(ctx, q.equipmentStmt, equipment)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []Equipment
+	for rows.Next() {
+		var i Equipment
+		if err := rows.Scan(
+			&i.Kind,
+			&i.ID,
+			&i.Position,
+			&i.Version,
+			&i.Body,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const equipmentOf = `-- name: EquipmentOf :one
+SELECT kind, id, position, version, body FROM equipment WHERE kind = ? AND id = ?
+`
+
+type EquipmentOfParams struct {
+	Kind string
+	ID   string
+}
+
+func (q *Queries) EquipmentOf(ctx context.Context, arg EquipmentOfParams) (Equipment, error) {
+	row := q.queryRow(ctx, q.equipmentOfStmt, equipmentOf, arg.Kind, arg.ID)
+	var i Equipment
+	err := row.Scan(
+		&i.Kind,
+		&i.ID,
+		&i.Position,
+		&i.Version,
+		&i.Body,
+	)
+	return i, err
+}
+
+const nextOfKind = `-- name: NextOfKind :one
+SELECT CAST(COALESCE(MAX(position), -1) + 1 AS INTEGER) AS position FROM equipment WHERE kind = ?
+`
+
+func (q *Queries) NextOfKind(ctx context.Context, kind string) (int64, error) {
+	row := q.queryRow(ctx, q.nextOfKindStmt, nextOfKind, kind)
+	var position int64
+	err := row.Scan(&position)
+	return position, err
 }
 
 const nextPosition = `-- name: NextPosition :one
@@ -240,12 +320,27 @@ func (q *Queries) PutDraft(ctx context.Context, arg PutDraftParams) error {
 	return err
 }
 
-const setEquipment = `-- name: SetEquipment :exec
-UPDATE studio SET equipment = ? WHERE id = 1
+const putEquipment = `-- name: PutEquipment :exec
+INSERT INTO equipment (kind, id, position, version, body) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (kind, id) DO UPDATE SET version = excluded.version, body = excluded.body
 `
 
-func (q *Queries) SetEquipment(ctx context.Context, equipment string) error {
-	_, err := q.exec(ctx, q.setEquipmentStmt, setEquipment, equipment)
+type PutEquipmentParams struct {
+	Kind     string
+	ID       string
+	Position int64
+	Version  int64
+	Body     string
+}
+
+func (q *Queries) PutEquipment(ctx context.Context, arg PutEquipmentParams) error {
+	_, err := q.exec(ctx, q.putEquipmentStmt, putEquipment,
+		arg.Kind,
+		arg.ID,
+		arg.Position,
+		arg.Version,
+		arg.Body,
+	)
 	return err
 }
 

@@ -30,6 +30,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.addClimateHourStmt, err = db.PrepareContext(ctx, addClimateHour); err != nil {
 		return nil, fmt.Errorf("error preparing query AddClimateHour: %w", err)
 	}
+	if q.addClosedOrdinalStmt, err = db.PrepareContext(ctx, addClosedOrdinal); err != nil {
+		return nil, fmt.Errorf("error preparing query AddClosedOrdinal: %w", err)
+	}
+	if q.addClosedPiecesStmt, err = db.PrepareContext(ctx, addClosedPieces); err != nil {
+		return nil, fmt.Errorf("error preparing query AddClosedPieces: %w", err)
+	}
 	if q.addColourwayStmt, err = db.PrepareContext(ctx, addColourway); err != nil {
 		return nil, fmt.Errorf("error preparing query AddColourway: %w", err)
 	}
@@ -105,6 +111,18 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.climateStmt, err = db.PrepareContext(ctx, climate); err != nil {
 		return nil, fmt.Errorf("error preparing query Climate: %w", err)
 	}
+	if q.closeLotStmt, err = db.PrepareContext(ctx, closeLot); err != nil {
+		return nil, fmt.Errorf("error preparing query CloseLot: %w", err)
+	}
+	if q.closedLotsStmt, err = db.PrepareContext(ctx, closedLots); err != nil {
+		return nil, fmt.Errorf("error preparing query ClosedLots: %w", err)
+	}
+	if q.closedOrdinalsStmt, err = db.PrepareContext(ctx, closedOrdinals); err != nil {
+		return nil, fmt.Errorf("error preparing query ClosedOrdinals: %w", err)
+	}
+	if q.closedPiecesStmt, err = db.PrepareContext(ctx, closedPieces); err != nil {
+		return nil, fmt.Errorf("error preparing query ClosedPieces: %w", err)
+	}
 	if q.colourwayStmt, err = db.PrepareContext(ctx, colourway); err != nil {
 		return nil, fmt.Errorf("error preparing query Colourway: %w", err)
 	}
@@ -131,6 +149,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropDryingClassStmt, err = db.PrepareContext(ctx, dropDryingClass); err != nil {
 		return nil, fmt.Errorf("error preparing query DropDryingClass: %w", err)
+	}
+	if q.dropEquipmentStmt, err = db.PrepareContext(ctx, dropEquipment); err != nil {
+		return nil, fmt.Errorf("error preparing query DropEquipment: %w", err)
 	}
 	if q.dropMaterialStmt, err = db.PrepareContext(ctx, dropMaterial); err != nil {
 		return nil, fmt.Errorf("error preparing query DropMaterial: %w", err)
@@ -180,6 +201,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.entryByCommandStmt, err = db.PrepareContext(ctx, entryByCommand); err != nil {
 		return nil, fmt.Errorf("error preparing query EntryByCommand: %w", err)
 	}
+	if q.equipmentStmt, err = db.PrepareContext(ctx, equipment); err != nil {
+		return nil, fmt.Errorf("error preparing query Equipment: %w", err)
+	}
+	if q.equipmentOfStmt, err = db.PrepareContext(ctx, equipmentOf); err != nil {
+		return nil, fmt.Errorf("error preparing query EquipmentOf: %w", err)
+	}
 	if q.hangSensorStmt, err = db.PrepareContext(ctx, hangSensor); err != nil {
 		return nil, fmt.Errorf("error preparing query HangSensor: %w", err)
 	}
@@ -192,6 +219,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.improvePlanStmt, err = db.PrepareContext(ctx, improvePlan); err != nil {
 		return nil, fmt.Errorf("error preparing query ImprovePlan: %w", err)
 	}
+	if q.journalPageStmt, err = db.PrepareContext(ctx, journalPage); err != nil {
+		return nil, fmt.Errorf("error preparing query JournalPage: %w", err)
+	}
 	if q.keepStockLotStmt, err = db.PrepareContext(ctx, keepStockLot); err != nil {
 		return nil, fmt.Errorf("error preparing query KeepStockLot: %w", err)
 	}
@@ -201,20 +231,26 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.laterTouchStmt, err = db.PrepareContext(ctx, laterTouch); err != nil {
 		return nil, fmt.Errorf("error preparing query LaterTouch: %w", err)
 	}
-	if q.latestEntriesStmt, err = db.PrepareContext(ctx, latestEntries); err != nil {
-		return nil, fmt.Errorf("error preparing query LatestEntries: %w", err)
-	}
 	if q.latestPlanStmt, err = db.PrepareContext(ctx, latestPlan); err != nil {
 		return nil, fmt.Errorf("error preparing query LatestPlan: %w", err)
 	}
 	if q.latestPlanHeadStmt, err = db.PrepareContext(ctx, latestPlanHead); err != nil {
 		return nil, fmt.Errorf("error preparing query LatestPlanHead: %w", err)
 	}
+	if q.ledgerPageStmt, err = db.PrepareContext(ctx, ledgerPage); err != nil {
+		return nil, fmt.Errorf("error preparing query LedgerPage: %w", err)
+	}
+	if q.linesOfStmt, err = db.PrepareContext(ctx, linesOf); err != nil {
+		return nil, fmt.Errorf("error preparing query LinesOf: %w", err)
+	}
 	if q.lotStmt, err = db.PrepareContext(ctx, lot); err != nil {
 		return nil, fmt.Errorf("error preparing query Lot: %w", err)
 	}
-	if q.lotsStmt, err = db.PrepareContext(ctx, lots); err != nil {
-		return nil, fmt.Errorf("error preparing query Lots: %w", err)
+	if q.lotsAboutStmt, err = db.PrepareContext(ctx, lotsAbout); err != nil {
+		return nil, fmt.Errorf("error preparing query LotsAbout: %w", err)
+	}
+	if q.lotsNotClosedStmt, err = db.PrepareContext(ctx, lotsNotClosed); err != nil {
+		return nil, fmt.Errorf("error preparing query LotsNotClosed: %w", err)
 	}
 	if q.lotsSinceStmt, err = db.PrepareContext(ctx, lotsSince); err != nil {
 		return nil, fmt.Errorf("error preparing query LotsSince: %w", err)
@@ -228,8 +264,8 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.materialsStmt, err = db.PrepareContext(ctx, materials); err != nil {
 		return nil, fmt.Errorf("error preparing query Materials: %w", err)
 	}
-	if q.movementsOfStmt, err = db.PrepareContext(ctx, movementsOf); err != nil {
-		return nil, fmt.Errorf("error preparing query MovementsOf: %w", err)
+	if q.nextOfKindStmt, err = db.PrepareContext(ctx, nextOfKind); err != nil {
+		return nil, fmt.Errorf("error preparing query NextOfKind: %w", err)
 	}
 	if q.nextPositionStmt, err = db.PrepareContext(ctx, nextPosition); err != nil {
 		return nil, fmt.Errorf("error preparing query NextPosition: %w", err)
@@ -243,8 +279,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.offeredPlanStmt, err = db.PrepareContext(ctx, offeredPlan); err != nil {
 		return nil, fmt.Errorf("error preparing query OfferedPlan: %w", err)
 	}
-	if q.onHandStmt, err = db.PrepareContext(ctx, onHand); err != nil {
-		return nil, fmt.Errorf("error preparing query OnHand: %w", err)
+	if q.openLotsStmt, err = db.PrepareContext(ctx, openLots); err != nil {
+		return nil, fmt.Errorf("error preparing query OpenLots: %w", err)
+	}
+	if q.openOrdersStmt, err = db.PrepareContext(ctx, openOrders); err != nil {
+		return nil, fmt.Errorf("error preparing query OpenOrders: %w", err)
+	}
+	if q.openTasksStmt, err = db.PrepareContext(ctx, openTasks); err != nil {
+		return nil, fmt.Errorf("error preparing query OpenTasks: %w", err)
 	}
 	if q.orderLinesStmt, err = db.PrepareContext(ctx, orderLines); err != nil {
 		return nil, fmt.Errorf("error preparing query OrderLines: %w", err)
@@ -252,11 +294,11 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.orderVersionStmt, err = db.PrepareContext(ctx, orderVersion); err != nil {
 		return nil, fmt.Errorf("error preparing query OrderVersion: %w", err)
 	}
-	if q.ordersStmt, err = db.PrepareContext(ctx, orders); err != nil {
-		return nil, fmt.Errorf("error preparing query Orders: %w", err)
-	}
 	if q.paceOfStmt, err = db.PrepareContext(ctx, paceOf); err != nil {
 		return nil, fmt.Errorf("error preparing query PaceOf: %w", err)
+	}
+	if q.pastOrdersStmt, err = db.PrepareContext(ctx, pastOrders); err != nil {
+		return nil, fmt.Errorf("error preparing query PastOrders: %w", err)
 	}
 	if q.peopleStmt, err = db.PrepareContext(ctx, people); err != nil {
 		return nil, fmt.Errorf("error preparing query People: %w", err)
@@ -290,6 +332,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.putDryingClassStmt, err = db.PrepareContext(ctx, putDryingClass); err != nil {
 		return nil, fmt.Errorf("error preparing query PutDryingClass: %w", err)
+	}
+	if q.putEquipmentStmt, err = db.PrepareContext(ctx, putEquipment); err != nil {
+		return nil, fmt.Errorf("error preparing query PutEquipment: %w", err)
 	}
 	if q.putLotStmt, err = db.PrepareContext(ctx, putLot); err != nil {
 		return nil, fmt.Errorf("error preparing query PutLot: %w", err)
@@ -357,9 +402,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.setAirStmt, err = db.PrepareContext(ctx, setAir); err != nil {
 		return nil, fmt.Errorf("error preparing query SetAir: %w", err)
 	}
-	if q.setEquipmentStmt, err = db.PrepareContext(ctx, setEquipment); err != nil {
-		return nil, fmt.Errorf("error preparing query SetEquipment: %w", err)
-	}
 	if q.setLyingStmt, err = db.PrepareContext(ctx, setLying); err != nil {
 		return nil, fmt.Errorf("error preparing query SetLying: %w", err)
 	}
@@ -390,6 +432,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.standingVersionsStmt, err = db.PrepareContext(ctx, standingVersions); err != nil {
 		return nil, fmt.Errorf("error preparing query StandingVersions: %w", err)
 	}
+	if q.stockLeftOfStmt, err = db.PrepareContext(ctx, stockLeftOf); err != nil {
+		return nil, fmt.Errorf("error preparing query StockLeftOf: %w", err)
+	}
 	if q.stockLotStmt, err = db.PrepareContext(ctx, stockLot); err != nil {
 		return nil, fmt.Errorf("error preparing query StockLot: %w", err)
 	}
@@ -402,11 +447,11 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.suppliersStmt, err = db.PrepareContext(ctx, suppliers); err != nil {
 		return nil, fmt.Errorf("error preparing query Suppliers: %w", err)
 	}
-	if q.tasksStmt, err = db.PrepareContext(ctx, tasks); err != nil {
-		return nil, fmt.Errorf("error preparing query Tasks: %w", err)
-	}
 	if q.tasksOfLotStmt, err = db.PrepareContext(ctx, tasksOfLot); err != nil {
 		return nil, fmt.Errorf("error preparing query TasksOfLot: %w", err)
+	}
+	if q.tasksSinceStmt, err = db.PrepareContext(ctx, tasksSince); err != nil {
+		return nil, fmt.Errorf("error preparing query TasksSince: %w", err)
 	}
 	if q.timerStmt, err = db.PrepareContext(ctx, timer); err != nil {
 		return nil, fmt.Errorf("error preparing query Timer: %w", err)
@@ -439,6 +484,16 @@ func (q *Queries) Close() error {
 	if q.addClimateHourStmt != nil {
 		if cerr := q.addClimateHourStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addClimateHourStmt: %w", cerr)
+		}
+	}
+	if q.addClosedOrdinalStmt != nil {
+		if cerr := q.addClosedOrdinalStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addClosedOrdinalStmt: %w", cerr)
+		}
+	}
+	if q.addClosedPiecesStmt != nil {
+		if cerr := q.addClosedPiecesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addClosedPiecesStmt: %w", cerr)
 		}
 	}
 	if q.addColourwayStmt != nil {
@@ -566,6 +621,26 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing climateStmt: %w", cerr)
 		}
 	}
+	if q.closeLotStmt != nil {
+		if cerr := q.closeLotStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing closeLotStmt: %w", cerr)
+		}
+	}
+	if q.closedLotsStmt != nil {
+		if cerr := q.closedLotsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing closedLotsStmt: %w", cerr)
+		}
+	}
+	if q.closedOrdinalsStmt != nil {
+		if cerr := q.closedOrdinalsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing closedOrdinalsStmt: %w", cerr)
+		}
+	}
+	if q.closedPiecesStmt != nil {
+		if cerr := q.closedPiecesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing closedPiecesStmt: %w", cerr)
+		}
+	}
 	if q.colourwayStmt != nil {
 		if cerr := q.colourwayStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing colourwayStmt: %w", cerr)
@@ -609,6 +684,11 @@ func (q *Queries) Close() error {
 	if q.dropDryingClassStmt != nil {
 		if cerr := q.dropDryingClassStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropDryingClassStmt: %w", cerr)
+		}
+	}
+	if q.dropEquipmentStmt != nil {
+		if cerr := q.dropEquipmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropEquipmentStmt: %w", cerr)
 		}
 	}
 	if q.dropMaterialStmt != nil {
@@ -691,6 +771,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing entryByCommandStmt: %w", cerr)
 		}
 	}
+	if q.equipmentStmt != nil {
+		if cerr := q.equipmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing equipmentStmt: %w", cerr)
+		}
+	}
+	if q.equipmentOfStmt != nil {
+		if cerr := q.equipmentOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing equipmentOfStmt: %w", cerr)
+		}
+	}
 	if q.hangSensorStmt != nil {
 		if cerr := q.hangSensorStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing hangSensorStmt: %w", cerr)
@@ -711,6 +801,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing improvePlanStmt: %w", cerr)
 		}
 	}
+	if q.journalPageStmt != nil {
+		if cerr := q.journalPageStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing journalPageStmt: %w", cerr)
+		}
+	}
 	if q.keepStockLotStmt != nil {
 		if cerr := q.keepStockLotStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing keepStockLotStmt: %w", cerr)
@@ -726,11 +821,6 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing laterTouchStmt: %w", cerr)
 		}
 	}
-	if q.latestEntriesStmt != nil {
-		if cerr := q.latestEntriesStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing latestEntriesStmt: %w", cerr)
-		}
-	}
 	if q.latestPlanStmt != nil {
 		if cerr := q.latestPlanStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing latestPlanStmt: %w", cerr)
@@ -741,14 +831,29 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing latestPlanHeadStmt: %w", cerr)
 		}
 	}
+	if q.ledgerPageStmt != nil {
+		if cerr := q.ledgerPageStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing ledgerPageStmt: %w", cerr)
+		}
+	}
+	if q.linesOfStmt != nil {
+		if cerr := q.linesOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing linesOfStmt: %w", cerr)
+		}
+	}
 	if q.lotStmt != nil {
 		if cerr := q.lotStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing lotStmt: %w", cerr)
 		}
 	}
-	if q.lotsStmt != nil {
-		if cerr := q.lotsStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing lotsStmt: %w", cerr)
+	if q.lotsAboutStmt != nil {
+		if cerr := q.lotsAboutStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lotsAboutStmt: %w", cerr)
+		}
+	}
+	if q.lotsNotClosedStmt != nil {
+		if cerr := q.lotsNotClosedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lotsNotClosedStmt: %w", cerr)
 		}
 	}
 	if q.lotsSinceStmt != nil {
@@ -771,9 +876,9 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing materialsStmt: %w", cerr)
 		}
 	}
-	if q.movementsOfStmt != nil {
-		if cerr := q.movementsOfStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing movementsOfStmt: %w", cerr)
+	if q.nextOfKindStmt != nil {
+		if cerr := q.nextOfKindStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing nextOfKindStmt: %w", cerr)
 		}
 	}
 	if q.nextPositionStmt != nil {
@@ -796,9 +901,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing offeredPlanStmt: %w", cerr)
 		}
 	}
-	if q.onHandStmt != nil {
-		if cerr := q.onHandStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing onHandStmt: %w", cerr)
+	if q.openLotsStmt != nil {
+		if cerr := q.openLotsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing openLotsStmt: %w", cerr)
+		}
+	}
+	if q.openOrdersStmt != nil {
+		if cerr := q.openOrdersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing openOrdersStmt: %w", cerr)
+		}
+	}
+	if q.openTasksStmt != nil {
+		if cerr := q.openTasksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing openTasksStmt: %w", cerr)
 		}
 	}
 	if q.orderLinesStmt != nil {
@@ -811,14 +926,14 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing orderVersionStmt: %w", cerr)
 		}
 	}
-	if q.ordersStmt != nil {
-		if cerr := q.ordersStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing ordersStmt: %w", cerr)
-		}
-	}
 	if q.paceOfStmt != nil {
 		if cerr := q.paceOfStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing paceOfStmt: %w", cerr)
+		}
+	}
+	if q.pastOrdersStmt != nil {
+		if cerr := q.pastOrdersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing pastOrdersStmt: %w", cerr)
 		}
 	}
 	if q.peopleStmt != nil {
@@ -874,6 +989,11 @@ func (q *Queries) Close() error {
 	if q.putDryingClassStmt != nil {
 		if cerr := q.putDryingClassStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putDryingClassStmt: %w", cerr)
+		}
+	}
+	if q.putEquipmentStmt != nil {
+		if cerr := q.putEquipmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putEquipmentStmt: %w", cerr)
 		}
 	}
 	if q.putLotStmt != nil {
@@ -986,11 +1106,6 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing setAirStmt: %w", cerr)
 		}
 	}
-	if q.setEquipmentStmt != nil {
-		if cerr := q.setEquipmentStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing setEquipmentStmt: %w", cerr)
-		}
-	}
 	if q.setLyingStmt != nil {
 		if cerr := q.setLyingStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setLyingStmt: %w", cerr)
@@ -1041,6 +1156,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing standingVersionsStmt: %w", cerr)
 		}
 	}
+	if q.stockLeftOfStmt != nil {
+		if cerr := q.stockLeftOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing stockLeftOfStmt: %w", cerr)
+		}
+	}
 	if q.stockLotStmt != nil {
 		if cerr := q.stockLotStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing stockLotStmt: %w", cerr)
@@ -1061,14 +1181,14 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing suppliersStmt: %w", cerr)
 		}
 	}
-	if q.tasksStmt != nil {
-		if cerr := q.tasksStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing tasksStmt: %w", cerr)
-		}
-	}
 	if q.tasksOfLotStmt != nil {
 		if cerr := q.tasksOfLotStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing tasksOfLotStmt: %w", cerr)
+		}
+	}
+	if q.tasksSinceStmt != nil {
+		if cerr := q.tasksSinceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing tasksSinceStmt: %w", cerr)
 		}
 	}
 	if q.timerStmt != nil {
@@ -1142,6 +1262,8 @@ type Queries struct {
 	tx                    *sql.Tx
 	addAwayStmt           *sql.Stmt
 	addClimateHourStmt    *sql.Stmt
+	addClosedOrdinalStmt  *sql.Stmt
+	addClosedPiecesStmt   *sql.Stmt
 	addColourwayStmt      *sql.Stmt
 	addColourwaySlotStmt  *sql.Stmt
 	addDryingClassStmt    *sql.Stmt
@@ -1167,6 +1289,10 @@ type Queries struct {
 	atOtherWorkStmt       *sql.Stmt
 	awayStmt              *sql.Stmt
 	climateStmt           *sql.Stmt
+	closeLotStmt          *sql.Stmt
+	closedLotsStmt        *sql.Stmt
+	closedOrdinalsStmt    *sql.Stmt
+	closedPiecesStmt      *sql.Stmt
 	colourwayStmt         *sql.Stmt
 	colourwaySlotsStmt    *sql.Stmt
 	colourwaysStmt        *sql.Stmt
@@ -1176,6 +1302,7 @@ type Queries struct {
 	dropColourwayStmt     *sql.Stmt
 	dropDraftStmt         *sql.Stmt
 	dropDryingClassStmt   *sql.Stmt
+	dropEquipmentStmt     *sql.Stmt
 	dropMaterialStmt      *sql.Stmt
 	dropOfferedPlanStmt   *sql.Stmt
 	dropOfferedPlansStmt  *sql.Stmt
@@ -1192,32 +1319,39 @@ type Queries struct {
 	dryingClassesStmt     *sql.Stmt
 	entryStmt             *sql.Stmt
 	entryByCommandStmt    *sql.Stmt
+	equipmentStmt         *sql.Stmt
+	equipmentOfStmt       *sql.Stmt
 	hangSensorStmt        *sql.Stmt
 	heardOfStmt           *sql.Stmt
 	hoursStmt             *sql.Stmt
 	improvePlanStmt       *sql.Stmt
+	journalPageStmt       *sql.Stmt
 	keepStockLotStmt      *sql.Stmt
 	lastNStmt             *sql.Stmt
 	laterTouchStmt        *sql.Stmt
-	latestEntriesStmt     *sql.Stmt
 	latestPlanStmt        *sql.Stmt
 	latestPlanHeadStmt    *sql.Stmt
+	ledgerPageStmt        *sql.Stmt
+	linesOfStmt           *sql.Stmt
 	lotStmt               *sql.Stmt
-	lotsStmt              *sql.Stmt
+	lotsAboutStmt         *sql.Stmt
+	lotsNotClosedStmt     *sql.Stmt
 	lotsSinceStmt         *sql.Stmt
 	lyingOfStmt           *sql.Stmt
 	makeOfferFollowStmt   *sql.Stmt
 	materialsStmt         *sql.Stmt
-	movementsOfStmt       *sql.Stmt
+	nextOfKindStmt        *sql.Stmt
 	nextPositionStmt      *sql.Stmt
 	offcutsStmt           *sql.Stmt
 	offerHeadsStmt        *sql.Stmt
 	offeredPlanStmt       *sql.Stmt
-	onHandStmt            *sql.Stmt
+	openLotsStmt          *sql.Stmt
+	openOrdersStmt        *sql.Stmt
+	openTasksStmt         *sql.Stmt
 	orderLinesStmt        *sql.Stmt
 	orderVersionStmt      *sql.Stmt
-	ordersStmt            *sql.Stmt
 	paceOfStmt            *sql.Stmt
+	pastOrdersStmt        *sql.Stmt
 	peopleStmt            *sql.Stmt
 	pictureStmt           *sql.Stmt
 	placeStmt             *sql.Stmt
@@ -1229,6 +1363,7 @@ type Queries struct {
 	putColourwayStmt      *sql.Stmt
 	putDraftStmt          *sql.Stmt
 	putDryingClassStmt    *sql.Stmt
+	putEquipmentStmt      *sql.Stmt
 	putLotStmt            *sql.Stmt
 	putOfferedPlanStmt    *sql.Stmt
 	putOrderStmt          *sql.Stmt
@@ -1251,7 +1386,6 @@ type Queries struct {
 	sensorOfStmt          *sql.Stmt
 	sensorsStmt           *sql.Stmt
 	setAirStmt            *sql.Stmt
-	setEquipmentStmt      *sql.Stmt
 	setLyingStmt          *sql.Stmt
 	setPaceStmt           *sql.Stmt
 	setPlaceStmt          *sql.Stmt
@@ -1262,12 +1396,13 @@ type Queries struct {
 	slotsOfColourwayStmt  *sql.Stmt
 	standingLinesStmt     *sql.Stmt
 	standingVersionsStmt  *sql.Stmt
+	stockLeftOfStmt       *sql.Stmt
 	stockLotStmt          *sql.Stmt
 	stockOfLotStmt        *sql.Stmt
 	studioStmt            *sql.Stmt
 	suppliersStmt         *sql.Stmt
-	tasksStmt             *sql.Stmt
 	tasksOfLotStmt        *sql.Stmt
+	tasksSinceStmt        *sql.Stmt
 	timerStmt             *sql.Stmt
 	timersStmt            *sql.Stmt
 	touchesStmt           *sql.Stmt
@@ -1282,6 +1417,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		tx:                    tx,
 		addAwayStmt:           q.addAwayStmt,
 		addClimateHourStmt:    q.addClimateHourStmt,
+		addClosedOrdinalStmt:  q.addClosedOrdinalStmt,
+		addClosedPiecesStmt:   q.addClosedPiecesStmt,
 		addColourwayStmt:      q.addColourwayStmt,
 		addColourwaySlotStmt:  q.addColourwaySlotStmt,
 		addDryingClassStmt:    q.addDryingClassStmt,
@@ -1307,6 +1444,10 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		atOtherWorkStmt:       q.atOtherWorkStmt,
 		awayStmt:              q.awayStmt,
 		climateStmt:           q.climateStmt,
+		closeLotStmt:          q.closeLotStmt,
+		closedLotsStmt:        q.closedLotsStmt,
+		closedOrdinalsStmt:    q.closedOrdinalsStmt,
+		closedPiecesStmt:      q.closedPiecesStmt,
 		colourwayStmt:         q.colourwayStmt,
 		colourwaySlotsStmt:    q.colourwaySlotsStmt,
 		colourwaysStmt:        q.colourwaysStmt,
@@ -1316,6 +1457,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropColourwayStmt:     q.dropColourwayStmt,
 		dropDraftStmt:         q.dropDraftStmt,
 		dropDryingClassStmt:   q.dropDryingClassStmt,
+		dropEquipmentStmt:     q.dropEquipmentStmt,
 		dropMaterialStmt:      q.dropMaterialStmt,
 		dropOfferedPlanStmt:   q.dropOfferedPlanStmt,
 		dropOfferedPlansStmt:  q.dropOfferedPlansStmt,
@@ -1332,32 +1474,39 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dryingClassesStmt:     q.dryingClassesStmt,
 		entryStmt:             q.entryStmt,
 		entryByCommandStmt:    q.entryByCommandStmt,
+		equipmentStmt:         q.equipmentStmt,
+		equipmentOfStmt:       q.equipmentOfStmt,
 		hangSensorStmt:        q.hangSensorStmt,
 		heardOfStmt:           q.heardOfStmt,
 		hoursStmt:             q.hoursStmt,
 		improvePlanStmt:       q.improvePlanStmt,
+		journalPageStmt:       q.journalPageStmt,
 		keepStockLotStmt:      q.keepStockLotStmt,
 		lastNStmt:             q.lastNStmt,
 		laterTouchStmt:        q.laterTouchStmt,
-		latestEntriesStmt:     q.latestEntriesStmt,
 		latestPlanStmt:        q.latestPlanStmt,
 		latestPlanHeadStmt:    q.latestPlanHeadStmt,
+		ledgerPageStmt:        q.ledgerPageStmt,
+		linesOfStmt:           q.linesOfStmt,
 		lotStmt:               q.lotStmt,
-		lotsStmt:              q.lotsStmt,
+		lotsAboutStmt:         q.lotsAboutStmt,
+		lotsNotClosedStmt:     q.lotsNotClosedStmt,
 		lotsSinceStmt:         q.lotsSinceStmt,
 		lyingOfStmt:           q.lyingOfStmt,
 		makeOfferFollowStmt:   q.makeOfferFollowStmt,
 		materialsStmt:         q.materialsStmt,
-		movementsOfStmt:       q.movementsOfStmt,
+		nextOfKindStmt:        q.nextOfKindStmt,
 		nextPositionStmt:      q.nextPositionStmt,
 		offcutsStmt:           q.offcutsStmt,
 		offerHeadsStmt:        q.offerHeadsStmt,
 		offeredPlanStmt:       q.offeredPlanStmt,
-		onHandStmt:            q.onHandStmt,
+		openLotsStmt:          q.openLotsStmt,
+		openOrdersStmt:        q.openOrdersStmt,
+		openTasksStmt:         q.openTasksStmt,
 		orderLinesStmt:        q.orderLinesStmt,
 		orderVersionStmt:      q.orderVersionStmt,
-		ordersStmt:            q.ordersStmt,
 		paceOfStmt:            q.paceOfStmt,
+		pastOrdersStmt:        q.pastOrdersStmt,
 		peopleStmt:            q.peopleStmt,
 		pictureStmt:           q.pictureStmt,
 		placeStmt:             q.placeStmt,
@@ -1369,6 +1518,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		putColourwayStmt:      q.putColourwayStmt,
 		putDraftStmt:          q.putDraftStmt,
 		putDryingClassStmt:    q.putDryingClassStmt,
+		putEquipmentStmt:      q.putEquipmentStmt,
 		putLotStmt:            q.putLotStmt,
 		putOfferedPlanStmt:    q.putOfferedPlanStmt,
 		putOrderStmt:          q.putOrderStmt,
@@ -1391,7 +1541,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		sensorOfStmt:          q.sensorOfStmt,
 		sensorsStmt:           q.sensorsStmt,
 		setAirStmt:            q.setAirStmt,
-		setEquipmentStmt:      q.setEquipmentStmt,
 		setLyingStmt:          q.setLyingStmt,
 		setPaceStmt:           q.setPaceStmt,
 		setPlaceStmt:          q.setPlaceStmt,
@@ -1402,12 +1551,13 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		slotsOfColourwayStmt:  q.slotsOfColourwayStmt,
 		standingLinesStmt:     q.standingLinesStmt,
 		standingVersionsStmt:  q.standingVersionsStmt,
+		stockLeftOfStmt:       q.stockLeftOfStmt,
 		stockLotStmt:          q.stockLotStmt,
 		stockOfLotStmt:        q.stockOfLotStmt,
 		studioStmt:            q.studioStmt,
 		suppliersStmt:         q.suppliersStmt,
-		tasksStmt:             q.tasksStmt,
 		tasksOfLotStmt:        q.tasksOfLotStmt,
+		tasksSinceStmt:        q.tasksSinceStmt,
 		timerStmt:             q.timerStmt,
 		timersStmt:            q.timersStmt,
 		touchesStmt:           q.touchesStmt,

@@ -128,6 +128,71 @@ func (q *Queries) EntryByCommand(ctx context.Context, commandID string) (EntryBy
 	return i, err
 }
 
+const journalPage = `-- name: JournalPage :many
+SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
+    CAST(COALESCE(person.name, '') AS TEXT) AS person,
+    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
+FROM journal LEFT JOIN person ON person.id = journal.person_id
+WHERE journal.n < ?1 AND journal.at_minute >= ?2 AND journal.at_minute < ?3
+    AND (instr(lower(journal.summary), lower(CAST(?4 AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(?4 AS TEXT))) > 0)
+ORDER BY journal.n DESC LIMIT ?5
+`
+
+type JournalPageParams struct {
+	Before int64
+	Since  int64
+	Until  int64
+	Text   string
+	Most   int64
+}
+
+type JournalPageRow struct {
+	N        int64
+	AtMinute int64
+	Kind     string
+	Summary  string
+	Undoes   sql.NullInt64
+	Person   string
+	Undone   int64
+}
+
+func (q *Queries) JournalPage(ctx context.Context, arg JournalPageParams) ([]JournalPageRow, error) {
+	rows, err := q.query(ctx, q.journalPageStmt, journalPage,
+		arg.Before,
+		arg.Since,
+		arg.Until,
+		arg.Text,
+		arg.Most,
+	)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []JournalPageRow
+	for rows.Next() {
+		var i JournalPageRow
+		if err := rows.Scan(
+			&i.N,
+			&i.AtMinute,
+			&i.Kind,
+			&i.Summary,
+			&i.Undoes,
+			&i.Person,
+			&i.Undone,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const lastN = `-- name: LastN :one
 SELECT CAST(COALESCE(MAX(n), 0) AS INTEGER) AS n FROM journal
 `
@@ -164,88 +229,59 @@ func (q *Queries) LaterTouch(ctx context.Context, arg LaterTouchParams) (LaterTo
 	return i, err
 }
 
-const latestEntries = `-- name: LatestEntries :many
-SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
-    CAST(COALESCE(person.name, '') AS TEXT) AS person,
-    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
-FROM journal LEFT JOIN person ON person.id = journal.person_id
-ORDER BY journal.n DESC LIMIT ?
-`
-
-type LatestEntriesRow struct {
-	N        int64
-	AtMinute int64
-	Kind     string
-	Summary  string
-	Undoes   sql.NullInt64
-	Person   string
-	Undone   int64
-}
-
-func (q *Queries) LatestEntries(ctx context.Context, limit int64) ([]LatestEntriesRow, error) {
-	rows, err := q.query(ctx, q.latestEntriesStmt, latestEntries, limit)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var items []LatestEntriesRow
-	for rows.Next() {
-		var i LatestEntriesRow
-		if err := rows.Scan(
-			&i.N,
-			&i.AtMinute,
-			&i.Kind,
-			&i.Summary,
-			&i.Undoes,
-			&i.Person,
-			&i.Undone,
-		); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
-const movementsOf = `-- name: MovementsOf :many
-SELECT ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, '') AS TEXT) AS of_order, journal.at_minute, journal.summary,
-    CAST(COALESCE(person.name, '') AS TEXT) AS person
+const ledgerPage = `-- name: LedgerPage :many
+SELECT ledger.id, ledger.n, ledger.movement, ledger.amount, CAST(COALESCE(ledger.order_id, '') AS TEXT) AS of_order, journal.at_minute, journal.summary,
+    CAST(COALESCE(person.name, '') AS TEXT) AS person, CAST(COALESCE(order_version.name, '') AS TEXT) AS order_name
 FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id = journal.person_id
-WHERE stock_lot_id = ?1 OR material_id = ?1 AND COALESCE(length_um, 0) = CAST(?2 AS INTEGER)
-ORDER BY ledger.id DESC LIMIT 100
+    LEFT JOIN customer_order ON customer_order.id = ledger.order_id
+    LEFT JOIN order_version ON order_version.order_id = customer_order.id AND order_version.version = customer_order.version
+WHERE (stock_lot_id = ?1 OR material_id = ?1 AND COALESCE(length_um, 0) = CAST(?2 AS INTEGER))
+    AND ledger.id < ?3 AND journal.at_minute >= ?4 AND journal.at_minute < ?5
+    AND (instr(lower(journal.summary), lower(CAST(?6 AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(?6 AS TEXT))) > 0)
+ORDER BY ledger.id DESC LIMIT ?7
 `
 
-type MovementsOfParams struct {
+type LedgerPageParams struct {
 	Of     sql.NullString
 	Length int64
+	Before int64
+	Since  int64
+	Until  int64
+	Text   string
+	Most   int64
 }
 
-type MovementsOfRow struct {
-	N        int64
-	Movement string
-	Amount   int64
-	OfOrder  string
-	AtMinute int64
-	Summary  string
-	Person   string
+type LedgerPageRow struct {
+	ID        int64
+	N         int64
+	Movement  string
+	Amount    int64
+	OfOrder   string
+	AtMinute  int64
+	Summary   string
+	Person    string
+	OrderName string
 }
 
-func (q *Queries) MovementsOf(ctx context.Context, arg MovementsOfParams) ([]MovementsOfRow, error) {
-	rows, err := q.query(ctx, q.movementsOfStmt, movementsOf, arg.Of, arg.Length)
+func (q *Queries) LedgerPage(ctx context.Context, arg LedgerPageParams) ([]LedgerPageRow, error) {
+	rows, err := q.query(ctx, q.ledgerPageStmt, ledgerPage,
+		arg.Of,
+		arg.Length,
+		arg.Before,
+		arg.Since,
+		arg.Until,
+		arg.Text,
+		arg.Most,
+	)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []MovementsOfRow
+	var items []LedgerPageRow
 	for rows.Next() {
-		var i MovementsOfRow
+		var i LedgerPageRow
 		if err := rows.Scan(
+			&i.ID,
 			&i.N,
 			&i.Movement,
 			&i.Amount,
@@ -253,6 +289,7 @@ func (q *Queries) MovementsOf(ctx context.Context, arg MovementsOfParams) ([]Mov
 			&i.AtMinute,
 			&i.Summary,
 			&i.Person,
+			&i.OrderName,
 		); err != nil {
 			return nil, err
 		}
@@ -268,26 +305,19 @@ func (q *Queries) MovementsOf(ctx context.Context, arg MovementsOfParams) ([]Mov
 }
 
 const offcuts = `-- name: Offcuts :many
-SELECT CAST(material_id AS TEXT) AS material, CAST(length_um AS INTEGER) AS length_um, CAST(SUM(amount) AS INTEGER) AS number
-FROM ledger WHERE length_um IS NOT NULL GROUP BY material_id, length_um HAVING SUM(amount) <> 0 ORDER BY material_id, length_um DESC
+SELECT material_id, length_um, number FROM offcut ORDER BY material_id, length_um DESC
 `
 
-type OffcutsRow struct {
-	Material string
-	LengthUm int64
-	Number   int64
-}
-
-func (q *Queries) Offcuts(ctx context.Context) ([]OffcutsRow, error) {
+func (q *Queries) Offcuts(ctx context.Context) ([]Offcut, error) {
 	rows, err := q.query(ctx, q.offcutsStmt, offcuts)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []OffcutsRow
+	var items []Offcut
 	for rows.Next() {
-		var i OffcutsRow
-		if err := rows.Scan(&i.Material, &i.LengthUm, &i.Number); err != nil {
+		var i Offcut
+		if err := rows.Scan(&i.MaterialID, &i.LengthUm, &i.Number); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -302,26 +332,24 @@ func (q *Queries) Offcuts(ctx context.Context) ([]OffcutsRow, error) {
 }
 
 const reservations = `-- name: Reservations :many
-SELECT CAST(COALESCE(stock_lot_id, lot_id) AS TEXT) AS of_lot, CAST(COALESCE(order_id, '') AS TEXT) AS of_order, CAST(SUM(amount) AS INTEGER) AS quantity
-FROM ledger WHERE movement IN ('reserved', 'released') GROUP BY stock_lot_id, lot_id, order_id HAVING SUM(amount) > 0 ORDER BY MIN(id)
+SELECT of_lot, order_id, quantity, "first" FROM reservation WHERE quantity > 0 ORDER BY first
 `
 
-type ReservationsRow struct {
-	OfLot    string
-	OfOrder  string
-	Quantity int64
-}
-
-func (q *Queries) Reservations(ctx context.Context) ([]ReservationsRow, error) {
+func (q *Queries) Reservations(ctx context.Context) ([]Reservation, error) {
 	rows, err := q.query(ctx, q.reservationsStmt, reservations)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []ReservationsRow
+	var items []Reservation
 	for rows.Next() {
-		var i ReservationsRow
-		if err := rows.Scan(&i.OfLot, &i.OfOrder, &i.Quantity); err != nil {
+		var i Reservation
+		if err := rows.Scan(
+			&i.OfLot,
+			&i.OrderID,
+			&i.Quantity,
+			&i.First,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

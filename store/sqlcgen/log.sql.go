@@ -19,7 +19,7 @@ func (q *Queries) DropRefusal(ctx context.Context, key string) error {
 }
 
 const lotsSince = `-- name: LotsSince :many
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id AND start_minute >= ?) ORDER BY gather_key, ordinal
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying, closed_minute, good, lost, minutes FROM lot WHERE id IN (SELECT task.lot_id FROM task WHERE task.start_minute >= ?) ORDER BY gather_key, ordinal
 `
 
 func (q *Queries) LotsSince(ctx context.Context, startMinute int64) ([]Lot, error) {
@@ -43,6 +43,10 @@ func (q *Queries) LotsSince(ctx context.Context, startMinute int64) ([]Lot, erro
 			&i.StockLotID,
 			&i.Reached,
 			&i.Lying,
+			&i.ClosedMinute,
+			&i.Good,
+			&i.Lost,
+			&i.Minutes,
 		); err != nil {
 			return nil, err
 		}

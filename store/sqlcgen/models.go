@@ -14,6 +14,17 @@ type ClimateHour struct {
 	HumidityPerMille int64
 }
 
+type ClosedOrdinal struct {
+	GatherKey string
+	Highest   int64
+}
+
+type ClosedPiece struct {
+	PageID string
+	Good   int64
+	Lost   int64
+}
+
 type Colourway struct {
 	ID       string
 	Position int64
@@ -31,6 +42,7 @@ type CustomerOrder struct {
 	ID              string
 	Version         int64
 	AcceptedVersion sql.NullInt64
+	Closed          int64
 }
 
 type DryingClass struct {
@@ -45,6 +57,14 @@ type DryingClass struct {
 	StiffMinutes          int64
 	SoftensMinutes        int64
 	Percentile            int64
+}
+
+type Equipment struct {
+	Kind     string
+	ID       string
+	Position int64
+	Version  int64
+	Body     string
 }
 
 type Journal struct {
@@ -79,17 +99,21 @@ type Ledger struct {
 }
 
 type Lot struct {
-	ID         string
-	GatherKey  string
-	RecipeID   string
-	Mixes      string
-	Ordinal    int64
-	Need       int64
-	Started    int64
-	Variant    string
-	StockLotID string
-	Reached    string
-	Lying      string
+	ID           string
+	GatherKey    string
+	RecipeID     string
+	Mixes        string
+	Ordinal      int64
+	Need         int64
+	Started      int64
+	Variant      string
+	StockLotID   string
+	Reached      string
+	Lying        string
+	ClosedMinute sql.NullInt64
+	Good         int64
+	Lost         int64
+	Minutes      int64
 }
 
 type Material struct {
@@ -102,6 +126,13 @@ type Material struct {
 	SupplierID  string
 	Pack        int64
 	KeepAtLeast int64
+	OnHand      int64
+}
+
+type Offcut struct {
+	MaterialID string
+	LengthUm   int64
+	Number     int64
 }
 
 type OfferedPlan struct {
@@ -231,6 +262,13 @@ type RefusedProposal struct {
 	Body string
 }
 
+type Reservation struct {
+	OfLot    string
+	OrderID  string
+	Quantity int64
+	First    int64
+}
+
 type Sensor struct {
 	ID            int64
 	Device        string
@@ -254,6 +292,7 @@ type StockLot struct {
 	Place        string
 	Kept         string
 	Surroundings string
+	Amount       int64
 }
 
 type Studio struct {
@@ -263,7 +302,7 @@ type Studio struct {
 	Zone           string
 	Settings       string
 	StandingMinute sql.NullInt64
-	Equipment      string
+	Brought        string
 	Air            string
 }
 

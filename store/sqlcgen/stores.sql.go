@@ -63,17 +63,6 @@ func (q *Queries) KeepStockLot(ctx context.Context, arg KeepStockLotParams) erro
 	return err
 }
 
-const onHand = `-- name: OnHand :one
-SELECT CAST(COALESCE(SUM(amount), 0) AS INTEGER) AS amount FROM ledger WHERE stock_lot_id = ? AND movement NOT IN ('reserved', 'released')
-`
-
-func (q *Queries) OnHand(ctx context.Context, stockLotID sql.NullString) (int64, error) {
-	row := q.queryRow(ctx, q.onHandStmt, onHand, stockLotID)
-	var amount int64
-	err := row.Scan(&amount)
-	return amount, err
-}
-
 const purchase = `-- name: Purchase :one
 SELECT id, supplier_id, version, body FROM purchase WHERE id = ?
 `
@@ -144,7 +133,7 @@ func (q *Queries) PutPurchase(ctx context.Context, arg PutPurchaseParams) error 
 }
 
 const stockLot = `-- name: StockLot :one
-SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings FROM stock_lot WHERE id = ?
+SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings, amount FROM stock_lot WHERE id = ?
 `
 
 func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
@@ -163,6 +152,7 @@ func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
 		&i.Place,
 		&i.Kept,
 		&i.Surroundings,
+		&i.Amount,
 	)
 	return i, err
 }

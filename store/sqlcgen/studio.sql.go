@@ -258,7 +258,7 @@ func (q *Queries) AddSkill(ctx context.Context, arg AddSkillParams) error {
 }
 
 const addStudio = `-- name: AddStudio :exec
-INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, equipment) VALUES (1, ?, ?, ?, ?, ?, ?)
+INSERT INTO studio (id, name, epoch, zone, settings, standing_minute, brought) VALUES (1, ?, ?, ?, ?, ?, ?)
 `
 
 type AddStudioParams struct {
@@ -267,7 +267,7 @@ type AddStudioParams struct {
 	Zone           string
 	Settings       string
 	StandingMinute sql.NullInt64
-	Equipment      string
+	Brought        string
 }
 
 func (q *Queries) AddStudio(ctx context.Context, arg AddStudioParams) error {
@@ -277,7 +277,7 @@ func (q *Queries) AddStudio(ctx context.Context, arg AddStudioParams) error {
 		arg.Zone,
 		arg.Settings,
 		arg.StandingMinute,
-		arg.Equipment,
+		arg.Brought,
 	)
 	return err
 }
@@ -468,34 +468,21 @@ func (q *Queries) Hours(ctx context.Context) ([]PersonHour, error) {
 }
 
 const materials = `-- name: Materials :many
-SELECT material.id, material.name, material.unit, material.wire, material.form, material.supplier_id, material.pack, material.keep_at_least,
-    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE material_id = material.id AND length_um IS NULL), 0) AS INTEGER) AS on_hand
-FROM material ORDER BY material.position
+SELECT id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, on_hand FROM material ORDER BY position
 `
 
-type MaterialsRow struct {
-	ID          string
-	Name        string
-	Unit        string
-	Wire        string
-	Form        string
-	SupplierID  string
-	Pack        int64
-	KeepAtLeast int64
-	OnHand      int64
-}
-
-func (q *Queries) Materials(ctx context.Context) ([]MaterialsRow, error) {
+func (q *Queries) Materials(ctx context.Context) ([]Material, error) {
 	rows, err := q.query(ctx, q.materialsStmt, materials)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []MaterialsRow
+	var items []Material
 	for rows.Next() {
-		var i MaterialsRow
+		var i Material
 		if err := rows.Scan(
 			&i.ID,
+			&i.Position,
 			&i.Name,
 			&i.Unit,
 			&i.Wire,
@@ -666,7 +653,7 @@ func (q *Queries) Skills(ctx context.Context) ([]PersonSkill, error) {
 }
 
 const studio = `-- name: Studio :one
-SELECT name, epoch, zone, settings, standing_minute, equipment, air FROM studio WHERE id = 1
+SELECT name, epoch, zone, settings, standing_minute, brought, air FROM studio WHERE id = 1
 `
 
 type StudioRow struct {
@@ -675,7 +662,7 @@ type StudioRow struct {
 	Zone           string
 	Settings       string
 	StandingMinute sql.NullInt64
-	Equipment      string
+	Brought        string
 	Air            string
 }
 
@@ -688,7 +675,7 @@ func (q *Queries) Studio(ctx context.Context) (StudioRow, error) {
 		&i.Zone,
 		&i.Settings,
 		&i.StandingMinute,
-		&i.Equipment,
+		&i.Brought,
 		&i.Air,
 	)
 	return i, err

@@ -10,6 +10,35 @@ import (
 	"database/sql"
 )
 
+const addClosedOrdinal = `-- name: AddClosedOrdinal :exec
+INSERT INTO closed_ordinal (gather_key, highest) VALUES (?, ?)
+`
+
+type AddClosedOrdinalParams struct {
+	GatherKey string
+	Highest   int64
+}
+
+func (q *Queries) AddClosedOrdinal(ctx context.Context, arg AddClosedOrdinalParams) error {
+	_, err := q.exec(ctx, q.addClosedOrdinalStmt, addClosedOrdinal, arg.GatherKey, arg.Highest)
+	return err
+}
+
+const addClosedPieces = `-- name: AddClosedPieces :exec
+INSERT INTO closed_pieces (page_id, good, lost) VALUES (?, ?, ?)
+`
+
+type AddClosedPiecesParams struct {
+	PageID string
+	Good   int64
+	Lost   int64
+}
+
+func (q *Queries) AddClosedPieces(ctx context.Context, arg AddClosedPiecesParams) error {
+	_, err := q.exec(ctx, q.addClosedPiecesStmt, addClosedPieces, arg.PageID, arg.Good, arg.Lost)
+	return err
+}
+
 const addOrderLine = `-- name: AddOrderLine :exec
 INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
@@ -166,14 +195,166 @@ func (q *Queries) AtOtherWork(ctx context.Context, arg AtOtherWorkParams) (int64
 	return number, err
 }
 
+const closeLot = `-- name: CloseLot :exec
+UPDATE lot SET closed_minute = ?, good = ?, lost = ?, minutes = ? WHERE id = ?
+`
+
+type CloseLotParams struct {
+	ClosedMinute sql.NullInt64
+	Good         int64
+	Lost         int64
+	Minutes      int64
+	ID           string
+}
+
+func (q *Queries) CloseLot(ctx context.Context, arg CloseLotParams) error {
+	_, err := q.exec(ctx, q.closeLotStmt, closeLot,
+		arg.ClosedMinute,
+		arg.Good,
+		arg.Lost,
+		arg.Minutes,
+		arg.ID,
+	)
+	return err
+}
+
+const closedLots = `-- name: ClosedLots :many
+SELECT lot.id, lot.recipe_id, lot.variant, lot.started, lot.good, lot.lost, lot.minutes, CAST(lot.closed_minute AS INTEGER) AS closed, recipe_revision.name
+FROM lot JOIN recipe_revision ON recipe_revision.id = lot.recipe_id
+WHERE closed_minute IS NOT NULL AND closed_minute >= ?1 AND closed_minute < ?2
+    AND (closed_minute < ?3 OR closed_minute = ?3 AND lot.id < CAST(?4 AS TEXT))
+    AND instr(lower(recipe_revision.name), lower(CAST(?5 AS TEXT))) > 0
+ORDER BY closed_minute DESC, lot.id DESC LIMIT ?6
+`
+
+type ClosedLotsParams struct {
+	Since    sql.NullInt64
+	Until    sql.NullInt64
+	Before   sql.NullInt64
+	BeforeID string
+	Text     string
+	Most     int64
+}
+
+type ClosedLotsRow struct {
+	ID       string
+	RecipeID string
+	Variant  string
+	Started  int64
+	Good     int64
+	Lost     int64
+	Minutes  int64
+	Closed   int64
+	Name     string
+}
+
+func (q *Queries) ClosedLots(ctx context.Context, arg ClosedLotsParams) ([]ClosedLotsRow, error) {
+	rows, err := q.query(ctx, q.closedLotsStmt, closedLots,
+		arg.Since,
+		arg.Until,
+		arg.Before,
+		arg.BeforeID,
+		arg.Text,
+		arg.Most,
+	)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []ClosedLotsRow
+	for rows.Next() {
+		var i ClosedLotsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.RecipeID,
+			&i.Variant,
+			&i.Started,
+			&i.Good,
+			&i.Lost,
+			&i.Minutes,
+			&i.Closed,
+			&i.Name,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const closedOrdinals = `-- name: ClosedOrdinals :many
+SELECT gather_key, highest FROM closed_ordinal
+`
+
+func (q *Queries) ClosedOrdinals(ctx context.Context) ([]ClosedOrdinal, error) {
+	rows, err := q.query(ctx, q.closedOrdinalsStmt, closedOrdinals)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []ClosedOrdinal
+	for rows.Next() {
+		var i ClosedOrdinal
+		if err := rows.Scan(&i.GatherKey, &i.Highest); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const closedPieces = `-- name: ClosedPieces :many
+SELECT page_id, good, lost FROM closed_pieces WHERE good + lost > 0 ORDER BY page_id
+`
+
+func (q *Queries) ClosedPieces(ctx context.Context) ([]ClosedPiece, error) {
+	rows, err := q.query(ctx, q.closedPiecesStmt, closedPieces)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []ClosedPiece
+	for rows.Next() {
+		var i ClosedPiece
+		if err := rows.Scan(&i.PageID, &i.Good, &i.Lost); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const customerOrder = `-- name: CustomerOrder :one
-SELECT id, version, accepted_version FROM customer_order WHERE id = ?
+SELECT id, version, accepted_version, closed FROM customer_order WHERE id = ?
 `
 
 func (q *Queries) CustomerOrder(ctx context.Context, id string) (CustomerOrder, error) {
 	row := q.queryRow(ctx, q.customerOrderStmt, customerOrder, id)
 	var i CustomerOrder
-	err := row.Scan(&i.ID, &i.Version, &i.AcceptedVersion)
+	err := row.Scan(
+		&i.ID,
+		&i.Version,
+		&i.AcceptedVersion,
+		&i.Closed,
+	)
 	return i, err
 }
 
@@ -186,8 +367,48 @@ func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
 	return err
 }
 
+const linesOf = `-- name: LinesOf :many
+SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM json_each(CAST(?1 AS TEXT)) AS wanted
+    JOIN customer_order ON customer_order.id = wanted.value
+    JOIN order_line ON order_line.order_id = customer_order.id AND order_line.version = customer_order.version
+ORDER BY order_line.order_id, order_line.position
+`
+
+func (q *Queries) LinesOf(ctx context.Context, orders string) ([]OrderLine, error) {
+	rows, err := q.query(ctx, q.linesOfStmt, linesOf, orders)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []OrderLine
+	for rows.Next() {
+		var i OrderLine
+		if err := rows.Scan(
+			&i.OrderID,
+			&i.Version,
+			&i.Position,
+			&i.ID,
+			&i.RecipeID,
+			&i.ColourwayID,
+			&i.Quantity,
+			&i.ServicePerMille,
+			&i.Variant,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const lot = `-- name: Lot :one
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying FROM lot WHERE id = ?
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying, closed_minute, good, lost, minutes FROM lot WHERE id = ?
 `
 
 func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
@@ -205,16 +426,75 @@ func (q *Queries) Lot(ctx context.Context, id string) (Lot, error) {
 		&i.StockLotID,
 		&i.Reached,
 		&i.Lying,
+		&i.ClosedMinute,
+		&i.Good,
+		&i.Lost,
+		&i.Minutes,
 	)
 	return i, err
 }
 
-const lots = `-- name: Lots :many
-SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying FROM lot WHERE EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
+const lotsAbout = `-- name: LotsAbout :many
+SELECT journal_touch.id FROM journal_touch WHERE journal_touch.n = ?1 AND thing = 'lot'
+UNION SELECT CAST(stock_lot.lot_id AS TEXT) FROM ledger JOIN stock_lot ON stock_lot.id = ledger.stock_lot_id WHERE ledger.n = ?1 AND stock_lot.lot_id IS NOT NULL
 `
 
-func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
-	rows, err := q.query(ctx, q.lotsStmt, lots)
+func (q *Queries) LotsAbout(ctx context.Context, n int64) ([]string, error) {
+	rows, err := q.query(ctx, q.lotsAboutStmt, lotsAbout, n)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []string
+	for rows.Next() {
+		var id string
+		if err := rows.Scan(&id); err != nil {
+			return nil, err
+		}
+		items = append(items, id)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const lotsNotClosed = `-- name: LotsNotClosed :many
+SELECT id FROM lot WHERE closed_minute IS NULL
+`
+
+func (q *Queries) LotsNotClosed(ctx context.Context) ([]string, error) {
+	rows, err := q.query(ctx, q.lotsNotClosedStmt, lotsNotClosed)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []string
+	for rows.Next() {
+		var id string
+		if err := rows.Scan(&id); err != nil {
+			return nil, err
+		}
+		items = append(items, id)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const openLots = `-- name: OpenLots :many
+SELECT id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached, lying, closed_minute, good, lost, minutes FROM lot WHERE closed_minute IS NULL AND EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal
+`
+
+func (q *Queries) OpenLots(ctx context.Context) ([]Lot, error) {
+	rows, err := q.query(ctx, q.openLotsStmt, openLots)
 	if err != nil {
 		return nil, err
 	}
@@ -234,6 +514,84 @@ func (q *Queries) Lots(ctx context.Context) ([]Lot, error) {
 			&i.StockLotID,
 			&i.Reached,
 			&i.Lying,
+			&i.ClosedMinute,
+			&i.Good,
+			&i.Lost,
+			&i.Minutes,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const openOrders = `-- name: OpenOrders :many
+SELECT id, version, accepted_version, closed FROM customer_order WHERE closed = 0 ORDER BY id
+`
+
+func (q *Queries) OpenOrders(ctx context.Context) ([]CustomerOrder, error) {
+	rows, err := q.query(ctx, q.openOrdersStmt, openOrders)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []CustomerOrder
+	for rows.Next() {
+		var i CustomerOrder
+		if err := rows.Scan(
+			&i.ID,
+			&i.Version,
+			&i.AcceptedVersion,
+			&i.Closed,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const openTasks = `-- name: OpenTasks :many
+SELECT task.lot_id, task.position, task.step, task.state, task.person_id, task.start_minute, task.end_minute, task.good, task.second, task.broken, task.machine, task.used, task.mend, task.weighed FROM lot JOIN task ON task.lot_id = lot.id WHERE closed_minute IS NULL ORDER BY lot_id, task.position
+`
+
+func (q *Queries) OpenTasks(ctx context.Context) ([]Task, error) {
+	rows, err := q.query(ctx, q.openTasksStmt, openTasks)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []Task
+	for rows.Next() {
+		var i Task
+		if err := rows.Scan(
+			&i.LotID,
+			&i.Position,
+			&i.Step,
+			&i.State,
+			&i.PersonID,
+			&i.StartMinute,
+			&i.EndMinute,
+			&i.Good,
+			&i.Second,
+			&i.Broken,
+			&i.Machine,
+			&i.Used,
+			&i.Mend,
+			&i.Weighed,
 		); err != nil {
 			return nil, err
 		}
@@ -316,20 +674,65 @@ func (q *Queries) OrderVersion(ctx context.Context, arg OrderVersionParams) (Ord
 	return i, err
 }
 
-const orders = `-- name: Orders :many
-SELECT id, version, accepted_version FROM customer_order ORDER BY id
+const pastOrders = `-- name: PastOrders :many
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, customer_order.accepted_version
+FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id AND customer_order.version = order_version.version
+WHERE closed = 1 AND leaves >= ?1 AND leaves < ?2
+    AND (leaves < ?3 OR leaves = ?3 AND order_id < CAST(?4 AS TEXT))
+    AND (instr(lower(name), lower(CAST(?5 AS TEXT))) > 0 OR instr(lower(occasion), lower(CAST(?5 AS TEXT))) > 0)
+ORDER BY leaves DESC, order_id DESC LIMIT ?6
 `
 
-func (q *Queries) Orders(ctx context.Context) ([]CustomerOrder, error) {
-	rows, err := q.query(ctx, q.ordersStmt, orders)
+type PastOrdersParams struct {
+	Since    string
+	Until    string
+	Before   string
+	BeforeID string
+	Text     string
+	Most     int64
+}
+
+type PastOrdersRow struct {
+	OrderID         string
+	Version         int64
+	Name            string
+	Occasion        string
+	Leaves          string
+	Leaving         string
+	Importance      int64
+	Allergies       string
+	State           string
+	AcceptedVersion sql.NullInt64
+}
+
+func (q *Queries) PastOrders(ctx context.Context, arg PastOrdersParams) ([]PastOrdersRow, error) {
+	rows, err := q.query(ctx, q.pastOrdersStmt, pastOrders,
+		arg.Since,
+		arg.Until,
+		arg.Before,
+		arg.BeforeID,
+		arg.Text,
+		arg.Most,
+	)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []CustomerOrder
+	var items []PastOrdersRow
 	for rows.Next() {
-		var i CustomerOrder
-		if err := rows.Scan(&i.ID, &i.Version, &i.AcceptedVersion); err != nil {
+		var i PastOrdersRow
+		if err := rows.Scan(
+			&i.OrderID,
+			&i.Version,
+			&i.Name,
+			&i.Occasion,
+			&i.Leaves,
+			&i.Leaving,
+			&i.Importance,
+			&i.Allergies,
+			&i.State,
+			&i.AcceptedVersion,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -378,53 +781,40 @@ func (q *Queries) PutLot(ctx context.Context, arg PutLotParams) error {
 }
 
 const putOrder = `-- name: PutOrder :exec
-INSERT INTO customer_order (id, version, accepted_version) VALUES (?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET version = excluded.version, accepted_version = excluded.accepted_version
+INSERT INTO customer_order (id, version, accepted_version, closed) VALUES (?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET version = excluded.version, accepted_version = excluded.accepted_version, closed = excluded.closed
 `
 
 type PutOrderParams struct {
 	ID              string
 	Version         int64
 	AcceptedVersion sql.NullInt64
+	Closed          int64
 }
 
 func (q *Queries) PutOrder(ctx context.Context, arg PutOrderParams) error {
-	_, err := q.exec(ctx, q.putOrderStmt, putOrder, arg.ID, arg.Version, arg.AcceptedVersion)
+	_, err := q.exec(ctx, q.putOrderStmt, putOrder,
+		arg.ID,
+		arg.Version,
+		arg.AcceptedVersion,
+		arg.Closed,
+	)
 	return err
 }
 
 const shelf = `-- name: Shelf :many
-SELECT stock_lot.id, stock_lot.recipe_id, stock_lot.mixes, stock_lot.quality, stock_lot.made_minute, stock_lot.use_by_minute, stock_lot.lot_id,
-    stock_lot.variant, stock_lot.reached, stock_lot.place, stock_lot.kept, stock_lot.surroundings,
-    CAST(COALESCE((SELECT SUM(amount) FROM ledger WHERE stock_lot_id = stock_lot.id AND movement NOT IN ('reserved', 'released')), 0) AS INTEGER) AS amount
-FROM stock_lot ORDER BY stock_lot.made_minute, stock_lot.id
+SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings, amount FROM stock_lot WHERE amount <> 0 ORDER BY made_minute, id
 `
 
-type ShelfRow struct {
-	ID           string
-	RecipeID     string
-	Mixes        string
-	Quality      string
-	MadeMinute   int64
-	UseByMinute  sql.NullInt64
-	LotID        sql.NullString
-	Variant      string
-	Reached      string
-	Place        string
-	Kept         string
-	Surroundings string
-	Amount       int64
-}
-
-func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
+func (q *Queries) Shelf(ctx context.Context) ([]StockLot, error) {
 	rows, err := q.query(ctx, q.shelfStmt, shelf)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var items []ShelfRow
+	var items []StockLot
 	for rows.Next() {
-		var i ShelfRow
+		var i StockLot
 		if err := rows.Scan(
 			&i.ID,
 			&i.RecipeID,
@@ -455,7 +845,7 @@ func (q *Queries) Shelf(ctx context.Context) ([]ShelfRow, error) {
 
 const standingLines = `-- name: StandingLines :many
 SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM order_line JOIN customer_order ON customer_order.id = order_line.order_id
-WHERE order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version
+WHERE closed = 0 AND (order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version)
 ORDER BY order_line.order_id, order_line.version, order_line.position
 `
 
@@ -494,7 +884,7 @@ func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
 
 const standingVersions = `-- name: StandingVersions :many
 SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id
-WHERE order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version
+WHERE closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version)
 `
 
 func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) {
@@ -530,6 +920,17 @@ func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) 
 	return items, nil
 }
 
+const stockLeftOf = `-- name: StockLeftOf :one
+SELECT CAST(COUNT(*) AS INTEGER) AS number FROM stock_lot WHERE lot_id = ? AND amount <> 0
+`
+
+func (q *Queries) StockLeftOf(ctx context.Context, lotID sql.NullString) (int64, error) {
+	row := q.queryRow(ctx, q.stockLeftOfStmt, stockLeftOf, lotID)
+	var number int64
+	err := row.Scan(&number)
+	return number, err
+}
+
 const stockOfLot = `-- name: StockOfLot :one
 SELECT id FROM stock_lot WHERE lot_id = ? AND quality = ?
 `
@@ -546,12 +947,12 @@ func (q *Queries) StockOfLot(ctx context.Context, arg StockOfLotParams) (string,
 	return id, err
 }
 
-const tasks = `-- name: Tasks :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task ORDER BY lot_id, position
+const tasksOfLot = `-- name: TasksOfLot :many
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task WHERE lot_id = ? ORDER BY position
 `
 
-func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
-	rows, err := q.query(ctx, q.tasksStmt, tasks)
+func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
+	rows, err := q.query(ctx, q.tasksOfLotStmt, tasksOfLot, lotID)
 	if err != nil {
 		return nil, err
 	}
@@ -588,12 +989,12 @@ func (q *Queries) Tasks(ctx context.Context) ([]Task, error) {
 	return items, nil
 }
 
-const tasksOfLot = `-- name: TasksOfLot :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task WHERE lot_id = ? ORDER BY position
+const tasksSince = `-- name: TasksSince :many
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task WHERE task.lot_id IN (SELECT later.lot_id FROM task AS later WHERE later.start_minute >= ?) ORDER BY lot_id, position
 `
 
-func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
-	rows, err := q.query(ctx, q.tasksOfLotStmt, tasksOfLot, lotID)
+func (q *Queries) TasksSince(ctx context.Context, startMinute int64) ([]Task, error) {
+	rows, err := q.query(ctx, q.tasksSinceStmt, tasksSince, startMinute)
 	if err != nil {
 		return nil, err
 	}

@@ -55,6 +55,7 @@ export function useTimes() {
       /** A local wall time such as 2027-10-02T14:00, which has no zone of its own. */
       wall: wall({ weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }),
       wallDay: wall({ weekday: "short", day: "numeric", month: "short" }),
+      wallDate: wall({ day: "numeric", month: "short", year: "numeric" }),
       wallClock: wall({ hour: "2-digit", minute: "2-digit" }),
     };
   });

@@ -11,7 +11,7 @@ export const following = ref<"live" | "asking" | "lost">("live");
 /** What is shown by what a fact is about: the first words of query keys. */
 const shownBy: Record<string, string[]> = {
   journal: ["journal", "studio"],
-  orders: ["orders", "proposal", "plan", "count", "cell", "stores", "book", "page"],
+  orders: ["orders", "past", "proposal", "plan", "count", "cell", "stores", "book", "page"],
   work: [
     "bench",
     "drying",
@@ -26,8 +26,9 @@ const shownBy: Record<string, string[]> = {
     "ledger",
     "wires",
     "log",
+    "closed",
   ],
-  stores: ["stores", "ledger", "count", "cell", "mixing", "wires"],
+  stores: ["stores", "ledger", "closed", "count", "cell", "mixing", "wires"],
   wishes: ["proposal", "count", "cell", "plan", "task"],
   plan: ["plan", "versions", "proposal", "orders"],
   standards: ["log", "page", "book"],

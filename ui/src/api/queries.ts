@@ -1,5 +1,5 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/vue-query";
-import { computed, type MaybeRefOrGetter, toValue } from "vue";
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/vue-query";
+import { computed, type MaybeRefOrGetter, ref, toValue } from "vue";
 import { answered, client, command, person } from "./client";
 
 export const useStudio = () => useQuery({ queryKey: ["studio"], queryFn: () => answered(client.GET("/api/studio")) });
@@ -87,12 +87,47 @@ export const useVersions = (open: MaybeRefOrGetter<boolean>) =>
     queryFn: () => answered(client.GET("/api/plan/versions")),
     enabled: computed(() => toValue(open)),
   });
-export const useJournal = (open: MaybeRefOrGetter<boolean>) =>
-  useQuery({
-    queryKey: ["journal"],
-    queryFn: () => answered(client.GET("/api/journal")),
+/** What is looked for in a history: words in it, and days, as 2027-09-20; all may be empty. */
+export interface Sought {
+  text: string;
+  from: string;
+  to: string;
+}
+
+/** A history that is asked for page by page, the newest lines first. */
+function useHistory<T>(
+  key: MaybeRefOrGetter<unknown>[],
+  ask: (query: Partial<Sought> & { after?: string }) => Promise<{ lines: T[]; next: string }>,
+  open: MaybeRefOrGetter<boolean> = true,
+) {
+  const sought = ref<Sought>({ text: "", from: "", to: "" });
+  const pages = useInfiniteQuery({
+    queryKey: [...key, sought],
+    queryFn: ({ pageParam }) =>
+      ask(
+        Object.fromEntries(Object.entries({ ...sought.value, after: pageParam }).filter(([, value]) => value !== "")),
+      ),
+    initialPageParam: "",
+    getNextPageParam: (last) => last.next || undefined,
     enabled: computed(() => toValue(open)),
+    placeholderData: keepPreviousData,
   });
+  return {
+    sought,
+    lines: computed(() => pages.data.value?.pages.flatMap((page) => page.lines) ?? []),
+    more: pages.hasNextPage,
+    busy: pages.isFetching,
+    error: pages.error,
+    earlier: () => pages.fetchNextPage(),
+  };
+}
+
+export const useJournal = (open: MaybeRefOrGetter<boolean>) =>
+  useHistory(["journal"], (query) => answered(client.GET("/api/journal", { params: { query } })), open);
+export const usePastOrders = (open: MaybeRefOrGetter<boolean>) =>
+  useHistory(["past"], (query) => answered(client.GET("/api/orders/past", { params: { query } })), open);
+export const useClosedLots = (open: MaybeRefOrGetter<boolean>) =>
+  useHistory(["closed"], (query) => answered(client.GET("/api/log/lots", { params: { query } })), open);
 export const useBench = () =>
   useQuery({
     queryKey: ["bench", person],
@@ -132,12 +167,10 @@ export const useAccept = () =>
 
 export const useStores = () => useQuery({ queryKey: ["stores"], queryFn: () => answered(client.GET("/api/stores")) });
 export const useLedger = (of: MaybeRefOrGetter<string>, length: MaybeRefOrGetter<number>) =>
-  useQuery({
-    queryKey: ["ledger", of, length],
-    queryFn: () =>
-      answered(
-        client.GET("/api/stores/{of}/ledger", {
-          params: { path: { of: toValue(of) }, query: toValue(length) ? { length: toValue(length) } : {} },
-        }),
-      ),
-  });
+  useHistory(["ledger", of, length], (query) =>
+    answered(
+      client.GET("/api/stores/{of}/ledger", {
+        params: { path: { of: toValue(of) }, query: toValue(length) ? { ...query, length: toValue(length) } : query },
+      }),
+    ),
+  );

@@ -506,7 +506,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The latest commands, newest first */
+        /** A page of the commands, newest first */
         get: operations["get-journal"];
         put?: never;
         post?: never;
@@ -576,6 +576,23 @@ export interface paths {
         };
         /** What accepting a proposal would do to the plan */
         get: operations["preview-standard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of the lots that are made and used up, the last finished first */
+        get: operations["list-closed-lots"];
         put?: never;
         post?: never;
         delete?: never;
@@ -778,11 +795,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All orders, with what the plan says of each */
+        /** Orders that are not over, with what the plan says of each */
         get: operations["list-orders"];
         put?: never;
         /** Enter an order; it awaits acceptance of the plan it makes */
         post: operations["enter-order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of the orders that have left or are cancelled, the latest first */
+        get: operations["list-past-orders"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1308,7 +1342,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The latest movements of one thing */
+        /** A page of the movements of one thing, newest first */
         get: operations["get-ledger"];
         put?: never;
         post?: never;
@@ -1848,6 +1882,28 @@ export interface components {
             /** Format: int64 */
             quantity: number;
         };
+        ClosedLot: {
+            /** Format: int64 */
+            ended: number;
+            /** Format: int64 */
+            good: number;
+            id: string;
+            /** Format: int64 */
+            lost: number;
+            /**
+             * Format: int64
+             * @description that people were at it
+             */
+            minutes: number;
+            name: string;
+            recipe: string;
+            /**
+             * Format: int64
+             * @description pieces, or milligrams of a mix
+             */
+            started: number;
+            variant?: string;
+        };
         Colourway: {
             form?: string;
             id: string;
@@ -2378,6 +2434,7 @@ export interface components {
             movement: string;
             /** Format: int64 */
             n: number;
+            /** @description the name of whom it was reserved for */
             order?: string;
             person: string;
             summary: string;
@@ -2887,6 +2944,22 @@ export interface components {
             /** Format: int64 */
             revision: number;
             variants: string[];
+        };
+        PageClosedLot: {
+            lines: components["schemas"]["ClosedLot"][];
+            next: string;
+        };
+        PageEntry: {
+            lines: components["schemas"]["Entry"][];
+            next: string;
+        };
+        PageLine: {
+            lines: components["schemas"]["Line"][];
+            next: string;
+        };
+        PageOrderState: {
+            lines: components["schemas"]["StoreOrderState"][];
+            next: string;
         };
         PartChanges: {
             changes: components["schemas"]["Edit"][];
@@ -3670,6 +3743,13 @@ export interface components {
             /** Format: int64 */
             useBy?: number;
             variant?: string;
+        };
+        StoreOrderState: {
+            /** Format: int64 */
+            accepted: number;
+            order: components["schemas"]["Order"];
+            /** Format: int64 */
+            version: number;
         };
         StoresView: {
             /** @description wires that lie cut to a length */
@@ -6455,7 +6535,17 @@ export interface operations {
     };
     "get-journal": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description that lines hold */
+                text?: string;
+                /** @description the first day, such as 2027-09-20 */
+                from?: string;
+                /** @description the last day */
+                to?: string;
+                /** @description the next of the page before */
+                after?: string;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6468,7 +6558,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Entry"][];
+                    "application/json": components["schemas"]["PageEntry"];
                 };
             };
             /** @description Error */
@@ -6809,6 +6899,45 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-closed-lots": {
+        parameters: {
+            query?: {
+                /** @description that lines hold */
+                text?: string;
+                /** @description the first day, such as 2027-09-20 */
+                from?: string;
+                /** @description the last day */
+                to?: string;
+                /** @description the next of the page before */
+                after?: string;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageClosedLot"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7792,6 +7921,45 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-past-orders": {
+        parameters: {
+            query?: {
+                /** @description that lines hold */
+                text?: string;
+                /** @description the first day, such as 2027-09-20 */
+                from?: string;
+                /** @description the last day */
+                to?: string;
+                /** @description the next of the page before */
+                after?: string;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOrderState"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10528,6 +10696,15 @@ export interface operations {
     "get-ledger": {
         parameters: {
             query?: {
+                /** @description that lines hold */
+                text?: string;
+                /** @description the first day, such as 2027-09-20 */
+                from?: string;
+                /** @description the last day */
+                to?: string;
+                /** @description the next of the page before */
+                after?: string;
+                most?: number;
                 /** @description of wires that lie cut, in micrometres */
                 length?: number;
             };
@@ -10545,7 +10722,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Line"][];
+                    "application/json": components["schemas"]["PageLine"];
                 };
             };
             /** @description Error */

@@ -2,38 +2,48 @@
 import { person } from "../api/client";
 import { useJournal, useUndo } from "../api/queries";
 import { useTimes } from "../format";
+import HistoryPages from "./HistoryPages.vue";
 import ProblemNote from "./ProblemNote.vue";
 
-/** The latest commands, each of which can be taken back. */
+/** What was recorded, page by page; what can be taken back says so. */
 const open = defineModel<boolean>({ required: true });
-const { data: entries } = useJournal(open);
+const { sought, lines: entries, more, busy, error, earlier } = useJournal(open);
 const times = useTimes();
 const undo = useUndo();
 const final = ["opened", "clock moved", "undone"];
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560">
+  <v-dialog v-model="open" max-width="620">
     <div class="sheet journal">
       <h2>What was recorded</h2>
-      <ProblemNote :error="undo.error.value" />
-      <ol>
-        <li v-for="e in entries" :key="e.n" :class="{ undone: e.undone }">
-          <span class="quiet">{{ times.moment(e.at) }}</span>
-          <span class="what"
-            >{{ e.summary }} <span class="quiet">{{ e.person }}</span></span
-          >
-          <button
-            v-if="!e.undone && !final.includes(e.kind)"
-            class="bare take"
-            :disabled="!person || undo.isPending.value"
-            :data-test="`undo-${e.n}`"
-            @click="undo.mutate(e.n)"
-          >
-            take back
-          </button>
-        </li>
-      </ol>
+      <ProblemNote :error="undo.error.value ?? error" />
+      <HistoryPages
+        v-model="sought"
+        test="journal"
+        :number="entries.length"
+        :more="more"
+        :busy="busy"
+        @earlier="earlier"
+      >
+        <ol>
+          <li v-for="e in entries" :key="e.n" :class="{ undone: e.undone }">
+            <span class="quiet">{{ times.full(e.at) }}</span>
+            <span class="what"
+              >{{ e.summary }} <span class="quiet">{{ e.person }}</span></span
+            >
+            <button
+              v-if="!e.undone && !final.includes(e.kind)"
+              class="bare take"
+              :disabled="!person || undo.isPending.value"
+              :data-test="`undo-${e.n}`"
+              @click="undo.mutate(e.n)"
+            >
+              take back
+            </button>
+          </li>
+        </ol>
+      </HistoryPages>
     </div>
   </v-dialog>
 </template>
@@ -51,7 +61,7 @@ ol {
 }
 li {
   display: grid;
-  grid-template-columns: 84px 1fr auto;
+  grid-template-columns: 132px 1fr auto;
   gap: 10px;
   padding: 8px 0;
   border-bottom: 1px solid var(--vein);

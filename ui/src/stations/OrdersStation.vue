@@ -2,10 +2,11 @@
 import { computed, ref } from "vue";
 import type { OrderView } from "../api/client";
 import { person } from "../api/client";
-import { useOrders, useProposal, useStudio } from "../api/queries";
+import { useOrders, usePastOrders, useProposal, useStudio } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import { useTimes } from "../format";
+import HistoryPages from "../parts/HistoryPages.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import SafetyWord from "../parts/SafetyWord.vue";
 import StationHead from "../parts/StationHead.vue";
@@ -20,9 +21,9 @@ const { data: studio } = useStudio();
 const times = useTimes();
 const editing = ref<OrderView | "new">();
 
-const shown = computed(
-  () => orders.value?.filter((o) => (o.order.state !== "cancelled" && o.order.state !== "left") || o.pending) ?? [],
-);
+const shown = computed(() => orders.value ?? []);
+const past = ref(false);
+const { sought, lines: gone, more, busy, earlier } = usePastOrders(past);
 const says = computed(() => {
   const open = shown.value.filter((o) => o.outcome);
   const late = open.filter((o) => o.outcome!.late > 0).length;
@@ -107,6 +108,29 @@ function waitsFor(card: { cause?: string }): string {
           Counted and planned when its time comes.
         </p>
       </article>
+      <details class="sheet past" data-test="past-orders" @toggle="past = ($event.target as HTMLDetailsElement).open">
+        <summary>Orders that have left, or were cancelled</summary>
+        <HistoryPages v-model="sought" test="past" :number="gone.length" :more="more" :busy="busy" @earlier="earlier">
+          <table class="ledger">
+            <tbody>
+              <tr v-for="g in gone" :key="g.order.id" :data-test="`past-${g.order.name}`">
+                <td>{{ times.wallDate(g.order.leaves) }}</td>
+                <td>
+                  <b>{{ g.order.name }}</b> <span class="quiet">{{ g.order.occasion }}</span>
+                </td>
+                <td class="quiet">
+                  {{
+                    g.order.lines
+                      .map((l) => `${l.quantity} ${flower(l.recipe)?.name ?? "of an earlier recipe"}`)
+                      .join(", ")
+                  }}
+                </td>
+                <td class="quiet">{{ g.order.state === "left" ? g.order.leaving : "cancelled" }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </HistoryPages>
+      </details>
     </div>
     <ProposalPanel v-if="proposal?.waits" v-model:chosen="choice" :proposal="proposal">
       <SearchControl />
@@ -131,6 +155,9 @@ function waitsFor(card: { cause?: string }): string {
   gap: 22px;
   padding: 16px 20px;
   margin-bottom: 12px;
+}
+.past {
+  padding: 12px 20px;
 }
 .leaves {
   display: grid;

@@ -2,15 +2,18 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, useCommands } from "../../api/client";
-import { useLog } from "../../api/queries";
+import { useClosedLots, useLog } from "../../api/queries";
 import RecordChart from "../../drawings/RecordChart.vue";
-import { useTimes } from "../../format";
+import { lasting, stocked, useTimes } from "../../format";
+import HistoryPages from "../../parts/HistoryPages.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
 import ProposalCard from "./ProposalCard.vue";
 import { about, rests, sure, valued } from "./words";
 
 const { data: log, error } = useLog();
+const history = ref(false);
+const { sought, lines: lots, more, busy, earlier } = useClosedLots(history);
 const times = useTimes();
 const send = useCommands();
 const kinds = [
@@ -114,6 +117,37 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
           </tr>
         </tbody>
       </table>
+      <details
+        class="sheet closed"
+        data-test="closed-lots"
+        @toggle="history = ($event.target as HTMLDetailsElement).open"
+      >
+        <summary>Lots that are made and used up</summary>
+        <HistoryPages v-model="sought" test="closed" :number="lots.length" :more="more" :busy="busy" @earlier="earlier">
+          <table class="ledger">
+            <thead>
+              <tr>
+                <th>finished</th>
+                <th>what</th>
+                <th class="n">started</th>
+                <th class="n">good</th>
+                <th class="n">lost</th>
+                <th class="n">at hand</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="l in lots" :key="l.id">
+                <td>{{ times.full(l.ended) }}</td>
+                <td>{{ l.name }}{{ l.variant ? `, ${l.variant}` : "" }}</td>
+                <td class="n">{{ l.good + l.lost ? l.started : stocked(l.started, "mg") }}</td>
+                <td class="n">{{ l.good + l.lost ? l.good : "" }}</td>
+                <td class="n">{{ l.good + l.lost ? l.lost : "" }}</td>
+                <td class="n">{{ lasting(l.minutes) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </HistoryPages>
+      </details>
     </template>
   </div>
 </template>
@@ -132,6 +166,10 @@ nav {
 nav button {
   padding: 6px 0;
   font-size: 16px;
+}
+.closed {
+  padding: 12px 18px;
+  margin-top: 18px;
 }
 .planned {
   padding: 10px 18px;

@@ -4,6 +4,7 @@ import { ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../../api/client";
 import { useDryingRoom, useLedger } from "../../api/queries";
 import { spokenUnit, stocked, useTimes } from "../../format";
+import HistoryPages from "../../parts/HistoryPages.vue";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
@@ -19,7 +20,7 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>();
 const times = useTimes();
 const send = useCommands();
-const { data: lines } = useLedger(
+const { sought, lines, more, busy, earlier } = useLedger(
   () => props.id,
   () => props.length,
 );
@@ -137,18 +138,22 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
       </form>
       <ProblemNote :error="spoil.error.value" />
       <h3>What happened</h3>
-      <table class="ledger">
-        <tbody>
-          <tr v-for="(l, i) in lines" :key="i">
-            <td>{{ times.full(l.at) }}</td>
-            <td>{{ booked[l.movement] }}</td>
-            <td class="n">
-              <b>{{ signed(l.amount) }}</b>
-            </td>
-            <td class="quiet">{{ l.summary }}{{ l.person ? `, ${l.person}` : "" }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <HistoryPages v-model="sought" test="ledger" :number="lines.length" :more="more" :busy="busy" @earlier="earlier">
+        <table class="ledger">
+          <tbody>
+            <tr v-for="(l, i) in lines" :key="i">
+              <td>{{ times.full(l.at) }}</td>
+              <td>{{ booked[l.movement] }}</td>
+              <td class="n">
+                <b>{{ signed(l.amount) }}</b>
+              </td>
+              <td class="quiet">
+                {{ l.summary }}{{ l.order ? ` (${l.order})` : "" }}{{ l.person ? `, ${l.person}` : "" }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </HistoryPages>
     </div>
   </v-dialog>
 </template>

@@ -1,0 +1,84 @@
+package store
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"bractum/store/sqlcgen"
+)
+
+// thing is a kind of thing that commands touch.
+type thing struct {
+	// topic is what screens, and snapshots, know it by.
+	topic string
+	// restore takes one back to what it was before a command touched it.
+	restore func(*Tx, sqlcgen.JournalTouch) error
+}
+
+// things are all kinds, by the word that the journal has for each. What is not here cannot
+// be touched, and what is here can be undone or says why not.
+var things map[string]thing
+
+func init() { // what restores a thing touches it, and so refers to this
+	things = map[string]thing{
+		"order":        {"orders", (*Tx).restoreOrder},
+		"lot":          {"work", (*Tx).restoreLot},
+		"lying":        {"work", (*Tx).restoreLying},
+		"stock":        {"stores", (*Tx).restoreStock},
+		"purchase":     {"stores", (*Tx).restorePurchase},
+		wishOfLot:      {"wishes", (*Tx).restoreWish},
+		wishOfGroup:    {"wishes", (*Tx).restoreWish},
+		wishOfTask:     {"wishes", (*Tx).restoreWish},
+		"plan":         {"plan", (*Tx).restorePlan},
+		"person":       {"standards", (*Tx).restorePace},
+		"settings":     {"standards", (*Tx).restoreSettings},
+		"refusal":      {"standards", (*Tx).restoreRefusal},
+		"timer":        {"timers", (*Tx).restoreTimer},
+		"air":          {"air", (*Tx).restoreWords},
+		"sensor":       {"air", (*Tx).restoreSensor},
+		"clock":        {"clock", (*Tx).restoreClock},
+		"draft":        {"drafts", (*Tx).restoreDraft},
+		"page":         {"book", (*Tx).restorePage},
+		"revision":     {"book", (*Tx).restoreRevision},
+		"colourway":    {"book", (*Tx).restoreColourway},
+		"material":     {"book", (*Tx).restoreMaterial},
+		"place":        {"book", (*Tx).restorePlace},
+		"drying class": {"book", (*Tx).restoreDryingClass},
+		"equipment":    {"book", (*Tx).restoreEquipment},
+	}
+}
+
+// touch notes in the journal what a thing was before and is after.
+func (t *Tx) touch(kind, id string, before, after any) {
+	if things[kind].restore == nil {
+		t.err = errors.Join(t.err, fmt.Errorf("nothing says how %q is taken back", kind))
+		return
+	}
+	t.about(kind)
+	t.err = errors.Join(t.err, t.q.AddTouch(t.ctx, sqlcgen.AddTouchParams{N: t.n, Thing: kind, ID: id, Before: asJSON(before), After: asJSON(after)}))
+}
+
+// about notes that a command is about a kind of thing of which nothing is to be restored.
+func (t *Tx) about(kind string) { t.things = append(t.things, kind) }
+
+// topics are what a command is about, each once: what it touched, and what it moved.
+func (t *Tx) topics() []string {
+	topics := []string{"journal"}
+	for _, kind := range t.things {
+		if topic := things[kind].topic; topic != "" {
+			topics = append(topics, topic)
+		}
+	}
+	slices.Sort(topics)
+	return slices.Compact(topics)
+}
+
+// restore takes one thing back to what it was before a command touched it.
+func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
+	known := things[touched.Thing]
+	if known.restore == nil {
+		return CannotUndo{fmt.Sprintf("this program does not know what %q is", touched.Thing)}
+	}
+	return known.restore(t, touched)
+}
