@@ -1,0 +1,38 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"bractum/store"
+)
+
+type verifyCommand struct {
+	Data string `help:"Folder of the studio's file." default:"." type:"existingdir"`
+}
+
+// Run proves what is kept against what it is proven by, and names every flaw.
+func (c *verifyCommand) Run() error {
+	if _, err := os.Stat(filepath.Join(c.Data, store.FileName)); err != nil {
+		return fmt.Errorf("no studio is in %s: %w", c.Data, err)
+	}
+	ctx := context.Background()
+	s, err := store.Open(ctx, c.Data, store.Options{})
+	if err != nil {
+		return err
+	}
+	defer func() { _ = s.Close() }() // nothing was written
+	err = s.Verify(ctx, clockOf)
+	var flaws store.Flaws
+	if errors.As(err, &flaws) {
+		fmt.Println(flaws.Error())
+		return breachesFound(len(flaws))
+	}
+	if err == nil {
+		fmt.Println("All balances are what the ledger says, and the file holds together.")
+	}
+	return err
+}
