@@ -126,10 +126,8 @@ INSERT INTO touch SELECT * FROM journal_touch;
 DROP TABLE journal_touch;
 ALTER TABLE touch RENAME TO journal_touch;
 CREATE INDEX journal_touch_thing ON journal_touch (thing, id, n);
-CREATE INDEX journal_minute ON journal (at_minute, n);
 
 -- +goose Down
-DROP INDEX journal_minute;
 UPDATE studio SET brought = json_set(brought, '$.surroundings', json((SELECT json_group_array(json(body)) FROM (SELECT body FROM equipment WHERE kind = 'surroundings' ORDER BY position))),
     '$.dryingMethods', json((SELECT json_group_array(json(body)) FROM (SELECT body FROM equipment WHERE kind = 'drying method' ORDER BY position))),
     '$.tools', json((SELECT json_group_array(json(body)) FROM (SELECT body FROM equipment WHERE kind = 'tool' ORDER BY position))),

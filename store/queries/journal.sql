@@ -11,7 +11,7 @@ SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undo
     CAST(COALESCE(person.name, '') AS TEXT) AS person,
     CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
 FROM journal LEFT JOIN person ON person.id = journal.person_id
-WHERE journal.n < sqlc.arg(before) AND journal.at_minute >= sqlc.arg(since) AND journal.at_minute < sqlc.arg(until)
+WHERE journal.n < sqlc.arg(before) AND +journal.at_minute >= sqlc.arg(since) AND +journal.at_minute < sqlc.arg(until)
     AND (instr(lower(journal.summary), lower(CAST(sqlc.arg(text) AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(sqlc.arg(text) AS TEXT))) > 0)
 ORDER BY journal.n DESC LIMIT sqlc.arg(most);
 -- name: UndoneBy :one
@@ -41,6 +41,6 @@ FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id =
     LEFT JOIN customer_order ON customer_order.id = ledger.order_id
     LEFT JOIN order_version ON order_version.order_id = customer_order.id AND order_version.version = customer_order.version
 WHERE (stock_lot_id = sqlc.arg(of) OR material_id = sqlc.arg(of) AND COALESCE(length_um, 0) = CAST(sqlc.arg(length) AS INTEGER))
-    AND ledger.id < sqlc.arg(before) AND journal.at_minute >= sqlc.arg(since) AND journal.at_minute < sqlc.arg(until)
+    AND ledger.id < sqlc.arg(before) AND +journal.at_minute >= sqlc.arg(since) AND +journal.at_minute < sqlc.arg(until)
     AND (instr(lower(journal.summary), lower(CAST(sqlc.arg(text) AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(sqlc.arg(text) AS TEXT))) > 0)
 ORDER BY ledger.id DESC LIMIT sqlc.arg(most);

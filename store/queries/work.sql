@@ -22,11 +22,11 @@ SELECT * FROM order_version WHERE order_id = ? AND version = ?;
 -- name: AddOrderVersion :exec
 INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: StandingVersions :many
-SELECT order_version.* FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id
-WHERE closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version);
+SELECT order_version.* FROM customer_order CROSS JOIN order_version
+WHERE order_version.order_id = customer_order.id AND closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version);
 -- name: StandingLines :many
-SELECT order_line.* FROM order_line JOIN customer_order ON customer_order.id = order_line.order_id
-WHERE closed = 0 AND (order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version)
+SELECT order_line.* FROM customer_order CROSS JOIN order_line
+WHERE order_line.order_id = customer_order.id AND closed = 0 AND (order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version)
 ORDER BY order_line.order_id, order_line.version, order_line.position;
 -- name: OrderLines :many
 SELECT * FROM order_line WHERE order_id = ? AND version = ? ORDER BY position;
@@ -38,7 +38,7 @@ SELECT * FROM lot WHERE closed_minute IS NULL AND EXISTS (SELECT 1 FROM task WHE
 INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started, variant, stock_lot_id, reached) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO NOTHING;
 -- name: OpenTasks :many
-SELECT task.* FROM lot JOIN task ON task.lot_id = lot.id WHERE closed_minute IS NULL ORDER BY lot_id, task.position;
+SELECT task.* FROM lot CROSS JOIN task WHERE task.lot_id = lot.id AND closed_minute IS NULL ORDER BY lot_id, task.position;
 -- name: TasksSince :many
 SELECT * FROM task WHERE task.lot_id IN (SELECT later.lot_id FROM task AS later WHERE later.start_minute >= ?) ORDER BY lot_id, position;
 -- name: LotsAbout :many

@@ -133,7 +133,7 @@ SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undo
     CAST(COALESCE(person.name, '') AS TEXT) AS person,
     CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
 FROM journal LEFT JOIN person ON person.id = journal.person_id
-WHERE journal.n < ?1 AND journal.at_minute >= ?2 AND journal.at_minute < ?3
+WHERE journal.n < ?1 AND +journal.at_minute >= ?2 AND +journal.at_minute < ?3
     AND (instr(lower(journal.summary), lower(CAST(?4 AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(?4 AS TEXT))) > 0)
 ORDER BY journal.n DESC LIMIT ?5
 `
@@ -236,7 +236,7 @@ FROM ledger JOIN journal ON journal.n = ledger.n LEFT JOIN person ON person.id =
     LEFT JOIN customer_order ON customer_order.id = ledger.order_id
     LEFT JOIN order_version ON order_version.order_id = customer_order.id AND order_version.version = customer_order.version
 WHERE (stock_lot_id = ?1 OR material_id = ?1 AND COALESCE(length_um, 0) = CAST(?2 AS INTEGER))
-    AND ledger.id < ?3 AND journal.at_minute >= ?4 AND journal.at_minute < ?5
+    AND ledger.id < ?3 AND +journal.at_minute >= ?4 AND +journal.at_minute < ?5
     AND (instr(lower(journal.summary), lower(CAST(?6 AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(?6 AS TEXT))) > 0)
 ORDER BY ledger.id DESC LIMIT ?7
 `

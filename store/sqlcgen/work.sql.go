@@ -565,7 +565,7 @@ func (q *Queries) OpenOrders(ctx context.Context) ([]CustomerOrder, error) {
 }
 
 const openTasks = `-- name: OpenTasks :many
-SELECT task.lot_id, task.position, task.step, task.state, task.person_id, task.start_minute, task.end_minute, task.good, task.second, task.broken, task.machine, task.used, task.mend, task.weighed FROM lot JOIN task ON task.lot_id = lot.id WHERE closed_minute IS NULL ORDER BY lot_id, task.position
+SELECT task.lot_id, task.position, task.step, task.state, task.person_id, task.start_minute, task.end_minute, task.good, task.second, task.broken, task.machine, task.used, task.mend, task.weighed FROM lot CROSS JOIN task WHERE task.lot_id = lot.id AND closed_minute IS NULL ORDER BY lot_id, task.position
 `
 
 func (q *Queries) OpenTasks(ctx context.Context) ([]Task, error) {
@@ -844,8 +844,8 @@ func (q *Queries) Shelf(ctx context.Context) ([]StockLot, error) {
 }
 
 const standingLines = `-- name: StandingLines :many
-SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM order_line JOIN customer_order ON customer_order.id = order_line.order_id
-WHERE closed = 0 AND (order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version)
+SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM customer_order CROSS JOIN order_line
+WHERE order_line.order_id = customer_order.id AND closed = 0 AND (order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version)
 ORDER BY order_line.order_id, order_line.version, order_line.position
 `
 
@@ -883,8 +883,8 @@ func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
 }
 
 const standingVersions = `-- name: StandingVersions :many
-SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id
-WHERE closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version)
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state FROM customer_order CROSS JOIN order_version
+WHERE order_version.order_id = customer_order.id AND closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version)
 `
 
 func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) {
