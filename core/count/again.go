@@ -23,7 +23,23 @@ type Counter struct {
 	under    map[string]int // distinct gather keys under a key
 	settled  map[string]settled
 	recorded map[studio.ID]studio.Recorded // by page
+	size     size
 }
+
+// size is how much came of the count before: about as much comes of the next.
+type size struct{ lots, links, onward int }
+
+// guessed is about what comes of an order line of a season.
+func guessed(doc *studio.Document) size {
+	var lines int
+	for _, o := range doc.Orders {
+		lines += len(o.Lines)
+	}
+	return size{lots: 10 * lines, links: 30 * lines, onward: 30 * lines}
+}
+
+// roomFor is a capacity that holds as much again, and some more.
+func roomFor(n int) int { return n + n/8 + 64 }
 
 // settled is how an item came out: what it was reckoned from, and what that gave.
 type settled struct {
@@ -72,7 +88,8 @@ func (k *Counter) frame(doc *studio.Document) error {
 		k.before = nil
 		return err
 	}
-	*k = Counter{map[studio.ID]int64{}, doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{}, map[studio.ID]studio.Recorded{}}
+	*k = Counter{map[studio.ID]int64{}, doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{},
+		map[studio.ID]studio.Recorded{}, k.size}
 	for _, d := range doc.Divided {
 		k.divided[d.Group] = d.Lots
 	}
@@ -138,13 +155,13 @@ func (c *counter) keep(item *Item, settle func()) {
 		s.stock = append(s.stock, found)
 	}
 	lots, links, pegs, notes := len(c.result.Lots), len(c.result.Links), len(c.result.Pegs), len(c.result.Notes)
-	c.onward = nil
+	onward := len(c.onward)
 	settle()
 	if c.full || !c.alone(item) {
 		delete(c.counter.settled, item.Key)
 		return
 	}
-	s.item, s.onward = *item, c.onward
+	s.item, s.onward = *item, c.onward[onward:len(c.onward):len(c.onward)]
 	s.lots, s.links = slices.Clone(c.result.Lots[lots:]), slices.Clone(c.result.Links[links:])
 	s.pegs, s.notes = slices.Clone(c.result.Pegs[pegs:]), slices.Clone(c.result.Notes[notes:])
 	s.claims = map[studio.ID][]studio.Claim{}

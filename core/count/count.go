@@ -89,6 +89,7 @@ type need struct {
 	form        string         // of its recipe, if it wants one
 	fresh       *studio.Window // its upper limit: it cannot come from stock that is older
 	due         studio.Minute
+	latest      studio.Minute // when making it all must begin; set as its item is settled
 	service     float64
 	claims      []studio.Claim
 	plain       int64 // how many of them there would be if nothing broke
@@ -108,7 +109,7 @@ type counter struct {
 	taken    map[string]map[int]bool // the ordinals of a key
 	last     map[string]int          // that was given of a key
 	plain    map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
-	onward   []onward                // what the item that is being settled needs
+	onward   []onward                // what items need of others, item by item
 	full     bool                    // there are as many lots as there may be
 	result   *Result
 }
@@ -121,11 +122,16 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	if err := k.frame(doc); err != nil {
 		return nil, err
 	}
+	if k.size == (size{}) {
+		k.size = guessed(doc)
+	}
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
 		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{},
 		work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
 		last: map[string]int{}, plain: map[studio.ID]int64{},
-		result: &Result{Items: []Item{}, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
+		onward: make([]onward, 0, roomFor(k.size.onward)),
+		result: &Result{Items: []Item{}, Lots: make([]studio.Lot, 0, roomFor(k.size.lots)),
+			Links: make([]studio.Link, 0, roomFor(k.size.links)), Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
 	c.promised()
 	c.kept()
 	c.begun()
@@ -142,6 +148,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	}
 	c.finish()
 	c.deliveries()
+	k.size = size{len(c.result.Lots), len(c.result.Links), max(k.size.onward, len(c.onward))}
 	return c.result, nil
 }
 
@@ -261,6 +268,9 @@ func (c *counter) item(made studio.Made, mixes map[string]studio.ID) *Item {
 	if !known {
 		item = &Item{Key: key, Recipe: made.Recipe, Variant: made.Variant, Mixes: own, Level: c.level(made), Lots: []studio.ID{}, Orders: []studio.ID{},
 			Workings: []studio.Working{}}
+		if before := len(c.counter.settled[key].needs); before > 0 {
+			item.needs = make([]need, 0, before+2)
+		}
 		c.items[key] = item
 	}
 	return item
@@ -294,14 +304,17 @@ func (c *counter) atLevel(level int) []*Item {
 
 func (c *counter) settle(item *Item) {
 	r := c.book.Of(item.Made())
-	latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) }
-	sort.SliceStable(item.needs, func(i, j int) bool { return latest(item.needs[i]) < latest(item.needs[j]) })
+	for i := range item.needs {
+		n := &item.needs[i]
+		n.latest = n.due - c.room.Elapsed(r, 0, n.quantity)
+	}
+	sort.SliceStable(item.needs, func(i, j int) bool { return item.needs[i].latest < item.needs[j].latest })
 	item.Latest = c.doc.Horizon()
 	orders := map[studio.ID]bool{}
 	for _, n := range item.needs {
 		item.Gross += n.quantity
 		item.Plain += n.plain
-		item.Latest = min(item.Latest, latest(n))
+		item.Latest = min(item.Latest, n.latest)
 		for _, claim := range studio.OfOrders(n.claims) {
 			orders[claim.Order] = true
 		}
@@ -332,6 +345,7 @@ func (c *counter) settle(item *Item) {
 		if r.Kind == studio.KindMix {
 			span = min(span, r.LifeMinutes)
 		}
+		latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) } // of what is left of it
 		first := latest(rest[0])
 		n := sort.Search(len(rest), func(i int) bool { return latest(rest[i]) > first+span })
 		c.gather(item, r, rest[:n])
@@ -393,8 +407,13 @@ func ordersOf(claims []studio.Claim) (orders []studio.ID) {
 func (c *counter) noteMixings() {
 	from := map[[2]studio.ID]studio.ID{}
 	twice := map[studio.ID]bool{}
+	var last studio.ID // links of one recipe follow one another
+	var mix bool
 	for _, link := range c.result.Links {
-		if c.book.Recipe(link.Recipe).Kind != studio.KindMix {
+		if link.Recipe != last {
+			last, mix = link.Recipe, c.book.Recipe(link.Recipe).Kind == studio.KindMix
+		}
+		if !mix {
 			continue
 		}
 		key := [2]studio.ID{link.To, link.Recipe}

@@ -70,7 +70,7 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 	item.Spare += l.Started - l.Need
 	item.Started += l.Started
 	l.LatestStart = l.Due - c.room.Elapsed(r, 0, l.Started)
-	c.explode(r, l.Lot, l.service)
+	c.inputs(r, l.Lot.Mixes).explode(l.Lot, l.service)
 	c.add(item, l.Lot)
 }
 

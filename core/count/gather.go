@@ -43,12 +43,17 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	}
 	ordinals := c.ordinals(item.Key, r, started, lots)
 	lots = int64(len(ordinals))
+	group := studio.LotID(item.Key, ordinals[0])
+	into := c.inputs(r, item.Mixes)
 	for i := range lots {
-		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: ordinals[i], Group: studio.LotID(item.Key, ordinals[0]),
+		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: ordinals[i], Group: group,
 			Started: started / unit / (lots - i) * unit, Pegs: []studio.Peg{}}
 		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
 		started, total = started-lot.Started, total-lot.Need
-		lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
+		lot.ID, lot.Alive = group, lot.Started
+		if i > 0 {
+			lot.ID = studio.LotID(item.Key, lot.Ordinal)
+		}
 		for free := lot.Need; free > 0; {
 			taken, _ := studio.First(needs[0].claims, free)
 			if free == lot.Need || needs[0].due < lot.Due {
@@ -60,7 +65,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			}
 		}
 		lot.LatestStart = lot.Due - c.room.Elapsed(r, 0, lot.Started)
-		c.explode(r, lot, service)
+		into.explode(lot, service)
 		c.add(item, lot)
 		for w := range item.Workings[workings:] {
 			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
@@ -224,30 +229,54 @@ func (c *counter) nextOrdinal(key string) int {
 	return next
 }
 
+// inputs are what goes into lots of one recipe in one set of mixes: the items of its parts and
+// pastes, each looked up once.
+type inputs struct {
+	c             *counter
+	recipe        *studio.Recipe
+	mixes         map[string]studio.ID
+	parts, pastes []*Item
+}
+
+func (c *counter) inputs(r *studio.Recipe, mixes map[string]studio.ID) *inputs {
+	return &inputs{c, r, mixes, make([]*Item, len(r.Parts)), make([]*Item, len(r.Pastes))}
+}
+
 // explode turns what is started of a lot, or still alive of one in work, into
 // needs of its parts and mixes.
-func (c *counter) explode(r *studio.Recipe, lot studio.Lot, service float64) {
+func (in *inputs) explode(lot studio.Lot, service float64) {
+	c, r := in.c, in.recipe
+	var last need // parts are often taken up at one step
+	var wanted bool
 	ahead := func(step string) (need, bool) {
-		_, index := r.Step(step)
-		due := lot.Due - c.room.Elapsed(r, index, lot.Alive)
-		return need{lot: lot.ID, step: step, due: due, service: service}, index >= lot.NextStep
-	}
-	for _, p := range r.Parts {
-		if n, wanted := ahead(p.Step); wanted {
-			n.quantity = r.At(p.Step, lot.Alive) * p.Count
-			n.claims = studio.Spread(n.quantity, lot.For)
-			n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
-			n.form = p.Form
-			if p.Window.Limited() {
-				n.fresh = p.Window
-			}
-			c.need(p.Made(), c.book.Input(p, lot.Mixes), n)
+		if step != last.step || last.lot == "" {
+			_, index := r.Step(step)
+			due := lot.Due - c.room.Elapsed(r, index, lot.Alive)
+			last, wanted = need{lot: lot.ID, step: step, due: due, service: service}, index >= lot.NextStep
 		}
+		return last, wanted
 	}
-	for _, p := range r.Pastes {
+	for i := range r.Parts {
+		p := &r.Parts[i]
+		n, wanted := ahead(p.Step)
+		if n.quantity = r.At(p.Step, lot.Alive) * p.Count; !wanted || n.quantity == 0 {
+			continue
+		}
+		n.claims = studio.Spread(n.quantity, lot.For)
+		n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
+		n.form = p.Form
+		if p.Window.Limited() {
+			n.fresh = p.Window
+		}
+		if in.parts[i] == nil {
+			in.parts[i] = c.item(p.Made(), c.book.Input(*p, in.mixes))
+		}
+		c.need(in.parts[i], n)
+	}
+	for i, p := range r.Pastes {
 		if n, wanted := ahead(p.Step); wanted {
 			mass := paste.Mass(p.Shape, c.doc.Settings.DensityMgPerMl)
-			c.needMix(n, lot, lot.Mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
+			c.needMix(n, lot, &in.pastes[i], in.mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
 		}
 	}
 	if r.Kind != studio.KindMix || lot.NextStep > 0 {
@@ -256,26 +285,28 @@ func (c *counter) explode(r *studio.Recipe, lot studio.Lot, service float64) {
 	for _, portion := range paste.Weigh(r, studio.Milligrams(lot.Started), c.doc.Settings.ScaleStepMilligrams) {
 		if portion.Mix != "" {
 			n, _ := ahead(r.Steps[0].Key)
-			c.needMix(n, lot, portion.Mix, portion.Weigh, 0, 0)
+			var of *Item
+			c.needMix(n, lot, &of, portion.Mix, portion.Weigh, 0, 0)
 		}
 	}
 }
 
-func (c *counter) needMix(n need, lot studio.Lot, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
-	n.quantity = int64(paste.WithLoss(used, c.doc.Settings.LossPerMille))
+func (c *counter) needMix(n need, lot studio.Lot, of **Item, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
+	if n.quantity = int64(paste.WithLoss(used, c.doc.Settings.LossPerMille)); n.quantity == 0 {
+		return
+	}
 	n.claims = studio.Spread(n.quantity, lot.For)
 	n.sheet = int64(paste.Sheet(run, mass, c.doc.Settings.SheetYieldPerMille))
-	c.need(studio.Made{Recipe: mix}, nil, n)
+	if *of == nil {
+		*of = c.item(studio.Made{Recipe: mix}, nil)
+	}
+	c.need(*of, n)
 }
 
 // need adds what a lot wants of something.
-func (c *counter) need(made studio.Made, mixes map[string]studio.ID, n need) {
-	if n.quantity == 0 {
-		return
-	}
-	item := c.item(made, mixes)
+func (c *counter) need(item *Item, n need) {
 	item.needs = append(item.needs, n)
-	c.onward = append(c.onward, onward{item.Key, made, item.Mixes, n})
+	c.onward = append(c.onward, onward{item.Key, item.Made(), item.Mixes, n})
 }
 
 func (c *counter) add(item *Item, lot studio.Lot) {

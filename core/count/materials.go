@@ -79,17 +79,23 @@ func (c *counter) deliveries() {
 		onHand[m.ID] = m.OnHand
 		slices.SortStableFunc(coming[m.ID], func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) })
 	}
-	first := make([]*studio.Lot, len(c.result.Lots))
+	waits := map[studio.Made]bool{} // for some delivery, or may
+	var first []*studio.Lot
 	for i := range c.result.Lots {
-		first[i] = &c.result.Lots[i]
+		l := &c.result.Lots[i]
+		may, known := waits[l.Made()]
+		if !known {
+			may = mayWait(c.book.Of(l.Made()), coming)
+			waits[l.Made()] = may
+		}
+		if may {
+			first = append(first, l)
+		}
 	}
 	slices.SortFunc(first, func(a, b *studio.Lot) int {
 		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
 	})
 	for _, l := range first {
-		if r := c.book.Of(l.Made()); len(r.Materials) == 0 && len(r.Wires) == 0 && r.Kind != studio.KindMix {
-			continue
-		}
 		needed := map[studio.ID]int64{}
 		takes(c.doc, c.book, l, needed)
 		for material, pieces := range wire.Pieces(c.book, []studio.Lot{*l}) {
@@ -110,6 +116,13 @@ func (c *counter) deliveries() {
 			}
 		}
 	}
+}
+
+// mayWait is true of a recipe that takes something of which a delivery is coming.
+func mayWait(r *studio.Recipe, coming map[studio.ID][]studio.Gate) bool {
+	return slices.ContainsFunc(r.Materials, func(m studio.MaterialInput) bool { return len(coming[m.Material]) > 0 }) ||
+		slices.ContainsFunc(r.Wires, func(w studio.WireInput) bool { return len(coming[w.Material]) > 0 }) ||
+		r.Kind == studio.KindMix
 }
 
 // expected is when a delivery is expected; one without a date comes after all others.

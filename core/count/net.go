@@ -165,7 +165,7 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 	for _, l := range lots {
 		c.reserve(l.ID, l.For)
 		l.LatestStart = l.Due - c.room.Elapsed(r, min(l.NextStep, len(r.Steps)), l.Alive)
-		c.explode(r, l.Lot, l.service)
+		c.inputs(r, l.Lot.Mixes).explode(l.Lot, l.service)
 		c.add(item, l.Lot)
 	}
 	return needs
@@ -281,7 +281,7 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 	rest := studio.Less(shares, s.Left.TakeReserved(shares))
 	s.Left.Amount -= studio.Sum(rest)
 	lot.LatestStart = lot.Due - c.room.Elapsed(r, lot.NextStep, lot.Started)
-	c.explode(r, lot, service)
+	c.inputs(r, lot.Mixes).explode(lot, service)
 	c.add(item, lot)
 	return left, true
 }
