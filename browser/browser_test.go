@@ -72,6 +72,11 @@ func sit(t *testing.T, studio *drive.Studio, name, path string) tab {
 	return tab{page, t, studio.URL}
 }
 
+// search looks for something in a history, as typed and left.
+func (p tab) search(name, value string) {
+	p.MustElement(test(name)).MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("change", { bubbles: true })) }`, value)
+}
+
 // latestUndo takes back the latest line of the journal.
 const latestUndo = `[data-test^="undo-"]`
 

@@ -26,6 +26,32 @@ func TestAnOrderIsCancelledAndTakenBack(t *testing.T) {
 	page.says(test("order-Lighthouse"), "slack")
 }
 
+// What is over leaves the lists, and is found again by its words and its days.
+func TestWhatIsOverIsFoundAgain(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("open-Lighthouse")
+	page.click("cancel-order")
+	page.click("accept")
+	page.MustWait(`() => !document.querySelector('[data-test="order-Lighthouse"]')`)
+	page.press(test("past-orders") + " summary")
+	page.says(test("past-Lighthouse"), "cancelled")
+	page.search("past-text", "no such supper")
+	page.says(test("past-none"), "Nothing like this")
+	page.search("past-text", "lighth")
+	page.says(test("past-Lighthouse"), "Ranunculus")
+	page.look("past-orders")
+	page.click("journal")
+	page.says(".journal", "opened")
+	page.search("journal-text", "cancelled")
+	page.MustWait(`() => document.querySelectorAll(".journal li").length === 1`)
+	page.says(".journal li", "Lighthouse")
+	page.look("journal")
+	page.search("journal-to", "2027-09-01")
+	page.says(test("journal-none"), "Nothing like this")
+}
+
 func TestAnOrderIsChangedAndSeenBeforeItIsAccepted(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()

@@ -51,4 +51,7 @@ const set = (field: keyof Sought, event: Event) =>
   align-items: center;
   margin: 8px 0;
 }
+.sought input[type="search"] {
+  width: 150px;
+}
 </style>
