@@ -72,7 +72,12 @@ func (s *Service) registerAir(to huma.API) {
 		ContentType string `header:"Content-Type"`
 		RawBody     []byte `contentType:"application/senml+json"`
 	}
-	d := post("/readings", "send-readings", "", "Readings of temperature and humidity, as SenML or CSV").taking(mostReadings).
+	d := post(
+		"/readings",
+		"send-readings",
+		"",
+		"Readings of temperature and humidity, as SenML or CSV",
+	).taking(mostReadings).
 		described(WayDevice, http.StatusRequestEntityTooLarge, http.StatusUnsupportedMediaType,
 			http.StatusUnprocessableEntity, http.StatusTooManyRequests, http.StatusServiceUnavailable)
 	huma.Register(to, d, func(ctx context.Context, in *sent) (*body[Received], error) {
@@ -103,7 +108,8 @@ func (s *Service) registerAir(to huma.API) {
 				return nil, err
 			}
 			word.ID = studio.ID(in.CommandID)
-			said := "Said of the air: " + word.Said + " until " + at.Calendar.Time(word.Until).Format("Mon 2 Jan 15:04")
+			said := "Said of the air: " + word.Said + " until " + at.Calendar.Time(word.Until).
+				Format("Mon 2 Jan 15:04")
 			return s.reworded(ctx, at, []climate.Word{word}, said)
 		})
 	type unsay struct {
@@ -162,7 +168,10 @@ func (s *Service) Receive(ctx context.Context, contentType string, sent []byte) 
 	case "text/csv":
 		read, r.Refused, err = outside.ReadReadings(sent, calendar)
 	default:
-		return r, huma.NewError(http.StatusUnsupportedMediaType, "readings are taken as application/senml+json (RFC 8428) or text/csv")
+		return r, huma.NewError(
+			http.StatusUnsupportedMediaType,
+			"readings are taken as application/senml+json (RFC 8428) or text/csv",
+		)
 	}
 	if err != nil {
 		return r, huma.Error422UnprocessableEntity(err.Error() + "; nothing was kept")
@@ -286,7 +295,12 @@ func (a *answer) with(ctx context.Context, air climate.Air) (string, error) {
 }
 
 // reworded is what the lead says of the air, and what having plans reckon with it moves.
-func (s *Service) reworded(ctx context.Context, at *moment, words []climate.Word, said string) (func(*change) (Moved, error), error) {
+func (s *Service) reworded(
+	ctx context.Context,
+	at *moment,
+	words []climate.Word,
+	said string,
+) (func(*change) (Moved, error), error) {
 	fresh, _, err := s.store.FreshAir(ctx, at.Now, words)
 	if err != nil {
 		return nil, err
@@ -338,7 +352,11 @@ func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, err
 	if err != nil {
 		return v, err
 	}
-	v.Taken, v.Moves, v.Words = studio.Minute(behind.InUse.Made)*60, behind.InUse.Moves, append(v.Words, behind.InUse.Words...)
+	v.Taken, v.Moves, v.Words = studio.Minute(
+		behind.InUse.Made,
+	)*60, behind.InUse.Moves, append(
+		v.Words,
+		behind.InUse.Words...)
 	for _, p := range places {
 		c := behind.Curves[p.ID]
 		p.From = c.From

@@ -129,7 +129,10 @@ func problem(err error) error {
 		return err
 	case errors.As(err, &refusal):
 		if refusal.Confirm != "" {
-			return huma.Error409Conflict(refusal.Message, &huma.ErrorDetail{Message: "confirm", Location: "body." + refusal.Confirm, Value: false})
+			return huma.Error409Conflict(
+				refusal.Message,
+				&huma.ErrorDetail{Message: "confirm", Location: "body." + refusal.Confirm, Value: false},
+			)
 		}
 		return huma.Error409Conflict(refusal.Message)
 	case errors.Is(err, errOvertaken):
@@ -150,11 +153,17 @@ func problem(err error) error {
 	case outside.IsTrouble(err):
 		return huma.NewError(http.StatusBadGateway, err.Error())
 	case errors.Is(err, situation.ErrBehind):
-		return huma.NewError(http.StatusServiceUnavailable, err.Error()+"; nothing was written. Try again in a moment.")
+		return huma.NewError(
+			http.StatusServiceUnavailable,
+			err.Error()+"; nothing was written. Try again in a moment.",
+		)
 	case errors.Is(err, errBusy):
 		return huma.NewError(http.StatusServiceUnavailable, err.Error())
 	case errors.Is(err, store.ErrBusy):
-		return huma.NewError(http.StatusServiceUnavailable, store.ErrBusy.Error()+". Close the other program and try again.")
+		return huma.NewError(
+			http.StatusServiceUnavailable,
+			store.ErrBusy.Error()+". Close the other program and try again.",
+		)
 	case errors.As(err, &broken):
 		return huma.NewError(http.StatusInsufficientStorage, broken.Error())
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):

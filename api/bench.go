@@ -50,13 +50,17 @@ func (s *Service) registerBench(to huma.API) {
 		Task string `path:"task"`
 		Body bench.Counts
 	}
-	fact(s, to, post("/tasks/{task}/pause", "pause-task", "task paused", "Pause a task; what is counted stays counted"),
+	fact(
+		s,
+		to,
+		post("/tasks/{task}/pause", "pause-task", "task paused", "Pause a task; what is counted stays counted"),
 		func(c *change, in *counted) (Recorded, error) {
 			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				lot, err := b.Pause(studio.ID(in.Task), in.Body)
 				return lot, nil, err
 			})
-		})
+		},
+	)
 	fact(s, to, post("/tasks/{task}/finish", "finish-task", "task finished", "Finish a task with its counts"),
 		func(c *change, in *counted) (Recorded, error) {
 			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
@@ -78,7 +82,10 @@ type Recorded struct {
 func (c *change) bench() bench.Bench { return bench.New(c.at.inForce.Doc, c.at.inForce.Plan) }
 
 // record writes a fact at a bench.
-func (c *change) record(task string, happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) (Recorded, error) {
+func (c *change) record(
+	task string,
+	happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error),
+) (Recorded, error) {
 	b := c.bench()
 	lot, moved, err := happen(b)
 	if err != nil {

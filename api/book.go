@@ -125,10 +125,14 @@ func (s *Service) registerBook(to huma.API) {
 			Colourway studio.ID       `json:"colourway,omitempty"`
 		}
 	}
-	beside(s, to, post("/book/compare", "compare-recipes", "", "Set two recipes, or two variants of one, side by side"),
+	beside(
+		s,
+		to,
+		post("/book/compare", "compare-recipes", "", "Set two recipes, or two variants of one, side by side"),
 		func(ctx context.Context, at *moment, in *compare) (Compared, error) {
 			return at.compared(in.Body.Recipes, in.Body.Colourway, in.Body.One, in.Body.Other)
-		})
+		},
+	)
 	type begin struct {
 		Body struct {
 			Pattern string `json:"pattern"`
@@ -151,8 +155,20 @@ func (s *Service) registerBook(to huma.API) {
 }
 
 func wordsOf(doc *studio.Document) Words {
-	w := Words{Materials: doc.Materials, Classes: doc.DryingClasses, Methods: append([]studio.Method{}, doc.Methods...), Places: doc.Places, Tools: append([]studio.Tool{}, doc.Tools...),
-		Machines: append([]studio.Machine{}, doc.Machines...), Gates: append([]studio.Gate{}, doc.Gates...), Families: append([]studio.Family{}, doc.Families...), Skills: []string{}, Shrinkage: doc.Settings.ShrinkagePerMille}
+	w := Words{
+		Materials: doc.Materials,
+		Classes:   doc.DryingClasses,
+		Methods:   append([]studio.Method{}, doc.Methods...),
+		Places:    doc.Places,
+		Tools:     append([]studio.Tool{}, doc.Tools...),
+		Machines: append(
+			[]studio.Machine{},
+			doc.Machines...),
+		Gates:     append([]studio.Gate{}, doc.Gates...),
+		Families:  append([]studio.Family{}, doc.Families...),
+		Skills:    []string{},
+		Shrinkage: doc.Settings.ShrinkagePerMille,
+	}
 	add := func(skill string) {
 		if skill != "" && !slices.Contains(w.Skills, skill) {
 			w.Skills = append(w.Skills, skill)
@@ -189,7 +205,18 @@ func (at *moment) pages() []Page {
 	}
 	pages := []Page{}
 	for _, r := range a.Doc.Current() {
-		p := Page{Page: r.Page(), Recipe: r.ID, Revision: r.Revision, Name: r.Name, Kind: r.Kind, Form: r.Form, Parts: []string{}, Variants: []string{}, Ordered: ordered[r.Page()], Behind: behind[r.Page()]}
+		p := Page{
+			Page:     r.Page(),
+			Recipe:   r.ID,
+			Revision: r.Revision,
+			Name:     r.Name,
+			Kind:     r.Kind,
+			Form:     r.Form,
+			Parts:    []string{},
+			Variants: []string{},
+			Ordered:  ordered[r.Page()],
+			Behind:   behind[r.Page()],
+		}
 		made := studio.Made{Recipe: r.ID}
 		mixes, _ := a.Book.Resolve(made, colours)
 		p.Colour, _ = a.swatch(made, mixes)
@@ -284,7 +311,17 @@ func (at *moment) opened(page studio.ID, revision int) (Opened, error) {
 	}
 	for _, line := range at.openLines() {
 		if line.behind && line.page == page {
-			o.Lines = append(o.Lines, Behind{line.order.Order.ID, line.order.Order.Name, line.order.Version, line.ID, line.Quantity, line.revision})
+			o.Lines = append(
+				o.Lines,
+				Behind{
+					line.order.Order.ID,
+					line.order.Order.Name,
+					line.order.Version,
+					line.ID,
+					line.Quantity,
+					line.revision,
+				},
+			)
 		}
 	}
 	for _, user := range a.Doc.Current() {
@@ -326,7 +363,13 @@ type Flaw struct {
 }
 
 func (at *moment) examined(e Examination) (Examined, error) {
-	x := Examined{Problems: []Flaw{}, Warnings: []flower.Warning{}, Slots: []string{}, Cuts: []flower.Cut{}, Against: []flower.Difference{}}
+	x := Examined{
+		Problems: []Flaw{},
+		Warnings: []flower.Warning{},
+		Slots:    []string{},
+		Cuts:     []flower.Cut{},
+		Against:  []flower.Difference{},
+	}
 	doc := at.latestAnswer().Doc
 	found := doc.CheckRecipes(e.Recipes)
 	for _, r := range e.Recipes {

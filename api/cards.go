@@ -52,10 +52,31 @@ func (a *answer) card(t studio.Task) TaskCard {
 	step, first, past, _ := r.TaskOf(t.Step)
 	lot := a.Doc.Begun(l)
 	activity := a.Activity(t.ID)
-	c := TaskCard{Task: t, Kind: "wait", Name: step.Name, Glyph: "wait", Recipe: r.ID, Of: r.Name, Form: r.Form, Making: r.Kind, Need: l.Need,
-		Quantity: lot.Left(r, t.Step), Look: step.Look, Cautions: append([]string{}, step.Cautions...), Takes: []Taken{},
-		May: []studio.ID{}, Pin: a.Doc.Pinned(t.ID), Orders: append([]studio.ID{},
-			a.OrdersOf(t.Lot)...), Drying: step.Wait, Latest: l.LatestStart, Due: l.Due}
+	c := TaskCard{
+		Task:   t,
+		Kind:   "wait",
+		Name:   step.Name,
+		Glyph:  "wait",
+		Recipe: r.ID,
+		Of:     r.Name,
+		Form:   r.Form,
+		Making: r.Kind,
+		Need:   l.Need,
+		Quantity: lot.Left(
+			r,
+			t.Step,
+		),
+		Look:     step.Look,
+		Cautions: append([]string{}, step.Cautions...),
+		Takes:    []Taken{},
+		May:      []studio.ID{},
+		Pin:      a.Doc.Pinned(t.ID),
+		Orders: append([]studio.ID{},
+			a.OrdersOf(t.Lot)...),
+		Drying: step.Wait,
+		Latest: l.LatestStart,
+		Due:    l.Due,
+	}
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
 	c.Working = plan.Working(a.Doc, a.Air(), activity, step, t)
 	if step.Work != nil {
@@ -100,7 +121,10 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	for _, p := range r.Pastes {
 		if here(p.Step) {
 			mix := a.Book.Recipe(l.Mixes[p.Slot])
-			taken = append(taken, Taken{mix.Name, int64(p.Shape.Thickness), "thickness", mix.Colour, string(p.Shape.Shape)})
+			taken = append(
+				taken,
+				Taken{mix.Name, int64(p.Shape.Thickness), "thickness", mix.Colour, string(p.Shape.Shape)},
+			)
 		}
 	}
 	for _, w := range r.Wires {

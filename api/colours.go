@@ -71,7 +71,10 @@ func (s *Service) registerColours(to huma.API) {
 			doc := *c.at.latestAnswer().Doc
 			(&book.Intake{Adds: adds}).Into(&doc)
 			if slices.Contains(namesOf(c.at.latestAnswer().Doc), name) {
-				return Entered{}, huma.Error422UnprocessableEntity(fmt.Sprintf("there is a %q already", name), &huma.ErrorDetail{Location: "body.name", Message: "is taken"})
+				return Entered{}, huma.Error422UnprocessableEntity(
+					fmt.Sprintf("there is a %q already", name),
+					&huma.ErrorDetail{Location: "body.name", Message: "is taken"},
+				)
 			}
 			if problems := doc.Validate(); len(problems) > 0 {
 				return Entered{}, invalid(problems)
@@ -114,8 +117,11 @@ func (t Addition) bundle(id studio.ID) (adds book.Bundle, name string, err error
 		adds.DryingClasses = []studio.DryingClass{*c}
 	}
 	if number != 1 {
-		return adds, name, huma.Error422UnprocessableEntity("one material, place, tool, machine or drying class is added at a time", &huma.ErrorDetail{
-			Location: "body", Message: fmt.Sprintf("%d are given; one would be right", number)})
+		return adds, name, huma.Error422UnprocessableEntity(
+			"one material, place, tool, machine or drying class is added at a time",
+			&huma.ErrorDetail{
+				Location: "body", Message: fmt.Sprintf("%d are given; one would be right", number)},
+		)
 	}
 	return adds, name, nil
 }
@@ -182,6 +188,11 @@ func (s *Service) registerPictures(to huma.API) {
 			if err != nil {
 				return nil, problem(err)
 			}
-			return &shown{p.Media, "default-src 'none'; style-src 'unsafe-inline'; sandbox", "private, max-age=31536000, immutable", p.Data}, nil
+			return &shown{
+				p.Media,
+				"default-src 'none'; style-src 'unsafe-inline'; sandbox",
+				"private, max-age=31536000, immutable",
+				p.Data,
+			}, nil
 		})
 }

@@ -121,8 +121,14 @@ func (s *Service) registerCount(to huma.API) {
 }
 
 // worded is how the journal says what was decided.
-var worded = map[string]string{"keep": "a lot is kept as it is", "start": "another number to start", "split": "a lot is split", "merge": "lots are merged",
-	"move": "a lot is moved", "let go": "a decision is let go"}
+var worded = map[string]string{
+	"keep":   "a lot is kept as it is",
+	"start":  "another number to start",
+	"split":  "a lot is split",
+	"merge":  "lots are merged",
+	"move":   "a lot is moved",
+	"let go": "a decision is let go",
+}
 
 func (a *answer) countView(n int64) CountView {
 	v := CountView{N: n, Cells: []CountCell{}, Notes: a.Count.Notes, Orders: []Named{}}
@@ -141,7 +147,9 @@ func (a *answer) countCell(item count.Item) CountCell {
 	r := a.Book.Of(item.Made())
 	c := CountCell{Key: item.Key, Gross: item.Gross, FromShelf: item.FromShelf, FromWork: item.FromWork,
 		Started: item.Started, Spare: item.Spare,
-		Orders: append([]studio.ID{}, item.Orders...), LatestStart: item.Latest, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
+		Orders: append(
+			[]studio.ID{},
+			item.Orders...), LatestStart: item.Latest, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
 	c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 	return c
 }

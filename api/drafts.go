@@ -230,7 +230,10 @@ func (c *change) changeOrders(orders []store.OrderState) error {
 }
 
 // moved are the orders as they would be with lines on the latest revision of a page.
-func (at *moment) moved(page studio.ID, lines []studio.ID) (orders []store.OrderState, sample studio.OrderLine, latest *studio.Recipe, err error) {
+func (at *moment) moved(
+	page studio.ID,
+	lines []studio.ID,
+) (orders []store.OrderState, sample studio.OrderLine, latest *studio.Recipe, err error) {
 	doc := at.latestAnswer().Doc
 	for _, line := range at.openLines() {
 		if line.behind && line.page == page && slices.Contains(lines, line.ID) {
@@ -244,7 +247,9 @@ func (at *moment) moved(page studio.ID, lines []studio.ID) (orders []store.Order
 			continue
 		}
 		for _, p := range doc.CheckOrder(after) {
-			return nil, sample, nil, huma.Error422UnprocessableEntity(fmt.Sprintf("order %q cannot be moved: %s %s", o.Order.Name, p.Place, p.Message))
+			return nil, sample, nil, huma.Error422UnprocessableEntity(
+				fmt.Sprintf("order %q cannot be moved: %s %s", o.Order.Name, p.Place, p.Message),
+			)
 		}
 		o.Order = after
 		orders = append(orders, o)

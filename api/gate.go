@@ -68,7 +68,12 @@ func fact[I commander, O any](s *Service, to huma.API, o operation, run func(c *
 // wish registers a command that is reasoned from what the facts come to. It is prepared
 // beside everything else; what that gives is written if nothing else was recorded
 // meanwhile, else it is prepared anew.
-func wish[I commander, O any](s *Service, to huma.API, o operation, prepare func(ctx context.Context, at *moment, in *I) (func(*change) (O, error), error)) {
+func wish[I commander, O any](
+	s *Service,
+	to huma.API,
+	o operation,
+	prepare func(ctx context.Context, at *moment, in *I) (func(*change) (O, error), error),
+) {
 	s.throughGate(to, o, func(d huma.Operation) {
 		answering[O](to, &d)
 		huma.Register(to, d, func(ctx context.Context, in *I) (*written, error) {
@@ -101,7 +106,12 @@ func wish[I commander, O any](s *Service, to huma.API, o operation, prepare func
 
 // errand registers a command of which a part is done outside the file: it is done once, and
 // what came of it is written on whatever was recorded meanwhile.
-func errand[I commander, O any](s *Service, to huma.API, o operation, run func(ctx context.Context, at *moment, in *I) (func(*change) (O, error), error)) {
+func errand[I commander, O any](
+	s *Service,
+	to huma.API,
+	o operation,
+	run func(ctx context.Context, at *moment, in *I) (func(*change) (O, error), error),
+) {
 	s.throughGate(to, o, func(d huma.Operation) {
 		answering[O](to, &d)
 		huma.Register(to, d, func(ctx context.Context, in *I) (*written, error) {
@@ -148,7 +158,9 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 		return true
 	}
 	if strings.HasPrefix(ctx.Header("Content-Type"), "application/json") && holdsNUL(ctx.BodyReader()) {
-		return refuse(huma.Error422UnprocessableEntity("a text holds a NUL character; type it anew. Nothing was written"))
+		return refuse(
+			huma.Error422UnprocessableEntity("a text holds a NUL character; type it anew. Nothing was written"),
+		)
 	}
 	id, person := ctx.Header("Command-Id"), ctx.Header("Person")
 	if id == "" || person == "" {
@@ -188,7 +200,12 @@ func holdsNUL(body io.Reader) bool {
 }
 
 // carryOut writes a command with its line of the journal, and publishes the facts.
-func (s *Service) carryOut(ctx context.Context, kind string, who Who, run func(*change) (any, error)) (*written, error) {
+func (s *Service) carryOut(
+	ctx context.Context,
+	kind string,
+	who Who,
+	run func(*change) (any, error),
+) (*written, error) {
 	out, c, err := s.written(ctx, kind, who, run)
 	if err != nil {
 		return nil, err
@@ -201,7 +218,12 @@ func (s *Service) carryOut(ctx context.Context, kind string, who Who, run func(*
 	return out, nil
 }
 
-func (s *Service) written(ctx context.Context, kind string, who Who, run func(*change) (any, error)) (*written, *change, error) {
+func (s *Service) written(
+	ctx context.Context,
+	kind string,
+	who Who,
+	run func(*change) (any, error),
+) (*written, *change, error) {
 	defer s.situations.Writing()()
 	minute, _, err := s.situations.Now(ctx)
 	if err != nil {

@@ -26,7 +26,10 @@ func (s *Service) registerLabels(to huma.API) {
 		ending, media string
 		draw          func(label.Label) ([]byte, error)
 	}{{"svg", "image/svg+xml", label.Label.SVG}, {"png", "image/png", label.Label.PNG}} {
-		download(s, to, get("/lots/{lot}/label."+as.ending, "get-label-"+as.ending, "The label of a lot's tray or box"),
+		download(
+			s,
+			to,
+			get("/lots/{lot}/label."+as.ending, "get-label-"+as.ending, "The label of a lot's tray or box"),
 			func(_ context.Context, at *moment, in *which) (*file, error) {
 				l, err := at.label(in.Lot, in.Host)
 				if err != nil {
@@ -34,13 +37,16 @@ func (s *Service) registerLabels(to huma.API) {
 				}
 				body, err := as.draw(l)
 				return &file{as.media, "inline", body}, err
-			})
+			},
+		)
 	}
 	ask(s, to, post("/lots/{lot}/label/print", "print-label", "",
 		"Have the label printer print a label; nothing is written"),
 		func(ctx context.Context, at *moment, in *which) (Printed, error) {
 			if s.out.Printer == nil {
-				return Printed{}, outside.Trouble{Message: "No label printer is connected; print the label from the browser."}
+				return Printed{}, outside.Trouble{
+					Message: "No label printer is connected; print the label from the browser.",
+				}
 			}
 			l, err := at.label(in.Lot, in.Host)
 			if err != nil {
@@ -64,7 +70,10 @@ func (at *moment) label(lot studio.ID, host string) (label.Label, error) {
 	}
 	made := a.Book.Of(l.Made())
 	_, mix := a.swatch(l.Made(), l.Mixes)
-	out := label.Label{Name: made.Name, Address: "http://" + host + "/drying?" + url.Values{"lot": {string(lot)}}.Encode()}
+	out := label.Label{
+		Name:    made.Name,
+		Address: "http://" + host + "/drying?" + url.Values{"lot": {string(lot)}}.Encode(),
+	}
 	out.Lines = append(out.Lines, fmt.Sprintf("%d, %s", l.Alive, mix))
 	for _, card := range at.room().Lying {
 		if card.Lot != lot {

@@ -43,10 +43,13 @@ func (s *Service) registerLog(to huma.API) {
 		func(ctx context.Context, at *moment, _ *none) (LogView, error) {
 			return s.log(ctx, at)
 		})
-	read(to, get("/log/lots", "list-closed-lots", "A page of the lots that are made and used up, the last finished first"),
+	read(
+		to,
+		get("/log/lots", "list-closed-lots", "A page of the lots that are made and used up, the last finished first"),
 		func(ctx context.Context, in *PageOfHistory) (store.Page[store.ClosedLot], error) {
 			return s.store.ClosedLots(ctx, in.sought())
-		})
+		},
+	)
 	type which struct {
 		Key string `query:"key"`
 	}
@@ -150,8 +153,12 @@ func (s *Service) log(ctx context.Context, at *moment) (LogView, error) {
 	if err != nil {
 		return v, err
 	}
-	history := learn.History{Doc: doc, Book: studio.NewBook(doc), Air: drying.NewRoomSince(doc, at.Calendar, since/60*60),
-		Calendar: at.Calendar}
+	history := learn.History{
+		Doc:      doc,
+		Book:     studio.NewBook(doc),
+		Air:      drying.NewRoomSince(doc, at.Calendar, since/60*60),
+		Calendar: at.Calendar,
+	}
 	for _, r := range learn.Look(history) {
 		view := RecordView{Record: r, What: r.Skill}
 		switch r.Kind {

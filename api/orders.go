@@ -53,8 +53,16 @@ type OrderLineBody struct {
 
 // order makes an order of what was entered; problems name the field.
 func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, error) {
-	o := studio.Order{ID: id, Name: b.Name, Occasion: b.Occasion, Leaving: b.Leaving, Importance: b.Importance, Allergies: b.Allergies,
-		State: b.State, Lines: []studio.OrderLine{}}
+	o := studio.Order{
+		ID:         id,
+		Name:       b.Name,
+		Occasion:   b.Occasion,
+		Leaving:    b.Leaving,
+		Importance: b.Importance,
+		Allergies:  b.Allergies,
+		State:      b.State,
+		Lines:      []studio.OrderLine{},
+	}
 	var unread studio.Problems
 	if b.Leaves != "" {
 		if err := o.Leaves.UnmarshalText([]byte(b.Leaves)); err != nil {
@@ -91,10 +99,17 @@ func (s *Service) registerOrders(to huma.API) {
 		func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
 			return at.orderViews(), nil
 		})
-	read(to, get("/orders/past", "list-past-orders", "A page of the orders that have left or are cancelled, the latest first"),
+	read(
+		to,
+		get(
+			"/orders/past",
+			"list-past-orders",
+			"A page of the orders that have left or are cancelled, the latest first",
+		),
 		func(ctx context.Context, in *PageOfHistory) (store.Page[store.OrderState], error) {
 			return s.store.PastOrders(ctx, in.sought())
-		})
+		},
+	)
 	type enter struct {
 		Who
 		Body OrderBody
@@ -178,7 +193,10 @@ func (c *change) explainStale(err error, id studio.ID) error {
 		a, _ := json.Marshal(before)
 		b, _ := json.Marshal(after)
 		if string(a) != string(b) {
-			details = append(details, &huma.ErrorDetail{Location: "body." + field, Message: fmt.Sprintf("was %s", a), Value: after})
+			details = append(
+				details,
+				&huma.ErrorDetail{Location: "body." + field, Message: fmt.Sprintf("was %s", a), Value: after},
+			)
 		}
 	}
 	changed("name", was.Name, now.Order.Name)

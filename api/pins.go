@@ -30,10 +30,14 @@ func (s *Service) registerPins(to huma.API) {
 		Task string `path:"task"`
 		Body PinBody
 	}
-	beside(s, to, post("/tasks/{task}/try", "try-pin", "", "What would move if a task were pinned; nothing is written"),
+	beside(
+		s,
+		to,
+		post("/tasks/{task}/try", "try-pin", "", "What would move if a task were pinned; nothing is written"),
 		func(ctx context.Context, at *moment, in *tryPin) (PinAnswer, error) {
 			return at.tryPin(ctx, studio.ID(in.Task), in.Body)
-		})
+		},
+	)
 	type setPin struct {
 		Who
 		Task string `path:"task"`
@@ -90,7 +94,11 @@ func (at *moment) worded(a *answer, u studio.Unplaced) string {
 
 // pin is a pin to be written as a wish, or as accepted where it moves nothing and nothing
 // else is wished. One that cannot hold is refused with the reason.
-func (at *moment) pin(ctx context.Context, task studio.ID, b PinBody) (answer PinAnswer, pin *studio.Pin, summary string, err error) {
+func (at *moment) pin(
+	ctx context.Context,
+	task studio.ID,
+	b PinBody,
+) (answer PinAnswer, pin *studio.Pin, summary string, err error) {
 	if answer, err = at.tryPin(ctx, task, b); err != nil {
 		return answer, nil, "", err
 	}

@@ -49,12 +49,16 @@ func (s *Service) registerPlaces(to huma.API) {
 		Who
 		Place studio.ID `path:"place"`
 	}
-	wish(s, to, remove("/places/{place}", "remove-place", "place removed", "A kind of place that is not used any more"),
+	wish(
+		s,
+		to,
+		remove("/places/{place}", "remove-place", "place removed", "A kind of place that is not used any more"),
 		func(_ context.Context, at *moment, in *removePlace) (func(*change) (Moved, error), error) {
 			p, err := room.Remove(at.latestAnswer().Doc, at.inForce.Plan, in.Place)
 			return func(c *change) (Moved, error) {
 				c.Summary = p.Name + " is not there any more"
 				return Moved{c.N()}, c.RemovePlace(p.ID)
 			}, err
-		})
+		},
+	)
 }

@@ -235,7 +235,10 @@ func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 	for _, outcome := range a.Plan.Orders {
 		v.Orders = append(v.Orders, Promise{Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, outcome})
 	}
-	slices.SortStableFunc(v.Orders, func(x, y Promise) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) })
+	slices.SortStableFunc(
+		v.Orders,
+		func(x, y Promise) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) },
+	)
 	return v, nil
 }
 

@@ -141,7 +141,9 @@ func (s *Service) registerProposal(to huma.API) {
 				return nil, huma.Error409Conflict("nothing awaits acceptance; the plan in force knows every order")
 			}
 			if in.Body.N > at.N || at.ChangedSince(always) > in.Body.N || at.ChangedSince(proposed) > in.Body.N {
-				return nil, huma.Error409Conflict("something happened since this proposal was made; it has been planned anew, look at it again")
+				return nil, huma.Error409Conflict(
+					"something happened since this proposal was made; it has been planned anew, look at it again",
+				)
 			}
 			chosen := in.Body.Plan
 			if chosen == "" {
@@ -179,7 +181,11 @@ func (s *Service) registerProposal(to huma.API) {
 			}
 			return func(c *change) (Moved, error) {
 				c.Summary = fmt.Sprintf("Version %d of the plan is proposed again", in.Version)
-				return Moved{c.N()}, c.PutOffer(store.Offer{ID: newID(), Base: c.Base(), How: store.Earlier, Plan: was})
+				return Moved{
+						c.N(),
+					}, c.PutOffer(
+						store.Offer{ID: newID(), Base: c.Base(), How: store.Earlier, Plan: was},
+					)
 			}, nil
 		})
 }

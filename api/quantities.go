@@ -283,7 +283,12 @@ func (a *answer) wiresView(n int64) WiresView {
 	}
 	for _, sheet := range a.Sheets() {
 		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == sheet.Material })
-		w := WireSheet{Sheet: sheet, Name: a.Doc.Materials[i].Name, Wire: *a.Doc.Materials[i].Wire, Parts: []WirePart{}}
+		w := WireSheet{
+			Sheet: sheet,
+			Name:  a.Doc.Materials[i].Name,
+			Wire:  *a.Doc.Materials[i].Wire,
+			Parts: []WirePart{},
+		}
 		for _, piece := range sheet.Pieces {
 			l := lots[piece.Lot]
 			r := a.Book.Of(l.Made())

@@ -164,7 +164,13 @@ func (at *moment) room() RoomView {
 		return view
 	}
 	for _, shelf := range r.Shelves {
-		view := ShelfView{Named: Named{ID: shelf.Place}, Machine: shelf.Machine, Slots: shelf.Slots, Free: shelf.Free, Taken: []SlotView{}}
+		view := ShelfView{
+			Named:   Named{ID: shelf.Place},
+			Machine: shelf.Machine,
+			Slots:   shelf.Slots,
+			Free:    shelf.Free,
+			Taken:   []SlotView{},
+		}
 		for _, p := range a.Doc.Places {
 			if p.ID == shelf.Place {
 				view.Name, view.In = p.Name, p.In

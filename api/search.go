@@ -74,7 +74,9 @@ func (s *Service) registerSearch(to huma.API) {
 				how = store.Anew
 			}
 			if !s.searching.begin(how, in.Body.Seconds) {
-				return SearchView{}, huma.Error409Conflict("a better plan is being looked for already; stop that first, or let it end")
+				return SearchView{}, huma.Error409Conflict(
+					"a better plan is being looked for already; stop that first, or let it end",
+				)
 			}
 			c.Summary = fmt.Sprintf("A better plan is looked for, for %d s", in.Body.Seconds)
 			c.failed = func() { s.searching.end("failed") }

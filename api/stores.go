@@ -228,7 +228,9 @@ func (s *Service) registerPurchases(to huma.API) {
 		"Send an order again that was not confirmed"),
 		func(ctx context.Context, at *moment, in *sending) (func(*change) (Moved, error), error) {
 			if s.out.Supplier == nil {
-				return nil, outside.Trouble{Message: "No order desk is connected; call the supplier, and book in what comes."}
+				return nil, outside.Trouble{
+					Message: "No order desk is connected; call the supplier, and book in what comes.",
+				}
 			}
 			for _, state := range at.Purchases {
 				if state.Purchase.ID == studio.ID(in.ID) {
@@ -266,11 +268,19 @@ func (s *Service) registerPurchases(to huma.API) {
 const confirmed = "purchase confirmed"
 
 // send has the supplier confirm an order that is kept already; what it said is to be written.
-func (s *Service) send(ctx context.Context, at *moment, p studio.Purchase, seen int64) (func(*change) (Moved, error), error) {
+func (s *Service) send(
+	ctx context.Context,
+	at *moment,
+	p studio.Purchase,
+	seen int64,
+) (func(*change) (Moved, error), error) {
 	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier),
 		Ordered: at.Calendar.Wall(p.Ordered), Expected: at.Calendar.Wall(p.Expected)}
 	for _, l := range p.Lines {
-		order.Lines = append(order.Lines, outside.PurchaseLine{Line: string(l.ID), Article: at.inForce.material(l.Material), Packs: l.Packs})
+		order.Lines = append(
+			order.Lines,
+			outside.PurchaseLine{Line: string(l.ID), Article: at.inForce.material(l.Material), Packs: l.Packs},
+		)
 	}
 	said, err := s.out.Supplier.Order(ctx, order)
 	if err != nil {

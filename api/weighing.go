@@ -42,7 +42,9 @@ func (s *Service) registerWeighing(to huma.API) {
 	ask(s, to, post("/scale/tare", "tare-scale", "", "Set the scale to nothing"),
 		func(ctx context.Context, _ *moment, _ *none) (ScaleView, error) {
 			if s.out.Scale == nil {
-				return ScaleView{}, outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
+				return ScaleView{}, outside.Trouble{
+					Message: "No scale is connected; set it to nothing by its own button.",
+				}
 			}
 			return ScaleView{Connected: true, Answers: true}, s.out.Scale.Tare(ctx)
 		})
@@ -59,10 +61,16 @@ func (s *Service) registerWeighing(to huma.API) {
 			for _, l := range a.Plan.Lots {
 				if r := a.Book.Of(l.Made()); l.ID == studio.ID(in.Lot) && r.Kind == studio.KindMix {
 					step := a.Doc.Settings.ScaleStepMilligrams
-					return paste.WeighIn(paste.Weigh(r, studio.Milligrams(l.Started), step), in.Body.Weighed, step), nil
+					return paste.WeighIn(
+						paste.Weigh(r, studio.Milligrams(l.Started), step),
+						in.Body.Weighed,
+						step,
+					), nil
 				}
 			}
-			return paste.Weighing{}, huma.Error404NotFound("this mixing is no longer planned; look at the mixing again")
+			return paste.Weighing{}, huma.Error404NotFound(
+				"this mixing is no longer planned; look at the mixing again",
+			)
 		})
 	type weighed struct {
 		Who

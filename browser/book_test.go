@@ -55,7 +55,11 @@ func begin(t *testing.T, studio *drive.Studio, name, pattern string) tab {
 // accepted is the studio's document with an order for two of a flower, in each of its
 // variants, counted and planned, and the plan checked.
 func accepted(t *testing.T, open *drive.Studio, name string) *studio.Recipe {
-	doc, _, err := open.Store.Document(context.Background(), store.Wished, func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at })
+	doc, _, err := open.Store.Document(
+		context.Background(),
+		store.Wished,
+		func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at },
+	)
 	require.NoError(t, err)
 	var made *studio.Recipe
 	for _, r := range doc.Current() {
@@ -66,7 +70,17 @@ func accepted(t *testing.T, open *drive.Studio, name string) *studio.Recipe {
 	require.NotNil(t, made, "%s is in the book", name)
 	o := studio.Order{ID: "x", Name: "x", Leaves: "2027-10-15T10:00", Importance: 10, State: studio.OrderOpen}
 	for _, v := range append([]studio.Variant{{}}, made.Variants...) {
-		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID("line " + v.Name), Recipe: made.ID, Variant: v.Name, Colourway: demo.ID("Signal"), Quantity: 2, ServiceLevel: 900})
+		o.Lines = append(
+			o.Lines,
+			studio.OrderLine{
+				ID:           studio.ID("line " + v.Name),
+				Recipe:       made.ID,
+				Variant:      v.Name,
+				Colourway:    demo.ID("Signal"),
+				Quantity:     2,
+				ServiceLevel: 900,
+			},
+		)
 	}
 	require.Empty(t, doc.CheckOrder(o))
 	doc.Orders = []studio.Order{o}
@@ -233,7 +247,12 @@ func TestWhatIsWrongIsSaidAsOneTypesAndADraftIsFinishedLater(t *testing.T) {
 	orders.click("new-order")
 	orders.press(test("flower-0") + " .v-field")
 	orders.MustElementR(".v-overlay--active .v-list-item", "Fern frond")
-	assert.NotContains(t, orders.MustElement(".v-overlay--active .v-list").MustText(), "Fog rose", "a draft cannot be ordered")
+	assert.NotContains(
+		t,
+		orders.MustElement(".v-overlay--active .v-list").MustText(),
+		"Fog rose",
+		"a draft cannot be ordered",
+	)
 	again.pressNamed("a", "Fog rose")
 	again.says(test("problems"), "count is 0")
 	again.write("parts-0-count", "1")
@@ -306,7 +325,14 @@ func TestAFileIsLookedAtDecidedTakenInAndTakenBack(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "shared.json")
 	data, err := os.ReadFile("../docs/formats/recipes/M09.json")
 	require.NoError(t, err)
-	require.NoError(t, os.WriteFile(file, []byte(strings.Replace(string(data), `"name": "garden rose"`, `"name": "Dahlia"`, 1)), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(
+			file,
+			[]byte(strings.Replace(string(data), `"name": "garden rose"`, `"name": "Dahlia"`, 1)),
+			0o600,
+		),
+	)
 	page.MustElement(`input[name="recipes-file"]`).MustSetFiles(file)
 	page.says(test("state-conflict"), "Dahlia")
 	page.says(test("take-in"), "1 to decide")
@@ -336,7 +362,9 @@ func TestEveryMethodIsShownWithoutAGap(t *testing.T) {
 	require.Len(t, files, 21)
 	var complaints []string
 	page := sit(t, studio, "Odalys", "/book")
-	go page.EachEvent(func(e *proto.RuntimeExceptionThrown) { complaints = append(complaints, e.ExceptionDetails.Text) })()
+	go page.EachEvent(
+		func(e *proto.RuntimeExceptionThrown) { complaints = append(complaints, e.ExceptionDetails.Text) },
+	)()
 	for _, path := range files {
 		data, err := os.ReadFile(path)
 		require.NoError(t, err)

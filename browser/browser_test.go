@@ -74,7 +74,8 @@ func sit(t *testing.T, studio *drive.Studio, name, path string) tab {
 
 // search looks for something in a history, as typed and left.
 func (p tab) search(name, value string) {
-	p.MustElement(test(name)).MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("change", { bubbles: true })) }`, value)
+	p.MustElement(test(name)).
+		MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("change", { bubbles: true })) }`, value)
 }
 
 // latestUndo takes back the latest line of the journal.
@@ -155,7 +156,8 @@ func enter(p tab, name, leaves string, lines ...[3]string) {
 }
 
 func (p tab) setDate(leaves string) {
-	p.MustElement(`input[name="leaves"]`).MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("input", { bubbles: true })) }`, leaves)
+	p.MustElement(`input[name="leaves"]`).
+		MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("input", { bubbles: true })) }`, leaves)
 }
 
 func TestFromAnOrderWithMistakesToAnAcceptedPlanThatARestartKeeps(t *testing.T) {
@@ -187,7 +189,10 @@ func TestFromAnOrderWithMistakesToAnAcceptedPlanThatARestartKeeps(t *testing.T) 
 	before := count.MustElement(test("cell-Magnolia-Oyster ivory")).MustText()
 	page.click("accept")
 	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
-	count.MustWait(`(before) => document.querySelector('[data-test="cell-Magnolia-Oyster ivory"]').innerText !== before`, before)
+	count.MustWait(
+		`(before) => document.querySelector('[data-test="cell-Magnolia-Oyster ivory"]').innerText !== before`,
+		before,
+	)
 	count.says(test("cell-Magnolia-Oyster ivory"), "22 needed")
 	require.NoError(t, studio.Close())
 
@@ -271,7 +276,12 @@ func TestTwoPeopleChangeOneOrder(t *testing.T) {
 	second.click("save-order")
 	second.says(test("stale"), "Nothing of yours was written")
 	second.says(test("stale"), "A choir's centenary")
-	assert.Equal(t, "7", second.MustElement(`input[name="quantity-0"]`).MustProperty("value").Str(), "what was typed is still there")
+	assert.Equal(
+		t,
+		"7",
+		second.MustElement(`input[name="quantity-0"]`).MustProperty("value").Str(),
+		"what was typed is still there",
+	)
 	second.look("stale")
 	second.click("save-over")
 	second.says(test("order-Choir"), "7")

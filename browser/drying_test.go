@@ -18,13 +18,17 @@ func TestGoingRoundTheDryingRoom(t *testing.T) {
 	other.says(petals, "by the clock")
 	page.press(petals + " " + test("found-dry"))
 	page.says(test("said"), "Magnolia inner petal: dry")
-	other.MustWait(`() => document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`)
+	other.MustWait(
+		`() => document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`,
+	)
 
 	other.press(petals + " " + test("found-soft"))
 	other.MustElementR("[role=alert]", "Maren found them dry before")
 	other.click("surely")
 	other.says(petals, "Teun")
-	page.MustWait(`() => !document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`)
+	page.MustWait(
+		`() => !document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`,
+	)
 	page.look("drying-room")
 
 	leaves := test("lying-Eucalyptus leaf")
@@ -41,10 +45,14 @@ func TestGoingRoundTheDryingRoom(t *testing.T) {
 	page.click("put")
 	page.MustElementR(test("tray")+" [role=alert]", "no room")
 	page.click("put-surely")
-	page.MustWait(`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Cupboard shelf") && s.innerText.includes("Eucalyptus leaf"))`)
+	page.MustWait(
+		`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Cupboard shelf") && s.innerText.includes("Eucalyptus leaf"))`,
+	)
 	page.click("journal")
 	page.press(latestUndo)
-	page.MustWait(`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Wavy foam") && s.innerText.includes("Eucalyptus leaf"))`)
+	page.MustWait(
+		`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Wavy foam") && s.innerText.includes("Eucalyptus leaf"))`,
+	)
 }
 
 func TestTheLeadSaysWhatTheAirWillBe(t *testing.T) {

@@ -39,7 +39,10 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 	block = page.block(dusting)
 	from := block.MustShape().OnePointInside()
 	to := page.MustElementR(".name", other).MustShape().OnePointInside()
-	page.Mouse.MustMoveTo(from.X, from.Y).MustDown(proto.InputMouseButtonLeft).MustMoveTo(from.X+3, (from.Y+to.Y)/2).MustMoveTo(from.X+3, to.Y)
+	page.Mouse.MustMoveTo(from.X, from.Y).
+		MustDown(proto.InputMouseButtonLeft).
+		MustMoveTo(from.X+3, (from.Y+to.Y)/2).
+		MustMoveTo(from.X+3, to.Y)
 	page.MustElement(test("ghost"))
 	page.Mouse.MustUp(proto.InputMouseButtonLeft)
 	page.says(test("verdict"), "It can")
@@ -48,11 +51,23 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 	page.click("confirm-pin")
 	page.says(test("proposal"), dusting+" pinned")
 	page.look("plan-proposed")
-	page.MustWait(`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`, card, was)
+	page.MustWait(
+		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`,
+		card,
+		was,
+	)
 	page.click("show-in-force")
-	page.MustWait(`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block === was`, card, was)
+	page.MustWait(
+		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block === was`,
+		card,
+		was,
+	)
 	page.click("accept")
-	page.MustWait(`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`, card, was)
+	page.MustWait(
+		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`,
+		card,
+		was,
+	)
 	page.MustWait(`() => !document.querySelector('[data-test="show-in-force"]')`)
 }
 

@@ -117,7 +117,8 @@ func TestWiresAreDrawnToScale(t *testing.T) {
 	page := sit(t, studio, "Odalys", "/wires")
 	page.says(test("wire-24 white wire"), "104 mm")
 	page.says(test("wire-24 white wire"), "at the very least")
-	widths := page.MustEval(`() => [...document.querySelectorAll('[data-test="wire-18 green wire"] .patterns svg')[0].querySelectorAll(".piece")].map((r) => r.width.baseVal.value)`).Arr()
+	widths := page.MustEval(`() => [...document.querySelectorAll('[data-test="wire-18 green wire"] .patterns svg')[0].querySelectorAll(".piece")].map((r) => r.width.baseVal.value)`).
+		Arr()
 	require.Len(t, widths, 2)
 	assert.InDelta(t, 390.0*172/360, widths[0].Num()+2, 0.5)
 }
@@ -177,7 +178,11 @@ func TestTheBenchFitsATabletAndAPhone(t *testing.T) {
 		page.MustSetViewport(size[0], size[1], 1, true)
 		page.MustElement(test("start"))
 		require.NoError(t, page.MustElement(".bench").WaitStableRAF())
-		assert.LessOrEqual(t, page.MustEval(`() => document.querySelector(".bench").getBoundingClientRect().right`).Int(), size[0])
+		assert.LessOrEqual(
+			t,
+			page.MustEval(`() => document.querySelector(".bench").getBoundingClientRect().right`).Int(),
+			size[0],
+		)
 		for _, button := range page.MustElements(".counters button") {
 			assert.GreaterOrEqual(t, button.MustShape().Box().Height, 56.0, "large enough for floury fingers")
 		}

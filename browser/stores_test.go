@@ -157,7 +157,11 @@ func TestTwoPeopleTakeTheLastWires(t *testing.T) {
 	odalys.MustNavigate(odalys.url + "/stores").MustWaitLoad()
 	odalys.says(".remark", "below nothing")
 	var there int64
-	doc, _, err := at.Store.Document(t.Context(), 0, func(_ studio.Calendar, m *studio.Minute) studio.Minute { return *m })
+	doc, _, err := at.Store.Document(
+		t.Context(),
+		0,
+		func(_ studio.Calendar, m *studio.Minute) studio.Minute { return *m },
+	)
 	require.NoError(t, err)
 	for _, m := range doc.Materials {
 		if m.ID == demo.ID("20 green wire") {

@@ -128,7 +128,9 @@ func TestFiguresAreNeverRepaired(t *testing.T) {
 	for _, wrong := range []string{"2.5", "abc"} {
 		page.fill("quantity-0", wrong)
 		page.click("save-order")
-		page.MustWait(`() => [...document.querySelectorAll('[data-test="order-form"] .v-messages__message, [data-test="order-form"] [role=alert]')].some((e) => /integer|number/.test(e.innerText))`)
+		page.MustWait(
+			`() => [...document.querySelectorAll('[data-test="order-form"] .v-messages__message, [data-test="order-form"] [role=alert]')].some((e) => /integer|number/.test(e.innerText))`,
+		)
 	}
 	page.MustNavigate(studio.URL + "/stores")
 	page.click("take-stock")

@@ -49,10 +49,25 @@ func TestEveryFlowerIsPlausible(t *testing.T) {
 		}
 		flowers++
 		for _, variant := range append([]studio.Variant{{}}, r.Variants...) {
-			s, err := flower.Reckon(doc, flower.Wanted{Made: studio.Made{Recipe: r.ID, Variant: variant.Name}, Colours: doc.Colourways[flowers%len(doc.Colourways)].Slots})
+			s, err := flower.Reckon(
+				doc,
+				flower.Wanted{
+					Made:    studio.Made{Recipe: r.ID, Variant: variant.Name},
+					Colours: doc.Colourways[flowers%len(doc.Colourways)].Slots,
+				},
+			)
 			require.NoError(t, err)
 			assert.Empty(t, s.Missing, r.Name)
-			t.Logf("%-16s %-10s %3d kinds, %5.1f g, bench %5.1f + %5.1f min, elapsed %5.1f h", r.Name, variant.Name, len(s.Pieces), float64(s.Mass)/1000, float64(s.Setup)/1000, float64(s.Attended)/1000, float64(s.Elapsed)/60)
+			t.Logf(
+				"%-16s %-10s %3d kinds, %5.1f g, bench %5.1f + %5.1f min, elapsed %5.1f h",
+				r.Name,
+				variant.Name,
+				len(s.Pieces),
+				float64(s.Mass)/1000,
+				float64(s.Setup)/1000,
+				float64(s.Attended)/1000,
+				float64(s.Elapsed)/60,
+			)
 			assert.Less(t, s.Elapsed, studio.Minute(4*1440), r.Name)
 			assert.Greater(t, s.Attended, studio.Milliminutes(1000), r.Name)
 		}

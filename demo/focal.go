@@ -7,33 +7,156 @@ import "bractum/core/studio"
 func gardenia() []studio.Recipe {
 	petal := func(name string, shape studio.Geometry, cutter string) studio.Recipe {
 		return made(studio.KindPart, name, "round petal", steps(
-			does("cut", "Roll and cut", "shape", "shaping", 6, 0.3).takesTool(cutter).stint("petals", 15).look("Light passes through."),
-			does("thin", "Thin the edge", "shape", "shaping", 0, 0.25).stint("petals", 15).look("Half on, half off the pad."),
-			does("nick", "Nick the tip", "shape", "shaping", 0, 0.1).stint("petals", 15).share(350).look("Only some: no two alike."),
-			rests("spoon", "Pre-set in spoons", 8).holds("Spoon tray", 40, "spoon").wished(studio.Wish{Minutes: 15})),
+			does(
+				"cut",
+				"Roll and cut",
+				"shape",
+				"shaping",
+				6,
+				0.3,
+			).takesTool(cutter).
+				stint("petals", 15).
+				look("Light passes through."),
+			does(
+				"thin",
+				"Thin the edge",
+				"shape",
+				"shaping",
+				0,
+				0.25,
+			).stint("petals", 15).
+				look("Half on, half off the pad."),
+			does(
+				"nick",
+				"Nick the tip",
+				"shape",
+				"shaping",
+				0,
+				0.1,
+			).stint("petals", 15).
+				share(350).
+				look("Only some: no two alike."),
+			rests("spoon", "Pre-set in spoons", 8).holds("Spoon tray", 40, "spoon").wished(studio.Wish{Minutes: 15}),
+		),
 			of("cut", "petal", shape, 15), spares(breakage(50)), func(r *studio.Recipe) { r.SecondsServe = true })
 	}
-	flower := made(studio.KindFlower, "Gardenia", "layered", steps(
-		does("heart", "Wrap the heart", "assemble", "assembly", 6, 5).look("Spiral closed, the cone hidden.").mends(2),
-		rests("grip", "Let it grip", 15).holds("Hanging rail", 14, "grip"),
-		does("rows", "Glue the rows", "assemble", "assembly", 4, 9).look("Each over the gaps of the last, films between."),
-		until("half", "Half dry", "built flower", 3_000, studio.Firm).holds("Cone former", 1, "half"),
-		does("dust", "Dust while it gives a little", "dust", "dusting", 6, 2).coloured("dust").look("A breath of colour at the heart.").caution(dust).
-			window(studio.Window{After: "rows", Before: studio.Dry, Drying: studio.Drying{Class: ID("built flower"), Thickness: 3_000}}),
-		until("dry", "Hang to dry", "built flower", 3_000, studio.Dry).by("Hanging").since("half").holds("Hanging rail", 14, "dry"),
-		does("calyx", "Take out the films, glue on the calyx", "assemble", "assembly", 3, 1.5).look("As many films out as went in. Points to the stem.")),
-		takes("heart", "Gardenia cone", 1), takes("heart", "Gardenia petal, small", 3, joined(studio.JoinWet), shade("petal", "inner petal")),
-		takes("rows", "Gardenia petal, middle", 5, joined(studio.JoinGlued), inRows(studio.SetOverGaps, 5), fresh(while(700))),
-		takes("rows", "Gardenia petal, large", 6, joined(studio.JoinGlued), inRows(studio.SetOverGaps, 6, 6), fresh(while(700))),
+	flower := made(
+		studio.KindFlower,
+		"Gardenia",
+		"layered",
+		steps(
+			does(
+				"heart",
+				"Wrap the heart",
+				"assemble",
+				"assembly",
+				6,
+				5,
+			).look("Spiral closed, the cone hidden.").
+				mends(2),
+			rests("grip", "Let it grip", 15).holds("Hanging rail", 14, "grip"),
+			does(
+				"rows",
+				"Glue the rows",
+				"assemble",
+				"assembly",
+				4,
+				9,
+			).look("Each over the gaps of the last, films between."),
+			until("half", "Half dry", "built flower", 3_000, studio.Firm).holds("Cone former", 1, "half"),
+			does(
+				"dust",
+				"Dust while it gives a little",
+				"dust",
+				"dusting",
+				6,
+				2,
+			).coloured("dust").
+				look("A breath of colour at the heart.").
+				caution(dust).
+				window(studio.Window{After: "rows", Before: studio.Dry, Drying: studio.Drying{Class: ID("built flower"), Thickness: 3_000}}),
+			until(
+				"dry",
+				"Hang to dry",
+				"built flower",
+				3_000,
+				studio.Dry,
+			).by("Hanging").
+				since("half").
+				holds("Hanging rail", 14, "dry"),
+			does(
+				"calyx",
+				"Take out the films, glue on the calyx",
+				"assemble",
+				"assembly",
+				3,
+				1.5,
+			).look("As many films out as went in. Points to the stem."),
+		),
+		takes(
+			"heart",
+			"Gardenia cone",
+			1,
+		),
+		takes("heart", "Gardenia petal, small", 3, joined(studio.JoinWet), shade("petal", "inner petal")),
+		takes(
+			"rows",
+			"Gardenia petal, middle",
+			5,
+			joined(studio.JoinGlued),
+			inRows(studio.SetOverGaps, 5),
+			fresh(while(700)),
+		),
+		takes(
+			"rows",
+			"Gardenia petal, large",
+			6,
+			joined(studio.JoinGlued),
+			inRows(studio.SetOverGaps, 6, 6),
+			fresh(while(700)),
+		),
 		takes("calyx", "Gardenia calyx", 1, joined(studio.JoinGlued)),
-		of("dust", "dust", studio.Weighed(60), 0), bought("rows", "Film squares", 6, 1, "calyx"),
+		of("dust", "dust", studio.Weighed(60), 0),
+		bought("rows", "Film squares", 6, 1, "calyx"),
 		variant(studio.Variant{Name: "bud", StopAfter: "grip"}),
-		asked("glue", "water on soft, CMC glue on half dry",
-			studio.Variant{Name: "egg white", Steps: []studio.StepChange{instead(does("rows", "Glue the rows with egg white", "assemble", "assembly", 6, 8.5).
-				look("Each over the gaps of the last, films between.").caution("Egg white is an allergen; raw egg carries a risk. Dried pasteurised white, or CMC glue instead."))},
-				Materials: []studio.MaterialInput{{Step: "rows", Material: ID("Dried egg white"), Amount: 120}}},
-			studio.Variant{Name: "dissolved paste", Steps: []studio.StepChange{after("rows", rests("hold still", "Let the glue take", 10))}}),
-		asked("drying", "hanging", studio.Variant{Name: "on a rack", Steps: []studio.StepChange{instead(until("dry", "Dry on a rack", "built flower", 3_000, studio.Dry).by("On a rack").holds("Drying rack", 8, "dry"))}}))
+		asked(
+			"glue",
+			"water on soft, CMC glue on half dry",
+			studio.Variant{
+				Name: "egg white",
+				Steps: []studio.StepChange{
+					instead(does("rows", "Glue the rows with egg white", "assemble", "assembly", 6, 8.5).
+						look("Each over the gaps of the last, films between.").
+						caution("Egg white is an allergen; raw egg carries a risk. Dried pasteurised white, or CMC glue instead."),
+					),
+				},
+				Materials: []studio.MaterialInput{{Step: "rows", Material: ID("Dried egg white"), Amount: 120}},
+			},
+			studio.Variant{
+				Name:  "dissolved paste",
+				Steps: []studio.StepChange{after("rows", rests("hold still", "Let the glue take", 10))},
+			},
+		),
+		asked(
+			"drying",
+			"hanging",
+			studio.Variant{
+				Name: "on a rack",
+				Steps: []studio.StepChange{
+					instead(
+						until(
+							"dry",
+							"Dry on a rack",
+							"built flower",
+							3_000,
+							studio.Dry,
+						).by("On a rack").
+							holds("Drying rack", 8, "dry"),
+					),
+				},
+			},
+		),
+	)
 	return []studio.Recipe{
 		cone("Gardenia cone", studio.Rope(15_000, 27_000), "18 green wire", 12_000),
 		petal("Gardenia petal, small", studio.Sheet(36_000, 32_000, 700, 785), "Drop cutter 36 mm"),
@@ -45,80 +168,437 @@ func gardenia() []studio.Recipe {
 
 // cone is a hard centre, made ahead and kept in stock in white.
 func cone(name string, shape studio.Geometry, wire string, thickness studio.Micrometres) studio.Recipe {
-	return made(studio.KindPart, name, "cone", steps(
-		does("form", "Form on hooked wires", "shape", "shaping", 10, 1.8).look("Three quarters of its petal; centred, does not turn.").caution(sharp).holds("Foam block", 10, "dry"),
-		until("dry", "Dry upright", "solid core", thickness, studio.Dry).look("Hard, no cool feel.")),
-		of("form", "core", shape, 0), defaults("core", "Centre white"), on("form", wire, 1, 14_000, 110_000, 8_000, studio.HookOpen), spares(breakage(20)),
+	return made(
+		studio.KindPart,
+		name,
+		"cone",
+		steps(
+			does(
+				"form",
+				"Form on hooked wires",
+				"shape",
+				"shaping",
+				10,
+				1.8,
+			).look("Three quarters of its petal; centred, does not turn.").
+				caution(sharp).
+				holds("Foam block", 10, "dry"),
+			until("dry", "Dry upright", "solid core", thickness, studio.Dry).look("Hard, no cool feel."),
+		),
+		of(
+			"form",
+			"core",
+			shape,
+			0,
+		),
+		defaults("core", "Centre white"),
+		on("form", wire, 1, 14_000, 110_000, 8_000, studio.HookOpen),
+		spares(breakage(20)),
 		func(r *studio.Recipe) { r.SecondsServe = true },
-		asked("hook", "open", studio.Variant{Name: "squeezed shut", Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 30},
-			Wires: []studio.WireInput{{Step: "form", Material: ID(wire), Number: 1, Depth: 14_000, Stem: 110_000, Allowance: 6_000, Hook: studio.HookClosed}}},
-			studio.Variant{Name: "wound with tape", Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 10},
-				Steps:     []studio.StepChange{after("", does("wind", "Wind tape, hook, wind again", "wire", "wiring", 4, 1.1).look("A small bud that the paste sits on.").caution(sharp))},
-				Wires:     []studio.WireInput{{Step: "form", Material: ID(wire), Number: 1, Depth: 14_000, Stem: 110_000, Allowance: 10_000, Hook: studio.HookTapeWound, Turns: 4}},
-				Materials: []studio.MaterialInput{{Step: "form", Material: ID("Half-width green tape"), Amount: 60_000}}},
-			studio.Variant{Name: "straight and glued", Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 60},
-				Wires: []studio.WireInput{{Step: "form", Material: ID(wire), Number: 1, Depth: 16_000, Stem: 110_000, Hook: studio.HookStraight}}}),
-		asked("drying of centres", "in the air", studio.Variant{Name: "dehydrator", Without: []string{"dry"}, Steps: []studio.StepChange{
-			instead(does("form", "Form on hooked wires", "shape", "shaping", 10, 1.8).look("Three quarters of its petal; centred, does not turn.").caution(sharp)),
-			after("form", does("load", "Load the dehydrator", "shape", "shaping", 2, 0.1).caution("Dehydrators burn; no foam and no glued cores inside.")),
-			after("load", rests("warm", "Dehydrator", 70).load("Dehydrator", "48 °C", 40)), after("warm", rests("cool", "Cool and harden", 20))}}),
-		asked("stay soft or dry fast", "as mixed", studio.Variant{Name: "CMC added", Pastes: []studio.PasteInput{{Step: "form", Slot: "quick core", Shape: shape}, {Step: "form", Slot: "core"}},
-			Steps: []studio.StepChange{instead(until("dry", "Dry upright", "solid core", thickness, studio.Dry).madeOf("quick core").look("Hard, no cool feel."))}}),
-		defaults("quick core", "Quick white"))
+		asked(
+			"hook",
+			"open",
+			studio.Variant{Name: "squeezed shut", Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 30},
+				Wires: []studio.WireInput{
+					{
+						Step:      "form",
+						Material:  ID(wire),
+						Number:    1,
+						Depth:     14_000,
+						Stem:      110_000,
+						Allowance: 6_000,
+						Hook:      studio.HookClosed,
+					},
+				}},
+			studio.Variant{
+				Name:   "wound with tape",
+				Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 10},
+				Steps: []studio.StepChange{
+					after(
+						"",
+						does(
+							"wind",
+							"Wind tape, hook, wind again",
+							"wire",
+							"wiring",
+							4,
+							1.1,
+						).look("A small bud that the paste sits on.").
+							caution(sharp),
+					),
+				},
+				Wires: []studio.WireInput{
+					{
+						Step:      "form",
+						Material:  ID(wire),
+						Number:    1,
+						Depth:     14_000,
+						Stem:      110_000,
+						Allowance: 10_000,
+						Hook:      studio.HookTapeWound,
+						Turns:     4,
+					},
+				},
+				Materials: []studio.MaterialInput{
+					{Step: "form", Material: ID("Half-width green tape"), Amount: 60_000},
+				},
+			},
+			studio.Variant{
+				Name:   "straight and glued",
+				Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 60},
+				Wires: []studio.WireInput{
+					{
+						Step:     "form",
+						Material: ID(wire),
+						Number:   1,
+						Depth:    16_000,
+						Stem:     110_000,
+						Hook:     studio.HookStraight,
+					},
+				},
+			},
+		),
+		asked(
+			"drying of centres",
+			"in the air",
+			studio.Variant{Name: "dehydrator", Without: []string{"dry"}, Steps: []studio.StepChange{
+				instead(
+					does(
+						"form",
+						"Form on hooked wires",
+						"shape",
+						"shaping",
+						10,
+						1.8,
+					).look("Three quarters of its petal; centred, does not turn.").
+						caution(sharp),
+				),
+				after(
+					"form",
+					does(
+						"load",
+						"Load the dehydrator",
+						"shape",
+						"shaping",
+						2,
+						0.1,
+					).caution("Dehydrators burn; no foam and no glued cores inside."),
+				),
+				after(
+					"load",
+					rests("warm", "Dehydrator", 70).load("Dehydrator", "48 °C", 40),
+				), after("warm", rests("cool", "Cool and harden", 20))}},
+		),
+		asked(
+			"stay soft or dry fast",
+			"as mixed",
+			studio.Variant{
+				Name: "CMC added",
+				Pastes: []studio.PasteInput{
+					{Step: "form", Slot: "quick core", Shape: shape},
+					{Step: "form", Slot: "core"},
+				},
+				Steps: []studio.StepChange{
+					instead(
+						until(
+							"dry",
+							"Dry upright",
+							"solid core",
+							thickness,
+							studio.Dry,
+						).madeOf("quick core").
+							look("Hard, no cool feel."),
+					),
+				},
+			},
+		),
+		defaults("quick core", "Quick white"),
+	)
 }
 
 func calyx(name string, across studio.Micrometres) studio.Recipe {
-	return made(studio.KindPart, name, "calyx", steps(does("cut", "Roll thinner than petals and cut", "shape", "shaping", 4, 0.3).look("Thinner than the petals.")),
-		of("cut", "leaf", studio.Sheet(across, across, 450, 450), 24), defaults("leaf", "Slate leaf"))
+	return made(
+		studio.KindPart,
+		name,
+		"calyx",
+		steps(
+			does(
+				"cut",
+				"Roll thinner than petals and cut",
+				"shape",
+				"shaping",
+				4,
+				0.3,
+			).look("Thinner than the petals."),
+		),
+		of("cut", "leaf", studio.Sheet(across, across, 450, 450), 24),
+		defaults("leaf", "Slate leaf"),
+	)
 }
 
 // dahlia: a matrix of four petal sizes in many rows, the last reversed, on a half ball,
 // hanging between layers; the cup it rests in is made of foil first.
 func dahlia() []studio.Recipe {
 	petal := func(size, cutter string, shape studio.Geometry) studio.Recipe {
-		return made(studio.KindPart, "Dahlia petal, "+size, "pointed petal", steps(
-			does("cut", "Roll and cut", "shape", "shaping", 5, 0.25).takesTool(cutter).look("Clean edge; keep the rest in the sleeve.").holds("Soft sleeve", 30, "cup"),
-			does("cup", "Cup when the edge is firm", "shape", "shaping", 2, 0.3).ofForm("cupped").look("Gutter down the middle, tip pinched.").window(studio.Window{AtLeast: 3, AtMost: ref(studio.Minute(180))}),
-			does("fold", "Turn the rest back", "shape", "shaping", 1, 0.2).ofForm("turned back").look("As if it had opened.")),
-			of("cut", "petal", shape, 30), spares(studio.Spares{Rule: studio.SparesByPercent, Percent: 12}),
+		return made(
+			studio.KindPart,
+			"Dahlia petal, "+size,
+			"pointed petal",
+			steps(
+				does(
+					"cut",
+					"Roll and cut",
+					"shape",
+					"shaping",
+					5,
+					0.25,
+				).takesTool(cutter).
+					look("Clean edge; keep the rest in the sleeve.").
+					holds("Soft sleeve", 30, "cup"),
+				does(
+					"cup",
+					"Cup when the edge is firm",
+					"shape",
+					"shaping",
+					2,
+					0.3,
+				).ofForm("cupped").
+					look("Gutter down the middle, tip pinched.").
+					window(studio.Window{AtLeast: 3, AtMost: ref(studio.Minute(180))}),
+				does(
+					"fold",
+					"Turn the rest back",
+					"shape",
+					"shaping",
+					1,
+					0.2,
+				).ofForm("turned back").
+					look("As if it had opened."),
+			),
+			of("cut", "petal", shape, 30),
+			spares(studio.Spares{Rule: studio.SparesByPercent, Percent: 12}),
 			func(r *studio.Recipe) {
 				r.Forms = []studio.Form{{Name: "cupped", Share: 800}, {Name: "turned back", Share: 200}}
 				r.SecondsServe = true
 			},
-			asked("spares", "a percentage", studio.Variant{Name: "a fixed number", Spares: &studio.Spares{Rule: studio.SparesByNumber, Number: 3}},
-				studio.Variant{Name: "from recorded breakage", Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 60}}),
+			asked(
+				"spares",
+				"a percentage",
+				studio.Variant{Name: "a fixed number", Spares: &studio.Spares{Rule: studio.SparesByNumber, Number: 3}},
+				studio.Variant{
+					Name:   "from recorded breakage",
+					Spares: &studio.Spares{Rule: studio.SparesByBreakage, Breakage: 60},
+				},
+			),
 			asked("runs or phases", "everything cut first", studio.Variant{Name: "in runs", Steps: []studio.StepChange{
-				instead(does("cut", "Roll and cut", "shape", "shaping", 5, 0.25).takesTool(cutter).stint("run", 18).look("Only as many as can be cupped before the first stiffens.")),
-				instead(does("cup", "Cup when the edge is firm", "shape", "shaping", 2, 0.3).stint("run", 18).ofForm("cupped").look("Gutter down the middle, tip pinched."))}}))
+				instead(
+					does(
+						"cut",
+						"Roll and cut",
+						"shape",
+						"shaping",
+						5,
+						0.25,
+					).takesTool(cutter).
+						stint("run", 18).
+						look("Only as many as can be cupped before the first stiffens."),
+				),
+				instead(
+					does(
+						"cup",
+						"Cup when the edge is firm",
+						"shape",
+						"shaping",
+						2,
+						0.3,
+					).stint("run", 18).
+						ofForm("cupped").
+						look("Gutter down the middle, tip pinched."),
+				)}}),
+		)
 	}
-	core := made(studio.KindPart, "Dahlia core", "ball", steps(
-		does("halve", "Halve foam balls", "shape", "shaping", 3, 0.2).look("Two even halves.").caution("Sharp blade. Foam is not food."),
-		does("fix", "Glue on two wires", "wire", "wiring", 6, 1.2).also("assembly").look("It does not turn.").caution(sharp, "Hot glue burns.").holds("Foam block", 12, "cool"),
-		rests("cool", "Let the glue cool", 20)),
-		bought("halve", "Foam ball 25 mm", 1, 1, ""), on("fix", "18 green wire", 2, 12_000, 150_000, 10_000, studio.HookClosed),
-		func(r *studio.Recipe) { r.Yield, r.LeastPerLot = &studio.Yield{Step: "halve", Gives: 2}, 2 })
-	cup := made(studio.KindPart, "Foil cup, shaped", "former", steps(does("shape", "Press foil over a ball", "shape", "shaping", 2, 0.8).look("Smooth inside, a hole for the stem.")),
-		bought("shape", "Foil square", 1, 1, ""), spares(studio.Spares{Rule: studio.SparesNone}))
-	flower := made(studio.KindFlower, "Dahlia", "layered", steps(
-		does("inner", "Glue the inner rows", "assemble", "assembly", 6, 9).look("Tight, tips level."),
-		until("hang 1", "Hang to hold", "built flower", 2_500, studio.Firm).by("Hanging").holds("Hanging rail", 10, "hang 1"),
-		does("middle", "Glue the middle rows", "assemble", "assembly", 4, 11).look("Each over the gaps of the last."),
-		until("hang 2", "Hang to hold", "built flower", 3_000, studio.Firm).by("Hanging").holds("Hanging rail", 8, "hang 2"),
-		does("outer", "Glue the outer rows, strips between", "assemble", "assembly", 4, 13).look("The last row turned the other way.").holds("Foil cup", 1, "dry"),
-		until("dry", "Dry upright in its cup", "built flower", 3_500, studio.Dry).wished(studio.Wish{State: studio.Dry}),
-		does("clear", "Take out the strips, tidy", "assemble", "assembly", 2, 1.5).look("As many strips out as went in."),
-		does("brush", "Dust tips", "dust", "dusting", 6, 2.2).coloured("dust").caution(dust).look("Tips only.")),
+	core := made(
+		studio.KindPart,
+		"Dahlia core",
+		"ball",
+		steps(
+			does(
+				"halve",
+				"Halve foam balls",
+				"shape",
+				"shaping",
+				3,
+				0.2,
+			).look("Two even halves.").
+				caution("Sharp blade. Foam is not food."),
+			does(
+				"fix",
+				"Glue on two wires",
+				"wire",
+				"wiring",
+				6,
+				1.2,
+			).also("assembly").
+				look("It does not turn.").
+				caution(sharp, "Hot glue burns.").
+				holds("Foam block", 12, "cool"),
+			rests("cool", "Let the glue cool", 20),
+		),
+		bought(
+			"halve",
+			"Foam ball 25 mm",
+			1,
+			1,
+			"",
+		),
+		on("fix", "18 green wire", 2, 12_000, 150_000, 10_000, studio.HookClosed),
+		func(r *studio.Recipe) { r.Yield, r.LeastPerLot = &studio.Yield{Step: "halve", Gives: 2}, 2 },
+	)
+	cup := made(
+		studio.KindPart,
+		"Foil cup, shaped",
+		"former",
+		steps(
+			does(
+				"shape",
+				"Press foil over a ball",
+				"shape",
+				"shaping",
+				2,
+				0.8,
+			).look("Smooth inside, a hole for the stem."),
+		),
+		bought("shape", "Foil square", 1, 1, ""),
+		spares(studio.Spares{Rule: studio.SparesNone}),
+	)
+	flower := made(
+		studio.KindFlower,
+		"Dahlia",
+		"layered",
+		steps(
+			does("inner", "Glue the inner rows", "assemble", "assembly", 6, 9).look("Tight, tips level."),
+			until(
+				"hang 1",
+				"Hang to hold",
+				"built flower",
+				2_500,
+				studio.Firm,
+			).by("Hanging").
+				holds("Hanging rail", 10, "hang 1"),
+			does(
+				"middle",
+				"Glue the middle rows",
+				"assemble",
+				"assembly",
+				4,
+				11,
+			).look("Each over the gaps of the last."),
+			until(
+				"hang 2",
+				"Hang to hold",
+				"built flower",
+				3_000,
+				studio.Firm,
+			).by("Hanging").
+				holds("Hanging rail", 8, "hang 2"),
+			does(
+				"outer",
+				"Glue the outer rows, strips between",
+				"assemble",
+				"assembly",
+				4,
+				13,
+			).look("The last row turned the other way.").
+				holds("Foil cup", 1, "dry"),
+			until(
+				"dry",
+				"Dry upright in its cup",
+				"built flower",
+				3_500,
+				studio.Dry,
+			).wished(studio.Wish{State: studio.Dry}),
+			does(
+				"clear",
+				"Take out the strips, tidy",
+				"assemble",
+				"assembly",
+				2,
+				1.5,
+			).look("As many strips out as went in."),
+			does("brush", "Dust tips", "dust", "dusting", 6, 2.2).coloured("dust").caution(dust).look("Tips only."),
+		),
 		takes("inner", "Dahlia core", 1),
-		takes("inner", "Dahlia petal, smallest", 12, inRows(studio.SetOverGaps, 5, 7), joined(studio.JoinGlued), shade("petal", "inner petal"), inForm("cupped")),
-		takes("middle", "Dahlia petal, small", 16, inRows(studio.SetOverGaps, 8, 8), joined(studio.JoinGlued), inForm("cupped")),
-		takes("middle", "Dahlia petal, middle", 10, inRows(studio.SetAlternating, 10), joined(studio.JoinGlued), inForm("cupped"), between(8, 12)),
-		takes("outer", "Dahlia petal, large", 12, inRows(studio.SetOverGaps, 12), joined(studio.JoinGlued), inForm("cupped"), least(10)),
-		takes("outer", "Dahlia petal, large", 3, func(p *studio.PartInput) { p.Reversed, p.Set = true, studio.SetLevel }, joined(studio.JoinGlued), inForm("turned back"), least(0)),
-		of("brush", "dust", studio.Weighed(90), 0), bought("outer", "Paper strips", 12, 1, "clear"),
+		takes(
+			"inner",
+			"Dahlia petal, smallest",
+			12,
+			inRows(studio.SetOverGaps, 5, 7),
+			joined(studio.JoinGlued),
+			shade("petal", "inner petal"),
+			inForm("cupped"),
+		),
+		takes(
+			"middle",
+			"Dahlia petal, small",
+			16,
+			inRows(studio.SetOverGaps, 8, 8),
+			joined(studio.JoinGlued),
+			inForm("cupped"),
+		),
+		takes(
+			"middle",
+			"Dahlia petal, middle",
+			10,
+			inRows(studio.SetAlternating, 10),
+			joined(studio.JoinGlued),
+			inForm("cupped"),
+			between(8, 12),
+		),
+		takes(
+			"outer",
+			"Dahlia petal, large",
+			12,
+			inRows(studio.SetOverGaps, 12),
+			joined(studio.JoinGlued),
+			inForm("cupped"),
+			least(10),
+		),
+		takes(
+			"outer",
+			"Dahlia petal, large",
+			3,
+			func(p *studio.PartInput) { p.Reversed, p.Set = true, studio.SetLevel },
+			joined(studio.JoinGlued),
+			inForm("turned back"),
+			least(0),
+		),
+		of("brush", "dust", studio.Weighed(90), 0),
+		bought("outer", "Paper strips", 12, 1, "clear"),
 		variant(studio.Variant{Name: "half open", StopAfter: "hang 2"}),
-		asked("hold between layers", "until firm", studio.Variant{Name: "ten minutes", Steps: []studio.StepChange{instead(rests("hang 1", "Hang ten minutes", 10).holds("Hanging rail", 10, "hang 1"))}}))
-	return []studio.Recipe{core, cup, petal("smallest", "Drop cutter 28 mm", studio.Sheet(28_000, 14_000, 600, 700)), petal("small", "Drop cutter 36 mm", studio.Sheet(36_000, 17_000, 600, 700)),
-		petal("middle", "Drop cutter 46 mm", studio.Sheet(46_000, 20_000, 600, 700)), petal("large", "Drop cutter 58 mm", studio.Sheet(58_000, 24_000, 650, 700)), flower}
+		asked(
+			"hold between layers",
+			"until firm",
+			studio.Variant{
+				Name: "ten minutes",
+				Steps: []studio.StepChange{
+					instead(rests("hang 1", "Hang ten minutes", 10).holds("Hanging rail", 10, "hang 1")),
+				},
+			},
+		),
+	)
+	return []studio.Recipe{
+		core,
+		cup,
+		petal("smallest", "Drop cutter 28 mm", studio.Sheet(28_000, 14_000, 600, 700)),
+		petal("small", "Drop cutter 36 mm", studio.Sheet(36_000, 17_000, 600, 700)),
+		petal(
+			"middle",
+			"Drop cutter 46 mm",
+			studio.Sheet(46_000, 20_000, 600, 700),
+		),
+		petal("large", "Drop cutter 58 mm", studio.Sheet(58_000, 24_000, 650, 700)),
+		flower,
+	}
 }
 
 // camellia: built outside-in in a former from one-piece layers, with small discs; the
@@ -126,30 +606,130 @@ func dahlia() []studio.Recipe {
 func camellia() []studio.Recipe {
 	layer := func(size string, across studio.Micrometres, run int64) studio.Recipe {
 		return made(studio.KindPart, "Camellia layer, "+size, "daisy", steps(
-			does("cut", "Roll and cut a ring", "shape", "shaping", 5, 0.8).look("One piece, five lobes.").holdsNext("Half-sphere mould 60 mm", 1, "lay"),
-			does("soften", "Soften and overlap the lobes", "shape", "shaping", 2, 0.9).look("In the order 1, 3, 5, 2, 4."),
-			until("shape", "Keep its shape", "thin petal", 700, studio.Firm).holds("Cone former", 1, "shape")),
+			does(
+				"cut",
+				"Roll and cut a ring",
+				"shape",
+				"shaping",
+				5,
+				0.8,
+			).look("One piece, five lobes.").
+				holdsNext("Half-sphere mould 60 mm", 1, "lay"),
+			does(
+				"soften",
+				"Soften and overlap the lobes",
+				"shape",
+				"shaping",
+				2,
+				0.9,
+			).look("In the order 1, 3, 5, 2, 4."),
+			until("shape", "Keep its shape", "thin petal", 700, studio.Firm).holds("Cone former", 1, "shape"),
+		),
 			of("cut", "petal", studio.Sheet(across, across, 700, 520), run), spares(breakage(60)))
 	}
-	disc := made(studio.KindPart, "Camellia disc", "disc", steps(does("cut", "Cut small discs", "shape", "shaping", 2, 0.05)),
-		of("cut", "petal", studio.Sheet(9_000, 9_000, 1_500, 785), 60), spares(studio.Spares{Rule: studio.SparesByNumber, Number: 2}))
+	disc := made(
+		studio.KindPart,
+		"Camellia disc",
+		"disc",
+		steps(does("cut", "Cut small discs", "shape", "shaping", 2, 0.05)),
+		of(
+			"cut",
+			"petal",
+			studio.Sheet(9_000, 9_000, 1_500, 785),
+			60,
+		),
+		spares(studio.Spares{Rule: studio.SparesByNumber, Number: 2}),
+	)
 	heart := made(studio.KindPart, "Camellia stamens", "brush", steps(
 		does("trim", "Trim to length", "shape", "shaping", 3, 0.1).together(10).look("All of one length."),
 		does("pen", "Colour the tips with a pen", "dust", "dusting", 2, 0.12).look("Tips only.")),
 		bought("trim", "Long stamens", 1, 1, ""), spares(studio.Spares{Rule: studio.SparesByNumber, Number: 4}),
 		func(r *studio.Recipe) { r.Yield = &studio.Yield{Step: "trim", Gives: 2} })
-	flower := made(studio.KindFlower, "Camellia", "layered", steps(
-		does("lay", "Lay the layers, outermost first", "assemble", "assembly", 6, 7).look("A disc between layers; shaped and still bending.").holds("Half-sphere mould 90 mm", 1, "dry"),
-		does("ice", "Pipe the seat", "assemble", "assembly", 4, 0.8).look("A small peak in the middle.").mends(0.5),
-		does("stand", "Slot in the stamens", "assemble", "assembly", 2, 3.5).look("Upright, a little uneven.").window(studio.Window{After: "ice", AtMost: ref(studio.Minute(60))}),
-		until("dry", "Dry in its former", "built flower", 4_000, studio.Dry).look("Hard all through before it is lifted."),
-		does("dust", "Dust", "dust", "dusting", 6, 2).coloured("dust").caution(dust).look("Deepest at the heart.")),
-		takes("lay", "Camellia layer, large", 2, fresh(studio.Window{From: studio.Firm, Before: studio.Dry, Drying: thin(700)}), joined(studio.JoinGlued), inRows(studio.SetOverGaps, 1, 1)),
-		takes("lay", "Camellia layer, small", 2, fresh(studio.Window{From: studio.Firm, Before: studio.Dry, Drying: thin(700)}), joined(studio.JoinGlued), shade("petal", "inner petal"), func(p *studio.PartInput) { p.Sequence = []int64{1, 3, 5, 2, 4} }),
-		takes("lay", "Camellia disc", 3), takes("stand", "Camellia stamens", 24, least(18), joined(studio.JoinSlotted)),
-		of("ice", "icing", studio.Weighed(900), 0), of("dust", "dust", studio.Weighed(110), 0), defaults("icing", "Royal icing"),
+	flower := made(
+		studio.KindFlower,
+		"Camellia",
+		"layered",
+		steps(
+			does(
+				"lay",
+				"Lay the layers, outermost first",
+				"assemble",
+				"assembly",
+				6,
+				7,
+			).look("A disc between layers; shaped and still bending.").
+				holds("Half-sphere mould 90 mm", 1, "dry"),
+			does(
+				"ice",
+				"Pipe the seat",
+				"assemble",
+				"assembly",
+				4,
+				0.8,
+			).look("A small peak in the middle.").
+				mends(0.5),
+			does(
+				"stand",
+				"Slot in the stamens",
+				"assemble",
+				"assembly",
+				2,
+				3.5,
+			).look("Upright, a little uneven.").
+				window(studio.Window{After: "ice", AtMost: ref(studio.Minute(60))}),
+			until(
+				"dry",
+				"Dry in its former",
+				"built flower",
+				4_000,
+				studio.Dry,
+			).look("Hard all through before it is lifted."),
+			does("dust", "Dust", "dust", "dusting", 6, 2).coloured("dust").caution(dust).look("Deepest at the heart."),
+		),
+		takes(
+			"lay",
+			"Camellia layer, large",
+			2,
+			fresh(studio.Window{From: studio.Firm, Before: studio.Dry, Drying: thin(700)}),
+			joined(studio.JoinGlued),
+			inRows(studio.SetOverGaps, 1, 1),
+		),
+		takes(
+			"lay",
+			"Camellia layer, small",
+			2,
+			fresh(studio.Window{From: studio.Firm, Before: studio.Dry, Drying: thin(700)}),
+			joined(studio.JoinGlued),
+			shade("petal", "inner petal"),
+			func(p *studio.PartInput) { p.Sequence = []int64{1, 3, 5, 2, 4} },
+		),
+		takes(
+			"lay",
+			"Camellia disc",
+			3,
+		),
+		takes("stand", "Camellia stamens", 24, least(18), joined(studio.JoinSlotted)),
+		of(
+			"ice",
+			"icing",
+			studio.Weighed(900),
+			0,
+		),
+		of("dust", "dust", studio.Weighed(110), 0),
+		defaults("icing", "Royal icing"),
 		func(r *studio.Recipe) { r.Build = studio.OutsideIn },
-		asked("direction", "outside-in", studio.Variant{Name: "inside-out", Steps: []studio.StepChange{instead(does("lay", "Close the layers, innermost first", "assemble", "assembly", 6, 8.5).
-			look("Each over the gaps of the last."))}, Order: nil}))
+		asked(
+			"direction",
+			"outside-in",
+			studio.Variant{
+				Name: "inside-out",
+				Steps: []studio.StepChange{
+					instead(does("lay", "Close the layers, innermost first", "assemble", "assembly", 6, 8.5).
+						look("Each over the gaps of the last.")),
+				},
+				Order: nil,
+			},
+		),
+	)
 	return []studio.Recipe{layer("large", 82_000, 6), layer("small", 62_000, 8), disc, heart, flower}
 }

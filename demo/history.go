@@ -33,10 +33,34 @@ const lastOfHistory = 20
 
 func pastWork() []past {
 	return []past{
-		{"Magnolia outer petal", 22, 9, map[string]string{"petal": "Ferry blush", "dust": "Ember dust"}, map[string]string{"cut": "Teun", "wire": "Teun", "set": "Ishaan", "dust": "Maren"}},
-		{"Magnolia inner petal", 18, 7, map[string]string{"inner petal": "Ferry blush deep", "dust": "Ember dust"}, map[string]string{"cut": "Ishaan", "wire": "Teun", "set": "Teun", "dust": "Brisa"}},
-		{"Waxflower blossom", 48, 8, map[string]string{"petal": "Buoy apricot"}, map[string]string{"pull": "Odalys", "centre": "Teun"}},
-		{"Eucalyptus leaf", 30, 6, map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"}, map[string]string{"cut": "Ishaan", "lay": "Ishaan", "dust": "Maren"}},
+		{
+			"Magnolia outer petal",
+			22,
+			9,
+			map[string]string{"petal": "Ferry blush", "dust": "Ember dust"},
+			map[string]string{"cut": "Teun", "wire": "Teun", "set": "Ishaan", "dust": "Maren"},
+		},
+		{
+			"Magnolia inner petal",
+			18,
+			7,
+			map[string]string{"inner petal": "Ferry blush deep", "dust": "Ember dust"},
+			map[string]string{"cut": "Ishaan", "wire": "Teun", "set": "Teun", "dust": "Brisa"},
+		},
+		{
+			"Waxflower blossom",
+			48,
+			8,
+			map[string]string{"petal": "Buoy apricot"},
+			map[string]string{"pull": "Odalys", "centre": "Teun"},
+		},
+		{
+			"Eucalyptus leaf",
+			30,
+			6,
+			map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"},
+			map[string]string{"cut": "Ishaan", "lay": "Ishaan", "dust": "Maren"},
+		},
 		{"Ranunculus core", 10, 6, map[string]string{"core": "Centre white"}, map[string]string{"form": "Teun"}},
 	}
 }
@@ -68,7 +92,14 @@ func (h *historian) noise(spread float64) float64 { return math.Exp(spread * h.r
 
 func (h *historian) lot(m past, n int, at studio.Minute) studio.WorkLot {
 	r := h.book.Recipe(ID(m.recipe))
-	w := studio.WorkLot{ID: ID(fmt.Sprint("past lot of ", m.recipe, n)), Recipe: r.ID, Ordinal: n + 1, Need: m.pieces - 3, Started: m.pieces, Mixes: map[string]studio.ID{}}
+	w := studio.WorkLot{
+		ID:      ID(fmt.Sprint("past lot of ", m.recipe, n)),
+		Recipe:  r.ID,
+		Ordinal: n + 1,
+		Need:    m.pieces - 3,
+		Started: m.pieces,
+		Mixes:   map[string]studio.ID{},
+	}
 	for slot, mix := range m.mixes {
 		w.Mixes[slot] = ID(mix)
 	}
@@ -87,7 +118,13 @@ func (h *historian) lot(m past, n int, at studio.Minute) studio.WorkLot {
 }
 
 // works is a task as it went, from the next working minute of its person on.
-func (h *historian) works(r *studio.Recipe, step studio.Step, name string, pieces int64, at studio.Minute) (studio.TaskRecord, studio.Minute) {
+func (h *historian) works(
+	r *studio.Recipe,
+	step studio.Step,
+	name string,
+	pieces int64,
+	at studio.Minute,
+) (studio.TaskRecord, studio.Minute) {
 	var person studio.Person
 	for _, p := range h.doc.People {
 		if p.ID == ID(name) {
@@ -101,11 +138,26 @@ func (h *historian) works(r *studio.Recipe, step studio.Step, name string, piece
 	case step.Key == "centre":
 		times *= centresTake
 	}
-	takes := studio.Minute(math.Ceil(float64(r.Effort(step.Work, true, pieces)) / 1000 * 100 / float64(max(60, person.Pace(step.Work.Skill))) * times))
+	takes := studio.Minute(
+		math.Ceil(
+			float64(
+				r.Effort(step.Work, true, pieces),
+			) / 1000 * 100 / float64(
+				max(60, person.Pace(step.Work.Skill)),
+			) * times,
+		),
+	)
 	hours := studio.HoursOf(person, h.calendar, at, at+20*1440)
 	start, _ := hours.Next(at)
 	end, _, _ := hours.Advance(start, max(1, takes))
-	record := studio.TaskRecord{Step: step.Key, State: studio.TaskDone, Person: person.ID, Start: start, End: end, Good: pieces}
+	record := studio.TaskRecord{
+		Step:   step.Key,
+		State:  studio.TaskDone,
+		Person: person.ID,
+		Start:  start,
+		End:    end,
+		Good:   pieces,
+	}
 	rate := float64(r.Spares.Breakage) / 1000 / 2
 	if r.ID == ID("Magnolia outer petal") {
 		rate = outerBreaks / 2

@@ -15,9 +15,23 @@ var makersOfSeason = []struct {
 	name   string
 	skills []studio.Skill
 }{
-	{"Corvin", []studio.Skill{{Skill: "shaping", Pace: 110}, {Skill: "wiring", Pace: 105}, {Skill: "mixing", Pace: 100}}},
-	{"Lowri", []studio.Skill{{Skill: "wiring", Pace: 115}, {Skill: "dusting", Pace: 100}, {Skill: "assembly", Pace: 95}, {Skill: "shaping", Pace: 100}}},
-	{"Anselm", []studio.Skill{{Skill: "assembly", Pace: 115}, {Skill: "dusting", Pace: 105}, {Skill: "shaping", Pace: 90}}},
+	{
+		"Corvin",
+		[]studio.Skill{{Skill: "shaping", Pace: 110}, {Skill: "wiring", Pace: 105}, {Skill: "mixing", Pace: 100}},
+	},
+	{
+		"Lowri",
+		[]studio.Skill{
+			{Skill: "wiring", Pace: 115},
+			{Skill: "dusting", Pace: 100},
+			{Skill: "assembly", Pace: 95},
+			{Skill: "shaping", Pace: 100},
+		},
+	},
+	{
+		"Anselm",
+		[]studio.Skill{{Skill: "assembly", Pace: 115}, {Skill: "dusting", Pace: 105}, {Skill: "shaping", Pace: 90}},
+	},
 }
 
 // ofSeason is what a season's cakes are decorated with, and how often.
@@ -25,8 +39,14 @@ var ofSeason = []struct {
 	flower string
 	weight int
 }{
-	{"Ranunculus", 18}, {"Dahlia", 13}, {"Magnolia", 6}, {"Camellia", 7}, {"Gardenia", 5}, {"Anemone", 8}, {"Cosmos", 5}, {"Hellebore", 5}, {"Lisianthus", 7},
-	{"Dogwood", 5}, {"Waxflower stem", 7}, {"Jasmine trail", 4}, {"Viburnum berries", 4}, {"Lilac pips", 7}, {"Eucalyptus sprig", 7}, {"Olive sprig", 4}, {"Fern frond", 5}, {"Ivy sprig", 5},
+	{
+		"Ranunculus",
+		18,
+	}, {"Dahlia", 13}, {"Magnolia", 6}, {"Camellia", 7}, {"Gardenia", 5}, {"Anemone", 8}, {"Cosmos", 5}, {"Hellebore", 5}, {"Lisianthus", 7},
+	{
+		"Dogwood",
+		5,
+	}, {"Waxflower stem", 7}, {"Jasmine trail", 4}, {"Viburnum berries", 4}, {"Lilac pips", 7}, {"Eucalyptus sprig", 7}, {"Olive sprig", 4}, {"Fern frond", 5}, {"Ivy sprig", 5},
 }
 
 // Season is a document for load: Pellowen Yard with eight makers and, at scale 1, sixty
@@ -83,7 +103,10 @@ func (s season) times(amount int64) int64 {
 func (s season) makers(people []studio.Person) []studio.Person {
 	hours := people[1].Hours
 	for _, m := range makersOfSeason {
-		people = append(people, studio.Person{ID: ID(m.name), Name: m.name, Skills: m.skills, Hours: hours, Breaks: people[0].Breaks})
+		people = append(
+			people,
+			studio.Person{ID: ID(m.name), Name: m.name, Skills: m.skills, Hours: hours, Breaks: people[0].Breaks},
+		)
 	}
 	return people
 }
@@ -107,7 +130,11 @@ func (s season) fill(doc *studio.Document, load int) {
 		for _, skill := range p.Skills {
 			pace = max(pace, skill.Pace)
 		}
-		hours += float64(studio.HoursOf(p, calendar, doc.Now, doc.Horizon()).Worked(studio.Span{From: doc.Now, To: last})) * float64(pace) / 100
+		hours += float64(
+			studio.HoursOf(p, calendar, doc.Now, doc.Horizon()).Worked(studio.Span{From: doc.Now, To: last}),
+		) * float64(
+			pace,
+		) / 100
 	}
 	for range 2 {
 		counted, err := count.Up(doc)
@@ -140,8 +167,16 @@ func (s season) order(doc *studio.Document, i int64) studio.Order {
 	for day.Weekday() == time.Sunday {
 		day = day.AddDate(0, 0, 1)
 	}
-	o := studio.Order{ID: ID("season " + name), Name: name, Occasion: "A harbour town's cake", Leaves: studio.WallTime(fmt.Sprintf("%sT%02d:00", day.Format("2006-01-02"), 9+s.IntN(8))),
-		Leaving: []string{"collected", "delivered"}[s.IntN(2)], Importance: 10 + 10*s.Int64N(3), Allergies: []string{}, State: studio.OrderOpen}
+	o := studio.Order{
+		ID:         ID("season " + name),
+		Name:       name,
+		Occasion:   "A harbour town's cake",
+		Leaves:     studio.WallTime(fmt.Sprintf("%sT%02d:00", day.Format("2006-01-02"), 9+s.IntN(8))),
+		Leaving:    []string{"collected", "delivered"}[s.IntN(2)],
+		Importance: 10 + 10*s.Int64N(3),
+		Allergies:  []string{},
+		State:      studio.OrderOpen,
+	}
 	colourway := doc.Colourways[s.IntN(len(doc.Colourways))].ID
 	taken := map[string]bool{}
 	for range 3 + s.IntN(4) {
@@ -150,8 +185,11 @@ func (s season) order(doc *studio.Document, i int64) studio.Order {
 			continue
 		}
 		taken[flower] = true
-		o.Lines = append(o.Lines, studio.OrderLine{ID: ID("season " + name + " " + flower), Recipe: ID(flower), Colourway: colourway,
-			Quantity: 2 + s.Int64N(9), ServiceLevel: studio.PerMille(900 + 25*s.Int64N(4))})
+		o.Lines = append(
+			o.Lines,
+			studio.OrderLine{ID: ID("season " + name + " " + flower), Recipe: ID(flower), Colourway: colourway,
+				Quantity: 2 + s.Int64N(9), ServiceLevel: studio.PerMille(900 + 25*s.Int64N(4))},
+		)
 	}
 	return o
 }
@@ -185,8 +223,17 @@ func (s season) stock(doc *studio.Document) []studio.ShelfLot {
 			if len(missing) > 0 {
 				continue
 			}
-			shelf = append(shelf, studio.ShelfLot{ID: ID(fmt.Sprintf("season shelf %s %d", r.Name, lot)), Recipe: r.ID, Mixes: mixes, Amount: s.times(1 + s.Int64N(40)),
-				Quality: studio.Good, MadeOn: doc.Now - studio.Minute(1440*(1+s.Int64N(20)))})
+			shelf = append(
+				shelf,
+				studio.ShelfLot{
+					ID:      ID(fmt.Sprintf("season shelf %s %d", r.Name, lot)),
+					Recipe:  r.ID,
+					Mixes:   mixes,
+					Amount:  s.times(1 + s.Int64N(40)),
+					Quality: studio.Good,
+					MadeOn:  doc.Now - studio.Minute(1440*(1+s.Int64N(20))),
+				},
+			)
 		}
 	}
 	return shelf
@@ -200,7 +247,16 @@ func (s season) deliveries(doc *studio.Document) []studio.Gate {
 			continue
 		}
 		opens := doc.Now + studio.Minute(1440*(1+s.Int64N(20)))
-		gates = append(gates, studio.Gate{ID: ID("season delivery " + m.Name), Name: "Delivery of " + m.Name, Material: m.ID, Amount: s.times(max(1, m.OnHand)), Opens: &opens})
+		gates = append(
+			gates,
+			studio.Gate{
+				ID:       ID("season delivery " + m.Name),
+				Name:     "Delivery of " + m.Name,
+				Material: m.ID,
+				Amount:   s.times(max(1, m.OnHand)),
+				Opens:    &opens,
+			},
+		)
 	}
 	return gates
 }

@@ -119,13 +119,27 @@ func defaults(pairs ...string) change {
 
 func on(step, wire string, number int64, depth, stem, allowance studio.Micrometres, hook studio.Hook) change {
 	return func(r *studio.Recipe) {
-		r.Wires = append(r.Wires, studio.WireInput{Step: step, Material: ID(wire), Number: number, Depth: depth, Stem: stem, Allowance: allowance, Hook: hook})
+		r.Wires = append(
+			r.Wires,
+			studio.WireInput{
+				Step:      step,
+				Material:  ID(wire),
+				Number:    number,
+				Depth:     depth,
+				Stem:      stem,
+				Allowance: allowance,
+				Hook:      hook,
+			},
+		)
 	}
 }
 
 func bought(step, material string, amount, per int64, outAt string) change {
 	return func(r *studio.Recipe) {
-		r.Materials = append(r.Materials, studio.MaterialInput{Step: step, Material: ID(material), Amount: amount, Per: per, OutAt: outAt})
+		r.Materials = append(
+			r.Materials,
+			studio.MaterialInput{Step: step, Material: ID(material), Amount: amount, Per: per, OutAt: outAt},
+		)
 	}
 }
 

@@ -81,12 +81,25 @@ func (l Label) SVG() ([]byte, error) {
 		return nil, err
 	}
 	var out bytes.Buffer
-	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" width="62mm" height="29mm" viewBox="0 0 %d %d"><rect width="100%%" height="100%%" fill="#fff"/><path d="`, width, height)
+	fmt.Fprintf(
+		&out,
+		`<svg xmlns="http://www.w3.org/2000/svg" width="62mm" height="29mm" viewBox="0 0 %d %d"><rect width="100%%" height="100%%" fill="#fff"/><path d="`,
+		width,
+		height,
+	)
 	module := float64(codeSize) / float64(len(dark))
 	for y, row := range dark {
 		for x, is := range row {
 			if is {
-				fmt.Fprintf(&out, "M%.2f %.2fh%.2fv%.2fh-%.2fz", margin+float64(x)*module, margin+float64(y)*module, module+0.05, module+0.05, module+0.05)
+				fmt.Fprintf(
+					&out,
+					"M%.2f %.2fh%.2fv%.2fh-%.2fz",
+					margin+float64(x)*module,
+					margin+float64(y)*module,
+					module+0.05,
+					module+0.05,
+					module+0.05,
+				)
 			}
 		}
 	}
@@ -96,7 +109,14 @@ func (l Label) SVG() ([]byte, error) {
 		if t.bold {
 			weight = "700"
 		}
-		fmt.Fprintf(&out, `<text x="%d" y="%d" font-family="sans-serif" font-size="%.0f" font-weight="%s">`, textFrom, t.baseline, t.size, weight)
+		fmt.Fprintf(
+			&out,
+			`<text x="%d" y="%d" font-family="sans-serif" font-size="%.0f" font-weight="%s">`,
+			textFrom,
+			t.baseline,
+			t.size,
+			weight,
+		)
 		if err := xml.EscapeText(&out, []byte(t.text)); err != nil {
 			return nil, err
 		}
@@ -149,7 +169,9 @@ func write(page *image.Gray, t line) error {
 	}
 	defer face.Close()
 	pen := font.Drawer{Dst: page, Src: image.NewUniform(color.Black), Face: face, Dot: fixed.P(textFrom, t.baseline)}
-	pen.DrawString(fitting(t.text, func(text string) bool { return pen.MeasureString(text).Ceil() <= width-textFrom-margin }))
+	pen.DrawString(
+		fitting(t.text, func(text string) bool { return pen.MeasureString(text).Ceil() <= width-textFrom-margin }),
+	)
 	return nil
 }
 

@@ -14,7 +14,11 @@ import (
 	"bractum/label"
 )
 
-var petals = label.Label{Name: "Magnolia <outer> petal", Lines: []string{"18, Oyster ivory", "since Mon", "dry by Tue", "for Ferry crew", "for Library", "for nobody"}, Address: "http://10.0.0.5:8080/drying?lot=lot-1"}
+var petals = label.Label{
+	Name:    "Magnolia <outer> petal",
+	Lines:   []string{"18, Oyster ivory", "since Mon", "dry by Tue", "for Ferry crew", "for Library", "for nobody"},
+	Address: "http://10.0.0.5:8080/drying?lot=lot-1",
+}
 
 func TestALabelAsADrawing(t *testing.T) {
 	drawn, err := petals.SVG()

@@ -73,8 +73,13 @@ func TestASupplierConfirmsOnceAndTheSameForTheSameReference(t *testing.T) {
 	desk := outside.NewSupplier(answering(t, supplier.New()))
 	late, short := 0, 0
 	for i := range 60 {
-		order := outside.PurchaseOrder{Reference: string(rune('A'+i)) + "1", Supplier: "Quayside sugar store", Ordered: "2027-09-20T08:30", Expected: "2027-09-24T10:00",
-			Lines: []outside.PurchaseLine{{Line: "a", Article: "Flower paste", Packs: 3}}}
+		order := outside.PurchaseOrder{
+			Reference: string(rune('A'+i)) + "1",
+			Supplier:  "Quayside sugar store",
+			Ordered:   "2027-09-20T08:30",
+			Expected:  "2027-09-24T10:00",
+			Lines:     []outside.PurchaseLine{{Line: "a", Article: "Flower paste", Packs: 3}},
+		}
 		c, err := desk.Order(ctx, order)
 		require.NoError(t, err)
 		again, err := desk.Order(ctx, order)
@@ -83,7 +88,12 @@ func TestASupplierConfirmsOnceAndTheSameForTheSameReference(t *testing.T) {
 		require.GreaterOrEqual(t, c.Expected, order.Expected)
 		if c.Expected > order.Expected {
 			late++
-			assert.Contains(t, []string{"2027-09-27T10:00", "2027-09-28T10:00"}, string(c.Expected), "nobody drives at the weekend")
+			assert.Contains(
+				t,
+				[]string{"2027-09-27T10:00", "2027-09-28T10:00"},
+				string(c.Expected),
+				"nobody drives at the weekend",
+			)
 		}
 		if c.Lines[0].Packs < 3 {
 			short++
@@ -95,7 +105,8 @@ func TestASupplierConfirmsOnceAndTheSameForTheSameReference(t *testing.T) {
 	assert.ErrorContains(t, err, "kept here as sent")
 	_, err = outside.NewSupplier("http://127.0.0.1:1").Order(ctx, outside.PurchaseOrder{})
 	assert.ErrorContains(t, err, "does not answer")
-	_, err = outside.NewSupplier(answering(t, scale.New(1, time.Now))).Order(ctx, outside.PurchaseOrder{Reference: "x"})
+	_, err = outside.NewSupplier(answering(t, scale.New(1, time.Now))).
+		Order(ctx, outside.PurchaseOrder{Reference: "x"})
 	assert.True(t, outside.IsTrouble(err), "a scale is no order desk")
 }
 

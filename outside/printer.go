@@ -26,6 +26,10 @@ func (p *Printer) Print(ctx context.Context, label []byte) error {
 		return err
 	}
 	request.Header.Set("Content-Type", "image/png")
-	_, err = exchange(&p.client, request, "The label printer does not print. Look at it, or print the label from the browser.")
+	_, err = exchange(
+		&p.client,
+		request,
+		"The label printer does not print. Look at it, or print the label from the browser.",
+	)
 	return err
 }

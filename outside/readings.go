@@ -40,7 +40,9 @@ func ReadReadings(body []byte, calendar studio.Calendar) ([]Sent, []Unread, erro
 		}
 	}
 	if !named || !timed || len(measured) == 0 {
-		return nil, nil, errors.New("this is no table of readings: its head must name sensor, time, and celsius, kelvin, fahrenheit or humidity")
+		return nil, nil, errors.New(
+			"this is no table of readings: its head must name sensor, time, and celsius, kelvin, fahrenheit or humidity",
+		)
 	}
 	g := newGathering()
 	for line := 2; ; line++ {

@@ -61,8 +61,14 @@ func TestWhatIsNoPackIsRefusedAndWhatIsNoRecordIsNamed(t *testing.T) {
 		_, _, err := outside.ReadSenML([]byte(body), yard, 0)
 		assert.ErrorContains(t, err, why)
 	}
-	sent, unread, err := outside.ReadSenML([]byte(`[{"bn": "loft:"}, {"n": "t", "u": "Cel", "v": 20}, {"n": "lux", "u": "lx", "v": 3}, {"n": "humidity", "u": "%RH", "vs": "dry"},
-		{"n": "é", "u": "Cel", "v": 1}, {"n": "t", "u": "Cel", "v": "warm"}, {"n": "t", "u": "Cel", "v": 1e9}]`), yard, 70)
+	sent, unread, err := outside.ReadSenML(
+		[]byte(
+			`[{"bn": "loft:"}, {"n": "t", "u": "Cel", "v": 20}, {"n": "lux", "u": "lx", "v": 3}, {"n": "humidity", "u": "%RH", "vs": "dry"},
+		{"n": "é", "u": "Cel", "v": 1}, {"n": "t", "u": "Cel", "v": "warm"}, {"n": "t", "u": "Cel", "v": 1e9}]`,
+		),
+		yard,
+		70,
+	)
 	require.NoError(t, err)
 	assert.Len(t, sent, 1, "one of them is a temperature")
 	require.Len(t, unread, 5)
@@ -74,8 +80,13 @@ func TestWhatIsNoPackIsRefusedAndWhatIsNoRecordIsNamed(t *testing.T) {
 }
 
 func TestATableOfReadings(t *testing.T) {
-	sent, unread, err := outside.ReadReadings([]byte("\xef\xbb\xbfTime,Sensor,Celsius,Humidity\n2027-09-20 08:30,loft,19.5,63\n2027-09-20T08:31:20,loft,\"19,6\",\n"+
-		"2027-09-20T07:32:00Z,loft,19.7,64.5\nnoon,loft,19,60\n2027-09-20 08:40,loft,warm,60\n2027-09-20 08:41\n2027-09-20 08:42,,19,60\n"), yard)
+	sent, unread, err := outside.ReadReadings(
+		[]byte(
+			"\xef\xbb\xbfTime,Sensor,Celsius,Humidity\n2027-09-20 08:30,loft,19.5,63\n2027-09-20T08:31:20,loft,\"19,6\",\n"+
+				"2027-09-20T07:32:00Z,loft,19.7,64.5\nnoon,loft,19,60\n2027-09-20 08:40,loft,warm,60\n2027-09-20 08:41\n2027-09-20 08:42,,19,60\n",
+		),
+		yard,
+	)
 	require.NoError(t, err)
 	require.Len(t, sent, 4)
 	assert.EqualValues(t, 7*60+30, sent[0].At, "local time is an hour ahead in summer")

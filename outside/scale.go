@@ -83,7 +83,12 @@ func (s *Scale) Tare(ctx context.Context) error {
 }
 
 func nonsense(body []byte) error {
-	return Trouble{fmt.Sprintf("The scale answers %.40q, which is no weight. What was weighed is kept; read the display and type the figure.", body)}
+	return Trouble{
+		fmt.Sprintf(
+			"The scale answers %.40q, which is no weight. What was weighed is kept; read the display and type the figure.",
+			body,
+		),
+	}
 }
 
 func (s *Scale) ask(ctx context.Context, method, path string) ([]byte, error) {
@@ -91,7 +96,11 @@ func (s *Scale) ask(ctx context.Context, method, path string) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	return exchange(&s.client, request, "The scale does not answer. What was weighed is kept; type the figures until it is back.")
+	return exchange(
+		&s.client,
+		request,
+		"The scale does not answer. What was weighed is kept; type the figures until it is back.",
+	)
 }
 
 // exchange sends a request and reads an answer of a reasonable size.
@@ -106,7 +115,14 @@ func exchange(client *http.Client, request *http.Request, silent string) ([]byte
 		return nil, Trouble{silent}
 	}
 	if answer.StatusCode >= 300 {
-		return nil, Trouble{fmt.Sprintf("%s (it answered %d %s)", silent, answer.StatusCode, bytes.TrimSpace(body[:min(len(body), 80)]))}
+		return nil, Trouble{
+			fmt.Sprintf(
+				"%s (it answered %d %s)",
+				silent,
+				answer.StatusCode,
+				bytes.TrimSpace(body[:min(len(body), 80)]),
+			),
+		}
 	}
 	return body, nil
 }

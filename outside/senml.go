@@ -83,7 +83,12 @@ func ReadSenML(body []byte, calendar studio.Calendar, now studio.Minute) ([]Sent
 			continue
 		}
 		if r.BaseVersion != nil && *r.BaseVersion > newestVersion {
-			return nil, nil, fmt.Errorf("%s is of version %d; up to %d is understood", at, *r.BaseVersion, newestVersion)
+			return nil, nil, fmt.Errorf(
+				"%s is of version %d; up to %d is understood",
+				at,
+				*r.BaseVersion,
+				newestVersion,
+			)
 		}
 		base = based(base, r, one)
 		name, unit := base.BaseName+r.Name, r.Unit
@@ -173,7 +178,13 @@ func (g *gathering) take(name, unit string, at studio.Minute, value float64) {
 	case "/":
 		temperature, value = false, 100*value
 	default:
-		g.refuse(name, fmt.Sprintf("its unit is %q; Cel, K or degF for a temperature and %%RH or / for a humidity are understood", unit))
+		g.refuse(
+			name,
+			fmt.Sprintf(
+				"its unit is %q; Cel, K or degF for a temperature and %%RH or / for a humidity are understood",
+				unit,
+			),
+		)
 		return
 	}
 	device := name

@@ -56,7 +56,11 @@ func bitmap(data []byte, media string) ([]byte, error) {
 		return nil, fmt.Errorf("cannot be read as a picture: %w", err)
 	}
 	if config.Width*config.Height > mostPixels {
-		return nil, fmt.Errorf("has %d million pixels; at most %d would be right", config.Width*config.Height/1_000_000, mostPixels/1_000_000)
+		return nil, fmt.Errorf(
+			"has %d million pixels; at most %d would be right",
+			config.Width*config.Height/1_000_000,
+			mostPixels/1_000_000,
+		)
 	}
 	picture, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
@@ -80,10 +84,14 @@ func bitmap(data []byte, media string) ([]byte, error) {
 
 // What draws: elements and attributes of a drawing that are kept.
 var (
-	elements = strings.Fields("svg g defs title desc path rect circle ellipse line polyline polygon text tspan linearGradient radialGradient stop clipPath mask pattern symbol use marker")
-	attrs    = strings.Fields("id class d x y x1 y1 x2 y2 cx cy r rx ry fx fy width height points transform viewBox preserveAspectRatio fill fill-opacity fill-rule stroke stroke-width stroke-opacity " +
-		"stroke-linecap stroke-linejoin stroke-dasharray stroke-dashoffset stroke-miterlimit opacity offset stop-color stop-opacity gradientUnits gradientTransform spreadMethod clip-path clip-rule " +
-		"mask patternUnits patternTransform markerWidth markerHeight refX refY orient marker-start marker-mid marker-end font-family font-size font-weight font-style text-anchor dominant-baseline version")
+	elements = strings.Fields(
+		"svg g defs title desc path rect circle ellipse line polyline polygon text tspan linearGradient radialGradient stop clipPath mask pattern symbol use marker",
+	)
+	attrs = strings.Fields(
+		"id class d x y x1 y1 x2 y2 cx cy r rx ry fx fy width height points transform viewBox preserveAspectRatio fill fill-opacity fill-rule stroke stroke-width stroke-opacity " +
+			"stroke-linecap stroke-linejoin stroke-dasharray stroke-dashoffset stroke-miterlimit opacity offset stop-color stop-opacity gradientUnits gradientTransform spreadMethod clip-path clip-rule " +
+			"mask patternUnits patternTransform markerWidth markerHeight refX refY orient marker-start marker-mid marker-end font-family font-size font-weight font-style text-anchor dominant-baseline version",
+	)
 )
 
 const space = "http://www.w3.org/2000/svg"
@@ -154,5 +162,6 @@ func kept(all []xml.Attr, outermost bool) []xml.Attr {
 // outward is true of a value that fetches something: only url(#…) points inside.
 func outward(value string) bool {
 	flat := strings.ToLower(strings.Join(strings.Fields(value), ""))
-	return strings.Contains(strings.ReplaceAll(flat, "url(#", ""), "url(") || strings.Contains(flat, "javascript:") || strings.Contains(flat, "data:")
+	return strings.Contains(strings.ReplaceAll(flat, "url(#", ""), "url(") || strings.Contains(flat, "javascript:") ||
+		strings.Contains(flat, "data:")
 }

@@ -66,7 +66,8 @@ func (a *Answer) Instance() *studio.Instance { return a.instance() }
 // Activity is what a task of the plan has to be; nil where it was done when the plan was
 // worked out, and is to be done again.
 func (a *Answer) Activity(task studio.ID) *studio.Activity {
-	if was, is := a.settled.Tasks[task], a.Tasks[task]; was != nil && is != nil && was.State == studio.TaskDone && is.State != studio.TaskDone {
+	if was, is := a.settled.Tasks[task], a.Tasks[task]; was != nil && is != nil && was.State == studio.TaskDone &&
+		is.State != studio.TaskDone {
 		return nil
 	}
 	return a.activities()[task]
@@ -83,7 +84,10 @@ func (a *Answer) Settled() *Answer { return a.settled }
 // NewAnswer is a document with its count and a plan that was made for them.
 func NewAnswer(doc *studio.Document, calendar studio.Calendar, counted *count.Result, made *studio.Plan) *Answer {
 	a := &Answer{Doc: doc, Book: studio.NewBook(doc), Count: counted, Plan: made,
-		Lots: make(map[studio.ID]*studio.Lot, len(made.Lots)), Tasks: make(map[studio.ID]*studio.Task, len(made.Tasks))}
+		Lots: make(
+			map[studio.ID]*studio.Lot,
+			len(made.Lots),
+		), Tasks: make(map[studio.ID]*studio.Task, len(made.Tasks))}
 	a.settled = a
 	for i := range made.Lots {
 		a.Lots[made.Lots[i].ID] = &made.Lots[i]

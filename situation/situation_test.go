@@ -62,7 +62,8 @@ func (w workshop) settled() *situation.Situation {
 func firstWork(p *studio.Plan) *studio.Task {
 	var first *studio.Task
 	for i := range p.Tasks {
-		if t := &p.Tasks[i]; t.Person != "" && t.State == studio.TaskPlanned && (first == nil || t.Start < first.Start) {
+		if t := &p.Tasks[i]; t.Person != "" && t.State == studio.TaskPlanned &&
+			(first == nil || t.Start < first.Start) {
 			first = t
 		}
 	}

@@ -316,7 +316,12 @@ func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan stru
 }
 
 // repaired counts a document and plans it from another plan.
-func (w *Worker) repaired(doc *studio.Document, calendar studio.Calendar, from *studio.Plan, abandon <-chan struct{}) (*Answer, error) {
+func (w *Worker) repaired(
+	doc *studio.Document,
+	calendar studio.Calendar,
+	from *studio.Plan,
+	abandon <-chan struct{},
+) (*Answer, error) {
 	if known := w.work.inForce; known != nil && known.Plan == from && reflect.DeepEqual(known.Doc, doc) {
 		return known, nil // what was recorded changes nothing of it
 	}

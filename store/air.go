@@ -15,7 +15,11 @@ import (
 
 // FreshAir is the air of the studio's places as sensors and the lead have it now, beside
 // what plans reckon with so far. Words are the lead's, those that stand if nil.
-func (s *Store) FreshAir(ctx context.Context, now studio.Minute, words []climate.Word) (fresh, inUse climate.Air, err error) {
+func (s *Store) FreshAir(
+	ctx context.Context,
+	now studio.Minute,
+	words []climate.Word,
+) (fresh, inUse climate.Air, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		doc, calendar, used, err := standing(ctx, q, now)
 		if err != nil {
@@ -69,7 +73,11 @@ const learnsFrom = 24 * climate.Remembers
 
 // standing is a document of the studio's places with their standing profiles, and the air
 // in use.
-func standing(ctx context.Context, q *sqlcgen.Queries, now studio.Minute) (*studio.Document, studio.Calendar, climate.Air, error) {
+func standing(
+	ctx context.Context,
+	q *sqlcgen.Queries,
+	now studio.Minute,
+) (*studio.Document, studio.Calendar, climate.Air, error) {
 	var used climate.Air
 	row, err := q.Studio(ctx)
 	if err != nil {
@@ -159,7 +167,10 @@ func (t *Tx) restoreWords(touched sqlcgen.JournalTouch) error {
 func (a *assembler) sensors() {
 	for _, r := range rows(a, a.q.Sensors) {
 		if r.Surroundings.Valid {
-			a.doc.Sensors = append(a.doc.Sensors, studio.Sensor{Device: r.Device, In: studio.ID(r.Surroundings.String)})
+			a.doc.Sensors = append(
+				a.doc.Sensors,
+				studio.Sensor{Device: r.Device, In: studio.ID(r.Surroundings.String)},
+			)
 		}
 	}
 }
@@ -193,8 +204,15 @@ func (t *Tx) placeOf(id string) (*studio.Place, error) {
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, nil
 	}
-	return &studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes), In: studio.ID(r.Surroundings),
-		MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)}, err
+	return &studio.Place{
+		ID:           studio.ID(r.ID),
+		Name:         r.Name,
+		Slots:        r.Slots,
+		KeepsMinutes: studio.Minute(r.KeepsMinutes),
+		In:           studio.ID(r.Surroundings),
+		MadeBy:       studio.ID(r.MadeBy),
+		Size:         studio.Micrometres(r.SizeUm),
+	}, err
 }
 
 // ChangePlace gives a place another name, number of slots and surroundings.
@@ -209,7 +227,10 @@ func (t *Tx) ChangePlace(p studio.Place) error {
 	after := *before
 	after.Name, after.Slots, after.In = p.Name, p.Slots, p.In
 	t.touch("place", string(p.ID), before, after)
-	return t.q.SetPlace(t.ctx, sqlcgen.SetPlaceParams{ID: string(p.ID), Name: p.Name, Slots: p.Slots, Surroundings: string(p.In)})
+	return t.q.SetPlace(
+		t.ctx,
+		sqlcgen.SetPlaceParams{ID: string(p.ID), Name: p.Name, Slots: p.Slots, Surroundings: string(p.In)},
+	)
 }
 
 // RemovePlace takes a place out of the studio.

@@ -37,24 +37,72 @@ func (b *binder) try(err error) {
 
 func (b *binder) supplies(materials []studio.Material, classes []studio.DryingClass, places []studio.Place) {
 	for _, m := range materials {
-		b.try(b.q.AddMaterial(b.ctx, sqlcgen.AddMaterialParams{ID: string(m.ID), Position: b.next(), Name: m.Name, Unit: string(m.Unit), Wire: asJSON(m.Wire), Form: m.Form,
-			SupplierID: string(m.Supplier), Pack: m.Pack, KeepAtLeast: m.KeepAtLeast}))
+		b.try(
+			b.q.AddMaterial(
+				b.ctx,
+				sqlcgen.AddMaterialParams{
+					ID:          string(m.ID),
+					Position:    b.next(),
+					Name:        m.Name,
+					Unit:        string(m.Unit),
+					Wire:        asJSON(m.Wire),
+					Form:        m.Form,
+					SupplierID:  string(m.Supplier),
+					Pack:        m.Pack,
+					KeepAtLeast: m.KeepAtLeast,
+				},
+			),
+		)
 	}
 	for _, c := range classes {
-		b.try(b.q.AddDryingClass(b.ctx, sqlcgen.AddDryingClassParams{ID: string(c.ID), Position: b.next(), Name: c.Name, FirmMinutes: c.FirmMinutes,
-			DryMinutes: c.DryMinutes, ThicknessUm: int64(c.Thickness), SpreadPerMille: int64(c.Spread), StallHumidityPerMille: int64(c.StallHumidity),
-			StiffMinutes: c.StiffMinutes, SoftensMinutes: int64(c.SoftensMinutes), Percentile: c.Percentile}))
+		b.try(
+			b.q.AddDryingClass(
+				b.ctx,
+				sqlcgen.AddDryingClassParams{
+					ID:                    string(c.ID),
+					Position:              b.next(),
+					Name:                  c.Name,
+					FirmMinutes:           c.FirmMinutes,
+					DryMinutes:            c.DryMinutes,
+					ThicknessUm:           int64(c.Thickness),
+					SpreadPerMille:        int64(c.Spread),
+					StallHumidityPerMille: int64(c.StallHumidity),
+					StiffMinutes:          c.StiffMinutes,
+					SoftensMinutes:        int64(c.SoftensMinutes),
+					Percentile:            c.Percentile,
+				},
+			),
+		)
 	}
 	for _, p := range places {
-		b.try(b.q.AddPlace(b.ctx, sqlcgen.AddPlaceParams{ID: string(p.ID), Position: b.next(), Name: p.Name, Slots: p.Slots,
-			KeepsMinutes: int64(p.KeepsMinutes), Surroundings: string(p.In), MadeBy: string(p.MadeBy), SizeUm: int64(p.Size)}))
+		b.try(
+			b.q.AddPlace(
+				b.ctx,
+				sqlcgen.AddPlaceParams{ID: string(p.ID), Position: b.next(), Name: p.Name, Slots: p.Slots,
+					KeepsMinutes: int64(
+						p.KeepsMinutes,
+					), Surroundings: string(p.In), MadeBy: string(p.MadeBy), SizeUm: int64(p.Size)},
+			),
+		)
 	}
 }
 
 func (b *binder) recipes(recipes []studio.Recipe) {
 	for _, r := range recipes {
-		b.try(b.q.AddRecipe(b.ctx, sqlcgen.AddRecipeParams{ID: string(r.ID), Position: b.next(), RecipeID: string(r.Recipe), Revision: int64(r.Revision),
-			Kind: string(r.Kind), Name: r.Name, Body: asJSON(r)}))
+		b.try(
+			b.q.AddRecipe(
+				b.ctx,
+				sqlcgen.AddRecipeParams{
+					ID:       string(r.ID),
+					Position: b.next(),
+					RecipeID: string(r.Recipe),
+					Revision: int64(r.Revision),
+					Kind:     string(r.Kind),
+					Name:     r.Name,
+					Body:     asJSON(r),
+				},
+			),
+		)
 	}
 }
 
@@ -65,10 +113,20 @@ func (b *binder) colourways(colourways []studio.Colourway) {
 }
 
 func (b *binder) colourway(c studio.Colourway, position, version int64) {
-	b.try(b.q.PutColourway(b.ctx, sqlcgen.PutColourwayParams{ID: string(c.ID), Position: position, Name: c.Name, Version: version}))
+	b.try(
+		b.q.PutColourway(
+			b.ctx,
+			sqlcgen.PutColourwayParams{ID: string(c.ID), Position: position, Name: c.Name, Version: version},
+		),
+	)
 	b.try(b.q.DropSlots(b.ctx, string(c.ID)))
 	for slot, mix := range c.Slots {
-		b.try(b.q.AddColourwaySlot(b.ctx, sqlcgen.AddColourwaySlotParams{ColourwayID: string(c.ID), Slot: slot, MixID: string(mix)}))
+		b.try(
+			b.q.AddColourwaySlot(
+				b.ctx,
+				sqlcgen.AddColourwaySlotParams{ColourwayID: string(c.ID), Slot: slot, MixID: string(mix)},
+			),
+		)
 	}
 }
 
@@ -101,8 +159,10 @@ func (t *Tx) TakeIn(adds *book.Bundle) error {
 		t.touch("revision", string(r.ID), nil, r.Name)
 		t.touch("page", string(r.Recipe), r.Revision-1, r.Revision)
 	}
-	b.try(t.addEquipment(equipment{Methods: adds.Methods, Tools: adds.Tools, Machines: adds.Machines, Gates: adds.Gates,
-		Families: adds.Families}))
+	b.try(
+		t.addEquipment(equipment{Methods: adds.Methods, Tools: adds.Tools, Machines: adds.Machines, Gates: adds.Gates,
+			Families: adds.Families}),
+	)
 	return b.err
 }
 
@@ -219,7 +279,10 @@ func (t *Tx) PutDraft(d Draft) (Draft, error) {
 }
 
 func (t *Tx) writeDraft(d Draft) error {
-	return t.q.PutDraft(t.ctx, sqlcgen.PutDraftParams{ID: string(d.ID), Version: d.Version, Name: d.Name, Body: asJSON(d.Recipes)})
+	return t.q.PutDraft(
+		t.ctx,
+		sqlcgen.PutDraftParams{ID: string(d.ID), Version: d.Version, Name: d.Name, Body: asJSON(d.Recipes)},
+	)
 }
 
 // DropDraft throws a draft away, or lets go of it once it is in the book.
@@ -327,7 +390,10 @@ func (t *Tx) restoreColourway(touched sqlcgen.JournalTouch) error {
 // standsAlone refuses an undo that leaves a studio in which something refers to what
 // is gone.
 func (t *Tx) standsAlone(touches []sqlcgen.JournalTouch) error {
-	if !slices.ContainsFunc(touches, func(x sqlcgen.JournalTouch) bool { return x.Thing != "order" && x.Thing != "lot" && x.Thing != "draft" }) {
+	if !slices.ContainsFunc(
+		touches,
+		func(x sqlcgen.JournalTouch) bool { return x.Thing != "order" && x.Thing != "lot" && x.Thing != "draft" },
+	) {
 		return nil
 	}
 	doc, err := t.Document(Wished)

@@ -77,8 +77,11 @@ func (c closer) one(id string) error {
 	case closed == row.ClosedMinute.Valid:
 		return nil
 	case closed:
-		return c.q.CloseLot(c.ctx, sqlcgen.CloseLotParams{ID: id, ClosedMinute: sql.NullInt64{Int64: int64(came.Ended), Valid: true},
-			Good: came.Good, Lost: came.Lost, Minutes: int64(came.Minutes)})
+		return c.q.CloseLot(
+			c.ctx,
+			sqlcgen.CloseLotParams{ID: id, ClosedMinute: sql.NullInt64{Int64: int64(came.Ended), Valid: true},
+				Good: came.Good, Lost: came.Lost, Minutes: int64(came.Minutes)},
+		)
 	}
 	return c.q.CloseLot(c.ctx, sqlcgen.CloseLotParams{ID: id})
 }

@@ -128,8 +128,20 @@ func (t *Tx) PutLot(w studio.WorkLot) error {
 }
 
 func lotParams(w studio.WorkLot) sqlcgen.PutLotParams {
-	return sqlcgen.PutLotParams{ID: string(w.ID), GatherKey: studio.GatherKey(w.Made(), w.Mixes), RecipeID: string(w.Recipe), Mixes: asJSON(w.Mixes),
-		Ordinal: int64(w.Ordinal), Need: w.Need, Started: w.Started, Variant: w.Variant, StockLotID: string(w.From), Reached: w.Reached}
+	return sqlcgen.PutLotParams{
+		ID:        string(w.ID),
+		GatherKey: studio.GatherKey(w.Made(), w.Mixes),
+		RecipeID:  string(w.Recipe),
+		Mixes:     asJSON(w.Mixes),
+		Ordinal: int64(
+			w.Ordinal,
+		),
+		Need:       w.Need,
+		Started:    w.Started,
+		Variant:    w.Variant,
+		StockLotID: string(w.From),
+		Reached:    w.Reached,
+	}
 }
 
 func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error {
@@ -142,9 +154,26 @@ func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error
 }
 
 func taskParams(lot string, position int, r studio.TaskRecord) sqlcgen.AddTaskParams {
-	return sqlcgen.AddTaskParams{LotID: lot, Position: int64(position), Step: r.Step, State: string(r.State), PersonID: string(r.Person),
-		StartMinute: int64(r.Start), EndMinute: int64(r.End), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
-		Machine: string(r.Machine), Used: asJSON(append([]studio.Used{}, r.Used...)), Weighed: asJSON(append([]studio.Milligrams{}, r.Weighed...))}
+	return sqlcgen.AddTaskParams{
+		LotID:    lot,
+		Position: int64(position),
+		Step:     r.Step,
+		State:    string(r.State),
+		PersonID: string(r.Person),
+		StartMinute: int64(
+			r.Start,
+		),
+		EndMinute: int64(r.End),
+		Good:      r.Good,
+		Second:    r.Second,
+		Broken:    r.Broken,
+		Mend:      r.Mend,
+		Machine: string(
+			r.Machine,
+		),
+		Used:    asJSON(append([]studio.Used{}, r.Used...)),
+		Weighed: asJSON(append([]studio.Milligrams{}, r.Weighed...)),
+	}
 }
 
 func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {

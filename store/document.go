@@ -90,7 +90,12 @@ func (s *Store) document(ctx context.Context, q *sqlcgen.Queries, view View, clo
 
 // assemble reads all that the views of a studio share, and what they differ in. What the
 // reuse has of before, and nobody has written to since, it takes from there.
-func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock, from *reuse) (*assembler, sqlcgen.StudioRow, error) {
+func (s *Store) assemble(
+	ctx context.Context,
+	q *sqlcgen.Queries,
+	clock Clock,
+	from *reuse,
+) (*assembler, sqlcgen.StudioRow, error) {
 	row, err := q.Studio(ctx)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, row, ErrEmpty
@@ -102,7 +107,14 @@ func (s *Store) assemble(ctx context.Context, q *sqlcgen.Queries, clock Clock, f
 	if err != nil {
 		return nil, row, err
 	}
-	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: row.Name, Zone: row.Zone, Now: clock(calendar, standing), Settings: studio.DefaultSettings()}
+	doc := &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     row.Name,
+		Zone:     row.Zone,
+		Now:      clock(calendar, standing),
+		Settings: studio.DefaultSettings(),
+	}
 	doc.Epoch, err = time.Parse(time.RFC3339, row.Epoch)
 	a := &assembler{ctx: ctx, q: q, known: &s.recipes, doc: doc,
 		err: errors.Join(err, json.Unmarshal([]byte(row.Settings), &doc.Settings))}
@@ -228,31 +240,57 @@ func (a *assembler) decode(text string, into any) {
 // climate is the standing profile of the room.
 func (a *assembler) climate() {
 	for _, r := range rows(a, a.q.Climate) {
-		a.doc.Climate = append(a.doc.Climate, studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)})
+		a.doc.Climate = append(
+			a.doc.Climate,
+			studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)},
+		)
 	}
 }
 
 func (a *assembler) supplies() {
 	d := a.doc
 	for _, r := range rows(a, a.q.Materials) {
-		m := studio.Material{ID: studio.ID(r.ID), Name: r.Name, Unit: studio.Unit(r.Unit), OnHand: r.OnHand, Form: r.Form,
-			Supplier: studio.ID(r.SupplierID), Pack: r.Pack, KeepAtLeast: r.KeepAtLeast}
+		m := studio.Material{
+			ID:          studio.ID(r.ID),
+			Name:        r.Name,
+			Unit:        studio.Unit(r.Unit),
+			OnHand:      r.OnHand,
+			Form:        r.Form,
+			Supplier:    studio.ID(r.SupplierID),
+			Pack:        r.Pack,
+			KeepAtLeast: r.KeepAtLeast,
+		}
 		a.decode(r.Wire, &m.Wire)
 		d.Materials = append(d.Materials, m)
 	}
 	a.classes()
 	for _, r := range rows(a, a.q.Places) {
-		d.Places = append(d.Places, studio.Place{ID: studio.ID(r.ID), Name: r.Name, Slots: r.Slots, KeepsMinutes: studio.Minute(r.KeepsMinutes),
-			In: studio.ID(r.Surroundings), MadeBy: studio.ID(r.MadeBy), Size: studio.Micrometres(r.SizeUm)})
+		d.Places = append(
+			d.Places,
+			studio.Place{
+				ID:           studio.ID(r.ID),
+				Name:         r.Name,
+				Slots:        r.Slots,
+				KeepsMinutes: studio.Minute(r.KeepsMinutes),
+				In:           studio.ID(r.Surroundings),
+				MadeBy:       studio.ID(r.MadeBy),
+				Size:         studio.Micrometres(r.SizeUm),
+			},
+		)
 	}
 }
 
 func (a *assembler) classes() {
 	d := a.doc
 	for _, r := range rows(a, a.q.DryingClasses) {
-		d.DryingClasses = append(d.DryingClasses, studio.DryingClass{ID: studio.ID(r.ID), Name: r.Name, FirmMinutes: r.FirmMinutes, DryMinutes: r.DryMinutes,
-			Thickness: studio.Micrometres(r.ThicknessUm), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille),
-			StiffMinutes: r.StiffMinutes, SoftensMinutes: studio.Minute(r.SoftensMinutes), Percentile: r.Percentile})
+		d.DryingClasses = append(
+			d.DryingClasses,
+			studio.DryingClass{ID: studio.ID(r.ID), Name: r.Name, FirmMinutes: r.FirmMinutes, DryMinutes: r.DryMinutes,
+				Thickness: studio.Micrometres(
+					r.ThicknessUm,
+				), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille),
+				StiffMinutes: r.StiffMinutes, SoftensMinutes: studio.Minute(r.SoftensMinutes), Percentile: r.Percentile},
+		)
 	}
 }
 
@@ -273,7 +311,12 @@ func (a *assembler) purchases() {
 		var p studio.Purchase
 		a.decode(r.Body, &p)
 		if p.State == studio.PurchaseSent || p.State == studio.PurchaseConfirmed {
-			d.Gates = append(d.Gates, p.Gates(func(id studio.ID) string { return suppliers[id] }, func(id studio.ID) string { return materials[id] })...)
+			d.Gates = append(
+				d.Gates,
+				p.Gates(
+					func(id studio.ID) string { return suppliers[id] },
+					func(id studio.ID) string { return materials[id] },
+				)...)
 		}
 	}
 }
@@ -284,8 +327,11 @@ func (a *assembler) people() {
 		at[r.ID] = i
 		var more beyond
 		a.decode(r.Beyond, &more)
-		a.doc.People = append(a.doc.People, studio.Person{ID: studio.ID(r.ID), Name: r.Name, Shifts: more.Shifts, Overtime: more.Overtime,
-			OvertimeShifts: more.OvertimeShifts, Colours: more.Colours})
+		a.doc.People = append(
+			a.doc.People,
+			studio.Person{ID: studio.ID(r.ID), Name: r.Name, Shifts: more.Shifts, Overtime: more.Overtime,
+				OvertimeShifts: more.OvertimeShifts, Colours: more.Colours},
+		)
 	}
 	for _, r := range rows(a, a.q.Skills) {
 		p := &a.doc.People[at[r.PersonID]]
@@ -294,10 +340,20 @@ func (a *assembler) people() {
 	for _, r := range rows(a, a.q.Hours) {
 		p := &a.doc.People[at[r.PersonID]]
 		if r.Day == "break" {
-			p.Breaks = append(p.Breaks, studio.BreakTime{From: studio.TimeOfDay(r.FromMinute), To: studio.TimeOfDay(r.ToMinute)})
+			p.Breaks = append(
+				p.Breaks,
+				studio.BreakTime{From: studio.TimeOfDay(r.FromMinute), To: studio.TimeOfDay(r.ToMinute)},
+			)
 			continue
 		}
-		p.Hours = append(p.Hours, studio.DayHours{Day: studio.Weekday(r.Day), From: studio.TimeOfDay(r.FromMinute), To: studio.TimeOfDay(r.ToMinute)})
+		p.Hours = append(
+			p.Hours,
+			studio.DayHours{
+				Day:  studio.Weekday(r.Day),
+				From: studio.TimeOfDay(r.FromMinute),
+				To:   studio.TimeOfDay(r.ToMinute),
+			},
+		)
 	}
 	for _, r := range rows(a, a.q.Away) {
 		p := &a.doc.People[at[r.PersonID]]
@@ -313,7 +369,10 @@ func (a *assembler) book() {
 	at := map[string]int{}
 	for i, r := range rows(a, a.q.Colourways) {
 		at[r.ID] = i
-		a.doc.Colourways = append(a.doc.Colourways, studio.Colourway{ID: studio.ID(r.ID), Name: r.Name, Slots: map[string]studio.ID{}})
+		a.doc.Colourways = append(
+			a.doc.Colourways,
+			studio.Colourway{ID: studio.ID(r.ID), Name: r.Name, Slots: map[string]studio.ID{}},
+		)
 	}
 	for _, r := range rows(a, a.q.ColourwaySlots) {
 		a.doc.Colourways[at[r.ColourwayID]].Slots[r.Slot] = studio.ID(r.MixID)
@@ -337,9 +396,20 @@ func taskRecord(r sqlcgen.Task) (studio.TaskRecord, error) {
 	if len(weighed) == 0 {
 		weighed = nil
 	}
-	return studio.TaskRecord{Weighed: weighed, Step: r.Step, State: studio.TaskState(r.State), Person: studio.ID(r.PersonID), Start: studio.Minute(r.StartMinute),
-		End: studio.Minute(r.EndMinute), Good: r.Good, Second: r.Second, Broken: r.Broken, Mend: r.Mend,
-		Machine: studio.ID(r.Machine), Used: used}, err
+	return studio.TaskRecord{
+		Weighed: weighed,
+		Step:    r.Step,
+		State:   studio.TaskState(r.State),
+		Person:  studio.ID(r.PersonID),
+		Start:   studio.Minute(r.StartMinute),
+		End:     studio.Minute(r.EndMinute),
+		Good:    r.Good,
+		Second:  r.Second,
+		Broken:  r.Broken,
+		Mend:    r.Mend,
+		Machine: studio.ID(r.Machine),
+		Used:    used,
+	}, err
 }
 
 // facts reads the shelf and the lots that are not closed: those with work left to do, and
@@ -358,12 +428,28 @@ func (a *assembler) facts() {
 		reserved[r.OfLot] = append(reserved[r.OfLot], studio.Claim{Order: studio.ID(r.OrderID), Quantity: r.Quantity})
 	}
 	for _, r := range rows(a, a.q.Offcuts) {
-		d.Offcuts = append(d.Offcuts, studio.Offcut{Material: studio.ID(r.MaterialID), Length: studio.Micrometres(r.LengthUm), Number: r.Number})
+		d.Offcuts = append(
+			d.Offcuts,
+			studio.Offcut{Material: studio.ID(r.MaterialID), Length: studio.Micrometres(r.LengthUm), Number: r.Number},
+		)
 	}
 	for _, r := range rows(a, a.q.Shelf) {
-		s := studio.ShelfLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Amount: r.Amount, Quality: studio.Quality(r.Quality),
-			MadeOn: studio.Minute(r.MadeMinute), From: studio.ID(r.LotID.String), Variant: r.Variant, Reached: r.Reached, Reserved: reserved[r.ID],
-			Place: r.Place, Kept: studio.Kept(r.Kept), In: studio.ID(r.Surroundings)}
+		s := studio.ShelfLot{
+			ID:      studio.ID(r.ID),
+			Recipe:  studio.ID(r.RecipeID),
+			Amount:  r.Amount,
+			Quality: studio.Quality(r.Quality),
+			MadeOn: studio.Minute(
+				r.MadeMinute,
+			),
+			From:     studio.ID(r.LotID.String),
+			Variant:  r.Variant,
+			Reached:  r.Reached,
+			Reserved: reserved[r.ID],
+			Place:    r.Place,
+			Kept:     studio.Kept(r.Kept),
+			In:       studio.ID(r.Surroundings),
+		}
 		a.decode(r.Mixes, &s.Mixes)
 		if r.UseByMinute.Valid {
 			useBy := studio.Minute(r.UseByMinute.Int64)
@@ -386,8 +472,17 @@ func (a *assembler) facts() {
 
 // lot is a lot with what has happened to it.
 func (a *assembler) lot(r sqlcgen.Lot, records []studio.TaskRecord) studio.WorkLot {
-	w := studio.WorkLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Ordinal: int(r.Ordinal), Need: r.Need, Started: r.Started, Records: records, Variant: r.Variant,
-		From: studio.ID(r.StockLotID), Reached: r.Reached}
+	w := studio.WorkLot{
+		ID:      studio.ID(r.ID),
+		Recipe:  studio.ID(r.RecipeID),
+		Ordinal: int(r.Ordinal),
+		Need:    r.Need,
+		Started: r.Started,
+		Records: records,
+		Variant: r.Variant,
+		From:    studio.ID(r.StockLotID),
+		Reached: r.Reached,
+	}
 	a.decode(r.Mixes, &w.Mixes)
 	var known lying
 	a.decode(r.Lying, &known)

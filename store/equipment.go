@@ -24,8 +24,14 @@ type equipment struct {
 }
 
 func equipmentOf(d *studio.Document) equipment {
-	return equipment{Surroundings: d.Surroundings, Methods: d.Methods, Tools: d.Tools, Machines: d.Machines, Gates: d.Gates,
-		Families: d.Families}
+	return equipment{
+		Surroundings: d.Surroundings,
+		Methods:      d.Methods,
+		Tools:        d.Tools,
+		Machines:     d.Machines,
+		Gates:        d.Gates,
+		Families:     d.Families,
+	}
 }
 
 func (e equipment) into(d *studio.Document) {
@@ -137,8 +143,11 @@ func (t *Tx) restoreEquipment(touched sqlcgen.JournalTouch) error {
 	if touched.Before == "null" {
 		return t.q.DropEquipment(t.ctx, sqlcgen.DropEquipmentParams{Kind: kind, ID: id})
 	}
-	return t.q.PutEquipment(t.ctx, sqlcgen.PutEquipmentParams{Kind: kind, ID: id, Position: now.Position, Version: now.Version + 1,
-		Body: touched.Before})
+	return t.q.PutEquipment(
+		t.ctx,
+		sqlcgen.PutEquipmentParams{Kind: kind, ID: id, Position: now.Position, Version: now.Version + 1,
+			Body: touched.Before},
+	)
 }
 
 // restoreAllEquipment takes away what was added since.

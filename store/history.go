@@ -38,7 +38,9 @@ func (s *Store) History(ctx context.Context, now, since studio.Minute) (doc *stu
 		}
 		doc.Readings = nil
 		for in := range climate.Places(at) {
-			doc.Readings = append(doc.Readings, climate.CurveOf(at, calendar, in, measured[in], used.Words, from, to).Readings(in)...)
+			doc.Readings = append(
+				doc.Readings,
+				climate.CurveOf(at, calendar, in, measured[in], used.Words, from, to).Readings(in)...)
 		}
 		return nil
 	})
@@ -98,7 +100,16 @@ func (t *Tx) SetDryingClass(c studio.DryingClass) error {
 		return errors.Join(a.err, NotFound{"this drying class"})
 	}
 	t.touch("drying class", string(c.ID), a.doc.DryingClasses[i], c)
-	return t.q.PutDryingClass(t.ctx, sqlcgen.PutDryingClassParams{ID: string(c.ID), FirmMinutes: c.FirmMinutes, StiffMinutes: c.StiffMinutes, DryMinutes: c.DryMinutes, Percentile: c.Percentile})
+	return t.q.PutDryingClass(
+		t.ctx,
+		sqlcgen.PutDryingClassParams{
+			ID:           string(c.ID),
+			FirmMinutes:  c.FirmMinutes,
+			StiffMinutes: c.StiffMinutes,
+			DryMinutes:   c.DryMinutes,
+			Percentile:   c.Percentile,
+		},
+	)
 }
 
 // SetPace changes how fast somebody is at a skill.

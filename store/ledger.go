@@ -39,16 +39,39 @@ func (t *Tx) Book(w studio.WorkLot, moved []studio.Movement) error {
 }
 
 func movementParams(n int64, m studio.Movement) sqlcgen.AddMovementParams {
-	return sqlcgen.AddMovementParams{N: n, StockLotID: nullString(string(m.Shelf)), LotID: nullString(string(m.Lot)), MaterialID: nullString(string(m.Material)),
-		LengthUm: nullInt(int64(m.Length)), OrderID: nullString(string(m.Order)), Movement: string(m.Kind), Amount: m.Amount}
+	return sqlcgen.AddMovementParams{
+		N:          n,
+		StockLotID: nullString(string(m.Shelf)),
+		LotID:      nullString(string(m.Lot)),
+		MaterialID: nullString(string(m.Material)),
+		LengthUm: nullInt(
+			int64(m.Length),
+		),
+		OrderID:  nullString(string(m.Order)),
+		Movement: string(m.Kind),
+		Amount:   m.Amount,
+	}
 }
 
 func (t *Tx) stockOf(w studio.WorkLot, m studio.Movement) (string, error) {
-	id, err := t.q.StockOfLot(t.ctx, sqlcgen.StockOfLotParams{LotID: nullString(string(w.ID)), Quality: string(m.Made)})
+	id, err := t.q.StockOfLot(
+		t.ctx,
+		sqlcgen.StockOfLotParams{LotID: nullString(string(w.ID)), Quality: string(m.Made)},
+	)
 	if !errors.Is(err, sql.ErrNoRows) {
 		return id, err
 	}
-	return t.newStock(studio.ShelfLot{Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Quality: m.Made, MadeOn: t.now, UseBy: m.UseBy, From: w.ID})
+	return t.newStock(
+		studio.ShelfLot{
+			Recipe:  w.Recipe,
+			Variant: w.Variant,
+			Mixes:   w.Mixes,
+			Quality: m.Made,
+			MadeOn:  t.now,
+			UseBy:   m.UseBy,
+			From:    w.ID,
+		},
+	)
 }
 
 // newStock makes a shelf lot of nothing yet, with an id of its own.
@@ -62,8 +85,21 @@ func (t *Tx) newStock(s studio.ShelfLot) (string, error) {
 }
 
 func stockParams(s studio.ShelfLot) sqlcgen.AddStockLotParams {
-	p := sqlcgen.AddStockLotParams{ID: string(s.ID), RecipeID: string(s.Recipe), Mixes: asJSON(s.Mixes), Quality: string(s.Quality), MadeMinute: int64(s.MadeOn),
-		LotID: nullString(string(s.From)), Variant: s.Variant, Reached: s.Reached, Place: s.Place, Kept: string(s.Kept), Surroundings: string(s.In)}
+	p := sqlcgen.AddStockLotParams{
+		ID:         string(s.ID),
+		RecipeID:   string(s.Recipe),
+		Mixes:      asJSON(s.Mixes),
+		Quality:    string(s.Quality),
+		MadeMinute: int64(s.MadeOn),
+		LotID: nullString(
+			string(s.From),
+		),
+		Variant:      s.Variant,
+		Reached:      s.Reached,
+		Place:        s.Place,
+		Kept:         string(s.Kept),
+		Surroundings: string(s.In),
+	}
 	if s.UseBy != nil {
 		p.UseByMinute = sql.NullInt64{Int64: int64(*s.UseBy), Valid: true}
 	}

@@ -27,7 +27,10 @@ func movementsOf(number int) (moved []studio.Movement) {
 	doc := demo.Document()
 	any := func(kinds ...studio.MovementKind) studio.MovementKind { return kinds[random.IntN(len(kinds))] }
 	for range eachCommand {
-		m := studio.Movement{Kind: any(studio.Bought, studio.UsedUp, studio.Spoilt, studio.Counted, studio.Corrected), Amount: 1 + random.Int64N(500)}
+		m := studio.Movement{
+			Kind:   any(studio.Bought, studio.UsedUp, studio.Spoilt, studio.Counted, studio.Corrected),
+			Amount: 1 + random.Int64N(500),
+		}
 		if m.Kind == studio.UsedUp || m.Kind == studio.Spoilt {
 			m.Amount = -m.Amount
 		}

@@ -26,11 +26,33 @@ func (o OrderState) Pending() bool {
 func nullInt(n int64) sql.NullInt64 { return sql.NullInt64{Int64: n, Valid: n != 0} }
 
 func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, version int64) error {
-	err := q.AddOrderVersion(ctx, sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
-		Leaves: string(o.Leaves), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)})
+	err := q.AddOrderVersion(
+		ctx,
+		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
+			Leaves: string(
+				o.Leaves,
+			), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)},
+	)
 	for i, line := range o.Lines {
-		err = errors.Join(err, q.AddOrderLine(ctx, sqlcgen.AddOrderLineParams{OrderID: string(o.ID), Version: version, Position: int64(i), ID: string(line.ID),
-			RecipeID: string(line.Recipe), ColourwayID: string(line.Colourway), Quantity: line.Quantity, ServicePerMille: int64(line.ServiceLevel), Variant: line.Variant}))
+		err = errors.Join(
+			err,
+			q.AddOrderLine(
+				ctx,
+				sqlcgen.AddOrderLineParams{
+					OrderID:  string(o.ID),
+					Version:  version,
+					Position: int64(i),
+					ID:       string(line.ID),
+					RecipeID: string(
+						line.Recipe,
+					),
+					ColourwayID:     string(line.Colourway),
+					Quantity:        line.Quantity,
+					ServicePerMille: int64(line.ServiceLevel),
+					Variant:         line.Variant,
+				},
+			),
+		)
 	}
 	return err
 }
@@ -52,8 +74,11 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 		Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
 		Importance: row.Importance, State: studio.OrderState(row.State), Lines: []studio.OrderLine{}}
 	for _, l := range lines {
-		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),
-			Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant})
+		o.Lines = append(
+			o.Lines,
+			studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),
+				Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant},
+		)
 	}
 	return o, json.Unmarshal([]byte(row.Allergies), &o.Allergies)
 }
@@ -96,7 +121,9 @@ func (a *assembler) standingOrders(from *reuse) {
 		known[v] = o
 	}
 	for _, r := range heads {
-		o := standingOrder{OrderState: OrderState{known[revision{r.ID, r.Version}], r.Version, r.AcceptedVersion.Int64}}
+		o := standingOrder{
+			OrderState: OrderState{known[revision{r.ID, r.Version}], r.Version, r.AcceptedVersion.Int64},
+		}
 		if was, ok := known[revision{r.ID, r.AcceptedVersion.Int64}]; ok {
 			o.accepted = &was
 		}
@@ -253,8 +280,15 @@ func (t *Tx) putOrder(o studio.Order, before *OrderState) error {
 
 func (t *Tx) writeOrder(after OrderState, before *OrderState) error {
 	t.touch("order", string(after.Order.ID), before, after)
-	return t.q.PutOrder(t.ctx, sqlcgen.PutOrderParams{ID: string(after.Order.ID), Version: after.Version, AcceptedVersion: nullInt(after.Accepted),
-		Closed: closedColumn(after)})
+	return t.q.PutOrder(
+		t.ctx,
+		sqlcgen.PutOrderParams{
+			ID:              string(after.Order.ID),
+			Version:         after.Version,
+			AcceptedVersion: nullInt(after.Accepted),
+			Closed:          closedColumn(after),
+		},
+	)
 }
 
 // Closed is true of an order that has left or is cancelled, when nothing of it awaits

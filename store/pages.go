@@ -124,8 +124,11 @@ func (s *Store) Journal(ctx context.Context, w Sought) (page Page[Entry], err er
 	}
 	err = s.history(ctx, func(q *sqlcgen.Queries, calendar studio.Calendar) error {
 		since, until := w.bounds(calendar)
-		found, err := q.JournalPage(ctx, sqlcgen.JournalPageParams{Before: before, Since: since, Until: until, Text: w.Text,
-			Most: w.most() + 1})
+		found, err := q.JournalPage(
+			ctx,
+			sqlcgen.JournalPageParams{Before: before, Since: since, Until: until, Text: w.Text,
+				Most: w.most() + 1},
+		)
 		page = pageOf(w, found, func(r sqlcgen.JournalPageRow) Entry {
 			return Entry{N: r.N, At: studio.Minute(r.AtMinute), Person: r.Person, Kind: r.Kind, Summary: r.Summary,
 				Undone: r.Undone != 0, Undoes: r.Undoes.Int64}
@@ -148,15 +151,23 @@ type Line struct {
 
 // Ledger is a page of the movements of a shelf lot or a material, or of its wires that lie
 // cut to a length.
-func (s *Store) Ledger(ctx context.Context, of studio.ID, length studio.Micrometres, w Sought) (page Page[Line], err error) {
+func (s *Store) Ledger(
+	ctx context.Context,
+	of studio.ID,
+	length studio.Micrometres,
+	w Sought,
+) (page Page[Line], err error) {
 	before, err := w.number()
 	if err != nil {
 		return page, err
 	}
 	err = s.history(ctx, func(q *sqlcgen.Queries, calendar studio.Calendar) error {
 		since, until := w.bounds(calendar)
-		found, err := q.LedgerPage(ctx, sqlcgen.LedgerPageParams{Of: nullString(string(of)), Length: int64(length), Before: before,
-			Since: since, Until: until, Text: w.Text, Most: w.most() + 1})
+		found, err := q.LedgerPage(
+			ctx,
+			sqlcgen.LedgerPageParams{Of: nullString(string(of)), Length: int64(length), Before: before,
+				Since: since, Until: until, Text: w.Text, Most: w.most() + 1},
+		)
 		page = pageOf(w, found, func(r sqlcgen.LedgerPageRow) Line {
 			return Line{N: r.N, Movement: studio.MovementKind(r.Movement), Amount: r.Amount, Order: r.OrderName,
 				At: studio.Minute(r.AtMinute), Person: r.Person, Summary: r.Summary}
@@ -173,8 +184,14 @@ func (s *Store) PastOrders(ctx context.Context, w Sought) (page Page[OrderState]
 	if err != nil {
 		return page, err
 	}
-	asked := sqlcgen.PastOrdersParams{Since: string(w.From), Until: "~", Before: cmp.Or(before, "~"), BeforeID: id, Text: w.Text,
-		Most: w.most() + 1}
+	asked := sqlcgen.PastOrdersParams{
+		Since:    string(w.From),
+		Until:    "~",
+		Before:   cmp.Or(before, "~"),
+		BeforeID: id,
+		Text:     w.Text,
+		Most:     w.most() + 1,
+	}
 	if w.To != "" {
 		asked.Until = string(w.To.Next())
 	}
@@ -185,8 +202,11 @@ func (s *Store) PastOrders(ctx context.Context, w Sought) (page Page[OrderState]
 		}
 		lines, err := linesOf(ctx, q, found)
 		page = pageOf(w, found, func(r sqlcgen.PastOrdersRow) OrderState {
-			o, e := orderOf(sqlcgen.OrderVersion{OrderID: r.OrderID, Version: r.Version, Name: r.Name, Occasion: r.Occasion,
-				Leaves: r.Leaves, Leaving: r.Leaving, Importance: r.Importance, Allergies: r.Allergies, State: r.State}, lines[r.OrderID])
+			o, e := orderOf(
+				sqlcgen.OrderVersion{OrderID: r.OrderID, Version: r.Version, Name: r.Name, Occasion: r.Occasion,
+					Leaves: r.Leaves, Leaving: r.Leaving, Importance: r.Importance, Allergies: r.Allergies, State: r.State},
+				lines[r.OrderID],
+			)
 			err = errors.Join(err, e)
 			return OrderState{Order: o, Version: r.Version, Accepted: r.AcceptedVersion.Int64}
 		}, func(r sqlcgen.PastOrdersRow) string { return r.Leaves + "/" + r.OrderID })
@@ -196,7 +216,11 @@ func (s *Store) PastOrders(ctx context.Context, w Sought) (page Page[OrderState]
 }
 
 // linesOf are the lines of some orders, by order.
-func linesOf(ctx context.Context, q *sqlcgen.Queries, orders []sqlcgen.PastOrdersRow) (map[string][]sqlcgen.OrderLine, error) {
+func linesOf(
+	ctx context.Context,
+	q *sqlcgen.Queries,
+	orders []sqlcgen.PastOrdersRow,
+) (map[string][]sqlcgen.OrderLine, error) {
 	ids := make([]string, len(orders))
 	for i, o := range orders {
 		ids[i] = o.OrderID
@@ -242,10 +266,22 @@ func (s *Store) ClosedLots(ctx context.Context, w Sought) (page Page[ClosedLot],
 	err = s.history(ctx, func(q *sqlcgen.Queries, calendar studio.Calendar) error {
 		since, until := w.bounds(calendar)
 		found, err := q.ClosedLots(ctx, sqlcgen.ClosedLotsParams{Since: sql.NullInt64{Int64: since, Valid: true},
-			Until: sql.NullInt64{Int64: until, Valid: true}, Before: sql.NullInt64{Int64: before, Valid: true}, BeforeID: id, Text: w.Text, Most: w.most() + 1})
+			Until: sql.NullInt64{
+				Int64: until,
+				Valid: true,
+			}, Before: sql.NullInt64{Int64: before, Valid: true}, BeforeID: id, Text: w.Text, Most: w.most() + 1})
 		page = pageOf(w, found, func(r sqlcgen.ClosedLotsRow) ClosedLot {
-			return ClosedLot{ID: studio.ID(r.ID), Recipe: studio.ID(r.RecipeID), Name: r.Name, Variant: r.Variant, Started: r.Started,
-				Good: r.Good, Lost: r.Lost, Minutes: studio.Minute(r.Minutes), Ended: studio.Minute(r.Closed)}
+			return ClosedLot{
+				ID:      studio.ID(r.ID),
+				Recipe:  studio.ID(r.RecipeID),
+				Name:    r.Name,
+				Variant: r.Variant,
+				Started: r.Started,
+				Good:    r.Good,
+				Lost:    r.Lost,
+				Minutes: studio.Minute(r.Minutes),
+				Ended:   studio.Minute(r.Closed),
+			}
 		}, func(r sqlcgen.ClosedLotsRow) string { return fmt.Sprintf("%d/%s", r.Closed, r.ID) })
 		return err
 	})

@@ -91,7 +91,10 @@ func (s *Store) PlanVersions(ctx context.Context, most int64) ([]Version, error)
 	err := s.reading(ctx, func(q *sqlcgen.Queries) error {
 		rows, err := q.PlanVersions(ctx, most)
 		for _, r := range rows {
-			versions = append(versions, Version{r.Version, studio.Minute(r.AtMinute), r.Summary, r.Person, r.Accepted != 0})
+			versions = append(
+				versions,
+				Version{r.Version, studio.Minute(r.AtMinute), r.Summary, r.Person, r.Accepted != 0},
+			)
 		}
 		return err
 	})

@@ -59,7 +59,11 @@ func TestAPlanIsPutInForceAndTakenBack(t *testing.T) {
 	versions, err := s.PlanVersions(ctx, 10)
 	require.NoError(t, err)
 	require.Len(t, versions, 3)
-	assert.Equal(t, []bool{true, true, false}, []bool{versions[0].Accepted, versions[1].Accepted, versions[2].Accepted})
+	assert.Equal(
+		t,
+		[]bool{true, true, false},
+		[]bool{versions[0].Accepted, versions[1].Accepted, versions[2].Accepted},
+	)
 	assert.Equal(t, "Odalys", versions[1].Person)
 }
 
@@ -133,7 +137,12 @@ func TestPinsAndDivisionsAreWishes(t *testing.T) {
 	assert.Empty(t, document(t, s, store.Wished).Pins)
 
 	do(t, s, func(tx *store.Tx) error { return tx.Pin(pin.Task, &pin, true) })
-	assert.Equal(t, []studio.Pin{pin}, document(t, s, store.Accepted).Pins, "one that moves nothing is accepted at once")
+	assert.Equal(
+		t,
+		[]studio.Pin{pin},
+		document(t, s, store.Accepted).Pins,
+		"one that moves nothing is accepted at once",
+	)
 	do(t, s, func(tx *store.Tx) error { return tx.Pin(pin.Task, nil, true) })
 	assert.Empty(t, document(t, s, store.Wished).Pins)
 
@@ -147,7 +156,12 @@ func TestPinsAndDivisionsAreWishes(t *testing.T) {
 // A file of the program before this one keeps what was decided, pinned and planned.
 func TestAFileFromBeforeWishesIsCarriedOn(t *testing.T) {
 	doc := demo.Document()
-	decided := studio.DecidedLot{Recipe: demo.ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": demo.ID("Centre white")}, Ordinal: 3, Need: 4}
+	decided := studio.DecidedLot{
+		Recipe:  demo.ID("Magnolia cone"),
+		Mixes:   map[string]studio.ID{"core": demo.ID("Centre white")},
+		Ordinal: 3,
+		Need:    4,
+	}
 	doc.Decided = []studio.DecidedLot{decided}
 	folder := t.TempDir()
 	s := opened(t, folder)
@@ -165,7 +179,9 @@ func TestAFileFromBeforeWishesIsCarriedOn(t *testing.T) {
 	require.NoError(t, err)
 	_, err = file.Exec(`UPDATE studio SET equipment = json_set(equipment, '$.pins', json(?))`, string(pins))
 	require.NoError(t, err)
-	_, err = file.Exec(`INSERT INTO journal_touch (n, thing, id, before, after) VALUES (1, 'decided', 'lot-3', 'null', 'null')`)
+	_, err = file.Exec(
+		`INSERT INTO journal_touch (n, thing, id, before, after) VALUES (1, 'decided', 'lot-3', 'null', 'null')`,
+	)
 	require.NoError(t, err)
 	require.NoError(t, file.Close())
 

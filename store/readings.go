@@ -27,7 +27,14 @@ type Sensor struct {
 }
 
 func sensorOf(r sqlcgen.Sensor) Sensor {
-	s := Sensor{ID: r.ID, Device: r.Device, Last: studio.Minute(r.LastMinute), Refused: r.Refused, Refusal: r.Refusal, RefusedAt: studio.Minute(r.RefusedMinute)}
+	s := Sensor{
+		ID:        r.ID,
+		Device:    r.Device,
+		Last:      studio.Minute(r.LastMinute),
+		Refused:   r.Refused,
+		Refusal:   r.Refusal,
+		RefusedAt: studio.Minute(r.RefusedMinute),
+	}
 	if r.Surroundings.Valid {
 		in := studio.ID(r.Surroundings.String)
 		s.In = &in
@@ -45,7 +52,10 @@ type Taken struct {
 const mostUnplaced = 12
 
 // ErrTooManySensors says that devices that nobody knows are sending.
-var ErrTooManySensors = fmt.Errorf("%d sensors are sending of which nobody has said where they hang; say so, or switch them off", mostUnplaced)
+var ErrTooManySensors = fmt.Errorf(
+	"%d sensors are sending of which nobody has said where they hang; say so, or switch them off",
+	mostUnplaced,
+)
 
 // TakeSamples keeps what a device sent, which must be sound and in order of time, and what
 // it comes to by the hour. What is known of a minute already stays. A device that was never
@@ -113,7 +123,10 @@ func (s *Store) RefuseSamples(ctx context.Context, device string, records int, w
 		if err != nil {
 			return err
 		}
-		return q.RefuseOf(ctx, sqlcgen.RefuseOfParams{ID: sensor.ID, Records: int64(records), Why: why, Minute: int64(at)})
+		return q.RefuseOf(
+			ctx,
+			sqlcgen.RefuseOfParams{ID: sensor.ID, Records: int64(records), Why: why, Minute: int64(at)},
+		)
 	})
 }
 
@@ -130,7 +143,11 @@ func (s *Store) Sensors(ctx context.Context) (sensors []Sensor, err error) {
 }
 
 // Samples are what a sensor sent over the minutes [from, to).
-func (s *Store) Samples(ctx context.Context, sensor int64, from, to studio.Minute) (samples []climate.Sample, err error) {
+func (s *Store) Samples(
+	ctx context.Context,
+	sensor int64,
+	from, to studio.Minute,
+) (samples []climate.Sample, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		samples, err = (&days{ctx: ctx, q: q, sensor: sensor, at: map[int64][]byte{}}).samples(from, to)
 		return err
@@ -163,8 +180,18 @@ func measuredHours(ctx context.Context, q *sqlcgen.Queries, from, to int64) (map
 		}
 		hours := make([]climate.Hour, 0, len(rows))
 		for _, r := range rows {
-			hours = append(hours, climate.Hour{Hour: r.Hour, Air: studio.Air{TenthsCelsius: r.TenthsCelsius, HumidityPerMille: studio.PerMille(r.HumidityPerMille)},
-				Samples: int(r.Samples), Outliers: int(r.Outliers)})
+			hours = append(
+				hours,
+				climate.Hour{
+					Hour: r.Hour,
+					Air: studio.Air{
+						TenthsCelsius:    r.TenthsCelsius,
+						HumidityPerMille: studio.PerMille(r.HumidityPerMille),
+					},
+					Samples:  int(r.Samples),
+					Outliers: int(r.Outliers),
+				},
+			)
 		}
 		in := studio.ID(sensor.Surroundings.String)
 		measured[in] = append(measured[in], hours)

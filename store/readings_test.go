@@ -94,7 +94,11 @@ func TestUnknownSensorsAreAskedAboutAndNotEndless(t *testing.T) {
 	require.NoError(t, err)
 	assert.Nil(t, sensors[3].In)
 	room := studio.ID("")
-	done, err := s.Do(ctx, command("sensor hung"), func(tx *store.Tx) (any, error) { return tx.HangSensor(sensors[3].ID, &room) })
+	done, err := s.Do(
+		ctx,
+		command("sensor hung"),
+		func(tx *store.Tx) (any, error) { return tx.HangSensor(sensors[3].ID, &room) },
+	)
 	require.NoError(t, err)
 	assert.Len(t, hoursOf(t, s, ""), 2)
 	_, err = undo(s, done.N)
@@ -138,13 +142,22 @@ func yearOfReadings(b *testing.B) (*store.Store, string, *studio.Document) {
 	doc := demo.Document()
 	const year = 365 * 1440
 	doc.Epoch, doc.Now = doc.Epoch.AddDate(0, 0, -365), doc.Now+year
-	doc.Sensors = []studio.Sensor{{Device: "a"}, {Device: "b"}, {Device: "c", In: demo.ID("Dry cupboard")}, {Device: "d", In: demo.ID("Dry cupboard")}}
+	doc.Sensors = []studio.Sensor{
+		{Device: "a"},
+		{Device: "b"},
+		{Device: "c", In: demo.ID("Dry cupboard")},
+		{Device: "d", In: demo.ID("Dry cupboard")},
+	}
 	folder := b.TempDir()
 	s := opened(b, folder)
 	require.NoError(b, s.Seed(ctx, doc, true))
 	for day := studio.Minute(0); day < doc.Now/1440; day++ {
 		for _, sensor := range doc.Sensors {
-			_, err := s.TakeSamples(ctx, sensor.Device, minutes(day*1440, 1440, 190+int64(day%7), studio.PerMille(600+day%50)))
+			_, err := s.TakeSamples(
+				ctx,
+				sensor.Device,
+				minutes(day*1440, 1440, 190+int64(day%7), studio.PerMille(600+day%50)),
+			)
 			require.NoError(b, err)
 		}
 	}

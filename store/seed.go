@@ -19,7 +19,9 @@ import (
 // A standing clock stays at the document's now until it is moved.
 func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) error {
 	if doc.Direct != nil {
-		return errors.New("a direct document states a scheduling problem and no studio; it can be planned and checked, not stored")
+		return errors.New(
+			"a direct document states a scheduling problem and no studio; it can be planned and checked, not stored",
+		)
 	}
 	if err := onlyUUIDs(doc); err != nil {
 		return err
@@ -35,13 +37,23 @@ func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) e
 	b := binder{ctx: ctx, q: w.q}
 	b.supplies(doc.Materials, doc.DryingClasses, doc.Places)
 	for i, s := range doc.Suppliers {
-		w.try(w.q.AddSupplier(ctx, sqlcgen.AddSupplierParams{ID: string(s.ID), Position: int64(i), Name: s.Name, Days: s.Days}))
+		w.try(
+			w.q.AddSupplier(
+				ctx,
+				sqlcgen.AddSupplierParams{ID: string(s.ID), Position: int64(i), Name: s.Name, Days: s.Days},
+			),
+		)
 	}
 	b.recipes(doc.Recipes)
 	b.colourways(doc.Colourways)
 	w.try(b.err)
-	w.try(w.q.AddEntry(ctx, sqlcgen.AddEntryParams{N: 1, AtMinute: int64(doc.Now), CommandID: uuid.NewString(), Kind: "opened",
-		Summary: doc.Name + " opened", Answer: "{}"}))
+	w.try(
+		w.q.AddEntry(
+			ctx,
+			sqlcgen.AddEntryParams{N: 1, AtMinute: int64(doc.Now), CommandID: uuid.NewString(), Kind: "opened",
+				Summary: doc.Name + " opened", Answer: "{}"},
+		),
+	)
 	w.facts()
 	if w.err != nil {
 		return plain(w.err)
@@ -100,15 +112,25 @@ func asJSON(value any) string {
 
 func (w *seeder) studio(standing bool) {
 	d := w.doc
-	settings := sqlcgen.AddStudioParams{Name: d.Name, Epoch: d.Epoch.UTC().Format(time.RFC3339), Zone: d.Zone, Settings: asJSON(d.Settings),
-		Brought: asJSON(brought{d.Readings, d.Seen})}
+	settings := sqlcgen.AddStudioParams{
+		Name:     d.Name,
+		Epoch:    d.Epoch.UTC().Format(time.RFC3339),
+		Zone:     d.Zone,
+		Settings: asJSON(d.Settings),
+		Brought:  asJSON(brought{d.Readings, d.Seen}),
+	}
 	if standing {
 		settings.StandingMinute.Int64, settings.StandingMinute.Valid = int64(d.Now), true
 	}
 	w.try(w.q.AddStudio(w.ctx, settings))
 	w.try(equip(w.ctx, w.q, equipmentOf(d)))
 	for _, r := range d.Recorded {
-		w.try(w.q.AddClosedPieces(w.ctx, sqlcgen.AddClosedPiecesParams{PageID: string(r.Recipe), Good: r.Good, Lost: r.Lost}))
+		w.try(
+			w.q.AddClosedPieces(
+				w.ctx,
+				sqlcgen.AddClosedPiecesParams{PageID: string(r.Recipe), Good: r.Good, Lost: r.Lost},
+			),
+		)
 	}
 	for key, highest := range d.Ordinals {
 		w.try(w.q.AddClosedOrdinal(w.ctx, sqlcgen.AddClosedOrdinalParams{GatherKey: key, Highest: int64(highest)}))
@@ -116,10 +138,27 @@ func (w *seeder) studio(standing bool) {
 	for _, sensor := range d.Sensors {
 		row, err := w.q.AddSensor(w.ctx, sensor.Device)
 		w.try(err)
-		w.try(w.q.HangSensor(w.ctx, sqlcgen.HangSensorParams{ID: row.ID, Surroundings: sql.NullString{String: string(sensor.In), Valid: true}}))
+		w.try(
+			w.q.HangSensor(
+				w.ctx,
+				sqlcgen.HangSensorParams{
+					ID:           row.ID,
+					Surroundings: sql.NullString{String: string(sensor.In), Valid: true},
+				},
+			),
+		)
 	}
 	for hour, air := range d.Climate {
-		w.try(w.q.AddClimateHour(w.ctx, sqlcgen.AddClimateHourParams{Hour: int64(hour), TenthsCelsius: air.TenthsCelsius, HumidityPerMille: int64(air.HumidityPerMille)}))
+		w.try(
+			w.q.AddClimateHour(
+				w.ctx,
+				sqlcgen.AddClimateHourParams{
+					Hour:             int64(hour),
+					TenthsCelsius:    air.TenthsCelsius,
+					HumidityPerMille: int64(air.HumidityPerMille),
+				},
+			),
+		)
 	}
 }
 
@@ -128,11 +167,32 @@ func (w *seeder) people() {
 		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name,
 			Beyond: asJSON(beyond{p.Shifts, p.Overtime, p.OvertimeShifts, p.Colours})}))
 		for j, s := range p.Skills {
-			w.try(w.q.AddSkill(w.ctx, sqlcgen.AddSkillParams{PersonID: string(p.ID), Position: int64(j), Skill: s.Skill, PaceHundredths: s.Pace}))
+			w.try(
+				w.q.AddSkill(
+					w.ctx,
+					sqlcgen.AddSkillParams{
+						PersonID:       string(p.ID),
+						Position:       int64(j),
+						Skill:          s.Skill,
+						PaceHundredths: s.Pace,
+					},
+				),
+			)
 		}
 		position := int64(0)
 		add := func(day string, from, to studio.TimeOfDay) {
-			w.try(w.q.AddHours(w.ctx, sqlcgen.AddHoursParams{PersonID: string(p.ID), Position: position, Day: day, FromMinute: int64(from), ToMinute: int64(to)}))
+			w.try(
+				w.q.AddHours(
+					w.ctx,
+					sqlcgen.AddHoursParams{
+						PersonID:   string(p.ID),
+						Position:   position,
+						Day:        day,
+						FromMinute: int64(from),
+						ToMinute:   int64(to),
+					},
+				),
+			)
 			position++
 		}
 		for _, h := range p.Hours {
@@ -163,13 +223,28 @@ func (w *seeder) facts() {
 	}
 	for _, d := range w.doc.Decided {
 		id := studio.NewBook(w.doc).IDOf(&d)
-		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfLot, ID: string(id), Wished: asJSON(d), Accepted: asJSON(d)}))
+		w.try(
+			w.q.PutWish(
+				w.ctx,
+				sqlcgen.PutWishParams{Thing: wishOfLot, ID: string(id), Wished: asJSON(d), Accepted: asJSON(d)},
+			),
+		)
 	}
 	for _, d := range w.doc.Divided {
-		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfGroup, ID: string(d.Group), Wished: asJSON(d), Accepted: asJSON(d)}))
+		w.try(
+			w.q.PutWish(
+				w.ctx,
+				sqlcgen.PutWishParams{Thing: wishOfGroup, ID: string(d.Group), Wished: asJSON(d), Accepted: asJSON(d)},
+			),
+		)
 	}
 	for _, p := range w.doc.Pins {
-		w.try(w.q.PutWish(w.ctx, sqlcgen.PutWishParams{Thing: wishOfTask, ID: string(p.Task), Wished: asJSON(p), Accepted: asJSON(p)}))
+		w.try(
+			w.q.PutWish(
+				w.ctx,
+				sqlcgen.PutWishParams{Thing: wishOfTask, ID: string(p.Task), Wished: asJSON(p), Accepted: asJSON(p)},
+			),
+		)
 	}
 	for _, o := range w.doc.Orders {
 		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1),

@@ -58,7 +58,12 @@ type Recent struct {
 
 // SnapshotAfter reads the studio as it stands, and of an earlier snapshot takes over what
 // nothing was recorded about since. Where more was recorded than is known, it reads all.
-func (s *Store) SnapshotAfter(ctx context.Context, clock Clock, before *Snapshot, since Recent) (snapshot *Snapshot, err error) {
+func (s *Store) SnapshotAfter(
+	ctx context.Context,
+	clock Clock,
+	before *Snapshot,
+	since Recent,
+) (snapshot *Snapshot, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		n, err := q.LastN(ctx)
 		if err != nil {
@@ -89,7 +94,13 @@ func (t *Tx) SnapshotAfter(before *Snapshot, since Recent) (*Snapshot, error) {
 	return t.store.snapshot(t.ctx, t.q, t.Base(), clock, before.reused(t.Base(), since))
 }
 
-func (s *Store) snapshot(ctx context.Context, q *sqlcgen.Queries, n int64, clock Clock, from *reuse) (*Snapshot, error) {
+func (s *Store) snapshot(
+	ctx context.Context,
+	q *sqlcgen.Queries,
+	n int64,
+	clock Clock,
+	from *reuse,
+) (*Snapshot, error) {
 	a, row, err := s.assemble(ctx, q, clock, from)
 	if err != nil {
 		return nil, err

@@ -111,8 +111,11 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 }
 
 func open(ctx context.Context, folder string, o Options) (*Store, error) {
-	dsn := fmt.Sprintf("file:%s?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_pragma=busy_timeout(%d)&_time_format=sqlite",
-		filepath.Join(folder, FileName), o.Patience.Milliseconds())
+	dsn := fmt.Sprintf(
+		"file:%s?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_pragma=busy_timeout(%d)&_time_format=sqlite",
+		filepath.Join(folder, FileName),
+		o.Patience.Milliseconds(),
+	)
 	write, err := sql.Open("sqlite", dsn+"&_txlock=immediate")
 	if err != nil {
 		return nil, err
@@ -177,8 +180,15 @@ func upToDate(ctx context.Context, write *sql.DB) error {
 		return err
 	}
 	if newest := sources[len(sources)-1].Version; at > newest {
-		return Broken{fmt.Sprintf("this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
-			"Start the newer program, or go back to a copy from before", at, newest), nil}
+		return Broken{
+			fmt.Sprintf(
+				"this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
+					"Start the newer program, or go back to a copy from before",
+				at,
+				newest,
+			),
+			nil,
+		}
 	}
 	_, err = provider.Up(ctx)
 	return err
@@ -189,7 +199,10 @@ func upToDate(ctx context.Context, write *sql.DB) error {
 func hold(folder string) (*os.File, error) {
 	file, err := os.OpenFile(filepath.Join(folder, "serving"), os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
-		return nil, fmt.Errorf("the data folder cannot be written to (%w); let this user write to it, or name another with --data", err)
+		return nil, fmt.Errorf(
+			"the data folder cannot be written to (%w); let this user write to it, or name another with --data",
+			err,
+		)
 	}
 	if err := syscall.Flock(int(file.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
 		return nil, errors.Join(ErrServed, file.Close())
@@ -198,7 +211,9 @@ func hold(folder string) (*os.File, error) {
 }
 
 // ErrServed says that another program serves the same folder.
-var ErrServed = errors.New("another Bractum serves this folder already; use that one, close it first, or name another folder with --data. Nothing was changed")
+var ErrServed = errors.New(
+	"another Bractum serves this folder already; use that one, close it first, or name another folder with --data. Nothing was changed",
+)
 
 func letGo(held *os.File) error {
 	if held == nil {
@@ -232,13 +247,22 @@ func plain(err error) error {
 	case said[busy], said[locked]:
 		return fmt.Errorf("%w (%v)", ErrBusy, err)
 	case said[full]:
-		return Broken{"the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again", err}
+		return Broken{
+			"the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again",
+			err,
+		}
 	case said[readOnly]:
-		return Broken{"the studio's file may only be read; nothing was written. Let this user write to the file and its folder", err}
+		return Broken{
+			"the studio's file may only be read; nothing was written. Let this user write to the file and its folder",
+			err,
+		}
 	case said[corrupt], said[notADatabase]:
 		return Broken{damaged, err}
 	case said[ioError], said[cannotOpen]:
-		return Broken{"the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing", err}
+		return Broken{
+			"the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing",
+			err,
+		}
 	}
 	return err
 }

@@ -65,8 +65,23 @@ func command(kind string) store.Command {
 }
 
 func anOrder(name string) studio.Order {
-	return studio.Order{ID: studio.ID(uuid.NewString()), Name: name, Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen, Allergies: []string{},
-		Lines: []studio.OrderLine{{ID: studio.ID(uuid.NewString()), Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 3, ServiceLevel: 950}}}
+	return studio.Order{
+		ID:         studio.ID(uuid.NewString()),
+		Name:       name,
+		Leaves:     "2027-10-04T10:00",
+		Importance: 10,
+		State:      studio.OrderOpen,
+		Allergies:  []string{},
+		Lines: []studio.OrderLine{
+			{
+				ID:           studio.ID(uuid.NewString()),
+				Recipe:       demo.ID("Magnolia"),
+				Colourway:    demo.ID("Oyster"),
+				Quantity:     3,
+				ServiceLevel: 950,
+			},
+		},
+	}
 }
 
 func enter(t testing.TB, s *store.Store, o studio.Order) store.Done {
@@ -148,7 +163,11 @@ func TestAChangeOfAnOldVersionIsRefused(t *testing.T) {
 	enter(t, s, o)
 	change := func(seen int64, name string) error {
 		o.Name = name
-		_, err := s.Do(ctx, command("order changed"), func(tx *store.Tx) (any, error) { return nil, tx.ChangeOrder(o, seen) })
+		_, err := s.Do(
+			ctx,
+			command("order changed"),
+			func(tx *store.Tx) (any, error) { return nil, tx.ChangeOrder(o, seen) },
+		)
 		return err
 	}
 	require.NoError(t, change(1, "Summer wedding"))
@@ -189,7 +208,11 @@ func TestALockedFileIsSaidAndNothingIsHalfWritten(t *testing.T) {
 	require.NoError(t, err)
 	_, err = lock.ExecContext(ctx, "BEGIN IMMEDIATE")
 	require.NoError(t, err)
-	_, err = s.Do(ctx, command("order entered"), func(tx *store.Tx) (any, error) { return nil, tx.EnterOrder(anOrder("Locked out")) })
+	_, err = s.Do(
+		ctx,
+		command("order entered"),
+		func(tx *store.Tx) (any, error) { return nil, tx.EnterOrder(anOrder("Locked out")) },
+	)
 	assert.ErrorIs(t, err, store.ErrBusy)
 	assert.Nil(t, named(document(t, s, store.Wished), "Locked out"), "reading goes on")
 	_, err = lock.ExecContext(ctx, "ROLLBACK")
@@ -246,7 +269,11 @@ func TestUndo(t *testing.T) {
 }
 
 // happen runs one fact at a bench as the application does.
-func happen(t *testing.T, s *store.Store, fact func(bench.Bench) (studio.WorkLot, []studio.Movement, error)) store.Done {
+func happen(
+	t *testing.T,
+	s *store.Store,
+	fact func(bench.Bench) (studio.WorkLot, []studio.Movement, error),
+) store.Done {
 	doc := document(t, s, store.Accepted)
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
@@ -311,17 +338,35 @@ func TestWhatCameOfALotIsRecorded(t *testing.T) {
 	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
 	stem := studio.NewBook(doc).Recipe(demo.ID("Waxflower stem"))
 	doc.Work = []studio.WorkLot{{ID: "lot-5", Recipe: stem.ID, Mixes: oyster, Ordinal: 5, Need: 8, Started: 9,
-		Records: []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: doc.Now - 30}}}}
+		Records: []studio.TaskRecord{
+			{Step: "tape", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: doc.Now - 30},
+		}}}
 	s := opened(t, t.TempDir())
 	require.NoError(t, s.Seed(ctx, doc, true))
 	assert.Empty(t, document(t, s, store.Accepted).Recorded)
 	finished, err := s.Do(ctx, command("task finished"), func(tx *store.Tx) (any, error) {
 		w := doc.Work[0]
-		w.Records = []studio.TaskRecord{{Step: "tape", State: studio.TaskDone, Person: demo.ID("Maren"), Start: doc.Now - 30, End: doc.Now, Good: 6, Second: 1, Broken: 2}}
+		w.Records = []studio.TaskRecord{
+			{
+				Step:   "tape",
+				State:  studio.TaskDone,
+				Person: demo.ID("Maren"),
+				Start:  doc.Now - 30,
+				End:    doc.Now,
+				Good:   6,
+				Second: 1,
+				Broken: 2,
+			},
+		}
 		return nil, tx.PutLot(w)
 	})
 	require.NoError(t, err)
-	assert.Equal(t, []studio.Recorded{{Recipe: stem.Page(), Good: 6, Lost: 3}}, document(t, s, store.Accepted).Recorded, "a second does not serve as a stem")
+	assert.Equal(
+		t,
+		[]studio.Recorded{{Recipe: stem.Page(), Good: 6, Lost: 3}},
+		document(t, s, store.Accepted).Recorded,
+		"a second does not serve as a stem",
+	)
 	_, err = undo(s, finished.N)
 	require.NoError(t, err)
 	assert.Empty(t, document(t, s, store.Accepted).Recorded)
@@ -356,7 +401,13 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	left, err := s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) {
 		tx.Summary = "Choir has left"
 		err := tx.OrderLeft(demo.ID("order Choir"), 1)
-		return nil, errors.Join(err, tx.Book(studio.WorkLot{}, []studio.Movement{{Kind: studio.UsedUp, Shelf: demo.ID("shelf cones"), Amount: -2}}))
+		return nil, errors.Join(
+			err,
+			tx.Book(
+				studio.WorkLot{},
+				[]studio.Movement{{Kind: studio.UsedUp, Shelf: demo.ID("shelf cones"), Amount: -2}},
+			),
+		)
 	})
 	require.NoError(t, err)
 	assert.Nil(t, named(document(t, s, store.Accepted), "Choir"), "what has left is past")
@@ -374,7 +425,11 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 		return 0
 	}
 	assert.EqualValues(t, 3, cones())
-	_, err = s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) { return nil, tx.OrderLeft(demo.ID("order Choir"), 1) })
+	_, err = s.Do(
+		ctx,
+		command("order left"),
+		func(tx *store.Tx) (any, error) { return nil, tx.OrderLeft(demo.ID("order Choir"), 1) },
+	)
 	assert.ErrorIs(t, err, store.Stale{Thing: "the order Choir", Seen: 1, Now: 2})
 	_, err = undo(s, left.N)
 	require.NoError(t, err)
@@ -387,19 +442,47 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 	doc := demo.Document()
 	opens := doc.Now + 600
 	id := demo.ID
-	doc.Surroundings = append(doc.Surroundings, studio.Surroundings{ID: id("cupboard"), Name: "Salt cupboard", Hours: doc.Climate, Closed: true})
-	doc.Readings = []studio.Reading{{Hour: 500, In: id("cupboard"), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 480}}}
+	doc.Surroundings = append(
+		doc.Surroundings,
+		studio.Surroundings{ID: id("cupboard"), Name: "Salt cupboard", Hours: doc.Climate, Closed: true},
+	)
+	doc.Readings = []studio.Reading{
+		{Hour: 500, In: id("cupboard"), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 480}},
+	}
 	doc.Methods = append(doc.Methods, []studio.Method{{ID: id("hanging"), Name: "Hanging", Factor: 800}}...)
-	doc.Tools = append(doc.Tools, []studio.Tool{{ID: id("veiner"), Name: "Large veiner", Number: 1}, {ID: id("roller"), Name: "Roller", Number: 2, StandIns: []studio.ID{id("veiner")}}}...)
+	doc.Tools = append(
+		doc.Tools,
+		[]studio.Tool{
+			{ID: id("veiner"), Name: "Large veiner", Number: 1},
+			{ID: id("roller"), Name: "Roller", Number: 2, StandIns: []studio.ID{id("veiner")}},
+		}...)
 	doc.Machines = append(doc.Machines, []studio.Machine{{ID: id("dehydrator"), Name: "Dehydrator", Slots: 6}}...)
-	doc.Gates = []studio.Gate{{ID: id("delivery"), Name: "Tape", Opens: &opens, Material: doc.Materials[0].ID, Amount: 5}}
-	doc.Families = append(doc.Families, []studio.Family{{ID: id("brushes"), Name: "Brushes", FullMinutes: 9, Reset: studio.ResetNight, Changes: []studio.Change{{From: id("Leaf dust"), To: id("Ember dust"), Minutes: 4}}}}...)
+	doc.Gates = []studio.Gate{
+		{ID: id("delivery"), Name: "Tape", Opens: &opens, Material: doc.Materials[0].ID, Amount: 5},
+	}
+	doc.Families = append(
+		doc.Families,
+		[]studio.Family{
+			{
+				ID:          id("brushes"),
+				Name:        "Brushes",
+				FullMinutes: 9,
+				Reset:       studio.ResetNight,
+				Changes:     []studio.Change{{From: id("Leaf dust"), To: id("Ember dust"), Minutes: 4}},
+			},
+		}...)
 	doc.Pins = []studio.Pin{{Task: "lot-1.cut", Person: id("Teun"), Start: &opens}}
 	doc.Seen = []studio.Seen{{Task: "lot-1.cut", Person: id("Teun"), Start: opens}}
 	doc.Places[0].KeepsMinutes, doc.Places[0].In, doc.Places[0].MadeBy = 90, id("cupboard"), id("Magnolia cone")
 	doc.DryingClasses[0].SoftensMinutes, doc.DryingClasses[0].Percentile = 120, 90
 	p := &doc.People[0]
-	p.Overtime, p.OvertimeShifts, p.Shifts = []studio.DayHours{{Day: "monday", From: 1020, To: 1080}}, []studio.Span{{From: 1, To: 9}}, []studio.Span{{From: 20, To: 30}}
+	p.Overtime, p.OvertimeShifts, p.Shifts = []studio.DayHours{
+		{Day: "monday", From: 1020, To: 1080},
+	}, []studio.Span{
+		{From: 1, To: 9},
+	}, []studio.Span{
+		{From: 20, To: 30},
+	}
 	p.Colours = map[studio.ID]studio.ID{id("brushes"): id("Leaf dust")}
 	var petal *studio.Recipe
 	for i := range doc.Recipes {
@@ -410,24 +493,103 @@ func TestNothingOfADocumentIsLostInTheFile(t *testing.T) {
 		}
 	}
 	mixes := map[string]studio.ID{"petal": id("Oyster ivory"), "dust": id("Pebble dust")}
-	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: id("half"), Recipe: petal.ID, Mixes: mixes, Reached: "set", Amount: 40, Quality: studio.Good, MadeOn: 100},
-		studio.ShelfLot{ID: id("small"), Recipe: petal.ID, Variant: "small", Mixes: mixes, Amount: 4, Quality: studio.Second, MadeOn: 100})
-	doc.Work = []studio.WorkLot{{ID: "lot-9", Recipe: petal.ID, Variant: "small", Mixes: mixes, Ordinal: 1, Need: 8, Started: 10, Records: []studio.TaskRecord{
-		{Step: petal.Steps[0].Key, State: studio.TaskDone, Person: id("Teun"), Start: 100, End: 120, Good: 7, Mend: 2, Broken: 1, Used: []studio.Used{{Recipe: id("Slate leaf"), Pieces: 3}}}}},
-		{ID: "lot-10", Recipe: petal.ID, Mixes: mixes, Ordinal: 2, Need: 8, Started: 9, From: id("half"), Reached: "set", Records: []studio.TaskRecord{
-			{Step: petal.Steps[len(petal.Steps)-1].Key, State: studio.TaskPaused, Person: id("Teun"), Start: 130, Good: 1}}}}
+	doc.Shelf = append(
+		doc.Shelf,
+		studio.ShelfLot{
+			ID:      id("half"),
+			Recipe:  petal.ID,
+			Mixes:   mixes,
+			Reached: "set",
+			Amount:  40,
+			Quality: studio.Good,
+			MadeOn:  100,
+		},
+		studio.ShelfLot{
+			ID:      id("small"),
+			Recipe:  petal.ID,
+			Variant: "small",
+			Mixes:   mixes,
+			Amount:  4,
+			Quality: studio.Second,
+			MadeOn:  100,
+		},
+	)
+	doc.Work = []studio.WorkLot{
+		{
+			ID:      "lot-9",
+			Recipe:  petal.ID,
+			Variant: "small",
+			Mixes:   mixes,
+			Ordinal: 1,
+			Need:    8,
+			Started: 10,
+			Records: []studio.TaskRecord{
+				{
+					Step:   petal.Steps[0].Key,
+					State:  studio.TaskDone,
+					Person: id("Teun"),
+					Start:  100,
+					End:    120,
+					Good:   7,
+					Mend:   2,
+					Broken: 1,
+					Used:   []studio.Used{{Recipe: id("Slate leaf"), Pieces: 3}},
+				}},
+		},
+		{
+			ID:      "lot-10",
+			Recipe:  petal.ID,
+			Mixes:   mixes,
+			Ordinal: 2,
+			Need:    8,
+			Started: 9,
+			From:    id("half"),
+			Reached: "set",
+			Records: []studio.TaskRecord{
+				{
+					Step:   petal.Steps[len(petal.Steps)-1].Key,
+					State:  studio.TaskPaused,
+					Person: id("Teun"),
+					Start:  130,
+					Good:   1,
+				}},
+		},
+	}
 	doc.Suppliers = append(doc.Suppliers, studio.Supplier{ID: id("chandler"), Name: "Chandler", Days: 3})
 	doc.Materials[0].Supplier, doc.Materials[0].Pack, doc.Materials[0].KeepAtLeast = id("chandler"), 1_000_000, 500_000
 	doc.Recorded = []studio.Recorded{{Recipe: petal.Page(), Good: 80, Lost: 9}}
-	doc.Offcuts = []studio.Offcut{{Material: id("26 white wire"), Length: 110_000, Number: 12}, {Material: id("26 white wire"), Length: 80_000, Number: 3}}
-	doc.Decided = []studio.DecidedLot{{Recipe: id("Magnolia cone"), Mixes: map[string]studio.ID{"core": id("Centre white")}, Ordinal: 3, Need: 4, Due: &opens}}
+	doc.Offcuts = []studio.Offcut{
+		{Material: id("26 white wire"), Length: 110_000, Number: 12},
+		{Material: id("26 white wire"), Length: 80_000, Number: 3},
+	}
+	doc.Decided = []studio.DecidedLot{
+		{
+			Recipe:  id("Magnolia cone"),
+			Mixes:   map[string]studio.ID{"core": id("Centre white")},
+			Ordinal: 3,
+			Need:    4,
+			Due:     &opens,
+		},
+	}
 	doc.Divided = []studio.Division{{Group: "lot-1", Lots: 3}}
 	later := doc.Now + 60
 	doc.Pins = []studio.Pin{{Task: "lot-1.dust", Person: id("Teun"), Start: &later}}
 	doc.Shelf[0].Place, doc.Shelf[3].Kept, doc.Shelf[0].In = "Tin 4", studio.Cold, id("cupboard")
 	wait := slices.IndexFunc(petal.Steps, func(s studio.Step) bool { return s.Wait != nil })
-	doc.Work[1].Checks = []studio.Check{{Step: petal.Steps[wait].Key, At: 110, Person: id("Maren"), Found: studio.FoundSpoilt, Pieces: 1}}
-	doc.Work[1].Puts = []studio.Put{{Step: petal.Steps[wait].Key, At: 112, Person: id("Maren"), In: id("cupboard"), Frees: []studio.ID{doc.Places[0].ID}, Place: doc.Places[1].ID, Slots: 2}}
+	doc.Work[1].Checks = []studio.Check{
+		{Step: petal.Steps[wait].Key, At: 110, Person: id("Maren"), Found: studio.FoundSpoilt, Pieces: 1},
+	}
+	doc.Work[1].Puts = []studio.Put{
+		{
+			Step:   petal.Steps[wait].Key,
+			At:     112,
+			Person: id("Maren"),
+			In:     id("cupboard"),
+			Frees:  []studio.ID{doc.Places[0].ID},
+			Place:  doc.Places[1].ID,
+			Slots:  2,
+		},
+	}
 	doc.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}
 	require.Empty(t, doc.Validate())
 	s := opened(t, t.TempDir())

@@ -46,7 +46,12 @@ func (t *Tx) Keep(lot studio.ID, after Keeping) error {
 
 func (t *Tx) keep(lot string, before, after Keeping) error {
 	t.touch("stock", lot, before, after)
-	p := sqlcgen.KeepStockLotParams{ID: lot, Place: after.Place, Kept: string(after.Kept), Surroundings: string(after.In)}
+	p := sqlcgen.KeepStockLotParams{
+		ID:           lot,
+		Place:        after.Place,
+		Kept:         string(after.Kept),
+		Surroundings: string(after.In),
+	}
 	if after.UseBy != nil {
 		p.UseByMinute = sql.NullInt64{Int64: int64(*after.UseBy), Valid: true}
 	}
@@ -103,7 +108,15 @@ func (t *Tx) PutPurchase(p studio.Purchase, seen int64) error {
 
 func (t *Tx) putPurchase(before any, after PurchaseState) error {
 	t.touch("purchase", string(after.Purchase.ID), before, after)
-	return t.q.PutPurchase(t.ctx, sqlcgen.PutPurchaseParams{ID: string(after.Purchase.ID), SupplierID: string(after.Purchase.Supplier), Version: after.Version, Body: asJSON(after.Purchase)})
+	return t.q.PutPurchase(
+		t.ctx,
+		sqlcgen.PutPurchaseParams{
+			ID:         string(after.Purchase.ID),
+			SupplierID: string(after.Purchase.Supplier),
+			Version:    after.Version,
+			Body:       asJSON(after.Purchase),
+		},
+	)
 }
 
 // restoreStock takes a shelf lot back to where it lay; amounts come back by the ledger.

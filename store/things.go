@@ -56,7 +56,13 @@ func (t *Tx) touch(kind, id string, before, after any) {
 		return
 	}
 	t.about(kind)
-	t.err = errors.Join(t.err, t.q.AddTouch(t.ctx, sqlcgen.AddTouchParams{N: t.n, Thing: kind, ID: id, Before: asJSON(before), After: asJSON(after)}))
+	t.err = errors.Join(
+		t.err,
+		t.q.AddTouch(
+			t.ctx,
+			sqlcgen.AddTouchParams{N: t.n, Thing: kind, ID: id, Before: asJSON(before), After: asJSON(after)},
+		),
+	)
 }
 
 // about notes that a command is about a kind of thing of which nothing is to be restored.

@@ -19,14 +19,23 @@ type Timer struct {
 }
 
 func timerOf(r sqlcgen.Timer) Timer {
-	return Timer{studio.ID(r.ID), r.Name, studio.ID(r.PersonID), studio.Minute(r.StartedMinute), studio.Minute(r.EndsMinute)}
+	return Timer{
+		studio.ID(r.ID),
+		r.Name,
+		studio.ID(r.PersonID),
+		studio.Minute(r.StartedMinute),
+		studio.Minute(r.EndsMinute),
+	}
 }
 
 // StartTimer begins a timer.
 func (t *Tx) StartTimer(timer Timer) error {
 	t.touch("timer", string(timer.ID), nil, timer)
-	return t.q.PutTimer(t.ctx, sqlcgen.PutTimerParams{ID: string(timer.ID), Name: timer.Name, PersonID: string(timer.Person),
-		StartedMinute: int64(timer.Started), EndsMinute: int64(timer.Ends)})
+	return t.q.PutTimer(
+		t.ctx,
+		sqlcgen.PutTimerParams{ID: string(timer.ID), Name: timer.Name, PersonID: string(timer.Person),
+			StartedMinute: int64(timer.Started), EndsMinute: int64(timer.Ends)},
+	)
 }
 
 // StopTimer ends a timer.

@@ -69,7 +69,10 @@ func (t *Tx) putWish(thing, id string, before, after wish) error {
 	if string(after.Wished) == "null" && string(after.Accepted) == "null" {
 		return t.q.DropWish(t.ctx, sqlcgen.DropWishParams{Thing: thing, ID: id})
 	}
-	return t.q.PutWish(t.ctx, sqlcgen.PutWishParams{Thing: thing, ID: id, Wished: string(after.Wished), Accepted: string(after.Accepted)})
+	return t.q.PutWish(
+		t.ctx,
+		sqlcgen.PutWishParams{Thing: thing, ID: id, Wished: string(after.Wished), Accepted: string(after.Accepted)},
+	)
 }
 
 func (t *Tx) restoreWish(touched sqlcgen.JournalTouch) error {

@@ -48,32 +48,67 @@ func age(t testing.TB, folder string, doc *studio.Document) {
 	n := int64(1)
 	entry := func(at studio.Minute, kind string) {
 		n++
-		do(`INSERT INTO journal (n, at_minute, person_id, command_id, kind, summary, answer) VALUES (?, ?, ?, ?, ?, ?, '{}')`,
-			n, int64(at), string(doc.People[0].ID), uuid.NewString(), kind, fmt.Sprintf("%s %d", kind, n))
+		do(
+			`INSERT INTO journal (n, at_minute, person_id, command_id, kind, summary, answer) VALUES (?, ?, ?, ?, ?, ?, '{}')`,
+			n,
+			int64(at),
+			string(doc.People[0].ID),
+			uuid.NewString(),
+			kind,
+			fmt.Sprintf("%s %d", kind, n),
+		)
 	}
 	for i := range departed {
 		at := 1440 + studio.Minute(i)*(doc.Now-30*1440)/departed
 		id, leaves := uuid.NewString(), calendar.Wall(at+1440)
 		entry(at, "order left")
-		do(`INSERT INTO order_version VALUES (?, 1, ?, 'A supper', ?, 'collected', 10, '[]', 'left')`, id, fmt.Sprintf("Supper %d", i), string(leaves))
-		do(`INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille) VALUES (?, 1, 0, ?, ?, ?, 5, 950)`,
-			id, uuid.NewString(), string(doc.Orders[0].Lines[0].Recipe), string(doc.Orders[0].Lines[0].Colourway))
+		do(
+			`INSERT INTO order_version VALUES (?, 1, ?, 'A supper', ?, 'collected', 10, '[]', 'left')`,
+			id,
+			fmt.Sprintf("Supper %d", i),
+			string(leaves),
+		)
+		do(
+			`INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille) VALUES (?, 1, 0, ?, ?, ?, 5, 950)`,
+			id,
+			uuid.NewString(),
+			string(doc.Orders[0].Lines[0].Recipe),
+			string(doc.Orders[0].Lines[0].Colourway),
+		)
 		do(`INSERT INTO customer_order (id, version, accepted_version, closed) VALUES (?, 1, 1, 1)`, id)
 	}
 	for i := range usedUp {
 		at := 1440 + studio.Minute(i)*(doc.Now-30*1440)/usedUp
 		r := recipes[i%len(recipes)]
 		id, stock := fmt.Sprintf("lot-old-%d", i), uuid.NewString()
-		do(`INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started) VALUES (?, ?, ?, '{}', ?, 20, 22)`,
-			id, "old "+string(r.ID), string(r.ID), i/len(recipes)+1)
+		do(
+			`INSERT INTO lot (id, gather_key, recipe_id, mixes, ordinal, need, started) VALUES (?, ?, ?, '{}', ?, 20, 22)`,
+			id,
+			"old "+string(r.ID),
+			string(r.ID),
+			i/len(recipes)+1,
+		)
 		for position, step := range r.Steps {
 			if step.Work != nil {
-				do(`INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken) VALUES (?, ?, ?, 'done', ?, ?, ?, 22, 0, 0)`,
-					id, position, step.Key, string(doc.People[i%len(doc.People)].ID), int64(at)+int64(position)*60, int64(at)+int64(position)*60+50)
+				do(
+					`INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken) VALUES (?, ?, ?, 'done', ?, ?, ?, 22, 0, 0)`,
+					id,
+					position,
+					step.Key,
+					string(doc.People[i%len(doc.People)].ID),
+					int64(at)+int64(position)*60,
+					int64(at)+int64(position)*60+50,
+				)
 			}
 		}
 		entry(at, "task finished")
-		do(`INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, lot_id) VALUES (?, ?, '{}', 'good', ?, ?)`, stock, string(r.ID), int64(at), id)
+		do(
+			`INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, lot_id) VALUES (?, ?, '{}', 'good', ?, ?)`,
+			stock,
+			string(r.ID),
+			int64(at),
+			id,
+		)
 		do(`INSERT INTO ledger (n, stock_lot_id, movement, amount) VALUES (?, ?, 'made', 22)`, n, stock)
 		do(`INSERT INTO ledger (n, stock_lot_id, movement, amount) VALUES (?, ?, 'used', -22)`, n, stock)
 	}

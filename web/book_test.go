@@ -128,11 +128,24 @@ func TestTwoPeopleWriteOneRecipe(t *testing.T) {
 
 func TestADraftIsKeptUnfinishedAndCannotBeOrdered(t *testing.T) {
 	d := newDesk(t)
-	_, begun := asked[[]studio.Recipe](t, d, "POST", "/book/begin", map[string]any{"pattern": "wired", "name": "Beacon lily"})
+	_, begun := asked[[]studio.Recipe](
+		t,
+		d,
+		"POST",
+		"/book/begin",
+		map[string]any{"pattern": "wired", "name": "Beacon lily"},
+	)
 	begun[0].Steps = begun[0].Steps[:1]
 	begun[0].Parts[0].Count = 0
 	id := uuid.NewString()
-	status, kept := asked[api.Entered](t, d, "PUT", "/book/drafts/"+id, map[string]any{"name": "Beacon lily", "recipes": begun}, 0)
+	status, kept := asked[api.Entered](
+		t,
+		d,
+		"PUT",
+		"/book/drafts/"+id,
+		map[string]any{"name": "Beacon lily", "recipes": begun},
+		0,
+	)
 	require.Equal(t, 200, status)
 	assert.EqualValues(t, 1, kept.Version)
 	_, x := asked[api.Examined](t, d, "POST", "/book/examine", map[string]any{"recipes": begun, "recipe": begun[0].ID})
@@ -141,7 +154,13 @@ func TestADraftIsKeptUnfinishedAndCannotBeOrdered(t *testing.T) {
 	assert.Nil(t, x.Sheet)
 	status, _ = publish(t, d, begun...)
 	assert.Equal(t, 422, status)
-	o := map[string]any{"name": "Beacon", "occasion": "", "leaves": "2027-10-12T10:00", "leaving": "collected", "lines": []any{map[string]any{"recipe": begun[0].ID, "colourway": demo.ID("Signal"), "quantity": 2}}}
+	o := map[string]any{
+		"name":     "Beacon",
+		"occasion": "",
+		"leaves":   "2027-10-12T10:00",
+		"leaving":  "collected",
+		"lines":    []any{map[string]any{"recipe": begun[0].ID, "colourway": demo.ID("Signal"), "quantity": 2}},
+	}
 	status, no := asked[refusal](t, d, "POST", "/orders", o)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, no.Detail, "that can be ordered is in the flower book")
@@ -150,10 +169,18 @@ func TestADraftIsKeptUnfinishedAndCannotBeOrdered(t *testing.T) {
 
 	begun[0].Parts[0].Count = 1
 	begun[0].Parts = begun[0].Parts[:3]
-	status, _ = asked[api.Published](t, d, "POST", "/book/publish", map[string]any{"recipes": begun, "draft": id, "draftVersion": 1})
+	status, _ = asked[api.Published](
+		t,
+		d,
+		"POST",
+		"/book/publish",
+		map[string]any{"recipes": begun, "draft": id, "draftVersion": 1},
+	)
 	require.Equal(t, 200, status)
 	assert.Empty(t, bookOf(t, d).Drafts)
-	o["lines"] = []any{map[string]any{"recipe": pageOf(t, d, "Beacon lily").Recipe, "colourway": demo.ID("Signal"), "quantity": 2}}
+	o["lines"] = []any{
+		map[string]any{"recipe": pageOf(t, d, "Beacon lily").Recipe, "colourway": demo.ID("Signal"), "quantity": 2},
+	}
 	status, _ = asked[refusal](t, d, "POST", "/orders", o)
 	assert.Equal(t, 200, status)
 }
@@ -176,7 +203,9 @@ func TestWhatWasWrittenIntoTheBookIsTakenBackUnlessItIsUsed(t *testing.T) {
 	status, _ = publish(t, d, cone)
 	require.Equal(t, 200, status, "and can be written again")
 	o := map[string]any{"name": "Beacon", "occasion": "", "leaves": "2027-10-12T10:00", "leaving": "collected",
-		"lines": []any{map[string]any{"recipe": pageOf(t, d, "Gardenia").Recipe, "colourway": demo.ID("Signal"), "quantity": 2}}}
+		"lines": []any{
+			map[string]any{"recipe": pageOf(t, d, "Gardenia").Recipe, "colourway": demo.ID("Signal"), "quantity": 2},
+		}}
 	status, _ = asked[refusal](t, d, "POST", "/orders", o)
 	require.Equal(t, 200, status)
 	_, page := asked[store.Page[store.Entry]](t, d, "GET", "/journal", nil)
@@ -206,7 +235,10 @@ func TestAFileIsTakenInWholeOrNotAtAll(t *testing.T) {
 				b.Recipes[i].Pastes[0].Shape.Length = 61_000
 			}
 		}
-		b.Materials = append(b.Materials, studio.Material{ID: "sequins", Name: "Tide sequins", Unit: studio.UnitPieces})
+		b.Materials = append(
+			b.Materials,
+			studio.Material{ID: "sequins", Name: "Tide sequins", Unit: studio.UnitPieces},
+		)
 	})
 	before := bookOf(t, d)
 	status, in := asked[book.Intake](t, d, "POST", "/book/import/preview", larger)
@@ -242,7 +274,11 @@ func TestAFileIsTakenInWholeOrNotAtAll(t *testing.T) {
 	url, stop := d.serve()
 	line, err := net.Dial("tcp", strings.TrimPrefix(url, "http://"))
 	require.NoError(t, err)
-	_, err = fmt.Fprintf(line, "POST /api/book/import/preview HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: %d\r\n\r\n{", 50<<20)
+	_, err = fmt.Fprintf(
+		line,
+		"POST /api/book/import/preview HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: %d\r\n\r\n{",
+		50<<20,
+	)
 	require.NoError(t, err)
 	said, _ := io.ReadAll(line)
 	assert.Contains(t, string(said), "413")
@@ -253,7 +289,13 @@ func TestAFileIsTakenInWholeOrNotAtAll(t *testing.T) {
 
 func TestAPictureIsServedHarmless(t *testing.T) {
 	d := newDesk(t)
-	status, kept := asked[api.Entered](t, d, "POST", "/book/pictures", []byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script><path d="M0 0"/></svg>`))
+	status, kept := asked[api.Entered](
+		t,
+		d,
+		"POST",
+		"/book/pictures",
+		[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script><path d="M0 0"/></svg>`),
+	)
 	require.Equal(t, 200, status)
 	request := httptest.NewRequest("GET", "/api/book/pictures/"+string(kept.ID), nil)
 	answer := httptest.NewRecorder()
@@ -278,7 +320,14 @@ func TestAPictureIsServedHarmless(t *testing.T) {
 
 func TestAColourwayIsSeenBeforeItIsWritten(t *testing.T) {
 	d := newDesk(t)
-	body := map[string]any{"name": "Signal", "slots": map[string]studio.ID{"petal": demo.ID("Buoy apricot"), "inner petal": demo.ID("Buoy orange"), "dust": demo.ID("Ember dust")}}
+	body := map[string]any{
+		"name": "Signal",
+		"slots": map[string]studio.ID{
+			"petal":       demo.ID("Buoy apricot"),
+			"inner petal": demo.ID("Buoy orange"),
+			"dust":        demo.ID("Ember dust"),
+		},
+	}
 	at := "/book/colourways/" + string(demo.ID("Signal"))
 	status, effect := asked[api.Effect](t, d, "POST", at+"/preview", body)
 	require.Equal(t, 200, status)
@@ -327,22 +376,46 @@ func TestThingsAreAddedForARecipe(t *testing.T) {
 func TestVariantsAndRecipesSideBySide(t *testing.T) {
 	d := newDesk(t)
 	gardenia := pageOf(t, d, "Gardenia").Recipe
-	status, c := asked[api.Compared](t, d, "POST", "/book/compare", map[string]any{"recipes": []any{}, "colourway": demo.ID("Oyster"),
-		"one": flower.Way{Recipe: gardenia}, "other": flower.Way{Recipe: gardenia, Variant: "bud"}})
+	status, c := asked[api.Compared](
+		t,
+		d,
+		"POST",
+		"/book/compare",
+		map[string]any{"recipes": []any{}, "colourway": demo.ID("Oyster"),
+			"one": flower.Way{Recipe: gardenia}, "other": flower.Way{Recipe: gardenia, Variant: "bud"}},
+	)
 	require.Equal(t, 200, status)
 	assert.Less(t, c.Other.Attended, c.One.Attended)
 	assert.NotEmpty(t, c.Differences)
-	status, x := asked[api.Examined](t, d, "POST", "/book/examine", map[string]any{"recipes": []any{}, "recipe": gardenia, "question": "glue", "school": "egg white"})
+	status, x := asked[api.Examined](
+		t,
+		d,
+		"POST",
+		"/book/examine",
+		map[string]any{"recipes": []any{}, "recipe": gardenia, "question": "glue", "school": "egg white"},
+	)
 	require.Equal(t, 200, status)
 	assert.Contains(t, x.Made.Steps[2].Cautions[0], "allergen")
 	assert.NotEmpty(t, x.Against)
 	made := *x.Made
 	made.Steps[0].Work.PerPiece = 4000
 	whole := opened(t, d, "Gardenia").Recipes[0]
-	status, change := asked[studio.Variant](t, d, "POST", "/book/vary", map[string]any{"recipe": whole, "made": made, "name": "egg white"})
+	status, change := asked[studio.Variant](
+		t,
+		d,
+		"POST",
+		"/book/vary",
+		map[string]any{"recipe": whole, "made": made, "name": "egg white"},
+	)
 	require.Equal(t, 200, status)
 	assert.Len(t, change.Steps, 2)
-	status, _ = asked[refusal](t, d, "POST", "/book/examine", map[string]any{"recipes": []any{}, "recipe": gardenia, "variant": "no such"})
+	status, _ = asked[refusal](
+		t,
+		d,
+		"POST",
+		"/book/examine",
+		map[string]any{"recipes": []any{}, "recipe": gardenia, "variant": "no such"},
+	)
 	assert.Equal(t, 404, status)
 }
 
@@ -354,11 +427,21 @@ func TestAPartsTableIsReadOverWhatIsBeingWritten(t *testing.T) {
 	d.app.API.Adapter().ServeHTTP(answer, request)
 	assert.Contains(t, answer.Header().Get("Content-Disposition"), "dahlia-parts.csv")
 	table := strings.ReplaceAll(answer.Body.String(), "cut,28,14,0.6", "cut,29,14,0.6")
-	status, read := asked[api.PartsRead](t, d, "POST", "/book/parts", map[string]any{"recipes": dahlia.Recipes, "file": table})
+	status, read := asked[api.PartsRead](
+		t,
+		d,
+		"POST",
+		"/book/parts",
+		map[string]any{"recipes": dahlia.Recipes, "file": table},
+	)
 	require.Equal(t, 200, status)
 	require.Len(t, read.Changes, 2)
 	assert.Equal(t, book.Same, read.Changes[0].State)
-	assert.Equal(t, []book.Edit{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "28000", Is: "29000"}}, read.Changes[1].Changes)
+	assert.Equal(
+		t,
+		[]book.Edit{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "28000", Is: "29000"}},
+		read.Changes[1].Changes,
+	)
 	status, no := asked[refusal](t, d, "POST", "/book/parts", map[string]any{"recipes": dahlia.Recipes, "file": "a,b"})
 	assert.Equal(t, 422, status)
 	assert.Contains(t, no.Detail, "the columns are part, variant")
@@ -372,7 +455,15 @@ func fiveHundred(b testing.TB) desk {
 			if r.Kind == studio.KindMix {
 				continue
 			}
-			r.ID, r.Recipe, r.Name = demo.ID(fmt.Sprint(r.Name, n)), demo.ID(fmt.Sprint("book", r.Name, n)), fmt.Sprintf("%s %d", r.Name, n)
+			r.ID, r.Recipe, r.Name = demo.ID(
+				fmt.Sprint(r.Name, n),
+			), demo.ID(
+				fmt.Sprint("book", r.Name, n),
+			), fmt.Sprintf(
+				"%s %d",
+				r.Name,
+				n,
+			)
 			for i, p := range r.Parts {
 				for _, o := range demo.Document().Recipes {
 					if o.ID == p.Recipe {
@@ -409,7 +500,13 @@ func BenchmarkABookOf500Recipes(b *testing.B) {
 	b.Run("totals while editing", func(b *testing.B) {
 		for b.Loop() {
 			o.Recipes[0].Steps[0].Work.PerPiece++
-			status, x := asked[api.Examined](b, d, "POST", "/book/examine", map[string]any{"recipes": o.Recipes[:1], "recipe": o.Recipes[0].ID, "colourway": demo.ID("Signal")})
+			status, x := asked[api.Examined](
+				b,
+				d,
+				"POST",
+				"/book/examine",
+				map[string]any{"recipes": o.Recipes[:1], "recipe": o.Recipes[0].ID, "colourway": demo.ID("Signal")},
+			)
 			if status != 200 || x.Sheet == nil {
 				b.Fatal(status, x.Problems)
 			}

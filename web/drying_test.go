@@ -52,8 +52,11 @@ func damp(doc *studio.Document, hours int, humidity float64) string {
 	var pack []map[string]any
 	for minute := doc.Now - studio.Minute(60*hours); minute < doc.Now; minute++ {
 		at := calendar.Time(minute).Unix()
-		pack = append(pack, map[string]any{"n": "loft:temperature", "u": "Cel", "t": at, "v": 18 + float64(minute%3)/10},
-			map[string]any{"n": "loft:humidity", "u": "%RH", "t": at, "v": humidity + float64(minute%5)/10})
+		pack = append(
+			pack,
+			map[string]any{"n": "loft:temperature", "u": "Cel", "t": at, "v": 18 + float64(minute%3)/10},
+			map[string]any{"n": "loft:humidity", "u": "%RH", "t": at, "v": humidity + float64(minute%5)/10},
+		)
 	}
 	body, _ := json.Marshal(pack)
 	return string(body)
@@ -64,7 +67,17 @@ const senML = "application/senml+json"
 // lyingDoc is the demo with magnolia petals lying in their moulds for an hour.
 func lyingDoc() *studio.Document {
 	doc := demo.Document()
-	doc.Work = []studio.WorkLot{demo.Lying(doc, demo.ID("petals"), "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, 60)}
+	doc.Work = []studio.WorkLot{
+		demo.Lying(
+			doc,
+			demo.ID("petals"),
+			"Magnolia outer petal",
+			map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"},
+			"dry",
+			18,
+			60,
+		),
+	}
 	return doc
 }
 
@@ -109,7 +122,10 @@ func TestBadReadingsAreNamedAndNothingIsLost(t *testing.T) {
 	code, _, answer := d.send("image/png", "x")
 	assert.Equal(t, 415, code)
 	assert.Contains(t, answer, "text/csv")
-	code, received, _ := d.send("text/csv; charset=utf-8", "sensor,time,celsius,humidity\nloft,2027-09-20 08:10,19.4,64\nloft,2027-09-20 09:40,19.4,64\nloft,2027-09-20 08:12,85,64\n")
+	code, received, _ := d.send(
+		"text/csv; charset=utf-8",
+		"sensor,time,celsius,humidity\nloft,2027-09-20 08:10,19.4,64\nloft,2027-09-20 09:40,19.4,64\nloft,2027-09-20 08:12,85,64\n",
+	)
 	assert.Equal(t, 200, code)
 	assert.Equal(t, 1, received.Fresh)
 	require.Len(t, received.Refused, 2)
@@ -122,9 +138,19 @@ func TestBadReadingsAreNamedAndNothingIsLost(t *testing.T) {
 	air = read[api.AirView](d, "/api/air")
 	require.Len(t, air.Sensors, 3)
 	assert.Nil(t, air.Sensors[0].In, "attic: nobody said where it hangs")
-	code, _ = d.ask("POST", fmt.Sprintf("/api/sensors/%d/hang", air.Sensors[0].ID), map[string]any{"in": "nowhere"}, nil)
+	code, _ = d.ask(
+		"POST",
+		fmt.Sprintf("/api/sensors/%d/hang", air.Sensors[0].ID),
+		map[string]any{"in": "nowhere"},
+		nil,
+	)
 	assert.Equal(t, 422, code)
-	code, _ = d.ask("POST", fmt.Sprintf("/api/sensors/%d/hang", air.Sensors[0].ID), map[string]any{"in": demo.ID("Dry cupboard")}, nil)
+	code, _ = d.ask(
+		"POST",
+		fmt.Sprintf("/api/sensors/%d/hang", air.Sensors[0].ID),
+		map[string]any{"in": demo.ID("Dry cupboard")},
+		nil,
+	)
 	assert.Equal(t, 200, code)
 	flooded := 0
 	for range 300 {
@@ -188,7 +214,12 @@ func TestTwoPeopleCheckOneTray(t *testing.T) {
 	code, _ = found("Maren", "spoilt", map[string]any{"pieces": 2})
 	assert.Equal(t, 200, code)
 	assert.EqualValues(t, 16, read[api.RoomView](d, "/api/drying-room").Lying[0].Pieces)
-	code, _ = d.ask("POST", "/api/lying/"+task+"/put", map[string]any{"place": demo.ID("Cupboard shelf"), "slots": 2, "frees": true}, nil)
+	code, _ = d.ask(
+		"POST",
+		"/api/lying/"+task+"/put",
+		map[string]any{"place": demo.ID("Cupboard shelf"), "slots": 2, "frees": true},
+		nil,
+	)
 	require.Equal(t, 200, code)
 	assert.Equal(t, demo.ID("Dry cupboard"), read[api.RoomView](d, "/api/drying-room").Lying[0].In)
 	code, _ = found("Maren", "dry", nil)
@@ -247,7 +278,14 @@ func withPast(t testing.TB) desk {
 	require.NoError(t, err)
 	now := calendar.Time(doc.Now)
 	for _, h := range hygrometer.Harbour() {
-		require.NoError(t, h.Recall(now.AddDate(0, 0, -demo.DaysMeasured), now, func(pack []byte) error { return d.app.Receive(t.Context(), pack) }))
+		require.NoError(
+			t,
+			h.Recall(
+				now.AddDate(0, 0, -demo.DaysMeasured),
+				now,
+				func(pack []byte) error { return d.app.Receive(t.Context(), pack) },
+			),
+		)
 	}
 	return d
 }
@@ -332,7 +370,12 @@ func TestPlacesAreAddedChangedAndKeptWhileInUse(t *testing.T) {
 	assert.Contains(t, answer["detail"], "something lies in Half-sphere mould 60 mm")
 	code, _ = d.ask("POST", "/api/places", map[string]any{"name": "Wide rack", "slots": 0}, nil)
 	assert.Equal(t, 422, code)
-	code, _ = d.ask("POST", "/api/places", map[string]any{"name": "Wide rack", "slots": 6, "in": demo.ID("Dry cupboard")}, nil)
+	code, _ = d.ask(
+		"POST",
+		"/api/places",
+		map[string]any{"name": "Wide rack", "slots": 6, "in": demo.ID("Dry cupboard")},
+		nil,
+	)
 	require.Equal(t, 200, code)
 	rack := func() *api.ShelfView {
 		room := read[api.RoomView](d, "/api/drying-room")
@@ -344,7 +387,12 @@ func TestPlacesAreAddedChangedAndKeptWhileInUse(t *testing.T) {
 		return nil
 	}
 	require.NotNil(t, rack())
-	code, changed := d.ask("PUT", "/api/places/"+string(rack().ID), map[string]any{"name": "Wide rack", "slots": 9}, nil)
+	code, changed := d.ask(
+		"PUT",
+		"/api/places/"+string(rack().ID),
+		map[string]any{"name": "Wide rack", "slots": 9},
+		nil,
+	)
 	require.Equal(t, 200, code)
 	assert.EqualValues(t, 9, rack().Slots)
 	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", changed["n"]), nil, nil)
@@ -411,7 +459,12 @@ func TestStandardsAreAcceptedAndRefused(t *testing.T) {
 	assert.Equal(t, 404, code)
 	code, _ = d.ask("POST", "/api/log/percentile", map[string]any{"percentile": 90}, nil)
 	require.Equal(t, 200, code)
-	code, _ = d.ask("POST", "/api/log/percentile", map[string]any{"class": demo.ID("thin petal"), "percentile": 65}, nil)
+	code, _ = d.ask(
+		"POST",
+		"/api/log/percentile",
+		map[string]any{"class": demo.ID("thin petal"), "percentile": 65},
+		nil,
+	)
 	require.Equal(t, 200, code)
 	log := read[api.LogView](d, "/api/log")
 	assert.EqualValues(t, 90, log.Percentile)
@@ -423,7 +476,12 @@ func TestStandardsAreAcceptedAndRefused(t *testing.T) {
 // A year of readings, one a minute from each of four sensors, behind the demo.
 func aYear(b *testing.B) desk {
 	doc := lyingDoc()
-	doc.Sensors = []studio.Sensor{{Device: "a"}, {Device: "b"}, {Device: "c", In: demo.ID("Dry cupboard")}, {Device: "d", In: demo.ID("Dry cupboard")}}
+	doc.Sensors = []studio.Sensor{
+		{Device: "a"},
+		{Device: "b"},
+		{Device: "c", In: demo.ID("Dry cupboard")},
+		{Device: "d", In: demo.ID("Dry cupboard")},
+	}
 	const year = 365 * 1440
 	doc.Epoch, doc.Now = doc.Epoch.AddDate(0, 0, -365), doc.Now+year
 	for i := range doc.Work {

@@ -86,7 +86,12 @@ func TestAFortnightAtPellowenYard(t *testing.T) {
 	for _, o := range objects(t, orders["list"]) {
 		order := o["order"].(object)
 		assert.Zero(t, o["outcome"].(object)["late"], order["name"])
-		status, answer := d.ask("POST", "/api/orders/"+order["id"].(string)+"/hand-over", "", map[string]string{"If-Match": "1"})
+		status, answer := d.ask(
+			"POST",
+			"/api/orders/"+order["id"].(string)+"/hand-over",
+			"",
+			map[string]string{"If-Match": "1"},
+		)
 		assert.Equal(t, 200, status, answer)
 	}
 	departed := len(objects(t, orders["list"]))

@@ -67,7 +67,12 @@ func TestATaskIsHandedOverPinnedAndLetGo(t *testing.T) {
 	_, proposal = d.ask("GET", "/api/proposal", "", nil)
 	assert.Equal(t, "Dust edges and heart, Ranunculus", objects(t, proposal["pins"])[0]["name"])
 	assert.Equal(t, "proposed", proposal["chosen"])
-	assert.Equal(t, dust["person"], string(plannedTask(t, inForceHolds(t, d), dust).Person), "the bench goes on as planned")
+	assert.Equal(
+		t,
+		dust["person"],
+		string(plannedTask(t, inForceHolds(t, d), dust).Person),
+		"the bench goes on as planned",
+	)
 	status, accepted := d.ask("POST", "/api/proposal/accept", object{"n": proposal["n"]}, nil)
 	require.Equal(t, 200, status, accepted)
 	assert.EqualValues(t, other, plannedTask(t, inForceHolds(t, d), dust).Person)
@@ -182,7 +187,12 @@ func TestABetterPlanIsLookedForInTheBackground(t *testing.T) {
 	require.Len(t, choices, 2)
 	assert.Equal(t, "anew", choices[1]["how"])
 	assert.Equal(t, choices[1]["id"], proposal["chosen"], "the better one is shown")
-	status, accepted := d.ask("POST", "/api/proposal/accept", object{"n": proposal["n"], "plan": choices[1]["id"]}, nil)
+	status, accepted := d.ask(
+		"POST",
+		"/api/proposal/accept",
+		object{"n": proposal["n"], "plan": choices[1]["id"]},
+		nil,
+	)
 	require.Equal(t, 200, status, accepted)
 	now := inForceHolds(t, d)
 	assert.Less(t, now.Objective.Lateness, int64(further["was"].(object)["weightedLateness"].(float64)))
@@ -247,8 +257,12 @@ func TestTheChainOfAnOrderIsToldFromItsEnd(t *testing.T) {
 	links := objects(t, chain["links"])
 	require.Greater(t, len(links), 3)
 	spent := chain["spent"].(object)
-	assert.Equal(t, links[0]["end"].(float64)-links[len(links)-1]["begin"].(float64),
-		spent["workMinutes"].(float64)+spent["liesMinutes"].(float64)+spent["idleMinutes"].(float64), "all of its time is accounted for")
+	assert.Equal(
+		t,
+		links[0]["end"].(float64)-links[len(links)-1]["begin"].(float64),
+		spent["workMinutes"].(float64)+spent["liesMinutes"].(float64)+spent["idleMinutes"].(float64),
+		"all of its time is accounted for",
+	)
 	assert.Equal(t, promise["outcome"].(object)["ready"], links[0]["end"])
 	for i := range links[1:] {
 		assert.LessOrEqual(t, links[i+1]["begin"], links[i]["begin"])

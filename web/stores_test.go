@@ -22,10 +22,19 @@ import (
 func TestBadInputInTheStoresIsSaid(t *testing.T) {
 	d := newDesk(t)
 	counted := func(of studio.ID, value float64, unit string, seen int64) map[string]any {
-		return map[string]any{"counts": []any{map[string]any{"id": of, "amount": map[string]any{"value": value, "unit": unit}, "seen": seen}}}
+		return map[string]any{
+			"counts": []any{
+				map[string]any{"id": of, "amount": map[string]any{"value": value, "unit": unit}, "seen": seen},
+			},
+		}
 	}
 	cores, wire := demo.ID("shelf cores"), demo.ID("26 white wire")
-	added := map[string]any{"recipe": demo.ID("Ranunculus core"), "amount": map[string]any{"value": 4, "unit": "pieces"}, "quality": "good", "madeOn": 99_000}
+	added := map[string]any{
+		"recipe":  demo.ID("Ranunculus core"),
+		"amount":  map[string]any{"value": 4, "unit": "pieces"},
+		"quality": "good",
+		"madeOn":  99_000,
+	}
 	for _, c := range []struct {
 		name, path string
 		body       any
@@ -73,8 +82,16 @@ func TestAPurchaseIsKeptWhateverTheSupplierDoes(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
 	require.NoError(t, s.Seed(context.Background(), demo.Document(), true))
-	silent := desk{t, web.New(s, standing, outside.Services{Supplier: outside.NewSupplier("http://127.0.0.1:1")}), s, demo.ID("Odalys")}
-	wanted := map[string]any{"supplier": demo.ID("Sailcloth and wire"), "packs": map[string]any{string(demo.ID("24 white wire")): 2}}
+	silent := desk{
+		t,
+		web.New(s, standing, outside.Services{Supplier: outside.NewSupplier("http://127.0.0.1:1")}),
+		s,
+		demo.ID("Odalys"),
+	}
+	wanted := map[string]any{
+		"supplier": demo.ID("Sailcloth and wire"),
+		"packs":    map[string]any{string(demo.ID("24 white wire")): 2},
+	}
 	status, answer := silent.ask("POST", "/api/purchases", wanted, nil)
 	require.Equal(t, 502, status)
 	assert.Contains(t, answer["detail"], "kept here as sent")
@@ -87,7 +104,12 @@ func TestAPurchaseIsKeptWhateverTheSupplierDoes(t *testing.T) {
 
 	server := httptest.NewServer(supplier.New())
 	t.Cleanup(server.Close)
-	d := desk{t, web.New(s, standing, outside.Services{Supplier: outside.NewSupplier(server.URL)}), s, demo.ID("Odalys")}
+	d := desk{
+		t,
+		web.New(s, standing, outside.Services{Supplier: outside.NewSupplier(server.URL)}),
+		s,
+		demo.ID("Odalys"),
+	}
 	id := purchase["id"].(string)
 	status, _ = d.ask("POST", "/api/purchases/"+id+"/send", "", map[string]string{"If-Match": "1"})
 	require.Equal(t, 200, status)
@@ -96,7 +118,9 @@ func TestAPurchaseIsKeptWhateverTheSupplierDoes(t *testing.T) {
 	assert.Equal(t, "confirmed", purchase["state"])
 	promised := objects(t, purchase["lines"])[0]["promised"].(float64)
 
-	came := map[string]any{"came": []any{map[string]any{"line": objects(t, purchase["lines"])[0]["id"], "packs": promised}}}
+	came := map[string]any{
+		"came": []any{map[string]any{"line": objects(t, purchase["lines"])[0]["id"], "packs": promised}},
+	}
 	status, _ = d.ask("POST", "/api/purchases/"+id+"/arrived", came, map[string]string{"If-Match": "2"})
 	require.Equal(t, 200, status)
 	status, answer = d.ask("POST", "/api/purchases/"+id+"/arrived", came, map[string]string{"If-Match": "2"})
@@ -132,7 +156,12 @@ func TestWhatIsReservedAndKeptIsSeenAndTakenBack(t *testing.T) {
 	assert.EqualValues(t, 5, stock("Magnolia cone")["free"])
 
 	white := stock("Centre white")
-	status, _ = d.ask("POST", "/api/stock/"+white["id"].(string)+"/keep", map[string]any{"place": "Cold store, door", "kept": "board"}, nil)
+	status, _ = d.ask(
+		"POST",
+		"/api/stock/"+white["id"].(string)+"/keep",
+		map[string]any{"place": "Cold store, door", "kept": "board"},
+		nil,
+	)
 	require.Equal(t, 200, status)
 	now := stock("Centre white")
 	assert.Equal(t, "Cold store, door", now["place"])
@@ -150,7 +179,12 @@ func TestADecisionWaitsForAcceptanceAndIsUndone(t *testing.T) {
 	lots := objects(t, cell()["lotList"])
 	require.Greater(t, len(lots), 1)
 	first, second := lots[0]["id"].(string), lots[1]["id"].(string)
-	status, _ := d.ask("POST", "/api/lots/"+first+"/decide", map[string]any{"what": "merge", "with": []any{second}}, nil)
+	status, _ := d.ask(
+		"POST",
+		"/api/lots/"+first+"/decide",
+		map[string]any{"what": "merge", "with": []any{second}},
+		nil,
+	)
 	require.Equal(t, 200, status)
 	assert.Len(t, objects(t, cell()["lotList"]), len(lots)-1)
 	_, proposal := d.ask("GET", "/api/proposal", "", nil)
@@ -188,9 +222,19 @@ func TestAWireAndWhatLiesCutOfItAreCountedTogether(t *testing.T) {
 	d := newDesk(t)
 	wire := demo.ID("26 white wire")
 	count := func(length, seen int64, value float64) map[string]any {
-		return map[string]any{"id": wire, "lengthMicrometres": length, "amount": map[string]any{"value": value, "unit": "pieces"}, "seen": seen}
+		return map[string]any{
+			"id":                wire,
+			"lengthMicrometres": length,
+			"amount":            map[string]any{"value": value, "unit": "pieces"},
+			"seen":              seen,
+		}
 	}
-	status, answer := d.ask("POST", "/api/stores/count", map[string]any{"counts": []any{count(0, 200, 190), count(120_000, 9, 8), count(75_000, 14, 14)}}, nil)
+	status, answer := d.ask(
+		"POST",
+		"/api/stores/count",
+		map[string]any{"counts": []any{count(0, 200, 190), count(120_000, 9, 8), count(75_000, 14, 14)}},
+		nil,
+	)
 	require.Equal(t, 200, status, answer)
 	_, v := d.ask("GET", "/api/stores", "", nil)
 	assert.EqualValues(t, 190, find(t, v["materials"], "name", "26 white wire")["onHand"])

@@ -113,7 +113,13 @@ func TestMixingSaysWhenWhoAndWhatToWeigh(t *testing.T) {
 	require.Len(t, weigh, 2)
 	assert.Equal(t, "Signal deep red", weigh[0]["name"])
 	assert.EqualValues(t, 3, weigh[0]["share"])
-	assert.InDelta(t, 3, weigh[0]["weighMilligrams"].(float64)/weigh[1]["weighMilligrams"].(float64), 0.02, "three to one")
+	assert.InDelta(
+		t,
+		3,
+		weigh[0]["weighMilligrams"].(float64)/weigh[1]["weighMilligrams"].(float64),
+		0.02,
+		"three to one",
+	)
 	assert.NotEmpty(t, red["task"].(object)["person"])
 	var used float64
 	for _, u := range objects(t, red["for"]) {
@@ -169,7 +175,12 @@ func TestTheBenchShowsOneTaskTheNextAndWhatDries(t *testing.T) {
 	assert.Empty(t, v["drying"])
 	status, answer := d.ask("POST", "/api/tasks/"+task["id"].(string)+"/start", object{}, nil)
 	require.Equal(t, 200, status, answer)
-	status, answer = d.ask("POST", "/api/tasks/"+task["id"].(string)+"/finish", object{"good": task["quantity"], "second": 0, "broken": 0}, nil)
+	status, answer = d.ask(
+		"POST",
+		"/api/tasks/"+task["id"].(string)+"/finish",
+		object{"good": task["quantity"], "second": 0, "broken": 0},
+		nil,
+	)
 	require.Equal(t, 200, status, answer)
 	_, v = d.ask("GET", "/api/bench/"+string(demo.ID("Odalys")), "", nil)
 	assert.Equal(t, "Rest wrapped", objects(t, v["drying"])[0]["name"])

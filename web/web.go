@@ -47,9 +47,18 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed,
 		ReadTimeout: readingTakes, IdleTimeout: idles, Concurrency: mostConnections})
 	a.app.Use(recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard)
-	a.app.Post("/api/readings", limiter.New(limiter.Config{Max: readingsEach, Expiration: time.Minute, LimitReached: func(fiber.Ctx) error {
-		return fiber.NewError(http.StatusTooManyRequests, fmt.Sprintf("more than %d packs of readings came within a minute; send less often, with more in each. What came before is kept", readingsEach))
-	}}))
+	a.app.Post(
+		"/api/readings",
+		limiter.New(limiter.Config{Max: readingsEach, Expiration: time.Minute, LimitReached: func(fiber.Ctx) error {
+			return fiber.NewError(
+				http.StatusTooManyRequests,
+				fmt.Sprintf(
+					"more than %d packs of readings came within a minute; send less often, with more in each. What came before is kept",
+					readingsEach,
+				),
+			)
+		}}),
+	)
 	config := huma.DefaultConfig("Bractum", "0")
 	config.DocsPath = ""
 	config.OpenAPIPath = "/api/openapi"
@@ -137,7 +146,10 @@ func panicked(c fiber.Ctx, what any) {
 }
 
 func guard(c fiber.Ctx) error {
-	c.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'")
+	c.Set(
+		"Content-Security-Policy",
+		"default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'",
+	)
 	c.Set("X-Content-Type-Options", "nosniff")
 	c.Set("Referrer-Policy", "no-referrer")
 	if strings.HasPrefix(c.Path(), "/api/") {
@@ -154,10 +166,16 @@ func failed(c fiber.Ctx, err error) error {
 		status, detail = known.Code, known.Message
 	}
 	if status == http.StatusRequestEntityTooLarge {
-		detail = fmt.Sprintf("this is larger than the %d MiB that are taken at once; nothing was written", api.MostBody>>20)
+		detail = fmt.Sprintf(
+			"this is larger than the %d MiB that are taken at once; nothing was written",
+			api.MostBody>>20,
+		)
 	}
 	c.Status(status).Set("Content-Type", "application/problem+json")
-	return c.JSON(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail}, "application/problem+json")
+	return c.JSON(
+		huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail},
+		"application/problem+json",
+	)
 }
 
 // page answers with a file of the front end, or with its one page.
@@ -169,7 +187,8 @@ func page(c fiber.Ctx) error {
 	body, err := fs.ReadFile(site, "site/app/"+name)
 	if err != nil {
 		if name == "index.html" {
-			return c.Status(http.StatusServiceUnavailable).SendString("The front end is not built into this program: make build.")
+			return c.Status(http.StatusServiceUnavailable).
+				SendString("The front end is not built into this program: make build.")
 		}
 		return fiber.ErrNotFound
 	}

@@ -83,8 +83,15 @@ func (d desk) ask(method, path string, body any, headers map[string]string) (int
 }
 
 func order(quantity any, recipe string) map[string]any {
-	return map[string]any{"name": "Harvest supper", "occasion": "A harvest supper", "leaves": "2027-10-04T10:00", "leaving": "collected",
-		"lines": []any{map[string]any{"recipe": demo.ID(recipe), "colourway": demo.ID("Oyster"), "quantity": quantity}}}
+	return map[string]any{
+		"name":     "Harvest supper",
+		"occasion": "A harvest supper",
+		"leaves":   "2027-10-04T10:00",
+		"leaving":  "collected",
+		"lines": []any{
+			map[string]any{"recipe": demo.ID(recipe), "colourway": demo.ID("Oyster"), "quantity": quantity},
+		},
+	}
 }
 
 func with(o map[string]any, field string, value any) map[string]any {
@@ -185,7 +192,10 @@ func TestTwelveOfEachForTwoWeeksAhead(t *testing.T) {
 	body := order(12, "Magnolia")
 	var lines []any
 	for _, flower := range []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"} {
-		lines = append(lines, map[string]any{"recipe": demo.ID(flower), "colourway": demo.ID("Oyster"), "quantity": 12})
+		lines = append(
+			lines,
+			map[string]any{"recipe": demo.ID(flower), "colourway": demo.ID("Oyster"), "quantity": 12},
+		)
 	}
 	body["lines"] = lines
 	id := uuid.NewString()
@@ -201,7 +211,12 @@ func TestTwelveOfEachForTwoWeeksAhead(t *testing.T) {
 	assert.Contains(t, answer["detail"], "look at it again")
 	id = uuid.NewString()
 	for range 2 {
-		status, answer = d.ask("POST", "/api/proposal/accept", map[string]any{"n": proposal["n"]}, map[string]string{"Command-Id": id})
+		status, answer = d.ask(
+			"POST",
+			"/api/proposal/accept",
+			map[string]any{"n": proposal["n"]},
+			map[string]string{"Command-Id": id},
+		)
 		require.Equal(t, 200, status, "and when the answer was lost, the same again")
 		assert.EqualValues(t, 3, answer["n"])
 	}
@@ -321,7 +336,12 @@ func TestEventsTellOfEveryCommand(t *testing.T) {
 	for !strings.Contains(told, "event: planned\ndata: {\"n\":2,") {
 		told += <-read
 	}
-	assert.Contains(t, told, `event: facts`+"\n"+`data: {"n":2,"topics":["clock","journal"]}`, "and what to ask for again")
+	assert.Contains(
+		t,
+		told,
+		`event: facts`+"\n"+`data: {"n":2,"topics":["clock","journal"]}`,
+		"and what to ask for again",
+	)
 	require.NoError(t, stop(), "an open stream does not hold the shutdown up")
 	for range read { // ends when the stream is closed
 	}
@@ -352,7 +372,11 @@ func TestFiveBenchesRecordAtOnce(t *testing.T) {
 	var mixes []string
 	for _, one := range plan["blocks"].([]any) {
 		card := one.(map[string]any)
-		if card["making"] == "mix" && card["kind"] == "work" && card["cause"] != "input" && strings.Contains("Petal white Oyster shell Signal deep red Slate leaf Leaf dust Ember dust", card["of"].(string)) {
+		if card["making"] == "mix" && card["kind"] == "work" && card["cause"] != "input" &&
+			strings.Contains(
+				"Petal white Oyster shell Signal deep red Slate leaf Leaf dust Ember dust",
+				card["of"].(string),
+			) {
 			mixes = append(mixes, card["id"].(string))
 		}
 	}
@@ -433,7 +457,23 @@ func TestALockedFileIsAnsweredInWords(t *testing.T) {
 // Whatever an order is made of, the answer is a number below 500 and a reason.
 func TestNoOrderHoweverOddIsAFailureOfOurs(t *testing.T) {
 	d := newDesk(t)
-	odd := []any{nil, true, -1, 0, 7, 1e9, 2.5, "", "Magnolia", "2027-13-40T99:99", strings.Repeat("x", 3000), []any{}, []any{nil}, map[string]any{}, "\x00'; DROP TABLE journal"}
+	odd := []any{
+		nil,
+		true,
+		-1,
+		0,
+		7,
+		1e9,
+		2.5,
+		"",
+		"Magnolia",
+		"2027-13-40T99:99",
+		strings.Repeat("x", 3000),
+		[]any{},
+		[]any{nil},
+		map[string]any{},
+		"\x00'; DROP TABLE journal",
+	}
 	fields := []string{"name", "occasion", "leaves", "leaving", "importance", "allergies", "state", "lines"}
 	inner := []string{"recipe", "colourway", "quantity", "serviceLevelPerMille", "id"}
 	refused := 0
@@ -457,7 +497,12 @@ func TestNoOrderHoweverOddIsAFailureOfOurs(t *testing.T) {
 	}
 	assert.Greater(t, refused, 100)
 	twice := order(1, "Magnolia")
-	line := map[string]any{"id": uuid.NewString(), "recipe": demo.ID("Magnolia"), "colourway": demo.ID("Oyster"), "quantity": 1}
+	line := map[string]any{
+		"id":        uuid.NewString(),
+		"recipe":    demo.ID("Magnolia"),
+		"colourway": demo.ID("Oyster"),
+		"quantity":  1,
+	}
 	twice["lines"] = []any{line, line}
 	status, answer := d.ask("POST", "/api/orders", twice, nil)
 	assert.Equal(t, 422, status, answer)

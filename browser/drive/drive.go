@@ -94,7 +94,11 @@ func Open(folder string) (*Studio, error) {
 		return nil, errors.Join(err, s.Close())
 	}
 	open := &Studio{"http://" + on.Addr().String(), s, pan, labels, stop, make(chan error, 1)}
-	out := outside.Services{Scale: outside.NewScale(scaleAt), Supplier: outside.NewSupplier(desk), Printer: outside.NewPrinter(printerAt)}
+	out := outside.Services{
+		Scale:    outside.NewScale(scaleAt),
+		Supplier: outside.NewSupplier(desk),
+		Printer:  outside.NewPrinter(printerAt),
+	}
 	yard.Follow(ctx, open.URL, func() (time.Time, error) {
 		_, calendar, at, err := s.LastN(ctx)
 		if err != nil { // it is being closed

@@ -119,7 +119,13 @@ func (c *planCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(os.Stderr, "weighted lateness %d after %d steps; no plan is below %d\n", made.Objective.Lateness, made.Steps, *made.Bound)
+	fmt.Fprintf(
+		os.Stderr,
+		"weighted lateness %d after %d steps; no plan is below %d\n",
+		made.Objective.Lateness,
+		made.Steps,
+		*made.Bound,
+	)
 	return write(made)
 }
 

@@ -34,13 +34,18 @@ type commands struct {
 
 func main() {
 	var cli commands
-	parser, err := kong.New(&cli, kong.Name("bractum"), kong.Description("Sugar flowers, counted, mixed, wired, dried and planned."),
-		kong.UsageOnError(), kong.Exit(func(code int) {
+	parser, err := kong.New(
+		&cli,
+		kong.Name("bractum"),
+		kong.Description("Sugar flowers, counted, mixed, wired, dried and planned."),
+		kong.UsageOnError(),
+		kong.Exit(func(code int) {
 			if code != 0 {
 				code = exitUnusable
 			}
 			os.Exit(code)
-		}))
+		}),
+	)
 	if err != nil {
 		panic(err)
 	}

@@ -142,7 +142,10 @@ func (c *importCommand) Run() error {
 		return fmt.Errorf("%s: not usable\n%w", c.File, err)
 	}
 	for _, t := range in.Things {
-		fmt.Fprintln(os.Stderr, strings.TrimSpace(fmt.Sprintf("%-9s %-13s %s %s %s", t.State, t.Kind, t.Name, t.Choice, t.Says)))
+		fmt.Fprintln(
+			os.Stderr,
+			strings.TrimSpace(fmt.Sprintf("%-9s %-13s %s %s %s", t.State, t.Kind, t.Name, t.Choice, t.Says)),
+		)
 		for _, change := range t.Changes {
 			fmt.Fprintf(os.Stderr, "          %s: %s → %s\n", change.Place, change.Was, change.Is)
 		}
@@ -171,9 +174,13 @@ func (c *importCommand) take(ctx context.Context, into *store.Store, doc *studio
 	if person == "" {
 		return fmt.Errorf("nobody called %q works here", c.Person)
 	}
-	_, err := into.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "recipes taken in", Person: person, Now: doc.Now}, func(tx *store.Tx) (any, error) {
-		tx.Summary = fmt.Sprintf("%d recipes taken in from %s", len(in.Adds.Recipes), c.File)
-		return map[string]int{"recipes": len(in.Adds.Recipes)}, tx.TakeIn(&in.Adds)
-	})
+	_, err := into.Do(
+		ctx,
+		store.Command{ID: uuid.NewString(), Kind: "recipes taken in", Person: person, Now: doc.Now},
+		func(tx *store.Tx) (any, error) {
+			tx.Summary = fmt.Sprintf("%d recipes taken in from %s", len(in.Adds.Recipes), c.File)
+			return map[string]int{"recipes": len(in.Adds.Recipes)}, tx.TakeIn(&in.Adds)
+		},
+	)
 	return err
 }

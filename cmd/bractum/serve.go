@@ -35,14 +35,21 @@ type serveCommand struct {
 func (c *serveCommand) Run() error {
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
 		if c.From == "" {
-			return fmt.Errorf("%s holds no studio yet; begin one with --from FILE, a studio document (bractum document demo writes one to start from)", c.Data)
+			return fmt.Errorf(
+				"%s holds no studio yet; begin one with --from FILE, a studio document (bractum document demo writes one to start from)",
+				c.Data,
+			)
 		}
 		doc, err := read(c.From, studio.Read)
 		if err != nil {
 			return err
 		}
 		if doc.Epoch.After(time.Now()) {
-			return fmt.Errorf("%s: its epoch, %s, lies in the future; a studio that is served begins in the past", c.From, doc.Epoch.Format(time.DateOnly))
+			return fmt.Errorf(
+				"%s: its epoch, %s, lies in the future; a studio that is served begins in the past",
+				c.From,
+				doc.Epoch.Format(time.DateOnly),
+			)
 		}
 		return s.Seed(ctx, doc, false)
 	}, realTime, nil, nil, c.services())
@@ -82,7 +89,11 @@ func (f outsideFlags) standIns() (outsideFlags, error) {
 		go func() { _ = http.Serve(on, answers) }() // until the program ends
 		return nil
 	}
-	err := errors.Join(start(&f.Scale, scale.New(1, time.Now)), start(&f.Supplier, supplier.New()), start(&f.Printer, printer.New()))
+	err := errors.Join(
+		start(&f.Scale, scale.New(1, time.Now)),
+		start(&f.Supplier, supplier.New()),
+		start(&f.Printer, printer.New()),
+	)
 	return f, err
 }
 
@@ -108,7 +119,8 @@ type demoCommand struct {
 func (c *demoCommand) Run() error {
 	if c.Fresh {
 		for _, ending := range []string{"", "-wal", "-shm"} {
-			if err := os.Remove(filepath.Join(c.Data, store.FileName+ending)); err != nil && !errors.Is(err, os.ErrNotExist) {
+			if err := os.Remove(filepath.Join(c.Data, store.FileName+ending)); err != nil &&
+				!errors.Is(err, os.ErrNotExist) {
 				return err
 			}
 		}
@@ -152,8 +164,15 @@ const mostMemory = 350 << 20
 
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
-func serve(folder string, port int, fill func(context.Context, *store.Store) error, clock store.Clock,
-	follow func(ctx context.Context, address string, now func() (time.Time, error)), opened func(address string), out outside.Services) error {
+func serve(
+	folder string,
+	port int,
+	fill func(context.Context, *store.Store) error,
+	clock store.Clock,
+	follow func(ctx context.Context, address string, now func() (time.Time, error)),
+	opened func(address string),
+	out outside.Services,
+) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	debug.SetGCPercent(200) // the same few hundred MB are made anew with each situation

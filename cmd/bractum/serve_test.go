@@ -55,8 +55,12 @@ func TestTheDemoKeepsWhatWasEnteredUntilItStartsOver(t *testing.T) {
 	folder := t.TempDir()
 	url, stop := running(t, "demo", "--data", folder)
 	require.Equal(t, 4, orders(t, url))
-	body := `{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00","leaving":"posted","lines":[{"recipe":"` + string(demo.ID("Magnolia")) +
-		`","colourway":"` + string(demo.ID("Signal")) + `","quantity":2}]}`
+	body := `{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00","leaving":"posted","lines":[{"recipe":"` + string(
+		demo.ID("Magnolia"),
+	) +
+		`","colourway":"` + string(
+		demo.ID("Signal"),
+	) + `","quantity":2}]}`
 	request, err := http.NewRequest("POST", url+"/api/orders", strings.NewReader(body))
 	require.NoError(t, err)
 	request.Header.Set("Content-Type", "application/json")
@@ -86,7 +90,10 @@ func TestAStudioOfItsOwnBeginsFromADocument(t *testing.T) {
 	_, messages, code = bractum(t, "", "serve", "--data", folder, "--port", "0", "--from", file)
 	assert.Equal(t, exitUnusable, code)
 	assert.Contains(t, messages, "lies in the future")
-	require.NoError(t, os.WriteFile(file, []byte(strings.Replace(document, `"epoch": "2027`, `"epoch": "2025`, 1)), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(file, []byte(strings.Replace(document, `"epoch": "2027`, `"epoch": "2025`, 1)), 0o600),
+	)
 	url, stop := running(t, "serve", "--data", folder, "--from", file)
 	assert.Equal(t, 4, orders(t, url))
 	stop()

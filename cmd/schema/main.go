@@ -20,20 +20,56 @@ import (
 
 // words are the values that a type may take.
 var words = map[reflect.Type][]any{
-	reflect.TypeFor[studio.Unit]():       {studio.UnitMilligrams, studio.UnitMicrometres, studio.UnitPieces},
-	reflect.TypeFor[studio.OrderState](): {studio.OrderOpen, studio.OrderQuote, studio.OrderCancelled, studio.OrderLeft},
-	reflect.TypeFor[studio.Quality]():    {studio.Good, studio.Second},
-	reflect.TypeFor[studio.TaskState]():  {studio.TaskPlanned, studio.TaskStarted, studio.TaskPaused, studio.TaskDone},
-	reflect.TypeFor[studio.Kind]():       {studio.KindMix, studio.KindPart, studio.KindFlower, studio.KindSpray},
-	reflect.TypeFor[studio.Build]():      {studio.InsideOut, studio.OutsideIn},
-	reflect.TypeFor[studio.Set]():        {studio.SetOverGaps, studio.SetLevel, studio.SetAlternating},
-	reflect.TypeFor[studio.Join]():       {studio.JoinTaped, studio.JoinGlued, studio.JoinWet, studio.JoinSlotted, studio.JoinThreaded, studio.JoinIced},
-	reflect.TypeFor[studio.Shape]():      {studio.Shape(""), studio.ShapeCut, studio.ShapeBall, studio.ShapeRope, studio.ShapeWeighed},
-	reflect.TypeFor[studio.Hook]():       {studio.HookOpen, studio.HookClosed, studio.HookTapeWound, studio.HookStraight},
-	reflect.TypeFor[studio.SpareRule]():  {studio.SparesByBreakage, studio.SparesByNumber, studio.SparesByPercent, studio.SparesNone},
-	reflect.TypeFor[studio.State]():      {studio.Firm, studio.Stiff, studio.Dry},
-	reflect.TypeFor[studio.Reset]():      {studio.ResetNever, studio.ResetNight, studio.ResetOtherWork},
-	reflect.TypeFor[studio.Weekday]():    {"monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"},
+	reflect.TypeFor[studio.Unit](): {studio.UnitMilligrams, studio.UnitMicrometres, studio.UnitPieces},
+	reflect.TypeFor[studio.OrderState](): {
+		studio.OrderOpen,
+		studio.OrderQuote,
+		studio.OrderCancelled,
+		studio.OrderLeft,
+	},
+	reflect.TypeFor[studio.Quality]():   {studio.Good, studio.Second},
+	reflect.TypeFor[studio.TaskState](): {studio.TaskPlanned, studio.TaskStarted, studio.TaskPaused, studio.TaskDone},
+	reflect.TypeFor[studio.Kind]():      {studio.KindMix, studio.KindPart, studio.KindFlower, studio.KindSpray},
+	reflect.TypeFor[studio.Build]():     {studio.InsideOut, studio.OutsideIn},
+	reflect.TypeFor[studio.Set]():       {studio.SetOverGaps, studio.SetLevel, studio.SetAlternating},
+	reflect.TypeFor[studio.Join](): {
+		studio.JoinTaped,
+		studio.JoinGlued,
+		studio.JoinWet,
+		studio.JoinSlotted,
+		studio.JoinThreaded,
+		studio.JoinIced,
+	},
+	reflect.TypeFor[studio.Shape](): {
+		studio.Shape(""),
+		studio.ShapeCut,
+		studio.ShapeBall,
+		studio.ShapeRope,
+		studio.ShapeWeighed,
+	},
+	reflect.TypeFor[studio.Hook](): {
+		studio.HookOpen,
+		studio.HookClosed,
+		studio.HookTapeWound,
+		studio.HookStraight,
+	},
+	reflect.TypeFor[studio.SpareRule](): {
+		studio.SparesByBreakage,
+		studio.SparesByNumber,
+		studio.SparesByPercent,
+		studio.SparesNone,
+	},
+	reflect.TypeFor[studio.State](): {studio.Firm, studio.Stiff, studio.Dry},
+	reflect.TypeFor[studio.Reset](): {studio.ResetNever, studio.ResetNight, studio.ResetOtherWork},
+	reflect.TypeFor[studio.Weekday](): {
+		"monday",
+		"tuesday",
+		"wednesday",
+		"thursday",
+		"friday",
+		"saturday",
+		"sunday",
+	},
 }
 
 // patterns are the shapes of what is written as text.
@@ -112,7 +148,11 @@ func small(t reflect.Type) *jsonschema.Schema {
 		return &jsonschema.Schema{Type: "string", Format: "date-time"}
 	}
 	if least, most, known := studio.RangeOf(t); known {
-		return &jsonschema.Schema{Type: "integer", Minimum: json.Number(fmt.Sprint(least)), Maximum: json.Number(fmt.Sprint(most))}
+		return &jsonschema.Schema{
+			Type:    "integer",
+			Minimum: json.Number(fmt.Sprint(least)),
+			Maximum: json.Number(fmt.Sprint(most)),
+		}
 	}
 	return nil
 }

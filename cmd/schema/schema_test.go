@@ -68,6 +68,10 @@ func TestWhatTheProgramReadsAndWritesFitsTheSchemas(t *testing.T) {
 	}
 	for _, c := range [][2]string{{`"gauge":26`, `"gauge":"26"`}, {`"unit":"mg"`, `"unit":"kg"`}, {`"now":`, `"then":`}, {`"day":"monday"`, `"day":"Monday"`}, {`"lossPerMille":80`, `"lossPerMille":-80`}} {
 		require.Contains(t, string(document), c[0])
-		assert.Error(t, faults(t, "studio.schema.json", []byte(strings.Replace(string(document), c[0], c[1], 1))), c[1])
+		assert.Error(
+			t,
+			faults(t, "studio.schema.json", []byte(strings.Replace(string(document), c[0], c[1], 1))),
+			c[1],
+		)
 	}
 }

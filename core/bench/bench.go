@@ -54,14 +54,23 @@ func (b Bench) Start(task, person studio.ID, foundReady bool) (studio.WorkLot, [
 	return lot, b.begins(lot), nil
 }
 
-func (b Bench) begin(lot studio.WorkLot, step studio.Step, task, person studio.ID, foundReady bool) (studio.WorkLot, error) {
+func (b Bench) begin(
+	lot studio.WorkLot,
+	step studio.Step,
+	task, person studio.ID,
+	foundReady bool,
+) (studio.WorkLot, error) {
 	if !slices.ContainsFunc(b.doc.People, func(p studio.Person) bool { return p.ID == person }) {
 		return lot, studio.Refuse("nobody with this id works here; choose who is at this bench")
 	}
 	for _, w := range b.doc.Work {
 		for _, r := range w.Records {
-			if step.Wait == nil && r.State == studio.TaskStarted && r.Machine == "" && r.Person == person && (w.ID != lot.ID || r.Step != step.Key) {
-				return lot, studio.Refuse("%q is still going on at this bench; pause or finish it first", b.nameOf(w.Made(), r.Step))
+			if step.Wait == nil && r.State == studio.TaskStarted && r.Machine == "" && r.Person == person &&
+				(w.ID != lot.ID || r.Step != step.Key) {
+				return lot, studio.Refuse(
+					"%q is still going on at this bench; pause or finish it first",
+					b.nameOf(w.Made(), r.Step),
+				)
 			}
 		}
 	}
@@ -100,7 +109,10 @@ func (b Bench) machine(task studio.ID) (studio.ID, error) {
 	for _, w := range b.doc.Work {
 		for _, r := range w.Records {
 			if r.Machine == machine && r.State == studio.TaskStarted && r.Start != b.doc.Now {
-				return "", studio.Refuse("that machine still runs with %q; finish it first", b.nameOf(w.Made(), r.Step))
+				return "", studio.Refuse(
+					"that machine still runs with %q; finish it first",
+					b.nameOf(w.Made(), r.Step),
+				)
 			}
 		}
 	}
@@ -183,7 +195,9 @@ func (b Bench) find(task studio.ID) (studio.WorkLot, studio.Step, error) {
 			return b.doc.Begun(l), step, nil
 		}
 	}
-	return studio.WorkLot{}, studio.Step{}, studio.Refuse("the plan in force has no such task any more; look at the plan again")
+	return studio.WorkLot{}, studio.Step{}, studio.Refuse(
+		"the plan in force has no such task any more; look at the plan again",
+	)
 }
 
 func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.TaskRecord, error) {
@@ -210,7 +224,11 @@ func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRe
 	case all && sum != left:
 		return studio.Refuse("good, second, to mend and broken come to %d; %d pieces are to be counted", sum, left)
 	case sum > left:
-		return studio.Refuse("good, second, to mend and broken come to %d; only %d pieces are left to count", sum, left)
+		return studio.Refuse(
+			"good, second, to mend and broken come to %d; only %d pieces are left to count",
+			sum,
+			left,
+		)
 	}
 	record.Good, record.Second, record.Broken, record.Mend = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken, record.Mend+c.Mend
 	return b.eyed(r, lot, record, c.Used)
@@ -223,16 +241,24 @@ func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, record *studio.TaskRec
 	for _, u := range used {
 		var most int64
 		for _, p := range r.Parts {
-			if _, i := r.Step(p.Step); i >= at && i < past && p.Least != nil && p.Recipe == u.Recipe && p.Variant == u.Variant {
+			if _, i := r.Step(p.Step); i >= at && i < past && p.Least != nil && p.Recipe == u.Recipe &&
+				p.Variant == u.Variant {
 				most += p.Count * r.At(p.Step, lot.Entering(r, p.Step))
 			}
 		}
-		i := slices.IndexFunc(record.Used, func(v studio.Used) bool { return v.Recipe == u.Recipe && v.Variant == u.Variant })
+		i := slices.IndexFunc(
+			record.Used,
+			func(v studio.Used) bool { return v.Recipe == u.Recipe && v.Variant == u.Variant },
+		)
 		if i < 0 {
 			i, record.Used = len(record.Used), append(record.Used, studio.Used{Recipe: u.Recipe, Variant: u.Variant})
 		}
 		if record.Used[i].Pieces += u.Pieces; u.Pieces < 0 || record.Used[i].Pieces > most {
-			return studio.Refuse("%d pieces are said to be used of what is taken as needed; from 0 to %d would be right", record.Used[i].Pieces, most)
+			return studio.Refuse(
+				"%d pieces are said to be used of what is taken as needed; from 0 to %d would be right",
+				record.Used[i].Pieces,
+				most,
+			)
 		}
 	}
 	return nil
@@ -293,7 +319,15 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 		return nil
 	}
 	left := b.plan.Tasks[i].End - b.doc.Now
-	return studio.Refusal{Message: fmt.Sprintf("%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now", name, left/60, left%60), Confirm: "foundReady"}
+	return studio.Refusal{
+		Message: fmt.Sprintf(
+			"%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now",
+			name,
+			left/60,
+			left%60,
+		),
+		Confirm: "foundReady",
+	}
 }
 
 func (b Bench) nameOf(made studio.Made, step string) string {

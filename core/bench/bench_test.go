@@ -29,10 +29,26 @@ func stems() *studio.Document {
 	doc := demo.Document()
 	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
 	doc.Orders = doc.Orders[:1]
-	doc.Orders[0].Lines = []studio.OrderLine{{ID: "line", Recipe: demo.ID("Waxflower stem"), Colourway: demo.ID("Oyster"), Quantity: 8, ServiceLevel: 950}}
+	doc.Orders[0].Lines = []studio.OrderLine{
+		{ID: "line", Recipe: demo.ID("Waxflower stem"), Colourway: demo.ID("Oyster"), Quantity: 8, ServiceLevel: 950},
+	}
 	doc.Shelf = []studio.ShelfLot{
-		{ID: "new", Recipe: demo.ID("Waxflower blossom"), Mixes: oyster, Amount: 40, Quality: studio.Good, MadeOn: 900},
-		{ID: "old", Recipe: demo.ID("Waxflower blossom"), Mixes: oyster, Amount: 12, Quality: studio.Second, MadeOn: 100},
+		{
+			ID:      "new",
+			Recipe:  demo.ID("Waxflower blossom"),
+			Mixes:   oyster,
+			Amount:  40,
+			Quality: studio.Good,
+			MadeOn:  900,
+		},
+		{
+			ID:      "old",
+			Recipe:  demo.ID("Waxflower blossom"),
+			Mixes:   oyster,
+			Amount:  12,
+			Quality: studio.Second,
+			MadeOn:  100,
+		},
 	}
 	return doc
 }
@@ -81,8 +97,17 @@ func TestATaskFromStartToDone(t *testing.T) {
 	refused(t, err, "no such task")
 	w, moved, err := b.Start(task, maren, false)
 	require.NoError(t, err)
-	assert.Equal(t, []studio.Movement{{Kind: studio.Reserved, Lot: lot.ID, Order: doc.Orders[0].ID, Amount: 8}}, moved, "the spare is nobody's")
-	assert.Equal(t, []studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: maren, Start: doc.Now}}, w.Records)
+	assert.Equal(
+		t,
+		[]studio.Movement{{Kind: studio.Reserved, Lot: lot.ID, Order: doc.Orders[0].ID, Amount: 8}},
+		moved,
+		"the spare is nobody's",
+	)
+	assert.Equal(
+		t,
+		[]studio.TaskRecord{{Step: "tape", State: studio.TaskStarted, Person: maren, Start: doc.Now}},
+		w.Records,
+	)
 	assert.Equal(t, lot.Need, w.Need)
 	put(doc, w)
 
@@ -115,7 +140,11 @@ func TestATaskFromStartToDone(t *testing.T) {
 		{Kind: studio.UsedUp, Shelf: "old", Amount: -12}, {Kind: studio.UsedUp, Shelf: "new", Amount: -33},
 		{Kind: studio.UsedUp, Material: demo.ID("Half-width green tape"), Amount: -9 * 220_000},
 		{Kind: studio.Released, Lot: lot.ID, Order: doc.Orders[0].ID, Amount: -8},
-		{Kind: studio.MadeOf, Made: studio.Good, Amount: 6}, {Kind: studio.Reserved, Made: studio.Good, Order: doc.Orders[0].ID, Amount: 6},
+		{
+			Kind:   studio.MadeOf,
+			Made:   studio.Good,
+			Amount: 6,
+		}, {Kind: studio.Reserved, Made: studio.Good, Order: doc.Orders[0].ID, Amount: 6},
 		{Kind: studio.MadeOf, Made: studio.Second, Amount: 1},
 	}, moved, "nine stems of five blossoms, oldest first; those that are good stay reserved for who ordered them")
 	put(doc, w)
@@ -127,7 +156,16 @@ func TestATaskFromStartToDone(t *testing.T) {
 
 func TestOneTaskAtATime(t *testing.T) {
 	doc := stems()
-	doc.Orders[0].Lines = append(doc.Orders[0].Lines, studio.OrderLine{ID: "more", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 1, ServiceLevel: 950})
+	doc.Orders[0].Lines = append(
+		doc.Orders[0].Lines,
+		studio.OrderLine{
+			ID:           "more",
+			Recipe:       demo.ID("Magnolia"),
+			Colourway:    demo.ID("Oyster"),
+			Quantity:     1,
+			ServiceLevel: 950,
+		},
+	)
 	b, p := at(t, doc)
 	first := studio.TaskID(lotOf(t, p, "Petal white").ID, "knead")
 	w, _, err := b.Start(first, demo.ID("Odalys"), false)
@@ -151,8 +189,27 @@ func TestStepsAndInputsComeFirstAndTouchOverrulesTheClock(t *testing.T) {
 	_, _, err = b.Start(studio.TaskID(blossom.ID, "centre"), demo.ID("Teun"), false)
 	refused(t, err, `"Pull five petals on a hooked wire" comes first`)
 
-	put(doc, studio.WorkLot{ID: blossom.ID, Recipe: blossom.Recipe, Mixes: blossom.Mixes, Ordinal: 1, Need: blossom.Need, Started: blossom.Started,
-		Records: []studio.TaskRecord{{Step: "pull", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 120, End: doc.Now - 30, Good: blossom.Started}}})
+	put(
+		doc,
+		studio.WorkLot{
+			ID:      blossom.ID,
+			Recipe:  blossom.Recipe,
+			Mixes:   blossom.Mixes,
+			Ordinal: 1,
+			Need:    blossom.Need,
+			Started: blossom.Started,
+			Records: []studio.TaskRecord{
+				{
+					Step:   "pull",
+					State:  studio.TaskDone,
+					Person: demo.ID("Teun"),
+					Start:  doc.Now - 120,
+					End:    doc.Now - 30,
+					Good:   blossom.Started,
+				},
+			},
+		},
+	)
 	b, _ = at(t, doc)
 	centre := studio.TaskID(blossom.ID, "centre")
 	_, _, err = b.Start(centre, demo.ID("Teun"), false)
@@ -171,15 +228,33 @@ func TestStepsAndInputsComeFirstAndTouchOverrulesTheClock(t *testing.T) {
 	}
 	w, moved, err := b.Finish(centre, bench.Counts{Good: blossom.Started - 2, Second: 2})
 	require.NoError(t, err)
-	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: demo.ID("Fine stamens"), Amount: -2 * blossom.Started})
+	assert.Contains(
+		t,
+		moved,
+		studio.Movement{Kind: studio.UsedUp, Material: demo.ID("Fine stamens"), Amount: -2 * blossom.Started},
+	)
 	assert.Contains(t, moved, studio.Movement{Kind: studio.MadeOf, Made: studio.Second, Amount: 2})
 	assert.Positive(t, b.After(w).SparesLeft, "seconds serve as blossoms")
 }
 
 func TestAMixingIsBookedByWhatWasWeighed(t *testing.T) {
 	doc := stems()
-	doc.Shelf = []studio.ShelfLot{{ID: "white", Recipe: demo.ID("Petal white"), Mixes: map[string]studio.ID{}, Amount: 90_000, Quality: studio.Good},
-		{ID: "shell", Recipe: demo.ID("Oyster shell"), Mixes: map[string]studio.ID{}, Amount: 90_000, Quality: studio.Good}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "white",
+			Recipe:  demo.ID("Petal white"),
+			Mixes:   map[string]studio.ID{},
+			Amount:  90_000,
+			Quality: studio.Good,
+		},
+		{
+			ID:      "shell",
+			Recipe:  demo.ID("Oyster shell"),
+			Mixes:   map[string]studio.ID{},
+			Amount:  90_000,
+			Quality: studio.Good,
+		},
+	}
 	b, p := at(t, doc)
 	ivory := lotOf(t, p, "Oyster ivory")
 	task := studio.TaskID(ivory.ID, "knead")
@@ -209,7 +284,12 @@ func TestMoreUsedThanThereIsStandsAsAMinus(t *testing.T) {
 	b, _ = at(t, doc)
 	_, moved, err := b.Finish(task, bench.Counts{Good: 9})
 	require.NoError(t, err)
-	assert.Equal(t, studio.Movement{Kind: studio.UsedUp, Shelf: "new", Amount: -33}, moved[1], "20 were there: 13 are to be explained")
+	assert.Equal(
+		t,
+		studio.Movement{Kind: studio.UsedUp, Shelf: "new", Amount: -33},
+		moved[1],
+		"20 were there: 13 are to be explained",
+	)
 }
 
 func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
@@ -218,14 +298,44 @@ func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
 	b, _ := at(t, doc)
 	_, err := b.HandOver(doc.Orders[0])
 	refused(t, err, "8 of 8 Waxflower stem are not finished")
-	doc.Shelf = append(doc.Shelf,
-		studio.ShelfLot{ID: "late", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 6, Quality: studio.Good, MadeOn: 20_000},
-		studio.ShelfLot{ID: "early", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 5, Quality: studio.Good, MadeOn: 10_000},
-		studio.ShelfLot{ID: "poor", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 9, Quality: studio.Second, MadeOn: 1})
+	doc.Shelf = append(
+		doc.Shelf,
+		studio.ShelfLot{
+			ID:      "late",
+			Recipe:  demo.ID("Waxflower stem"),
+			Mixes:   oyster,
+			Amount:  6,
+			Quality: studio.Good,
+			MadeOn:  20_000,
+		},
+		studio.ShelfLot{
+			ID:      "early",
+			Recipe:  demo.ID("Waxflower stem"),
+			Mixes:   oyster,
+			Amount:  5,
+			Quality: studio.Good,
+			MadeOn:  10_000,
+		},
+		studio.ShelfLot{
+			ID:      "poor",
+			Recipe:  demo.ID("Waxflower stem"),
+			Mixes:   oyster,
+			Amount:  9,
+			Quality: studio.Second,
+			MadeOn:  1,
+		},
+	)
 	b, _ = at(t, doc)
 	moved, err := b.HandOver(doc.Orders[0])
 	require.NoError(t, err)
-	assert.Equal(t, []studio.Movement{{Kind: studio.UsedUp, Shelf: "early", Amount: -5}, {Kind: studio.UsedUp, Shelf: "late", Amount: -3}}, moved)
+	assert.Equal(
+		t,
+		[]studio.Movement{
+			{Kind: studio.UsedUp, Shelf: "early", Amount: -5},
+			{Kind: studio.UsedUp, Shelf: "late", Amount: -3},
+		},
+		moved,
+	)
 	doc.Orders[0].State = studio.OrderQuote
 	_, err = b.HandOver(doc.Orders[0])
 	refused(t, err, "only an open order leaves")
@@ -300,8 +410,25 @@ func TestOfInputsAsNeededOnlyWhatWasUsedIsTaken(t *testing.T) {
 
 func TestHalfMadePiecesLeaveTheShelfAsTheyAreFinished(t *testing.T) {
 	doc := demo.Document()
-	doc.Shelf = []studio.ShelfLot{{ID: "white", Recipe: demo.ID("Magnolia outer petal"), Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")}, Reached: "set", Amount: 500, Quality: studio.Good, MadeOn: 100},
-		{ID: "dust", Recipe: demo.ID("Pebble dust"), Mixes: map[string]studio.ID{}, Amount: 90_000, Quality: studio.Good, MadeOn: 100}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "white",
+			Recipe:  demo.ID("Magnolia outer petal"),
+			Mixes:   map[string]studio.ID{"petal": demo.ID("Oyster ivory")},
+			Reached: "set",
+			Amount:  500,
+			Quality: studio.Good,
+			MadeOn:  100,
+		},
+		{
+			ID:      "dust",
+			Recipe:  demo.ID("Pebble dust"),
+			Mixes:   map[string]studio.ID{},
+			Amount:  90_000,
+			Quality: studio.Good,
+			MadeOn:  100,
+		},
+	}
 	b, p := at(t, doc)
 	lot := lotOf(t, p, "Magnolia outer petal")
 	require.Equal(t, studio.ID("white"), lot.From)
@@ -317,8 +444,11 @@ func TestAMachineIsSetOffAndRunsToItsEnd(t *testing.T) {
 	doc.Machines = append(doc.Machines, studio.Machine{ID: demo.ID("dehydrator"), Name: "Second dehydrator", Slots: 9})
 	for i := range doc.Recipes {
 		if doc.Recipes[i].ID == demo.ID("Waxflower stem") {
-			doc.Recipes[i].Steps = append(doc.Recipes[i].Steps[:1:1], studio.Step{Key: "warm", Name: "Warm through", Wait: &studio.Wait{Minutes: 40,
-				Load: &studio.Load{Machines: []studio.ID{demo.ID("dehydrator")}, Setting: "45 °C", PerSlot: 4}}})
+			doc.Recipes[i].Steps = append(
+				doc.Recipes[i].Steps[:1:1],
+				studio.Step{Key: "warm", Name: "Warm through", Wait: &studio.Wait{Minutes: 40,
+					Load: &studio.Load{Machines: []studio.ID{demo.ID("dehydrator")}, Setting: "45 °C", PerSlot: 4}}},
+			)
 		}
 	}
 	b, p := at(t, doc)
@@ -329,7 +459,18 @@ func TestAMachineIsSetOffAndRunsToItsEnd(t *testing.T) {
 	happened(t, doc)(b.Start(tape, maren, false))
 	b, _ = at(t, doc)
 	happened(t, doc)(b.Finish(tape, bench.Counts{Good: lot.Started}))
-	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "made", Recipe: lot.Recipe, Mixes: lot.Mixes, Amount: lot.Started, Quality: studio.Good, MadeOn: doc.Now, From: lot.ID})
+	doc.Shelf = append(
+		doc.Shelf,
+		studio.ShelfLot{
+			ID:      "made",
+			Recipe:  lot.Recipe,
+			Mixes:   lot.Mixes,
+			Amount:  lot.Started,
+			Quality: studio.Good,
+			MadeOn:  doc.Now,
+			From:    lot.ID,
+		},
+	)
 	doc.Now += 7
 	b, _ = at(t, doc)
 	happened(t, doc)(b.Start(warm, maren, false))

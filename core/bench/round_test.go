@@ -48,20 +48,40 @@ func step(t *rapid.T, doc *studio.Document, inForce *studio.Plan) {
 	var err error
 	switch rapid.IntRange(0, 4).Draw(t, "what") {
 	case 0, 1:
-		found := rapid.SampledFrom([]studio.Found{studio.FoundSoft, studio.FoundFirm, studio.FoundDry}).Draw(t, "found")
+		found := rapid.SampledFrom([]studio.Found{studio.FoundSoft, studio.FoundFirm, studio.FoundDry}).
+			Draw(t, "found")
 		lot, _, err = b.Touch(lies, demo.ID("Maren"), bench.Touched{Found: found, Surely: true})
 	case 2:
-		lot, _, err = b.Touch(lies, demo.ID("Maren"), bench.Touched{Found: studio.FoundSpoilt, Pieces: rapid.Int64Range(1, 3).Draw(t, "spoilt")})
+		lot, _, err = b.Touch(
+			lies,
+			demo.ID("Maren"),
+			bench.Touched{Found: studio.FoundSpoilt, Pieces: rapid.Int64Range(1, 3).Draw(t, "spoilt")},
+		)
 	case 3:
-		to := bench.Elsewhere{In: rapid.SampledFrom([]studio.ID{"", demo.ID("Dry cupboard")}).Draw(t, "in"), Surely: true}
+		to := bench.Elsewhere{
+			In:     rapid.SampledFrom([]studio.ID{"", demo.ID("Dry cupboard")}).Draw(t, "in"),
+			Surely: true,
+		}
 		if place := rapid.SampledFrom(doc.Places).Draw(t, "place"); rapid.Bool().Draw(t, "to a place") {
-			to.Place, to.Slots, to.Frees = place.ID, rapid.Int64Range(1, 6).Draw(t, "slots"), rapid.Bool().Draw(t, "frees")
+			to.Place, to.Slots, to.Frees = place.ID, rapid.Int64Range(1, 6).
+				Draw(t, "slots"),
+				rapid.Bool().
+					Draw(t, "frees")
 		} else {
 			to.Frees = rapid.Bool().Draw(t, "tipped")
 		}
 		lot, err = b.Put(lies, demo.ID("Maren"), to)
 	case 4:
-		lot, err = b.Put(lies, demo.ID("Maren"), bench.Elsewhere{Machine: demo.ID("Dehydrator"), Minutes: studio.Minute(rapid.IntRange(5, 300).Draw(t, "minutes")), Slots: 1, Surely: true})
+		lot, err = b.Put(
+			lies,
+			demo.ID("Maren"),
+			bench.Elsewhere{
+				Machine: demo.ID("Dehydrator"),
+				Minutes: studio.Minute(rapid.IntRange(5, 300).Draw(t, "minutes")),
+				Slots:   1,
+				Surely:  true,
+			},
+		)
 	}
 	var refusal studio.Refusal
 	if errors.As(err, &refusal) {

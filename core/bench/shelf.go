@@ -12,7 +12,10 @@ import (
 // half-made pieces leave the shelf.
 func (b Bench) begins(lot studio.WorkLot) (moved []studio.Movement) {
 	for _, claim := range lot.Reserved {
-		moved = append(moved, studio.Movement{Kind: studio.Reserved, Lot: lot.ID, Order: claim.Order, Amount: claim.Quantity})
+		moved = append(
+			moved,
+			studio.Movement{Kind: studio.Reserved, Lot: lot.ID, Order: claim.Order, Amount: claim.Quantity},
+		)
 	}
 	if lot.From == "" {
 		return moved
@@ -36,7 +39,10 @@ func (b Bench) made(lot studio.WorkLot, r *studio.Recipe, progress studio.Progre
 	}
 	claims := b.doc.Open(lot.Reserved)
 	for _, claim := range lot.Reserved {
-		moved = append(moved, studio.Movement{Kind: studio.Released, Lot: lot.ID, Order: claim.Order, Amount: -claim.Quantity})
+		moved = append(
+			moved,
+			studio.Movement{Kind: studio.Released, Lot: lot.ID, Order: claim.Order, Amount: -claim.Quantity},
+		)
 	}
 	put := func(quality studio.Quality, amount int64, serves bool) {
 		moved = append(moved, studio.Movement{Kind: kind, Made: quality, UseBy: useBy, Amount: amount})
@@ -45,7 +51,10 @@ func (b Bench) made(lot studio.WorkLot, r *studio.Recipe, progress studio.Progre
 			here, claims = studio.First(claims, amount)
 		}
 		for _, claim := range here {
-			moved = append(moved, studio.Movement{Kind: studio.Reserved, Made: quality, Order: claim.Order, Amount: claim.Quantity})
+			moved = append(
+				moved,
+				studio.Movement{Kind: studio.Reserved, Made: quality, Order: claim.Order, Amount: claim.Quantity},
+			)
 		}
 	}
 	good := progress.Alive - progress.Seconds
@@ -78,7 +87,14 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 	for _, p := range r.Pastes {
 		if p.Step == step {
 			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces)
-			moved = append(moved, b.take(lot, studio.Made{Recipe: lot.Mixes[p.Slot]}, nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
+			moved = append(
+				moved,
+				b.take(
+					lot,
+					studio.Made{Recipe: lot.Mixes[p.Slot]},
+					nil,
+					int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)),
+				)...)
 		}
 	}
 	for _, m := range r.Materials {
@@ -88,7 +104,9 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 	}
 	for _, w := range r.Wires {
 		if w.Step == step {
-			moved = append(moved, b.wires(wire.Piece{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}, w.Material)...)
+			moved = append(
+				moved,
+				b.wires(wire.Piece{Lot: lot.ID, Length: wire.Length(w), Number: w.Number * pieces}, w.Material)...)
 		}
 	}
 	if r.Kind == studio.KindMix && r.Steps[0].Key == step && mixed(lot, r) == 0 {
@@ -108,7 +126,10 @@ func (b Bench) wires(piece wire.Piece, material studio.ID) (moved []studio.Movem
 	for i := range b.cut {
 		o := &b.cut[i]
 		if take := min(piece.Number, o.Number); o.Material == material && o.Length == piece.Length && take > 0 {
-			moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: material, Length: o.Length, Amount: -take})
+			moved = append(
+				moved,
+				studio.Movement{Kind: studio.UsedUp, Material: material, Length: o.Length, Amount: -take},
+			)
 			piece.Number -= take
 			o.Number -= take
 		}
@@ -121,7 +142,12 @@ func (b Bench) wires(piece wire.Piece, material studio.ID) (moved []studio.Movem
 // orders, then what is free, then what is reserved for others, who will be short. What
 // the shelf has not got is drawn from the newest all the same: a minus there is to be
 // explained.
-func (b Bench) take(lot studio.WorkLot, made studio.Made, mixes map[string]studio.ID, amount int64) (moved []studio.Movement) {
+func (b Bench) take(
+	lot studio.WorkLot,
+	made studio.Made,
+	mixes map[string]studio.ID,
+	amount int64,
+) (moved []studio.Movement) {
 	own, _ := b.book.Resolve(made, mixes)
 	stock := b.shelf.Finished(studio.GatherKey(made, own))
 	left := studio.Spread(amount, b.doc.Open(lot.Reserved))
@@ -145,7 +171,13 @@ func (b Bench) take(lot studio.WorkLot, made studio.Made, mixes map[string]studi
 	}
 	if rest := studio.Sum(left); rest > 0 {
 		moved = append(moved, studio.Movement{Kind: studio.UsedUp, Amount: -rest,
-			New: &studio.ShelfLot{Recipe: made.Recipe, Variant: made.Variant, Mixes: own, Quality: studio.Good, MadeOn: b.doc.Now}})
+			New: &studio.ShelfLot{
+				Recipe:  made.Recipe,
+				Variant: made.Variant,
+				Mixes:   own,
+				Quality: studio.Good,
+				MadeOn:  b.doc.Now,
+			}})
 	}
 	return moved
 }
@@ -176,7 +208,10 @@ func used(s *studio.Stock, amount int64, met []studio.Claim) (moved []studio.Mov
 		moved = append(moved, studio.Movement{Kind: studio.UsedUp, Shelf: s.ID, Amount: -amount})
 	}
 	for _, claim := range met {
-		moved = append(moved, studio.Movement{Kind: studio.Released, Shelf: s.ID, Order: claim.Order, Amount: -claim.Quantity})
+		moved = append(
+			moved,
+			studio.Movement{Kind: studio.Released, Shelf: s.ID, Order: claim.Order, Amount: -claim.Quantity},
+		)
 	}
 	return moved
 }
@@ -213,7 +248,12 @@ func (b Bench) HandOver(o studio.Order) ([]studio.Movement, error) {
 		missing, name := studio.Sum(left), b.book.Recipe(line.Recipe).Name
 		switch {
 		case missing > 0 && others >= missing:
-			return nil, studio.Refuse("%d of %d %s lie there and are reserved for others; move the reservation first, or the order stays", missing, line.Quantity, name)
+			return nil, studio.Refuse(
+				"%d of %d %s lie there and are reserved for others; move the reservation first, or the order stays",
+				missing,
+				line.Quantity,
+				name,
+			)
 		case missing > 0:
 			return nil, studio.Refuse("%d of %d %s are not finished; the order stays", missing, line.Quantity, name)
 		}

@@ -31,8 +31,18 @@ func amounts(moved []studio.Movement) (there map[studio.ID]int64, reserved map[[
 func TestATaskTakesWhatIsReservedForItsOrder(t *testing.T) {
 	doc := stems()
 	mine := doc.Orders[0].ID
-	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "mine", Recipe: demo.ID("Waxflower blossom"), Mixes: doc.Shelf[0].Mixes, Amount: 20, Quality: studio.Good, MadeOn: 950,
-		Reserved: []studio.Claim{{Order: mine, Quantity: 20}}})
+	doc.Shelf = append(
+		doc.Shelf,
+		studio.ShelfLot{
+			ID:       "mine",
+			Recipe:   demo.ID("Waxflower blossom"),
+			Mixes:    doc.Shelf[0].Mixes,
+			Amount:   20,
+			Quality:  studio.Good,
+			MadeOn:   950,
+			Reserved: []studio.Claim{{Order: mine, Quantity: 20}},
+		},
+	)
 	b, p := at(t, doc)
 	lot := lotOf(t, p, "Waxflower stem")
 	task := studio.TaskID(lot.ID, "tape")
@@ -43,7 +53,12 @@ func TestATaskTakesWhatIsReservedForItsOrder(t *testing.T) {
 	_, moved, err := bench.New(doc, p).Finish(task, bench.Counts{Good: 9})
 	require.NoError(t, err)
 	there, reserved := amounts(moved)
-	assert.Equal(t, map[studio.ID]int64{"mine": -20, "old": -12, "new": -13}, there, "three of somebody else's had to be taken")
+	assert.Equal(
+		t,
+		map[studio.ID]int64{"mine": -20, "old": -12, "new": -13},
+		there,
+		"three of somebody else's had to be taken",
+	)
 	assert.EqualValues(t, -20, reserved[[2]studio.ID{"mine", mine}])
 	assert.Zero(t, reserved[[2]studio.ID{"new", "somebody"}], "who is short is still owed them")
 }
@@ -75,11 +90,20 @@ func TestWiresThatLieCutAreTakenBeforeFullOnes(t *testing.T) {
 	w := doc.Begun(lot)
 	w.Records = []studio.TaskRecord{record}
 	put(doc, w)
-	doc.Offcuts = []studio.Offcut{{Material: material, Length: 69_000, Number: 10}, {Material: material, Length: 70_000, Number: 99}, {Material: demo.ID("26 white wire"), Length: 69_000, Number: 9}}
+	doc.Offcuts = []studio.Offcut{
+		{Material: material, Length: 69_000, Number: 10},
+		{Material: material, Length: 70_000, Number: 99},
+		{Material: demo.ID("26 white wire"), Length: 69_000, Number: 9},
+	}
 	_, moved, err := bench.New(doc, p).Finish(task, bench.Counts{Good: lot.Started})
 	require.NoError(t, err)
 	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: material, Length: 69_000, Amount: -10})
-	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: material, Amount: -(lot.Started - 10 + 4) / 5}, "five of 69 mm from a wire")
+	assert.Contains(
+		t,
+		moved,
+		studio.Movement{Kind: studio.UsedUp, Material: material, Amount: -(lot.Started - 10 + 4) / 5},
+		"five of 69 mm from a wire",
+	)
 }
 
 func TestWhatWasWeighedIsUsedAndMade(t *testing.T) {
@@ -110,7 +134,11 @@ func TestWhatWasWeighedIsUsedAndMade(t *testing.T) {
 	w, moved, err := b.Weigh(task, odalys, weighed)
 	require.NoError(t, err)
 	assert.Equal(t, studio.TaskStarted, w.Records[0].State, "weighing in begins the mixing")
-	assert.Contains(t, moved, studio.Movement{Kind: studio.UsedUp, Material: demo.ID("Flower paste"), Amount: -int64(weighed[0])})
+	assert.Contains(
+		t,
+		moved,
+		studio.Movement{Kind: studio.UsedUp, Material: demo.ID("Flower paste"), Amount: -int64(weighed[0])},
+	)
 	put(doc, w)
 	b, _ = at(t, doc)
 	_, _, err = b.Weigh(task, odalys, weighed)
@@ -130,15 +158,38 @@ func TestAnOrderLeavesWithItsOwnAndLetsGoOfTheRest(t *testing.T) {
 	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
 	mine := doc.Orders[0].ID
 	doc.Shelf[0].Reserved = []studio.Claim{{Order: mine, Quantity: 7}}
-	doc.Shelf = append(doc.Shelf,
-		studio.ShelfLot{ID: "others", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 6, Quality: studio.Good, MadeOn: 10, Reserved: []studio.Claim{{Order: "somebody", Quantity: 4}}},
-		studio.ShelfLot{ID: "mine", Recipe: demo.ID("Waxflower stem"), Mixes: oyster, Amount: 6, Quality: studio.Good, MadeOn: 20, Reserved: []studio.Claim{{Order: mine, Quantity: 6}}})
+	doc.Shelf = append(
+		doc.Shelf,
+		studio.ShelfLot{
+			ID:       "others",
+			Recipe:   demo.ID("Waxflower stem"),
+			Mixes:    oyster,
+			Amount:   6,
+			Quality:  studio.Good,
+			MadeOn:   10,
+			Reserved: []studio.Claim{{Order: "somebody", Quantity: 4}},
+		},
+		studio.ShelfLot{
+			ID:       "mine",
+			Recipe:   demo.ID("Waxflower stem"),
+			Mixes:    oyster,
+			Amount:   6,
+			Quality:  studio.Good,
+			MadeOn:   20,
+			Reserved: []studio.Claim{{Order: mine, Quantity: 6}},
+		},
+	)
 	b := bench.New(doc, &studio.Plan{})
 	moved, err := b.HandOver(doc.Orders[0])
 	require.NoError(t, err)
 	there, reserved := amounts(moved)
 	assert.Equal(t, map[studio.ID]int64{"mine": -6, "others": -2}, there)
-	assert.Equal(t, map[[2]studio.ID]int64{{"mine", mine}: -6, {"new", mine}: -7}, reserved, "blossoms that it had kept are free again")
+	assert.Equal(
+		t,
+		map[[2]studio.ID]int64{{"mine", mine}: -6, {"new", mine}: -7},
+		reserved,
+		"blossoms that it had kept are free again",
+	)
 	doc.Shelf[2].Reserved = []studio.Claim{{Order: "somebody", Quantity: 6}}
 	_, err = bench.New(doc, &studio.Plan{}).HandOver(doc.Orders[0])
 	refused(t, err, "reserved for others; move the reservation first")
@@ -157,7 +208,9 @@ func TestWiresThatLieCutAreTakenOnce(t *testing.T) {
 	_, p := at(t, doc)
 	lot := lotOf(t, p, "Waxflower blossom")
 	w := doc.Begun(lot)
-	w.Records = []studio.TaskRecord{{Step: "pull", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now - 30}}
+	w.Records = []studio.TaskRecord{
+		{Step: "pull", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now - 30},
+	}
 	put(doc, w)
 	doc.Offcuts = []studio.Offcut{{Material: material, Length: 69_000, Number: lot.Started}}
 	_, moved, err := bench.New(doc, p).Finish(studio.TaskID(lot.ID, "pull"), bench.Counts{Good: lot.Started})

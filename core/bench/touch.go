@@ -41,8 +41,17 @@ func (b Bench) Touch(task, person studio.ID, found Touched) (studio.WorkLot, []s
 			continue
 		}
 		if !found.Surely {
-			return lot, nil, studio.Refusal{Confirm: "surely", Message: b.name(c.Person) + " found them " + string(c.Found) + " before. Touch them again; if they are " +
-				string(check.Found) + ", say so, and that check counts for nothing."}
+			return lot, nil, studio.Refusal{
+				Confirm: "surely",
+				Message: b.name(
+					c.Person,
+				) + " found them " + string(
+					c.Found,
+				) + " before. Touch them again; if they are " +
+					string(
+						check.Found,
+					) + ", say so, and that check counts for nothing.",
+			}
 		}
 		c.Mistaken = true
 	}
@@ -73,7 +82,10 @@ func (b Bench) lying(task studio.ID) (lot studio.WorkLot, r *studio.Recipe, wait
 				continue
 			}
 			if !w.Lies(r, i) {
-				return w, r, i, studio.Refuse("%q is not lying there to be touched: it is not put down yet, or was taken up since", r.Name)
+				return w, r, i, studio.Refuse(
+					"%q is not lying there to be touched: it is not put down yet, or was taken up since",
+					r.Name,
+				)
 			}
 			w.Records = slices.Clone(w.Records)
 			return w, r, i, nil
@@ -100,7 +112,16 @@ func (b Bench) Put(task, person studio.ID, to Elsewhere) (studio.WorkLot, error)
 	if err != nil {
 		return lot, err
 	}
-	put := studio.Put{Step: r.Steps[wait].Key, At: b.doc.Now, Person: person, In: to.In, Place: to.Place, Slots: to.Slots, Machine: to.Machine, Minutes: to.Minutes}
+	put := studio.Put{
+		Step:    r.Steps[wait].Key,
+		At:      b.doc.Now,
+		Person:  person,
+		In:      to.In,
+		Place:   to.Place,
+		Slots:   to.Slots,
+		Machine: to.Machine,
+		Minutes: to.Minutes,
+	}
 	if to.Frees {
 		put.Frees = b.taken(lot.ID)
 	}
@@ -117,7 +138,10 @@ func (b Bench) Put(task, person studio.ID, to Elsewhere) (studio.WorkLot, error)
 		p := b.doc.Places[i]
 		put.In, put.Slots = p.In, max(1, to.Slots)
 		if left := p.Slots - b.occupied(p.ID, lot.ID); put.Slots > left && !to.Surely {
-			return lot, studio.Refusal{Confirm: "surely", Message: p.Name + " has no room for this by what is recorded. If it lies there, say so; then look what else does."}
+			return lot, studio.Refusal{
+				Confirm: "surely",
+				Message: p.Name + " has no room for this by what is recorded. If it lies there, say so; then look what else does.",
+			}
 		}
 	}
 	lot.Puts = append(slices.Clone(lot.Puts), put)
@@ -141,7 +165,10 @@ func (b Bench) intoMachine(lot studio.WorkLot, put studio.Put, surely bool) (stu
 		}
 	}
 	if put.Slots > left && !surely {
-		return lot, studio.Refusal{Confirm: "surely", Message: m.Name + " has no room for this by what is recorded. If they are in it, say so."}
+		return lot, studio.Refusal{
+			Confirm: "surely",
+			Message: m.Name + " has no room for this by what is recorded. If they are in it, say so.",
+		}
 	}
 	lot.Puts = append(slices.Clone(lot.Puts), put)
 	return lot, nil

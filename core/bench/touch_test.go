@@ -26,7 +26,17 @@ const (
 func inMoulds(since studio.Minute) *studio.Document {
 	doc := demo.Document()
 	doc.Orders = doc.Orders[:1]
-	doc.Work = []studio.WorkLot{demo.Lying(doc, petals, "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, since)}
+	doc.Work = []studio.WorkLot{
+		demo.Lying(
+			doc,
+			petals,
+			"Magnolia outer petal",
+			map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"},
+			"dry",
+			18,
+			since,
+		),
+	}
 	return doc
 }
 
@@ -68,7 +78,12 @@ func TestWhatIsFoundDryIsTakenUpAndWhatIsNotWaits(t *testing.T) {
 	assert.Equal(t, doc.Now, dry.End)
 	assert.Less(t, task(t, p, petals+".dust").Begin(), end, "it is dusted sooner")
 
-	assert.Equal(t, studio.TaskPlanned, task(t, touched(t, inMoulds(300), bench.Touched{Found: studio.FoundFirm}), drying).State, "firm is not dry yet")
+	assert.Equal(
+		t,
+		studio.TaskPlanned,
+		task(t, touched(t, inMoulds(300), bench.Touched{Found: studio.FoundFirm}), drying).State,
+		"firm is not dry yet",
+	)
 
 	doc = inMoulds(2000) // by the clock it was dry long since
 	require.Less(t, task(t, planned(t, doc), drying).End, doc.Now)
@@ -134,7 +149,8 @@ func elsewhere(t *testing.T, doc *studio.Document, to bench.Elsewhere) *studio.P
 
 func holds(p *studio.Plan, place string) bool {
 	return slices.ContainsFunc(p.Tasks, func(t studio.Task) bool {
-		return t.Lot == petals && slices.ContainsFunc(t.Holds, func(h studio.Held) bool { return h.Place == demo.ID(place) })
+		return t.Lot == petals &&
+			slices.ContainsFunc(t.Holds, func(h studio.Held) bool { return h.Place == demo.ID(place) })
 	})
 }
 
@@ -201,9 +217,17 @@ func TestPiecesInAMachineDryWhateverTheAir(t *testing.T) {
 func TestWhatCannotHaveLainSoIsNamed(t *testing.T) {
 	doc := inMoulds(300)
 	w := &doc.Work[0]
-	w.Checks = []studio.Check{{Step: "dust", At: 300, Found: studio.FoundDry}, {Step: "dry", At: doc.Now + 1, Found: "crisp"}, {Step: "dry", At: 1, Found: studio.FoundSpoilt, Pieces: 99},
-		{Step: "dry", At: 1, Found: studio.FoundDry, Pieces: 1}}
-	w.Puts = []studio.Put{{Step: "dry", At: 1, In: "moon"}, {Step: "dry", At: 1, Place: "moon"}, {Step: "set", At: 1, Machine: "kiln", Slots: 1, Minutes: 5}}
+	w.Checks = []studio.Check{
+		{Step: "dust", At: 300, Found: studio.FoundDry},
+		{Step: "dry", At: doc.Now + 1, Found: "crisp"},
+		{Step: "dry", At: 1, Found: studio.FoundSpoilt, Pieces: 99},
+		{Step: "dry", At: 1, Found: studio.FoundDry, Pieces: 1},
+	}
+	w.Puts = []studio.Put{
+		{Step: "dry", At: 1, In: "moon"},
+		{Step: "dry", At: 1, Place: "moon"},
+		{Step: "set", At: 1, Machine: "kiln", Slots: 1, Minutes: 5},
+	}
 	said := func(wanted ...string) {
 		var all strings.Builder
 		for _, p := range doc.Validate() {
@@ -213,8 +237,18 @@ func TestWhatCannotHaveLainSoIsNamed(t *testing.T) {
 			assert.Contains(t, all.String(), want)
 		}
 	}
-	said(`"dust" is no wait of "Magnolia outer petal"`, `is "crisp"`, "checks[1].at", "checks[2].pieces", "99 pieces are spoilt of 18", "only spoilt ones are counted", `no surroundings "moon"`,
-		`no place "moon"`, `no machine "kiln"`, `"set" is no wait`)
+	said(
+		`"dust" is no wait of "Magnolia outer petal"`,
+		`is "crisp"`,
+		"checks[1].at",
+		"checks[2].pieces",
+		"99 pieces are spoilt of 18",
+		"only spoilt ones are counted",
+		`no surroundings "moon"`,
+		`no place "moon"`,
+		`no machine "kiln"`,
+		`"set" is no wait`,
+	)
 	doc.Sensors = []studio.Sensor{{Device: "a", In: "moon"}, {Device: "a"}}
 	doc.Machines[0].Dries = []studio.MachineDrying{{Class: "lace", Minutes: 0}}
 	said(`sensors[0] "a".in no surroundings`, "a name of its own", `no drying class "lace"`, "dries[0].minutes")

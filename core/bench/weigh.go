@@ -19,7 +19,12 @@ func (b Bench) Weigh(task, person studio.ID, weighed []studio.Milligrams) (studi
 	}
 	portions := paste.Weigh(r, studio.Milligrams(lot.Started), b.doc.Settings.ScaleStepMilligrams)
 	if len(weighed) != len(portions) {
-		return lot, nil, studio.Refuse("%d weights are given; %q has %d ingredients", len(weighed), r.Name, len(portions))
+		return lot, nil, studio.Refuse(
+			"%d weights are given; %q has %d ingredients",
+			len(weighed),
+			r.Name,
+			len(portions),
+		)
 	}
 	given := make([]*studio.Milligrams, len(weighed))
 	for i := range weighed {
@@ -31,7 +36,12 @@ func (b Bench) Weigh(task, person studio.ID, weighed []studio.Milligrams) (studi
 	if w := paste.WeighIn(portions, given, b.doc.Settings.ScaleStepMilligrams); !w.Done {
 		for i, line := range w.Lines {
 			if line.Pour > 0 {
-				return lot, nil, studio.Refuse("%g g of ingredient %d of %q are still to weigh", float64(line.Pour)/1000, i+1, r.Name)
+				return lot, nil, studio.Refuse(
+					"%g g of ingredient %d of %q are still to weigh",
+					float64(line.Pour)/1000,
+					i+1,
+					r.Name,
+				)
 			}
 		}
 	}

@@ -92,14 +92,23 @@ func TestAChangeComesInAsANewRevision(t *testing.T) {
 	in, err := book.Examine(doc, through(t, file), nil, ids())
 	require.NoError(t, err)
 	i := slices.IndexFunc(in.Things, func(x book.Thing) bool { return x.State == book.Changed })
-	assert.Equal(t, []book.Edit{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "78000", Is: "80000"}}, in.Things[i].Changes)
+	assert.Equal(
+		t,
+		[]book.Edit{{Place: `pastes "cut petal".shape.lengthMicrometres`, Was: "78000", Is: "80000"}},
+		in.Things[i].Changes,
+	)
 	in.Into(doc)
 	require.Empty(t, doc.Validate())
 	assert.Equal(t, 2, recipe(doc, "Magnolia").Revision)
 	assert.Equal(t, 2, recipe(doc, "Magnolia outer petal").Revision)
 	assert.Equal(t, 1, recipe(doc, "Magnolia inner petal").Revision)
 	assert.Equal(t, recipe(doc, "Magnolia outer petal").ID, recipe(doc, "Magnolia").Parts[2].Recipe)
-	assert.Equal(t, demo.ID("Magnolia"), doc.Orders[0].Lines[0].Recipe, "what was ordered is not changed under the order")
+	assert.Equal(
+		t,
+		demo.ID("Magnolia"),
+		doc.Orders[0].Lines[0].Recipe,
+		"what was ordered is not changed under the order",
+	)
 }
 
 func TestConflictsAreDecidedOrNothingIsTaken(t *testing.T) {
@@ -122,7 +131,12 @@ func TestConflictsAreDecidedOrNothingIsTaken(t *testing.T) {
 	assert.Empty(t, in.Adds.Recipes)
 	assert.ErrorContains(t, in.Refused(), "2 things are in conflict")
 	for choice, revision := range map[book.Choice]int{book.Keep: 1, book.Take: 2, book.Beside: 1} {
-		in, err = book.Examine(doc, through(t, file), map[studio.ID]book.Choice{demo.ID("Olive leaf"): choice, demo.ID("28 green wire"): book.Beside}, ids())
+		in, err = book.Examine(
+			doc,
+			through(t, file),
+			map[studio.ID]book.Choice{demo.ID("Olive leaf"): choice, demo.ID("28 green wire"): book.Beside},
+			ids(),
+		)
 		require.NoError(t, err)
 		require.Zero(t, in.Open)
 		after := *doc
@@ -166,7 +180,11 @@ func TestWordsAsIDs(t *testing.T) {
 	file, err := book.Read(strings.NewReader(text))
 	require.NoError(t, err)
 	doc := demo.Document()
-	file.Recipes[2].Pictures, file.Pictures = []studio.Picture{{ID: "rim", Name: "The rim"}}, []book.Image{{ID: "rim", Media: "image/png", Data: []byte("x")}}
+	file.Recipes[2].Pictures, file.Pictures = []studio.Picture{
+		{ID: "rim", Name: "The rim"},
+	}, []book.Image{
+		{ID: "rim", Media: "image/png", Data: []byte("x")},
+	}
 	in, err := book.Examine(doc, file, nil, ids())
 	require.NoError(t, err)
 	in.Into(doc)
@@ -186,7 +204,13 @@ func TestWordsAsIDs(t *testing.T) {
 }
 
 func TestUnusableFilesOfRecipes(t *testing.T) {
-	good, err := json.Marshal(book.Export(demo.Document(), recipe(demo.Document(), "Hellebore").Page(), recipe(demo.Document(), "Dahlia").Page()))
+	good, err := json.Marshal(
+		book.Export(
+			demo.Document(),
+			recipe(demo.Document(), "Hellebore").Page(),
+			recipe(demo.Document(), "Dahlia").Page(),
+		),
+	)
 	require.NoError(t, err)
 	swap := func(old, new string) string {
 		require.Contains(t, string(good), old)
@@ -274,7 +298,11 @@ func TestThePartsTableGoesOutAndComesIn(t *testing.T) {
 	table += `"Dahlia petal, giant",,cupped,outer,14,7+7,over-gaps,glued,cut,72,30,0.7,,,,,,,` + "\n"
 	changed, err := book.WithPartsCSV(doc, index, dahlia, strings.NewReader(table), ids())
 	require.NoError(t, err)
-	assert.Equal(t, []string{"Dahlia", "Dahlia petal, large", "Dahlia petal, giant"}, []string{changed[0].Name, changed[1].Name, changed[2].Name})
+	assert.Equal(
+		t,
+		[]string{"Dahlia", "Dahlia petal, large", "Dahlia petal, giant"},
+		[]string{changed[0].Name, changed[1].Name, changed[2].Name},
+	)
 	assert.Equal(t, []int64{7, 7}, changed[0].Parts[6].Rows)
 	revised, err := book.Revise(doc, changed, ids())
 	require.NoError(t, err)

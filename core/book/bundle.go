@@ -62,7 +62,18 @@ func Read(r io.Reader) (*Bundle, error) {
 // holds.
 func (b *Bundle) Check() error {
 	if b.Format != Format || b.Version != Version {
-		return studio.Problems{{Place: "format", Message: fmt.Sprintf("is %q version %d; this program reads %q version %d", b.Format, b.Version, Format, Version)}}
+		return studio.Problems{
+			{
+				Place: "format",
+				Message: fmt.Sprintf(
+					"is %q version %d; this program reads %q version %d",
+					b.Format,
+					b.Version,
+					Format,
+					Version,
+				),
+			},
+		}
 	}
 	if problems := b.document().Validate(); len(problems) > 0 {
 		return problems
@@ -70,7 +81,12 @@ func (b *Bundle) Check() error {
 	pages := map[studio.ID]bool{}
 	for i, r := range b.Recipes {
 		if pages[r.Page()] {
-			return studio.Problems{{Place: fmt.Sprintf("recipes[%d] %q.recipe", i, r.Name), Message: "comes in two revisions; one of them would be right"}}
+			return studio.Problems{
+				{
+					Place:   fmt.Sprintf("recipes[%d] %q.recipe", i, r.Name),
+					Message: "comes in two revisions; one of them would be right",
+				},
+			}
 		}
 		pages[r.Page()] = true
 	}
@@ -79,8 +95,15 @@ func (b *Bundle) Check() error {
 
 // document is a studio that has nothing but the bundle.
 func (b *Bundle) document() *studio.Document {
-	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: b.Name, Epoch: time.Unix(0, 0).UTC(), Zone: "UTC", Settings: studio.DefaultSettings(),
-		Climate: make([]studio.Air, 24)}
+	doc := &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     b.Name,
+		Epoch:    time.Unix(0, 0).UTC(),
+		Zone:     "UTC",
+		Settings: studio.DefaultSettings(),
+		Climate:  make([]studio.Air, 24),
+	}
 	b.into(doc)
 	return doc
 }

@@ -236,7 +236,10 @@ func Vary(base, made *studio.Recipe, name string) (studio.Variant, error) {
 		for _, c := range Changes(nil, got, want) {
 			places = append(places, c.Place)
 		}
-		return v, fmt.Errorf("a variant changes steps, inputs and spares of the recipe, one input of a thing at a step, or several by their keys; it cannot change %s", strings.Join(places, ", "))
+		return v, fmt.Errorf(
+			"a variant changes steps, inputs and spares of the recipe, one input of a thing at a step, or several by their keys; it cannot change %s",
+			strings.Join(places, ", "),
+		)
 	}
 	return v, nil
 }
@@ -264,7 +267,10 @@ func ordered(r studio.Recipe) studio.Recipe {
 	r = copied(r)
 	slices.SortFunc(r.Parts, func(a, b studio.PartInput) int { return strings.Compare(written(a), written(b)) })
 	slices.SortFunc(r.Pastes, func(a, b studio.PasteInput) int { return strings.Compare(written(a), written(b)) })
-	slices.SortFunc(r.Materials, func(a, b studio.MaterialInput) int { return strings.Compare(written(a), written(b)) })
+	slices.SortFunc(
+		r.Materials,
+		func(a, b studio.MaterialInput) int { return strings.Compare(written(a), written(b)) },
+	)
 	slices.SortFunc(r.Wires, func(a, b studio.WireInput) int { return strings.Compare(written(a), written(b)) })
 	return r
 }

@@ -15,7 +15,27 @@ import (
 
 // columns of the parts table as CSV, in this order. Lengths are in millimetres, masses
 // in grams; rows are joined by +, a count settled by eye is its least to its most.
-var columns = []string{"part", "variant", "form", "step", "count", "rows", "set", "join", "shape", "length_mm", "width_mm", "thickness_mm", "diameter_mm", "mass_g", "wire", "wires", "depth_mm", "stem_mm", "allowance_mm"}
+var columns = []string{
+	"part",
+	"variant",
+	"form",
+	"step",
+	"count",
+	"rows",
+	"set",
+	"join",
+	"shape",
+	"length_mm",
+	"width_mm",
+	"thickness_mm",
+	"diameter_mm",
+	"mass_g",
+	"wire",
+	"wires",
+	"depth_mm",
+	"stem_mm",
+	"allowance_mm",
+}
 
 // PartsCSV writes the parts table of a flower: a line for each of its inputs, with the
 // size of the part and its wire.
@@ -46,15 +66,54 @@ func line(index *studio.Book, p studio.PartInput, part *studio.Recipe) []string 
 	for i, n := range p.Rows {
 		rows[i] = strconv.FormatInt(n, 10)
 	}
-	cells := []string{part.Name, p.Variant, p.Form, p.Step, count, strings.Join(rows, "+"), string(p.Set), string(p.Join), "", "", "", "", "", "", "", "", "", "", ""}
+	cells := []string{
+		part.Name,
+		p.Variant,
+		p.Form,
+		p.Step,
+		count,
+		strings.Join(rows, "+"),
+		string(p.Set),
+		string(p.Join),
+		"",
+		"",
+		"",
+		"",
+		"",
+		"",
+		"",
+		"",
+		"",
+		"",
+		"",
+	}
 	if len(part.Pastes) > 0 {
 		g := part.Pastes[0].Shape
-		copy(cells[8:], []string{string(g.Shape), thousandths(g.Length), thousandths(g.Width), thousandths(g.Thickness), thousandths(g.Diameter), thousandths(g.Mass)})
+		copy(
+			cells[8:],
+			[]string{
+				string(g.Shape),
+				thousandths(g.Length),
+				thousandths(g.Width),
+				thousandths(g.Thickness),
+				thousandths(g.Diameter),
+				thousandths(g.Mass),
+			},
+		)
 	}
 	if len(part.Wires) > 0 {
 		w := part.Wires[0]
 		if m := index.Material(w.Material); m != nil {
-			copy(cells[14:], []string{m.Name, strconv.FormatInt(w.Number, 10), thousandths(w.Depth), thousandths(w.Stem), thousandths(w.Allowance)})
+			copy(
+				cells[14:],
+				[]string{
+					m.Name,
+					strconv.FormatInt(w.Number, 10),
+					thousandths(w.Depth),
+					thousandths(w.Stem),
+					thousandths(w.Allowance),
+				},
+			)
 		}
 	}
 	return cells
@@ -73,19 +132,32 @@ func thousandths[T ~int64](n T) string {
 // A part that the flower does not have yet is one of the book by name, or a new one
 // made as the part on the line above. Only recipes that the table changes are returned,
 // the flower first. Errors are studio.Problems with the line.
-func WithPartsCSV(doc *studio.Document, index *studio.Book, flower studio.Recipe, table io.Reader, newID func() studio.ID) ([]studio.Recipe, error) {
+func WithPartsCSV(
+	doc *studio.Document,
+	index *studio.Book,
+	flower studio.Recipe,
+	table io.Reader,
+	newID func() studio.ID,
+) ([]studio.Recipe, error) {
 	r := csv.NewReader(io.LimitReader(table, MostBytes))
 	r.FieldsPerRecord = len(columns)
 	lines, err := r.ReadAll()
 	var unread *csv.ParseError
 	if errors.As(err, &unread) {
-		return nil, studio.Problems{{Place: fmt.Sprintf("line %d", unread.Line), Message: fmt.Sprintf("%v; the columns are %s", unread.Err, strings.Join(columns, ", "))}}
+		return nil, studio.Problems{
+			{
+				Place:   fmt.Sprintf("line %d", unread.Line),
+				Message: fmt.Sprintf("%v; the columns are %s", unread.Err, strings.Join(columns, ", ")),
+			},
+		}
 	}
 	if err != nil {
 		return nil, err
 	}
 	if len(lines) < 2 || !slices.Equal(lines[0], columns) {
-		return nil, studio.Problems{{Place: "line 1", Message: "is not the heading of a parts table: " + strings.Join(columns, ",")}}
+		return nil, studio.Problems{
+			{Place: "line 1", Message: "is not the heading of a parts table: " + strings.Join(columns, ",")},
+		}
 	}
 	t := &partsTable{doc: doc, index: index, newID: newID, flower: copied(flower), parts: map[string]*studio.Recipe{}}
 	inputs := t.flower.Parts
@@ -152,7 +224,11 @@ func (t *partsTable) line(at int, cells []string, inputs []studio.PartInput) {
 	cell := func(column string) string { return strings.TrimSpace(cells[slices.Index(columns, column)]) }
 	part := t.part(cell("part"))
 	if cell("part") == "" || part == nil {
-		t.say(at, "part", fmt.Sprintf("no part %q is in the flower book, and none stands above it to make it like", cell("part")))
+		t.say(
+			at,
+			"part",
+			fmt.Sprintf("no part %q is in the flower book, and none stands above it to make it like", cell("part")),
+		)
 		return
 	}
 	t.above = part
@@ -166,7 +242,15 @@ func (t *partsTable) line(at int, cells []string, inputs []studio.PartInput) {
 	}); i >= 0 {
 		in = inputs[i]
 	}
-	in.Recipe, in.Variant, in.Form, in.Set, in.Join, in.Rows, in.Least = part.ID, cell("variant"), cell("form"), studio.Set(cell("set")), studio.Join(cell("join")), nil, nil
+	in.Recipe, in.Variant, in.Form, in.Set, in.Join, in.Rows, in.Least = part.ID, cell(
+		"variant",
+	), cell(
+		"form",
+	), studio.Set(
+		cell("set"),
+	), studio.Join(
+		cell("join"),
+	), nil, nil
 	if in.Step == "" && len(t.flower.Steps) > 0 {
 		in.Step = t.flower.Steps[0].Key
 	}
@@ -188,17 +272,36 @@ func (t *partsTable) line(at int, cells []string, inputs []studio.PartInput) {
 	if len(part.Pastes) > 0 && cell("shape") != "" {
 		g := &part.Pastes[0].Shape
 		g.Shape = studio.Shape(cell("shape"))
-		g.Length, g.Width, g.Thickness, g.Diameter = size("length_mm"), size("width_mm"), size("thickness_mm"), size("diameter_mm")
+		g.Length, g.Width, g.Thickness, g.Diameter = size(
+			"length_mm",
+		), size(
+			"width_mm",
+		), size(
+			"thickness_mm",
+		), size(
+			"diameter_mm",
+		)
 		g.Mass = studio.Milligrams(t.thousandfold(at, "mass_g", cell("mass_g")))
 	}
 	if len(part.Wires) > 0 && cell("wire") != "" {
 		w := &part.Wires[0]
-		i := slices.IndexFunc(t.doc.Materials, func(m studio.Material) bool { return m.Name == cell("wire") && m.Wire != nil })
+		i := slices.IndexFunc(
+			t.doc.Materials,
+			func(m studio.Material) bool { return m.Name == cell("wire") && m.Wire != nil },
+		)
 		if i < 0 {
 			t.say(at, "wire", fmt.Sprintf("no wire %q", cell("wire")))
 			return
 		}
-		w.Material, w.Number, w.Depth, w.Stem, w.Allowance = t.doc.Materials[i].ID, whole("wires"), size("depth_mm"), size("stem_mm"), size("allowance_mm")
+		w.Material, w.Number, w.Depth, w.Stem, w.Allowance = t.doc.Materials[i].ID, whole(
+			"wires",
+		), size(
+			"depth_mm",
+		), size(
+			"stem_mm",
+		), size(
+			"allowance_mm",
+		)
 	}
 }
 

@@ -9,8 +9,25 @@ import (
 
 // refers are the fields that name a thing, and the kind of thing they name: ids are
 // unique among their kind only.
-var refers = map[string]string{"Recipe": "recipe", "Mix": "recipe", "Mixes": "recipe", "Defaults": "recipe", "Slots": "recipe", "From": "recipe", "To": "recipe", "MadeBy": "recipe",
-	"Material": "material", "Class": "class", "Method": "method", "Place": "place", "Tool": "tool", "StandIns": "tool", "Machines": "machine", "Family": "family", "Gates": "gate"}
+var refers = map[string]string{
+	"Recipe":   "recipe",
+	"Mix":      "recipe",
+	"Mixes":    "recipe",
+	"Defaults": "recipe",
+	"Slots":    "recipe",
+	"From":     "recipe",
+	"To":       "recipe",
+	"MadeBy":   "recipe",
+	"Material": "material",
+	"Class":    "class",
+	"Method":   "method",
+	"Place":    "place",
+	"Tool":     "tool",
+	"StandIns": "tool",
+	"Machines": "machine",
+	"Family":   "family",
+	"Gates":    "gate",
+}
 
 // reference is an id of a kind.
 type reference struct {
@@ -43,7 +60,10 @@ func rewritten(value reflect.Value, kind string, to func(reference) studio.ID) {
 	case reflect.Map:
 		if value.Type().Elem() == id {
 			for _, key := range value.MapKeys() {
-				value.SetMapIndex(key, reflect.ValueOf(to(reference{kind, value.MapIndex(key).Interface().(studio.ID)})))
+				value.SetMapIndex(
+					key,
+					reflect.ValueOf(to(reference{kind, value.MapIndex(key).Interface().(studio.ID)})),
+				)
 			}
 		}
 	default:

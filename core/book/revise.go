@@ -17,7 +17,12 @@ type Overtaken struct {
 }
 
 func (o Overtaken) Error() string {
-	return fmt.Sprintf("%q was changed meanwhile: revision %d was seen, it stands at %d", o.Name, o.Was.Revision, o.Is.Revision)
+	return fmt.Sprintf(
+		"%q was changed meanwhile: revision %d was seen, it stands at %d",
+		o.Name,
+		o.Was.Revision,
+		o.Is.Revision,
+	)
 }
 
 // Revise makes new revisions of recipes as somebody has written them: each carries the
@@ -55,7 +60,8 @@ func Revise(doc *studio.Document, written []studio.Recipe, newID func() studio.I
 		grown = false
 		for _, r := range doc.Current() {
 			_, already := edited[r.ID]
-			if already || !slices.ContainsFunc(r.Needs(), func(id studio.ID) bool { _, changed := edited[id]; return changed }) {
+			if already ||
+				!slices.ContainsFunc(r.Needs(), func(id studio.ID) bool { _, changed := edited[id]; return changed }) {
 				continue
 			}
 			edited[r.ID], grown = copied(*r), true
@@ -65,7 +71,12 @@ func Revise(doc *studio.Document, written []studio.Recipe, newID func() studio.I
 }
 
 // numbered gives new revisions their ids and numbers and has them refer to each other.
-func numbered(doc *studio.Document, written []studio.Recipe, edited map[studio.ID]studio.Recipe, newID func() studio.ID) ([]studio.Recipe, error) {
+func numbered(
+	doc *studio.Document,
+	written []studio.Recipe,
+	edited map[studio.ID]studio.Recipe,
+	newID func() studio.ID,
+) ([]studio.Recipe, error) {
 	ids := map[studio.ID]studio.ID{}
 	var order []studio.ID
 	for _, r := range slices.Concat(written, doc.Recipes) {
@@ -104,7 +115,13 @@ func clashes(doc *studio.Document) (problems studio.Problems) {
 	names := map[string]bool{}
 	for _, r := range doc.Current() {
 		if names[r.Name] {
-			problems = append(problems, studio.Problem{Place: fmt.Sprintf("recipes %q.name", r.Name), Message: "is the name of two recipes; each has one of its own"})
+			problems = append(
+				problems,
+				studio.Problem{
+					Place:   fmt.Sprintf("recipes %q.name", r.Name),
+					Message: "is the name of two recipes; each has one of its own",
+				},
+			)
 		}
 		names[r.Name] = true
 	}

@@ -66,7 +66,15 @@ func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newI
 	if err := b.Check(); err != nil {
 		return nil, err
 	}
-	in := &intake{doc: doc, bundle: copied(*b), choices: choices, newID: newID, names: NamesIn(doc), to: map[reference]studio.ID{}, Intake: Intake{Things: []Thing{}}}
+	in := &intake{
+		doc:     doc,
+		bundle:  copied(*b),
+		choices: choices,
+		newID:   newID,
+		names:   NamesIn(doc),
+		to:      map[reference]studio.ID{},
+		Intake:  Intake{Things: []Thing{}},
+	}
 	in.pictures()
 	in.equipment()
 	in.recipes()
@@ -120,19 +128,35 @@ func (in *intake) pictures() {
 func (in *intake) equipment() {
 	b, doc := &in.bundle, in.doc
 	in.Adds.Gates = matched(in, "gate", "gate", doc.Gates, b.Gates, ofGate, nil)
-	in.Adds.Materials = matched(in, "material", "material", doc.Materials, b.Materials, ofMaterial, func(ours, theirs studio.Material) string {
-		switch {
-		case ours.Unit != theirs.Unit:
-			return fmt.Sprintf("here it is counted in %s, there in %s", ours.Unit, theirs.Unit)
-		case (ours.Wire == nil) != (theirs.Wire == nil) || ours.Wire != nil && ours.Wire.Gauge != theirs.Wire.Gauge:
-			return "here it is another wire than there"
-		}
-		return ""
-	})
+	in.Adds.Materials = matched(
+		in,
+		"material",
+		"material",
+		doc.Materials,
+		b.Materials,
+		ofMaterial,
+		func(ours, theirs studio.Material) string {
+			switch {
+			case ours.Unit != theirs.Unit:
+				return fmt.Sprintf("here it is counted in %s, there in %s", ours.Unit, theirs.Unit)
+			case (ours.Wire == nil) != (theirs.Wire == nil) || ours.Wire != nil && ours.Wire.Gauge != theirs.Wire.Gauge:
+				return "here it is another wire than there"
+			}
+			return ""
+		},
+	)
 	for i := range in.Adds.Materials {
 		in.Adds.Materials[i] = unbought(in.Adds.Materials[i])
 	}
-	in.Adds.DryingClasses = matched(in, "class", "drying class", doc.DryingClasses, b.DryingClasses, ofDryingClass, nil)
+	in.Adds.DryingClasses = matched(
+		in,
+		"class",
+		"drying class",
+		doc.DryingClasses,
+		b.DryingClasses,
+		ofDryingClass,
+		nil,
+	)
 	in.Adds.Methods = matched(in, "method", "way of drying", doc.Methods, b.Methods, ofMethod, nil)
 	in.Adds.Tools = matched(in, "tool", "tool", doc.Tools, b.Tools, ofTool, nil)
 	in.Adds.Machines = matched(in, "machine", "machine", doc.Machines, b.Machines, ofMachine, nil)
@@ -142,7 +166,13 @@ func (in *intake) equipment() {
 
 // matched finds each thing of a file among ours, says how it stands, and lists those
 // that are to be added. Clash says in words why two of one name cannot be one thing.
-func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*T) (*studio.ID, *string), clash func(ours, theirs T) string) (adds []T) {
+func matched[T any](
+	in *intake,
+	of, kind string,
+	ours, theirs []T,
+	naming func(*T) (*studio.ID, *string),
+	clash func(ours, theirs T) string,
+) (adds []T) {
 	for _, x := range theirs {
 		id, name := naming(&x)
 		thing := Thing{ID: *id, Kind: kind, Name: *name, State: New, Changes: []Edit{}}
@@ -183,7 +213,11 @@ func matched[T any](in *intake, of, kind string, ours, theirs []T, naming func(*
 // withoutIDs leaves out what is not a difference between two studios.
 func withoutIDs(all []Edit) []Edit {
 	return slices.DeleteFunc(all, func(c Edit) bool {
-		return slices.Contains([]string{"id", "onHand", "supplier", "pack", "keepAtLeast", "opens", "madeBy", "in"}, c.Place) || strings.HasPrefix(c.Place, "changes")
+		return slices.Contains(
+			[]string{"id", "onHand", "supplier", "pack", "keepAtLeast", "opens", "madeBy", "in"},
+			c.Place,
+		) ||
+			strings.HasPrefix(c.Place, "changes")
 	})
 }
 

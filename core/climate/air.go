@@ -94,7 +94,14 @@ func shut(doc *studio.Document, in studio.ID) bool {
 }
 
 // CurveOf lays out the air of one place over the hours [from, to).
-func CurveOf(doc *studio.Document, calendar studio.Calendar, in studio.ID, measured [][]Hour, words []Word, from, to int64) Curve {
+func CurveOf(
+	doc *studio.Document,
+	calendar studio.Calendar,
+	in studio.ID,
+	measured [][]Hour,
+	words []Word,
+	from, to int64,
+) Curve {
 	around := Around{Profile: Places(doc)[in], Words: words}
 	around.Measured, _ = Together(measured...)
 	if shut(doc, in) {

@@ -12,21 +12,32 @@ import (
 
 // loft is a studio of a room and a shut cupboard, on its twentieth day.
 func loft() *studio.Document {
-	return &studio.Document{Now: 20 * 1440, Climate: profile(), Surroundings: []studio.Surroundings{{ID: "cupboard", Name: "Cupboard", Hours: profile(), Closed: true}},
-		DryingClasses: []studio.DryingClass{{ID: "petal", FirmMinutes: 30, StiffMinutes: 100, DryMinutes: 300, Thickness: 800, StallHumidity: 800}}}
+	return &studio.Document{
+		Now:          20 * 1440,
+		Climate:      profile(),
+		Surroundings: []studio.Surroundings{{ID: "cupboard", Name: "Cupboard", Hours: profile(), Closed: true}},
+		DryingClasses: []studio.DryingClass{
+			{ID: "petal", FirmMinutes: 30, StiffMinutes: 100, DryMinutes: 300, Thickness: 800, StallHumidity: 800},
+		},
+	}
 }
 
 // steady are the hours before a minute, all of one air.
 func steady(until studio.Minute, hours int64, humidity studio.PerMille) (measured []climate.Hour) {
 	for hour := int64(until/60) - hours; hour < int64(until/60); hour++ {
-		measured = append(measured, climate.Hour{Hour: hour, Air: studio.Air{TenthsCelsius: 195, HumidityPerMille: humidity}, Samples: 60})
+		measured = append(
+			measured,
+			climate.Hour{Hour: hour, Air: studio.Air{TenthsCelsius: 195, HumidityPerMille: humidity}, Samples: 60},
+		)
 	}
 	return measured
 }
 
 func TestTheAirIsTakenWhereSomethingIsKnownOfIt(t *testing.T) {
 	doc := loft()
-	doc.Readings = []studio.Reading{{Hour: 481, In: "cupboard", Air: studio.Air{TenthsCelsius: 230, HumidityPerMille: 400}}}
+	doc.Readings = []studio.Reading{
+		{Hour: 481, In: "cupboard", Air: studio.Air{TenthsCelsius: 230, HumidityPerMille: 400}},
+	}
 	nothing := climate.Take(doc, dublin, nil, nil)
 	assert.Equal(t, doc.Readings, nothing.Readings, "what the document states stays")
 	assert.Empty(t, nothing.Usual)

@@ -50,25 +50,40 @@ func Hours(samples []Sample) []Hour {
 		}
 		return sums[hour]
 	}
-	each(samples, func(s Sample) (float64, bool) { return part(s.Celsius) }, floorCelsius, func(at studio.Minute, v float64, out bool) {
-		if s := in(at); out {
-			s.outliers++
-		} else {
-			s.celsius, s.measured = s.celsius+v, s.measured+1
-		}
-	})
-	each(samples, func(s Sample) (float64, bool) { return part(s.Humidity) }, floorHumid, func(at studio.Minute, v float64, out bool) {
-		if s := in(at); out {
-			s.outliers++
-		} else {
-			s.humidity, s.moistured = s.humidity+v, s.moistured+1
-		}
-	})
+	each(
+		samples,
+		func(s Sample) (float64, bool) { return part(s.Celsius) },
+		floorCelsius,
+		func(at studio.Minute, v float64, out bool) {
+			if s := in(at); out {
+				s.outliers++
+			} else {
+				s.celsius, s.measured = s.celsius+v, s.measured+1
+			}
+		},
+	)
+	each(
+		samples,
+		func(s Sample) (float64, bool) { return part(s.Humidity) },
+		floorHumid,
+		func(at studio.Minute, v float64, out bool) {
+			if s := in(at); out {
+				s.outliers++
+			} else {
+				s.humidity, s.moistured = s.humidity+v, s.moistured+1
+			}
+		},
+	)
 	var hours []Hour
 	for hour, s := range sums {
 		if s.measured >= enough && s.moistured >= enough {
-			hours = append(hours, Hour{hour, studio.Air{TenthsCelsius: int64(math.Round(s.celsius / float64(s.measured))),
-				HumidityPerMille: studio.PerMille(math.Round(s.humidity / float64(s.moistured)))}, min(s.measured, s.moistured), s.outliers})
+			hours = append(
+				hours,
+				Hour{hour, studio.Air{TenthsCelsius: int64(math.Round(s.celsius / float64(s.measured))),
+					HumidityPerMille: studio.PerMille(
+						math.Round(s.humidity / float64(s.moistured)),
+					)}, min(s.measured, s.moistured), s.outliers},
+			)
 		}
 	}
 	slices.SortFunc(hours, func(a, b Hour) int { return int(a.Hour - b.Hour) })
@@ -83,7 +98,12 @@ func part[T ~int64](v *T) (float64, bool) {
 }
 
 // each says of every value of one kind whether it stands out among those around it.
-func each(samples []Sample, of func(Sample) (float64, bool), floor float64, say func(at studio.Minute, v float64, out bool)) {
+func each(
+	samples []Sample,
+	of func(Sample) (float64, bool),
+	floor float64,
+	say func(at studio.Minute, v float64, out bool),
+) {
 	var at []studio.Minute
 	var values []float64
 	for _, s := range samples {

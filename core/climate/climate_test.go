@@ -22,7 +22,11 @@ func sample(at studio.Minute, tenths int64, perMille studio.PerMille) climate.Sa
 
 func TestReadingsThatCannotBeAreNamed(t *testing.T) {
 	assert.NoError(t, climate.Sound(sample(100, 195, 640), 100))
-	assert.NoError(t, climate.Sound(climate.Sample{At: 100, Humidity: ref(studio.PerMille(640))}, 100), "half a reading is one")
+	assert.NoError(
+		t,
+		climate.Sound(climate.Sample{At: 100, Humidity: ref(studio.PerMille(640))}, 100),
+		"half a reading is one",
+	)
 	assert.NoError(t, climate.Sound(sample(102, 195, 640), 100), "clocks differ by a little")
 	for want, s := range map[string]climate.Sample{
 		"from the future":                sample(130, 195, 640),
@@ -72,11 +76,24 @@ func TestWhatStandsOutIsLeftOutOfAnHour(t *testing.T) {
 }
 
 func TestTwoSensorsOfOnePlace(t *testing.T) {
-	one, two := climate.Hours(minutes(0, 180, func(int) studio.PerMille { return 600 })), climate.Hours(minutes(60, 180, func(int) studio.PerMille { return 660 }))
+	one, two := climate.Hours(
+		minutes(0, 180, func(int) studio.PerMille { return 600 }),
+	), climate.Hours(
+		minutes(60, 180, func(int) studio.PerMille { return 660 }),
+	)
 	both, apart := climate.Together(one, two)
 	assert.False(t, apart)
 	require.Len(t, both, 4)
-	assert.Equal(t, []studio.PerMille{600, 630, 630, 660}, []studio.PerMille{both[0].HumidityPerMille, both[1].HumidityPerMille, both[2].HumidityPerMille, both[3].HumidityPerMille})
+	assert.Equal(
+		t,
+		[]studio.PerMille{600, 630, 630, 660},
+		[]studio.PerMille{
+			both[0].HumidityPerMille,
+			both[1].HumidityPerMille,
+			both[2].HumidityPerMille,
+			both[3].HumidityPerMille,
+		},
+	)
 	liar := climate.Hours(minutes(0, 180, func(int) studio.PerMille { return 400 }))
 	_, apart = climate.Together(one, liar)
 	assert.True(t, apart)
@@ -160,7 +177,13 @@ func TestTheExpectedCurveBeatsYesterdayAndNow(t *testing.T) {
 					known = append(known, h)
 				}
 			}
-			curve := climate.Make(climate.Around{Measured: known, Profile: profile()}, dublin, studio.Minute(now*60), now, now+25)
+			curve := climate.Make(
+				climate.Around{Measured: known, Profile: profile()},
+				dublin,
+				studio.Minute(now*60),
+				now,
+				now+25,
+			)
 			for _, lead := range []int{1, 3, 6, 12, 24} {
 				p, ok := curve.At(now + int64(lead) - 1)
 				require.True(t, ok)
@@ -174,7 +197,13 @@ func TestTheExpectedCurveBeatsYesterdayAndNow(t *testing.T) {
 		}
 	}
 	for _, lead := range []int{1, 3, 6, 12, 24} {
-		t.Logf("%2d h ahead, mean error in per mille: expected %.0f, yesterday %.0f, as now %.0f", lead, expected[lead]/n, yesterday[lead]/n, still[lead]/n)
+		t.Logf(
+			"%2d h ahead, mean error in per mille: expected %.0f, yesterday %.0f, as now %.0f",
+			lead,
+			expected[lead]/n,
+			yesterday[lead]/n,
+			still[lead]/n,
+		)
 		assert.Less(t, expected[lead], yesterday[lead], "%d h", lead)
 		if lead > 1 {
 			assert.Less(t, expected[lead], still[lead], "%d h", lead)
@@ -197,7 +226,13 @@ func TestGapsAreBridgedAndSaid(t *testing.T) {
 		from, to int64
 		near     float64
 	}{{300, 302, 25}, {310, 326, 70}, {now - 9, now, 90}} {
-		curve := climate.Make(climate.Around{Measured: gone(c.from, c.to), Profile: profile()}, dublin, studio.Minute(now*60), 24*12, now+2)
+		curve := climate.Make(
+			climate.Around{Measured: gone(c.from, c.to), Profile: profile()},
+			dublin,
+			studio.Minute(now*60),
+			24*12,
+			now+2,
+		)
 		for hour := c.from; hour < c.to; hour++ {
 			p, _ := curve.At(hour)
 			assert.Equal(t, climate.Bridged, p.Kind)
@@ -242,13 +277,30 @@ func TestACurveIsWholeWhateverWasMeasured(t *testing.T) {
 		var hours []climate.Hour
 		for hour := int64(0); hour < 200; hour++ {
 			if rapid.Bool().Draw(t, "measured") {
-				hours = append(hours, climate.Hour{Hour: hour, Air: studio.Air{TenthsCelsius: rapid.Int64Range(climate.LeastCelsius, climate.MostCelsius).Draw(t, "T"),
-					HumidityPerMille: studio.PerMille(rapid.Int64Range(climate.LeastHumidity, climate.MostHumidity).Draw(t, "h"))}, Samples: 60})
+				hours = append(
+					hours,
+					climate.Hour{
+						Hour: hour,
+						Air: studio.Air{
+							TenthsCelsius: rapid.Int64Range(climate.LeastCelsius, climate.MostCelsius).Draw(t, "T"),
+							HumidityPerMille: studio.PerMille(
+								rapid.Int64Range(climate.LeastHumidity, climate.MostHumidity).Draw(t, "h"),
+							),
+						},
+						Samples: 60,
+					},
+				)
 			}
 		}
 		now := rapid.Int64Range(0, 220*60).Draw(t, "now")
 		from := rapid.Int64Range(0, 100).Draw(t, "from")
-		curve := climate.Make(climate.Around{Measured: hours, Profile: profile()}, dublin, studio.Minute(now), from, from+150)
+		curve := climate.Make(
+			climate.Around{Measured: hours, Profile: profile()},
+			dublin,
+			studio.Minute(now),
+			from,
+			from+150,
+		)
 		require.Len(t, curve.Hours, 150)
 		known := map[int64]studio.Air{}
 		for _, h := range hours {

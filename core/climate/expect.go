@@ -69,7 +69,10 @@ func (s state) plus(o state, times float64) state {
 }
 func (s state) air() studio.Air {
 	clamp := func(v float64, least, most int64) int64 { return max(least, min(most, int64(math.Round(v)))) }
-	return studio.Air{TenthsCelsius: clamp(s.celsius, LeastCelsius, MostCelsius), HumidityPerMille: studio.PerMille(clamp(s.humidity, LeastHumidity, MostHumidity))}
+	return studio.Air{
+		TenthsCelsius:    clamp(s.celsius, LeastCelsius, MostCelsius),
+		HumidityPerMille: studio.PerMille(clamp(s.humidity, LeastHumidity, MostHumidity)),
+	}
 }
 
 type maker struct {
@@ -186,7 +189,9 @@ func (m *maker) bridge(hour int64) Point {
 	}
 	share := func() float64 { return float64(hour-before) / float64(after-before) }
 	usual := m.usual[m.local[hour]]
-	spread := math.Sqrt(ownNoise*ownNoise + math.Pow(m.spread[m.local[hour]], 2)*min(1, float64(min(hour-before, after-hour))/lasts))
+	spread := math.Sqrt(
+		ownNoise*ownNoise + math.Pow(m.spread[m.local[hour]], 2)*min(1, float64(min(hour-before, after-hour))/lasts),
+	)
 	var s state
 	switch {
 	case hasLeft && hasRight && after-before <= shortGap+1:

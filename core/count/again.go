@@ -77,7 +77,10 @@ func (k *Counter) frame(doc *studio.Document) error {
 	k.before = doc
 	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
 		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) && same(b.Climate, doc.Climate) && same(b.Readings, doc.Readings) && same(b.Places, doc.Places) &&
-		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) && same(b.Recorded, doc.Recorded) && same(b.Methods, doc.Methods) && same(b.Divided, doc.Divided) {
+		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) &&
+		same(b.Recorded, doc.Recorded) &&
+		same(b.Methods, doc.Methods) &&
+		same(b.Divided, doc.Divided) {
 		if b.Now != doc.Now {
 			k.room, k.everyone = drying.NewRoom(doc, k.calendar), doc.Everyone(k.calendar)
 		}
@@ -88,8 +91,18 @@ func (k *Counter) frame(doc *studio.Document) error {
 		k.before = nil
 		return err
 	}
-	*k = Counter{map[studio.ID]int64{}, doc, studio.NewBook(doc), calendar, drying.NewRoom(doc, calendar), doc.Everyone(calendar), map[string]int{}, map[string]settled{},
-		map[studio.ID]studio.Recorded{}, k.size}
+	*k = Counter{
+		map[studio.ID]int64{},
+		doc,
+		studio.NewBook(doc),
+		calendar,
+		drying.NewRoom(doc, calendar),
+		doc.Everyone(calendar),
+		map[string]int{},
+		map[string]settled{},
+		map[studio.ID]studio.Recorded{},
+		k.size,
+	}
 	for _, d := range doc.Divided {
 		k.divided[d.Group] = d.Lots
 	}
@@ -107,7 +120,11 @@ func (c *counter) again(item *Item) bool {
 	judged := len(stock) > 0 && c.book.Of(item.Made()).Kind == studio.KindMix
 	if !known || judged && s.now != c.doc.Now || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
 		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
-		!slices.EqualFunc(s.stock, stock, func(a studio.ShelfLot, b *studio.Stock) bool { return reflect.DeepEqual(a, asFound(b)) }) {
+		!slices.EqualFunc(
+			s.stock,
+			stock,
+			func(a studio.ShelfLot, b *studio.Stock) bool { return reflect.DeepEqual(a, asFound(b)) },
+		) {
 		return false
 	}
 	needs := item.needs
@@ -134,7 +151,8 @@ func (c *counter) again(item *Item) bool {
 // alone is true of an item that takes from and gives to nothing but its needs and its own
 // finished stock.
 func (c *counter) alone(item *Item) bool {
-	return len(c.work[item.Key]) == 0 && len(item.decided) == 0 && len(c.shelf.HalfMade(item.Made(), item.Mixes)) == 0 &&
+	return len(c.work[item.Key]) == 0 && len(item.decided) == 0 &&
+		len(c.shelf.HalfMade(item.Made(), item.Mixes)) == 0 &&
 		!slices.ContainsFunc(c.shelf.Finished(item.Key), func(s *studio.Stock) bool { return s.From != "" })
 }
 
@@ -176,5 +194,8 @@ func (c *counter) keep(item *Item, settle func()) {
 
 func equal(a, b need) bool {
 	return a.order == b.order && a.line == b.line && a.lot == b.lot && a.step == b.step && a.quantity == b.quantity && a.sheet == b.sheet && a.form == b.form &&
-		a.fresh == b.fresh && a.due == b.due && a.service == b.service && a.plain == b.plain && slices.Equal(a.claims, b.claims)
+		a.fresh == b.fresh && a.due == b.due &&
+		a.service == b.service &&
+		a.plain == b.plain &&
+		slices.Equal(a.claims, b.claims)
 }

@@ -60,8 +60,13 @@ func change(t *rapid.T, doc *studio.Document, counted *count.Result) {
 			func(l studio.Lot) bool { return book.Recipe(l.Recipe).Kind != studio.KindMix })
 		of := mixes[rapid.IntRange(0, len(mixes)-1).Draw(t, "mix")]
 		useBy := doc.Now + studio.Minute(rapid.IntRange(0, 90).Draw(t, "keeps"))
-		doc.Shelf = append(slices.Clone(doc.Shelf), studio.ShelfLot{ID: of.ID + "rest", Recipe: of.Recipe, Mixes: of.Mixes,
-			Amount: rapid.Int64Range(1, 2*of.Started).Draw(t, "rest"), Quality: studio.Good, MadeOn: doc.Now, UseBy: &useBy})
+		doc.Shelf = append(
+			slices.Clone(doc.Shelf),
+			studio.ShelfLot{ID: of.ID + "rest", Recipe: of.Recipe, Mixes: of.Mixes,
+				Amount: rapid.Int64Range(1, 2*of.Started).
+					Draw(t, "rest"),
+				Quality: studio.Good, MadeOn: doc.Now, UseBy: &useBy},
+		)
 	case 6:
 		doc.Ordinals = map[string]int{lot.Key: 4}
 	}

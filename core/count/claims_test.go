@@ -19,10 +19,14 @@ func twoOrders(cones int64, reserved ...studio.Claim) *studio.Document {
 	doc := onlyOrder("Magnolia", "Oyster", 4)
 	second := doc.Orders[0]
 	second.ID, second.Name, second.Leaves = "second", "Choir", "2027-10-05T10:00"
-	second.Lines = []studio.OrderLine{{ID: "line 2", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 6, ServiceLevel: 950}}
+	second.Lines = []studio.OrderLine{
+		{ID: "line 2", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 6, ServiceLevel: 950},
+	}
 	doc.Orders = append(doc.Orders, second)
-	doc.Shelf = []studio.ShelfLot{{ID: "cones", Recipe: demo.ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": demo.ID("Centre white")},
-		Amount: cones, Quality: studio.Good, MadeOn: 100, Reserved: reserved}}
+	doc.Shelf = []studio.ShelfLot{
+		{ID: "cones", Recipe: demo.ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": demo.ID("Centre white")},
+			Amount: cones, Quality: studio.Good, MadeOn: 100, Reserved: reserved},
+	}
 	return doc
 }
 
@@ -37,7 +41,12 @@ func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
 	free := up(t, twoOrders(4))
 	assert.EqualValues(t, 4, itemOf(t, free, "Magnolia cone").FromShelf)
 	claims := free.Reserves["cones"]
-	assert.EqualValues(t, 4, studio.Sum(claims), "accepting reserves what was taken, in the shares of the lot that takes it")
+	assert.EqualValues(
+		t,
+		4,
+		studio.Sum(claims),
+		"accepting reserves what was taken, in the shares of the lot that takes it",
+	)
 
 	moved := up(t, twoOrders(4, studio.Claim{Order: "second", Quantity: 4}))
 	assert.Equal(t, []studio.Claim{{Order: "second", Quantity: 4}}, moved.Reserves["cones"])
@@ -78,7 +87,14 @@ func TestReservingWhatWasCountedChangesNothing(t *testing.T) {
 		for _, lot := range again.Lots {
 			require.Equal(t, lot.Need, studio.Sum(lot.For), lot.Recipe)
 			for _, peg := range lot.Pegs {
-				require.True(t, peg.Order == "" || slices.ContainsFunc(lot.For, func(c studio.Claim) bool { return c.Order == peg.Order && c.Quantity >= peg.Quantity }))
+				require.True(
+					t,
+					peg.Order == "" ||
+						slices.ContainsFunc(
+							lot.For,
+							func(c studio.Claim) bool { return c.Order == peg.Order && c.Quantity >= peg.Quantity },
+						),
+				)
 			}
 		}
 	})
@@ -86,7 +102,14 @@ func TestReservingWhatWasCountedChangesNothing(t *testing.T) {
 
 // decided makes a decision of a counted lot, as it stands.
 func decided(l studio.Lot) studio.DecidedLot {
-	return studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started}
+	return studio.DecidedLot{
+		Recipe:  l.Recipe,
+		Variant: l.Variant,
+		Mixes:   l.Mixes,
+		Ordinal: l.Ordinal,
+		Need:    l.Need,
+		Started: l.Started,
+	}
 }
 
 func lotsOf(counted *count.Result, recipe string) (lots []studio.Lot) {
@@ -110,7 +133,11 @@ func TestWhatTheLeadDecidedStaysAsTheRestIsCountedAgain(t *testing.T) {
 	after := lotsOf(pinned, "Magnolia cone")
 	require.Len(t, after, 1)
 	assert.True(t, after[0].Decided)
-	assert.Equal(t, []any{before[0].ID, before[0].Need, before[0].Started, before[0].Due}, []any{after[0].ID, after[0].Need, after[0].Started, after[0].Due})
+	assert.Equal(
+		t,
+		[]any{before[0].ID, before[0].Need, before[0].Started, before[0].Due},
+		[]any{after[0].ID, after[0].Need, after[0].Started, after[0].Due},
+	)
 
 	doc.Orders[1].Lines[0].Quantity = 9
 	more := lotsOf(up(t, doc), "Magnolia cone")
@@ -217,8 +244,24 @@ func TestDecisionsThatCannotBeAreSaid(t *testing.T) {
 		_, err := count.Decide(doc, counted, cone.ID, d)
 		assert.ErrorContains(t, err, says)
 	}
-	doc.Work = []studio.WorkLot{{ID: cone.ID, Recipe: cone.Recipe, Mixes: cone.Mixes, Ordinal: cone.Ordinal, Need: cone.Need, Started: cone.Started,
-		Records: []studio.TaskRecord{{Step: studio.NewBook(doc).Recipe(cone.Recipe).Steps[0].Key, State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now}}}}
+	doc.Work = []studio.WorkLot{
+		{
+			ID:      cone.ID,
+			Recipe:  cone.Recipe,
+			Mixes:   cone.Mixes,
+			Ordinal: cone.Ordinal,
+			Need:    cone.Need,
+			Started: cone.Started,
+			Records: []studio.TaskRecord{
+				{
+					Step:   studio.NewBook(doc).Recipe(cone.Recipe).Steps[0].Key,
+					State:  studio.TaskStarted,
+					Person: demo.ID("Teun"),
+					Start:  doc.Now,
+				},
+			},
+		},
+	}
 	_, err := count.Decide(doc, up(t, doc), cone.ID, count.Decision{What: "keep"})
 	assert.ErrorContains(t, err, "this lot is begun")
 }
@@ -231,8 +274,12 @@ func TestDecisionsHoldAndNobodyIsShort(t *testing.T) {
 		for range rapid.IntRange(1, 4).Draw(t, "decisions") {
 			counted := up(t, doc)
 			lot := counted.Lots[rapid.IntRange(0, len(counted.Lots)-1).Draw(t, "lot")]
-			d := count.Decision{What: rapid.SampledFrom([]string{"keep", "start", "split", "merge", "let go"}).Draw(t, "what"),
-				Start: lot.Started + rapid.Int64Range(-2, 6).Draw(t, "more"), Into: rapid.Int64Range(2, 3).Draw(t, "into")}
+			d := count.Decision{
+				What: rapid.SampledFrom([]string{"keep", "start", "split", "merge", "let go"}).Draw(t, "what"),
+				Start: lot.Started + rapid.Int64Range(-2, 6).
+					Draw(t, "more"),
+				Into: rapid.Int64Range(2, 3).Draw(t, "into"),
+			}
 			for _, other := range counted.Lots {
 				if other.Key == lot.Key && other.ID != lot.ID {
 					d.With = []studio.ID{other.ID}
@@ -244,7 +291,10 @@ func TestDecisionsHoldAndNobodyIsShort(t *testing.T) {
 			}
 			book := studio.NewBook(doc)
 			for _, one := range decided {
-				doc.Decided = slices.DeleteFunc(doc.Decided, func(was studio.DecidedLot) bool { return book.IDOf(&was) == one.ID })
+				doc.Decided = slices.DeleteFunc(
+					doc.Decided,
+					func(was studio.DecidedLot) bool { return book.IDOf(&was) == one.ID },
+				)
 				if one.Lot != nil {
 					doc.Decided = append(doc.Decided, *one.Lot)
 				}

@@ -131,7 +131,11 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 		last: map[string]int{}, plain: map[studio.ID]int64{},
 		onward: make([]onward, 0, roomFor(k.size.onward)),
 		result: &Result{Items: []Item{}, Lots: make([]studio.Lot, 0, roomFor(k.size.lots)),
-			Links: make([]studio.Link, 0, roomFor(k.size.links)), Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
+			Links: make(
+				[]studio.Link,
+				0,
+				roomFor(k.size.links),
+			), Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
 	c.promised()
 	c.kept()
 	c.begun()
@@ -207,7 +211,10 @@ func (c *counter) promised() {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			item := c.item(line.Made(), mixes)
 			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: line.Quantity, due: due,
-				service: ServiceOfLot(line.ServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}, plain: line.Quantity})
+				service: ServiceOfLot(
+					line.ServiceLevel,
+					c.keysUnder(item),
+				), claims: []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}, plain: line.Quantity})
 		}
 	}
 }
@@ -223,7 +230,10 @@ func (c *counter) kept() {
 		mixes, _ := c.book.Resolve(made, nil)
 		item := c.item(made, mixes)
 		item.needs = append(item.needs, need{quantity: r.KeepInStock, due: c.doc.Horizon(),
-			service: ServiceOfLot(c.doc.Settings.DefaultServiceLevel, c.keysUnder(item)), claims: []studio.Claim{{Quantity: r.KeepInStock}}, plain: r.KeepInStock})
+			service: ServiceOfLot(
+				c.doc.Settings.DefaultServiceLevel,
+				c.keysUnder(item),
+			), claims: []studio.Claim{{Quantity: r.KeepInStock}}, plain: r.KeepInStock})
 	}
 }
 
@@ -266,8 +276,16 @@ func (c *counter) item(made studio.Made, mixes map[string]studio.ID) *Item {
 	key := studio.GatherKey(made, own)
 	item, known := c.items[key]
 	if !known {
-		item = &Item{Key: key, Recipe: made.Recipe, Variant: made.Variant, Mixes: own, Level: c.level(made), Lots: []studio.ID{}, Orders: []studio.ID{},
-			Workings: []studio.Working{}}
+		item = &Item{
+			Key:      key,
+			Recipe:   made.Recipe,
+			Variant:  made.Variant,
+			Mixes:    own,
+			Level:    c.level(made),
+			Lots:     []studio.ID{},
+			Orders:   []studio.ID{},
+			Workings: []studio.Working{},
+		}
 		if before := len(c.counter.settled[key].needs); before > 0 {
 			item.needs = make([]need, 0, before+2)
 		}
@@ -329,10 +347,22 @@ func (c *counter) settle(item *Item) {
 		item.Net += n.quantity
 	}
 	if r.Kind != studio.KindMix && item.Plain < item.Gross {
-		c.working(item, "compounding", "", []studio.Figure{figure(r, "if nothing broke", item.Plain), figure(r, "for spares of what it goes into", item.Gross-item.Plain)},
-			figure(r, "needed", item.Gross))
+		c.working(
+			item,
+			"compounding",
+			"",
+			[]studio.Figure{
+				figure(r, "if nothing broke", item.Plain),
+				figure(r, "for spares of what it goes into", item.Gross-item.Plain),
+			},
+			figure(r, "needed", item.Gross),
+		)
 	}
-	inputs := []studio.Figure{figure(r, "needed", item.Gross), figure(r, "on the shelf", item.FromShelf), figure(r, "in work", item.FromWork)}
+	inputs := []studio.Figure{
+		figure(r, "needed", item.Gross),
+		figure(r, "on the shelf", item.FromShelf),
+		figure(r, "in work", item.FromWork),
+	}
 	if item.FromHalfMade > 0 {
 		inputs = append(inputs, figure(r, "half made", item.FromHalfMade))
 	}
@@ -354,7 +384,10 @@ func (c *counter) settle(item *Item) {
 }
 
 func (c *counter) working(item *Item, rule, rounding string, inputs []studio.Figure, result studio.Figure) {
-	item.Workings = append(item.Workings, studio.Working{Rule: rule, Inputs: inputs, Result: result, Rounding: rounding})
+	item.Workings = append(
+		item.Workings,
+		studio.Working{Rule: rule, Inputs: inputs, Result: result, Rounding: rounding},
+	)
 }
 
 func figure(r *studio.Recipe, name string, value int64) studio.Figure {
@@ -386,11 +419,26 @@ func (c *counter) noteReservations() {
 	for _, s := range c.shelf.All() {
 		name := c.book.Recipe(s.Recipe).Name
 		if reserved := studio.Sum(c.doc.Open(s.ShelfLot.Reserved)); reserved > max(0, s.Amount) {
-			c.note("more reserved than there is", s.Recipe, ordersOf(s.ShelfLot.Reserved), "of %q %d are reserved and %d are there", name, reserved, s.Amount)
+			c.note(
+				"more reserved than there is",
+				s.Recipe,
+				ordersOf(s.ShelfLot.Reserved),
+				"of %q %d are reserved and %d are there",
+				name,
+				reserved,
+				s.Amount,
+			)
 		}
 		for _, claim := range studio.OfOrders(s.Left.Reserved) {
 			if claim.Quantity = min(claim.Quantity, s.Left.Amount); claim.Quantity > 0 {
-				c.note("reserved and not needed", s.Recipe, []studio.ID{claim.Order}, "%d of %q are reserved for an order that does not need them; give them back, and others can have them", claim.Quantity, name)
+				c.note(
+					"reserved and not needed",
+					s.Recipe,
+					[]studio.ID{claim.Order},
+					"%d of %q are reserved for an order that does not need them; give them back, and others can have them",
+					claim.Quantity,
+					name,
+				)
 			}
 		}
 	}
@@ -420,7 +468,10 @@ func (c *counter) noteMixings() {
 		if earlier, seen := from[key]; seen && earlier != link.From && !twice[link.To] {
 			twice[link.To] = true
 			c.result.Notes = append(c.result.Notes, Note{"colour from two mixings", link.Recipe, []studio.ID{},
-				fmt.Sprintf("a lot takes %q from two mixings; a second mixing may not match", c.book.Recipe(link.Recipe).Name)})
+				fmt.Sprintf(
+					"a lot takes %q from two mixings; a second mixing may not match",
+					c.book.Recipe(link.Recipe).Name,
+				)})
 		}
 		from[key] = link.From
 	}

@@ -18,8 +18,18 @@ import (
 func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
 	doc := demo.Document()
 	bare(doc)
-	doc.Orders = []studio.Order{{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
-		Lines: []studio.OrderLine{{ID: "line", Recipe: demo.ID(recipe), Colourway: demo.ID(colourway), Quantity: quantity, ServiceLevel: 950}}}}
+	doc.Orders = []studio.Order{
+		{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
+			Lines: []studio.OrderLine{
+				{
+					ID:           "line",
+					Recipe:       demo.ID(recipe),
+					Colourway:    demo.ID(colourway),
+					Quantity:     quantity,
+					ServiceLevel: 950,
+				},
+			}},
+	}
 	return doc
 }
 
@@ -64,7 +74,9 @@ func goodAtLeast(need, n int64, alpha, beta float64) float64 {
 	}
 	var sum float64
 	for good := need; good <= n; good++ {
-		sum += math.Exp(lchoose(float64(n), float64(good)) + lbeta(float64(good)+alpha, float64(n-good)+beta) - lbeta(alpha, beta))
+		sum += math.Exp(
+			lchoose(float64(n), float64(good)) + lbeta(float64(good)+alpha, float64(n-good)+beta) - lbeta(alpha, beta),
+		)
 	}
 	return sum
 }
@@ -72,8 +84,12 @@ func goodAtLeast(need, n int64, alpha, beta float64) float64 {
 func TestSparesAreTheFewestThatReachTheService(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		need := rapid.Int64Range(1, 300).Draw(t, "need")
-		s := studio.Spares{Rule: studio.SparesByBreakage, Breakage: studio.PerMille(rapid.Int64Range(0, 150).Draw(t, "b0")),
-			GoodSoFar: rapid.Int64Range(0, 500).Draw(t, "good"), LostSoFar: rapid.Int64Range(0, 40).Draw(t, "broken")}
+		s := studio.Spares{
+			Rule:      studio.SparesByBreakage,
+			Breakage:  studio.PerMille(rapid.Int64Range(0, 150).Draw(t, "b0")),
+			GoodSoFar: rapid.Int64Range(0, 500).Draw(t, "good"),
+			LostSoFar: rapid.Int64Range(0, 40).Draw(t, "broken"),
+		}
 		service := rapid.Float64Range(0.6, 0.995).Draw(t, "s")
 		n, enough := count.Start(need, s, service, 50)
 		b0 := math.Max(float64(s.Breakage)/1000, 0.005)
@@ -109,7 +125,19 @@ func TestOtherSchoolsOfSpares(t *testing.T) {
 // and the service of two lots; paste of a 9 mm ball each.
 func TestTwelveWaxflowerStems(t *testing.T) {
 	counted := up(t, onlyOrder("Waxflower stem", "Oyster", 12))
-	stem, blossom, mix := itemOf(t, counted, "Waxflower stem"), itemOf(t, counted, "Waxflower blossom"), itemOf(t, counted, "Oyster ivory")
+	stem, blossom, mix := itemOf(
+		t,
+		counted,
+		"Waxflower stem",
+	), itemOf(
+		t,
+		counted,
+		"Waxflower blossom",
+	), itemOf(
+		t,
+		counted,
+		"Oyster ivory",
+	)
 	assert.Equal(t, []int64{12, 12, 1, 13}, []int64{stem.Gross, stem.Net, stem.Spare, stem.Started})
 	assert.EqualValues(t, 65, blossom.Gross)
 	service := math.Sqrt(0.95)
@@ -133,7 +161,15 @@ func TestShelfFirstOldestFirstAndWithinUseBy(t *testing.T) {
 	doc.Shelf = []studio.ShelfLot{
 		{ID: "new", Recipe: demo.ID("Magnolia cone"), Mixes: white, Amount: 9, Quality: studio.Good, MadeOn: 500},
 		{ID: "old", Recipe: demo.ID("Magnolia cone"), Mixes: white, Amount: 2, Quality: studio.Second, MadeOn: 100},
-		{ID: "spoilt by then", Recipe: demo.ID("Magnolia cone"), Mixes: white, Amount: 9, Quality: studio.Good, MadeOn: 1, UseBy: &gone},
+		{
+			ID:      "spoilt by then",
+			Recipe:  demo.ID("Magnolia cone"),
+			Mixes:   white,
+			Amount:  9,
+			Quality: studio.Good,
+			MadeOn:  1,
+			UseBy:   &gone,
+		},
 	}
 	counted := up(t, doc)
 	cone := itemOf(t, counted, "Magnolia cone")
@@ -145,7 +181,12 @@ func TestShelfFirstOldestFirstAndWithinUseBy(t *testing.T) {
 			taken[link.From] += link.Quantity
 		}
 	}
-	assert.Equal(t, map[studio.ID]int64{"old": 2, "new": cone.Gross - 2}, taken, "seconds serve where the recipe allows")
+	assert.Equal(
+		t,
+		map[studio.ID]int64{"old": 2, "new": cone.Gross - 2},
+		taken,
+		"seconds serve where the recipe allows",
+	)
 }
 
 func TestLotsNeverOverfillTheirFormersAndSplitEvenly(t *testing.T) {
@@ -168,7 +209,15 @@ func TestNeedsFarApartAreNotGatheredNearOnesAre(t *testing.T) {
 		doc := onlyOrder("Waxflower stem", "Oyster", 4)
 		second := doc.Orders[0]
 		second.ID, second.Leaves = "second", leaves
-		second.Lines = []studio.OrderLine{{ID: "line 2", Recipe: demo.ID("Waxflower stem"), Colourway: demo.ID("Oyster"), Quantity: 4, ServiceLevel: 950}}
+		second.Lines = []studio.OrderLine{
+			{
+				ID:           "line 2",
+				Recipe:       demo.ID("Waxflower stem"),
+				Colourway:    demo.ID("Oyster"),
+				Quantity:     4,
+				ServiceLevel: 950,
+			},
+		}
 		doc.Orders = append(doc.Orders, second)
 		assert.Len(t, itemOf(t, up(t, doc), "Waxflower stem").Lots, lots, leaves)
 	}
@@ -181,9 +230,20 @@ func TestBreakageWithinTheSparesChangesNothingBeyondThemMakesANewLot(t *testing.
 	require.Len(t, petal.Lots, 1)
 	spare := petal.Spare
 	for broken, lots := range map[int64]int{spare: 1, spare + 1: 2} {
-		doc.Work = []studio.WorkLot{{ID: petal.Lots[0], Recipe: petal.Recipe, Mixes: petal.Mixes, Ordinal: 1, Need: petal.Net, Started: petal.Started,
-			Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now,
-				Good: petal.Started - broken, Broken: broken}}}}
+		doc.Work = []studio.WorkLot{
+			{
+				ID:      petal.Lots[0],
+				Recipe:  petal.Recipe,
+				Mixes:   petal.Mixes,
+				Ordinal: 1,
+				Need:    petal.Net,
+				Started: petal.Started,
+				Records: []studio.TaskRecord{
+					{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now,
+						Good: petal.Started - broken, Broken: broken},
+				},
+			},
+		}
 		after := itemOf(t, up(t, doc), "Magnolia outer petal")
 		assert.Len(t, after.Lots, lots, "%d broken of %d spare", broken, spare)
 		if lots == 2 {
@@ -249,7 +309,10 @@ func TestTheCountBalances(t *testing.T) {
 				require.Equal(t, lot.Started*part.Count, got[[3]studio.ID{id, studio.ID(part.Step), part.Recipe}])
 			}
 			for _, p := range book.Recipe(lot.Recipe).Pastes {
-				want := paste.WithLoss(paste.Mass(p.Shape, doc.Settings.DensityMgPerMl)*studio.Milligrams(lot.Started), doc.Settings.LossPerMille)
+				want := paste.WithLoss(
+					paste.Mass(p.Shape, doc.Settings.DensityMgPerMl)*studio.Milligrams(lot.Started),
+					doc.Settings.LossPerMille,
+				)
 				require.EqualValues(t, want, got[[3]studio.ID{id, studio.ID(p.Step), lot.Mixes[p.Slot]}])
 			}
 		}
@@ -266,8 +329,19 @@ func TestBeginningOneLotLeavesTheIdsOfTheOthers(t *testing.T) {
 			second = l
 		}
 	}
-	doc.Work = []studio.WorkLot{{ID: second.ID, Recipe: second.Recipe, Mixes: second.Mixes, Ordinal: second.Ordinal, Need: second.Need, Started: second.Started,
-		Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now}}}}
+	doc.Work = []studio.WorkLot{
+		{
+			ID:      second.ID,
+			Recipe:  second.Recipe,
+			Mixes:   second.Mixes,
+			Ordinal: second.Ordinal,
+			Need:    second.Need,
+			Started: second.Started,
+			Records: []studio.TaskRecord{
+				{Step: "cut", State: studio.TaskStarted, Person: demo.ID("Teun"), Start: doc.Now},
+			},
+		},
+	}
 	assert.ElementsMatch(t, before.Lots, itemOf(t, up(t, doc), "Magnolia outer petal").Lots)
 	doc.Work, doc.Ordinals = nil, map[string]int{second.Key: 2}
 	for _, id := range itemOf(t, up(t, doc), "Magnolia outer petal").Lots {
@@ -282,9 +356,20 @@ func TestHalfMadePiecesAreFinishedBeforeNewOnesAreBegun(t *testing.T) {
 	before := itemOf(t, up(t, doc), "Magnolia outer petal")
 	paste := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
 	half := func(id studio.ID, amount int64, mixes map[string]studio.ID) studio.ShelfLot {
-		return studio.ShelfLot{ID: id, Recipe: demo.ID("Magnolia outer petal"), Mixes: mixes, Reached: "set", Amount: amount, Quality: studio.Good, MadeOn: 100}
+		return studio.ShelfLot{
+			ID:      id,
+			Recipe:  demo.ID("Magnolia outer petal"),
+			Mixes:   mixes,
+			Reached: "set",
+			Amount:  amount,
+			Quality: studio.Good,
+			MadeOn:  100,
+		}
 	}
-	doc.Shelf = []studio.ShelfLot{half("few", 10, paste), half("red", 99, map[string]studio.ID{"petal": demo.ID("Signal red")})}
+	doc.Shelf = []studio.ShelfLot{
+		half("few", 10, paste),
+		half("red", 99, map[string]studio.ID{"petal": demo.ID("Signal red")}),
+	}
 	counted := up(t, doc)
 	after := itemOf(t, counted, "Magnolia outer petal")
 	assert.Equal(t, before.Net, after.Net+after.FromHalfMade)
@@ -356,7 +441,9 @@ func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
 	}
 	for i := range doc.Recipes {
 		if doc.Recipes[i].ID == cone {
-			doc.Recipes[i].Materials = []studio.MaterialInput{{Step: doc.Recipes[i].Steps[0].Key, Material: stamens, Amount: 2}}
+			doc.Recipes[i].Materials = []studio.MaterialInput{
+				{Step: doc.Recipes[i].Steps[0].Key, Material: stamens, Amount: 2},
+			}
 		}
 	}
 	waits := func() []studio.ID {
@@ -368,7 +455,10 @@ func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
 		return nil
 	}
 	assert.Empty(t, waits(), "nothing is on its way")
-	doc.Gates = []studio.Gate{{ID: "late", Name: "Late", Opens: &late, Material: stamens, Amount: 99}, {ID: "soon", Name: "Soon", Opens: &soon, Material: stamens, Amount: 4}}
+	doc.Gates = []studio.Gate{
+		{ID: "late", Name: "Late", Opens: &late, Material: stamens, Amount: 99},
+		{ID: "soon", Name: "Soon", Opens: &soon, Material: stamens, Amount: 4},
+	}
 	assert.Equal(t, []studio.ID{"soon", "late"}, waits())
 	doc.Gates[1].Amount = 99
 	assert.Equal(t, []studio.ID{"soon"}, waits())

@@ -34,7 +34,9 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 		case counted.Lots[i].InWork:
 			return studio.Lot{}, studio.Refuse("this lot is begun; what has begun stays as it is")
 		case counted.Lots[i].From != "":
-			return studio.Lot{}, studio.Refuse("this lot finishes pieces that lie half made; reserve or give back those")
+			return studio.Lot{}, studio.Refuse(
+				"this lot finishes pieces that lie half made; reserve or give back those",
+			)
 		}
 		return counted.Lots[i], nil
 	}
@@ -48,7 +50,12 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 		now.Started = l.Started
 	case "start":
 		if d.Start < 1 || d.Start > 3*max(l.Need, 1)+100 {
-			return nil, studio.Refuse("%d to start for a need of %d; from 1 to %d would be right", d.Start, l.Need, 3*max(l.Need, 1)+100)
+			return nil, studio.Refuse(
+				"%d to start for a need of %d; from 1 to %d would be right",
+				d.Start,
+				l.Need,
+				3*max(l.Need, 1)+100,
+			)
 		}
 		now.Started = d.Start
 	case "move":
@@ -117,5 +124,11 @@ func asDecided(doc *studio.Document, l studio.Lot) studio.DecidedLot {
 			return d
 		}
 	}
-	return studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: max(1, l.Need)}
+	return studio.DecidedLot{
+		Recipe:  l.Recipe,
+		Variant: l.Variant,
+		Mixes:   l.Mixes,
+		Ordinal: l.Ordinal,
+		Need:    max(1, l.Need),
+	}
 }

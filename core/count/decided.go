@@ -20,8 +20,18 @@ func (c *counter) fromDecided(item *Item, r *studio.Recipe, needs []need) []need
 		if begun > 0 {
 			l.left.Amount = min(d.Need, begun)
 		}
-		l.Lot = studio.Lot{ID: studio.LotID(item.Key, d.Ordinal), Key: item.Key, Recipe: d.Recipe, Variant: d.Variant, Mixes: item.Mixes, Ordinal: d.Ordinal,
-			Decided: true, Started: begun, Due: c.doc.Horizon(), Pegs: []studio.Peg{}}
+		l.Lot = studio.Lot{
+			ID:      studio.LotID(item.Key, d.Ordinal),
+			Key:     item.Key,
+			Recipe:  d.Recipe,
+			Variant: d.Variant,
+			Mixes:   item.Mixes,
+			Ordinal: d.Ordinal,
+			Decided: true,
+			Started: begun,
+			Due:     c.doc.Horizon(),
+			Pegs:    []studio.Peg{},
+		}
 		lots = append(lots, l)
 	}
 	needs, item.Decided = c.fromComing(item, needs, lots)
@@ -56,7 +66,12 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 		note("more than go into one lot", "%q: a lot of %d is decided on; %d go into one lot", r.Name, l.Started, most)
 	}
 	if extra := l.left.Amount; extra > 0 {
-		note("more than is needed", "%q: a lot is decided on that yields %d more than is needed; they go to the shelf", r.Name, extra)
+		note(
+			"more than is needed",
+			"%q: a lot is decided on that yields %d more than is needed; they go to the shelf",
+			r.Name,
+			extra,
+		)
 	}
 	if d.Due != nil {
 		if *d.Due > l.Due && len(l.For) > 0 {
@@ -76,5 +91,8 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 
 // note says something about the count.
 func (c *counter) note(rule string, recipe studio.ID, orders []studio.ID, format string, args ...any) {
-	c.result.Notes = append(c.result.Notes, Note{rule, recipe, append([]studio.ID{}, orders...), fmt.Sprintf(format, args...)})
+	c.result.Notes = append(
+		c.result.Notes,
+		Note{rule, recipe, append([]studio.ID{}, orders...), fmt.Sprintf(format, args...)},
+	)
 }

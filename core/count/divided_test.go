@@ -25,7 +25,8 @@ func TestADividedGroupIsOfAsManyPieces(t *testing.T) {
 	tried, more := 0, 0
 	for _, first := range usual.Lots {
 		group, lots := first.Group, members[first.Group]
-		if first.ID != group || len(lots) < 2 || first.Mixes == nil || first.Started < 4 || first.Started > 1000 || tried == 12 {
+		if first.ID != group || len(lots) < 2 || first.Mixes == nil || first.Started < 4 || first.Started > 1000 ||
+			tried == 12 {
 			continue
 		}
 		tried++

@@ -38,16 +38,30 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			"than it should be. Raise how many go into one lot", mostLots, r.Name)
 	}
 	if lots > 1 {
-		c.working(item, "split", "to whole pieces, as evenly as they go", []studio.Figure{figure(r, "to start", started),
-			figure(r, "most in one lot", c.mostPerLot(r))}, studio.NewFigure("lots", lots, ""))
+		c.working(
+			item,
+			"split",
+			"to whole pieces, as evenly as they go",
+			[]studio.Figure{figure(r, "to start", started),
+				figure(r, "most in one lot", c.mostPerLot(r))},
+			studio.NewFigure("lots", lots, ""),
+		)
 	}
 	ordinals := c.ordinals(item.Key, r, started, lots)
 	lots = int64(len(ordinals))
 	group := studio.LotID(item.Key, ordinals[0])
 	into := c.inputs(r, item.Mixes)
 	for i := range lots {
-		lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: ordinals[i], Group: group,
-			Started: started / unit / (lots - i) * unit, Pegs: []studio.Peg{}}
+		lot := studio.Lot{
+			Key:     item.Key,
+			Recipe:  item.Recipe,
+			Variant: item.Variant,
+			Mixes:   item.Mixes,
+			Ordinal: ordinals[i],
+			Group:   group,
+			Started: started / unit / (lots - i) * unit,
+			Pegs:    []studio.Peg{},
+		}
 		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
 		started, total = started-lot.Started, total-lot.Need
 		lot.ID, lot.Alive = group, lot.Started
@@ -110,7 +124,16 @@ func (c *counter) pooling(item *Item, r *studio.Recipe, claims []studio.Claim, s
 		n, _ := Start(claim.Quantity, c.spares(r), service, c.doc.Settings.PriorWeight)
 		apart += studio.CeilDiv(max(n, r.LeastPerLot), r.Unit()) * r.Unit()
 	}
-	c.working(item, "pooling", "", []studio.Figure{studio.NewFigure("orders that share it", len(claims), ""), figure(r, "each made apart", apart)}, figure(r, "made together", started))
+	c.working(
+		item,
+		"pooling",
+		"",
+		[]studio.Figure{
+			studio.NewFigure("orders that share it", len(claims), ""),
+			figure(r, "each made apart", apart),
+		},
+		figure(r, "made together", started),
+	)
 }
 
 // inForms is how many pieces must come out so that each form's share of them is as
@@ -130,23 +153,46 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 		step := c.doc.Settings.ScaleStepMilligrams
 		started := int64(paste.ToStep(studio.Milligrams(max(total, sheet)), step))
 		c.working(item, "mix", "up to the step of the scale", []studio.Figure{figure(r, "with loss", total),
-			figure(r, "one working sheet", sheet), studio.NewFigure("step of the scale", step, "mg")}, figure(r, "to mix", started))
+			figure(
+				r,
+				"one working sheet",
+				sheet,
+			), studio.NewFigure("step of the scale", step, "mg")}, figure(r, "to mix", started))
 		return started
 	}
 	started, enough := Start(total, c.spares(r), service, c.doc.Settings.PriorWeight)
 	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
 	if !enough {
-		c.note("spares beyond three times the need", item.Recipe, item.Orders,
-			"%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.", total, started, r.Name)
+		c.note(
+			"spares beyond three times the need",
+			item.Recipe,
+			item.Orders,
+			"%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.",
+			total,
+			started,
+			r.Name,
+		)
 	}
 	inputs := []studio.Figure{figure(r, "to make", total)}
 	switch r.Spares.Rule {
 	case studio.SparesByBreakage:
-		inputs = append(inputs, studio.NewFigure("expected breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
+		inputs = append(
+			inputs,
+			studio.NewFigure("expected breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
 			studio.NewFigure("service of this lot", 100*service, "%"),
 			studio.NewFigure("weight of the estimate", c.doc.Settings.PriorWeight, "pieces"),
-			studio.NewFigure("recorded as good", c.spares(r).GoodSoFar, "pieces"), studio.NewFigure("recorded as lost", c.spares(r).LostSoFar, "pieces"),
-			studio.NewFigure("chance that this is enough", 100*GoodAtLeast(total, started, c.spares(r), c.doc.Settings.PriorWeight), "%"))
+			studio.NewFigure(
+				"recorded as good",
+				c.spares(r).GoodSoFar,
+				"pieces",
+			),
+			studio.NewFigure("recorded as lost", c.spares(r).LostSoFar, "pieces"),
+			studio.NewFigure(
+				"chance that this is enough",
+				100*GoodAtLeast(total, started, c.spares(r), c.doc.Settings.PriorWeight),
+				"%",
+			),
+		)
 	case studio.SparesByNumber:
 		inputs = append(inputs, studio.NewFigure("spares of each lot", r.Spares.Number, "pieces"))
 	case studio.SparesByPercent:
@@ -201,7 +247,10 @@ func (c *counter) inOpenTime(r *studio.Recipe, step int, w studio.Window) int64 
 	}
 	work := r.Steps[from].Work
 	const enough = 100_000
-	n := sort.Search(enough, func(n int) bool { return r.Effort(work, true, r.Pieces(from, int64(n)+1)).Minutes() > time })
+	n := sort.Search(
+		enough,
+		func(n int) bool { return r.Effort(work, true, r.Pieces(from, int64(n)+1)).Minutes() > time },
+	)
 	if n == enough {
 		return 0
 	}
@@ -276,7 +325,15 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 	for i, p := range r.Pastes {
 		if n, wanted := ahead(p.Step); wanted {
 			mass := paste.Mass(p.Shape, c.doc.Settings.DensityMgPerMl)
-			c.needMix(n, lot, &in.pastes[i], in.mixes[p.Slot], mass*studio.Milligrams(r.At(p.Step, lot.Alive)), p.Run, mass)
+			c.needMix(
+				n,
+				lot,
+				&in.pastes[i],
+				in.mixes[p.Slot],
+				mass*studio.Milligrams(r.At(p.Step, lot.Alive)),
+				p.Run,
+				mass,
+			)
 		}
 	}
 	if r.Kind != studio.KindMix || lot.NextStep > 0 {
@@ -291,7 +348,15 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 	}
 }
 
-func (c *counter) needMix(n need, lot studio.Lot, of **Item, mix studio.ID, used studio.Milligrams, run int64, mass studio.Milligrams) {
+func (c *counter) needMix(
+	n need,
+	lot studio.Lot,
+	of **Item,
+	mix studio.ID,
+	used studio.Milligrams,
+	run int64,
+	mass studio.Milligrams,
+) {
 	if n.quantity = int64(paste.WithLoss(used, c.doc.Settings.LossPerMille)); n.quantity == 0 {
 		return
 	}

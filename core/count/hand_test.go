@@ -27,9 +27,24 @@ func fewest(need int64, breakage, service float64) int64 {
 func TestTwelveOfEachAgreesWithTheHandCalculation(t *testing.T) {
 	doc := demo.Document()
 	bare(doc)
-	order := studio.Order{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen}
+	order := studio.Order{
+		ID:         "order",
+		Name:       "Harvest supper",
+		Leaves:     "2027-10-04T10:00",
+		Importance: 10,
+		State:      studio.OrderOpen,
+	}
 	for _, flower := range []string{"Ranunculus", "Magnolia", "Waxflower stem", "Eucalyptus sprig"} {
-		order.Lines = append(order.Lines, studio.OrderLine{ID: studio.ID(flower), Recipe: demo.ID(flower), Colourway: demo.ID("Oyster"), Quantity: 12, ServiceLevel: 950})
+		order.Lines = append(
+			order.Lines,
+			studio.OrderLine{
+				ID:           studio.ID(flower),
+				Recipe:       demo.ID(flower),
+				Colourway:    demo.ID("Oyster"),
+				Quantity:     12,
+				ServiceLevel: 950,
+			},
+		)
 	}
 	doc.Orders = []studio.Order{order}
 	counted := up(t, doc)
@@ -130,10 +145,33 @@ func TestAWireThatIsInIsNotCutAgain(t *testing.T) {
 	doc := onlyOrder("Magnolia", "Oyster", 2)
 	before := wire.Sheets(doc, up(t, doc).Lots)
 	petal := itemOf(t, up(t, doc), "Magnolia outer petal")
-	doc.Work = []studio.WorkLot{{ID: petal.Lots[0], Recipe: petal.Recipe, Mixes: petal.Mixes, Ordinal: 1, Need: petal.Net, Started: petal.Started,
-		Records: []studio.TaskRecord{
-			{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 90, End: doc.Now - 60, Good: petal.Started},
-			{Step: "wire", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now, Good: petal.Started}}}}
+	doc.Work = []studio.WorkLot{
+		{
+			ID:      petal.Lots[0],
+			Recipe:  petal.Recipe,
+			Mixes:   petal.Mixes,
+			Ordinal: 1,
+			Need:    petal.Net,
+			Started: petal.Started,
+			Records: []studio.TaskRecord{
+				{
+					Step:   "cut",
+					State:  studio.TaskDone,
+					Person: demo.ID("Teun"),
+					Start:  doc.Now - 90,
+					End:    doc.Now - 60,
+					Good:   petal.Started,
+				},
+				{
+					Step:   "wire",
+					State:  studio.TaskDone,
+					Person: demo.ID("Teun"),
+					Start:  doc.Now - 60,
+					End:    doc.Now,
+					Good:   petal.Started,
+				}},
+		},
+	}
 	after := wire.Sheets(doc, up(t, doc).Lots)
 	pieces := func(sheets []wire.Sheet) (sum int64) {
 		for _, s := range sheets {
@@ -149,14 +187,33 @@ func TestAWireThatIsInIsNotCutAgain(t *testing.T) {
 func TestAMixThatLiesReadyIsTakenAndOneInWorkIsNotWeighedAgain(t *testing.T) {
 	doc := onlyOrder("Waxflower stem", "Oyster", 12)
 	ivory := itemOf(t, up(t, doc), "Oyster ivory")
-	doc.Shelf = []studio.ShelfLot{{ID: "ready", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 50_000, Quality: studio.Good}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "ready",
+			Recipe:  demo.ID("Oyster ivory"),
+			Mixes:   map[string]studio.ID{},
+			Amount:  50_000,
+			Quality: studio.Good,
+		},
+	}
 	after := itemOf(t, up(t, doc), "Oyster ivory")
 	assert.Equal(t, ivory.Gross, after.FromShelf)
 	assert.Zero(t, after.Net)
 
 	doc.Shelf, doc.Offcuts = nil, nil
-	doc.Work = []studio.WorkLot{{ID: ivory.Lots[0], Recipe: ivory.Recipe, Mixes: map[string]studio.ID{}, Ordinal: 1, Need: ivory.Net, Started: ivory.Started,
-		Records: []studio.TaskRecord{{Step: "knead", State: studio.TaskStarted, Person: demo.ID("Odalys"), Start: doc.Now - 2}}}}
+	doc.Work = []studio.WorkLot{
+		{
+			ID:      ivory.Lots[0],
+			Recipe:  ivory.Recipe,
+			Mixes:   map[string]studio.ID{},
+			Ordinal: 1,
+			Need:    ivory.Net,
+			Started: ivory.Started,
+			Records: []studio.TaskRecord{
+				{Step: "knead", State: studio.TaskStarted, Person: demo.ID("Odalys"), Start: doc.Now - 2},
+			},
+		},
+	}
 	counted := up(t, doc)
 	assert.Equal(t, ivory.Net, itemOf(t, counted, "Oyster ivory").FromWork)
 	assert.Zero(t, itemOf(t, counted, "Oyster ivory").Started)
@@ -167,7 +224,15 @@ func TestAMixThatLiesReadyIsTakenAndOneInWorkIsNotWeighedAgain(t *testing.T) {
 // so much is mixed at a time that one cannot do, it is said.
 func TestOneColourComesFromOneMixingWhereOneWillDo(t *testing.T) {
 	doc := onlyOrder("Waxflower stem", "Oyster", 12)
-	doc.Shelf = []studio.ShelfLot{{ID: "rest", Recipe: demo.ID("Oyster ivory"), Mixes: map[string]studio.ID{}, Amount: 5_000, Quality: studio.Good}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "rest",
+			Recipe:  demo.ID("Oyster ivory"),
+			Mixes:   map[string]studio.ID{},
+			Amount:  5_000,
+			Quality: studio.Good,
+		},
+	}
 	counted := up(t, doc)
 	assert.Equal(t, []string{"remainder too small"}, notes(counted))
 	assert.Zero(t, itemOf(t, counted, "Oyster ivory").FromShelf)
@@ -214,7 +279,17 @@ func TestAMixThatWasMadeServesTheNeedItWasMadeFor(t *testing.T) {
 	doc.Orders[0].Leaves = "2027-10-30T10:00"
 	ivory := itemOf(t, up(t, doc), "Oyster ivory")
 	useBy := doc.Now + 14*1440
-	doc.Shelf = []studio.ShelfLot{{ID: "made", Recipe: ivory.Recipe, Mixes: map[string]studio.ID{}, Amount: ivory.Started, Quality: studio.Good, MadeOn: doc.Now, UseBy: &useBy}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "made",
+			Recipe:  ivory.Recipe,
+			Mixes:   map[string]studio.ID{},
+			Amount:  ivory.Started,
+			Quality: studio.Good,
+			MadeOn:  doc.Now,
+			UseBy:   &useBy,
+		},
+	}
 	assert.Zero(t, itemOf(t, up(t, doc), "Oyster ivory").Started)
 	useBy = doc.Now - 1
 	assert.Equal(t, ivory.Started, itemOf(t, up(t, doc), "Oyster ivory").Started, "past its use-by it serves nothing")

@@ -77,7 +77,10 @@ func (c *counter) deliveries() {
 		}
 		materials = append(materials, m.ID)
 		onHand[m.ID] = m.OnHand
-		slices.SortStableFunc(coming[m.ID], func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) })
+		slices.SortStableFunc(
+			coming[m.ID],
+			func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) },
+		)
 	}
 	waits := map[studio.Made]bool{} // for some delivery, or may
 	var first []*studio.Lot
@@ -120,7 +123,10 @@ func (c *counter) deliveries() {
 
 // mayWait is true of a recipe that takes something of which a delivery is coming.
 func mayWait(r *studio.Recipe, coming map[studio.ID][]studio.Gate) bool {
-	return slices.ContainsFunc(r.Materials, func(m studio.MaterialInput) bool { return len(coming[m.Material]) > 0 }) ||
+	return slices.ContainsFunc(
+		r.Materials,
+		func(m studio.MaterialInput) bool { return len(coming[m.Material]) > 0 },
+	) ||
 		slices.ContainsFunc(r.Wires, func(w studio.WireInput) bool { return len(coming[w.Material]) > 0 }) ||
 		r.Kind == studio.KindMix
 }

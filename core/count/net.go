@@ -99,7 +99,14 @@ func (c *counter) remainders(item *Item, r *studio.Recipe, stock []*studio.Stock
 	}
 	for _, s := range stock {
 		if amount := s.Left.Free(); amount > 0 && len(left) > 0 && (s.UseBy == nil || *s.UseBy >= c.doc.Now) {
-			c.note("remainder too small", item.Recipe, nil, "%g g of %q lie there and are too little for any lot: with a second mixing its colour may not match", float64(amount)/1000, r.Name)
+			c.note(
+				"remainder too small",
+				item.Recipe,
+				nil,
+				"%g g of %q lie there and are too little for any lot: with a second mixing its colour may not match",
+				float64(amount)/1000,
+				r.Name,
+			)
 		}
 	}
 	return left
@@ -107,7 +114,10 @@ func (c *counter) remainders(item *Item, r *studio.Recipe, stock []*studio.Stock
 
 // twice offers needs a supply: first each what is reserved for its orders, then what is
 // free; and returns what is left of them.
-func (c *counter) twice(needs []need, take func(need, func(*studio.Supply, []studio.Claim) []studio.Claim) need) []need {
+func (c *counter) twice(
+	needs []need,
+	take func(need, func(*studio.Supply, []studio.Claim) []studio.Claim) need,
+) []need {
 	for _, from := range []func(*studio.Supply, []studio.Claim) []studio.Claim{(*studio.Supply).TakeReserved, (*studio.Supply).TakeFree} {
 		var left []need
 		for _, n := range needs {
@@ -149,14 +159,32 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 	var lots []*coming
 	for _, w := range c.work[item.Key] {
 		progress := w.Progress(r)
-		l := &coming{Lot: studio.Lot{ID: w.ID, Key: item.Key, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Ordinal: w.Ordinal, Started: w.Started,
-			Alive: progress.Alive, InWork: true, NextStep: progress.NextStep, From: w.From, Reached: w.Reached, Pegs: []studio.Peg{}}}
+		l := &coming{
+			Lot: studio.Lot{
+				ID:       w.ID,
+				Key:      item.Key,
+				Recipe:   w.Recipe,
+				Variant:  w.Variant,
+				Mixes:    w.Mixes,
+				Ordinal:  w.Ordinal,
+				Started:  w.Started,
+				Alive:    progress.Alive,
+				InWork:   true,
+				NextStep: progress.NextStep,
+				From:     w.From,
+				Reached:  w.Reached,
+				Pegs:     []studio.Peg{},
+			},
+		}
 		l.Due = c.doc.Horizon()
 		if due, known := c.wanted[w.ID]; known {
 			l.Due = due
 		}
 		if !progress.Made { // else its pieces are on the shelf
-			l.left = studio.Supply{Amount: min(w.Need, progress.Serves(r)), Reserved: c.doc.Open(w.Reserved)} // its spares are not promised twice
+			l.left = studio.Supply{
+				Amount:   min(w.Need, progress.Serves(r)),
+				Reserved: c.doc.Open(w.Reserved),
+			} // its spares are not promised twice
 		}
 		lots = append(lots, l)
 	}
@@ -253,15 +281,28 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 		}
 		return loose <= free && start(good) <= most
 	}
-	good := int64(sort.Search(int(max(0, min(studio.Sum(wanted), most))), func(i int) bool { return !fits(int64(i) + 1) }))
+	good := int64(
+		sort.Search(int(max(0, min(studio.Sum(wanted), most))), func(i int) bool { return !fits(int64(i) + 1) }),
+	)
 	for good > 0 && !fits(good) {
 		good--
 	}
 	if good == 0 {
 		return needs, false
 	}
-	lot := studio.Lot{Key: item.Key, Recipe: item.Recipe, Variant: item.Variant, Mixes: item.Mixes, Ordinal: c.nextOrdinal(item.Key), Need: good,
-		Started: start(good), From: s.ID, Reached: s.Reached, Due: c.doc.Horizon(), Pegs: []studio.Peg{}}
+	lot := studio.Lot{
+		Key:     item.Key,
+		Recipe:  item.Recipe,
+		Variant: item.Variant,
+		Mixes:   item.Mixes,
+		Ordinal: c.nextOrdinal(item.Key),
+		Need:    good,
+		Started: start(good),
+		From:    s.ID,
+		Reached: s.Reached,
+		Due:     c.doc.Horizon(),
+		Pegs:    []studio.Peg{},
+	}
 	lot.ID, lot.Alive = studio.LotID(item.Key, lot.Ordinal), lot.Started
 	lot.NextStep = studio.WorkLot{Started: lot.Started, Reached: s.Reached}.Progress(r).NextStep
 	item.FromHalfMade += good
@@ -309,7 +350,10 @@ func (n need) less(taken []studio.Claim) need {
 // serve notes that a quantity from a lot, or shelf lot, goes to a need.
 func (c *counter) serve(n need, from studio.ID, lot *studio.Lot, recipe studio.ID, quantity int64) {
 	if n.lot != "" {
-		c.result.Links = append(c.result.Links, studio.Link{From: from, To: n.lot, Step: n.step, Recipe: recipe, Quantity: quantity})
+		c.result.Links = append(
+			c.result.Links,
+			studio.Link{From: from, To: n.lot, Step: n.step, Recipe: recipe, Quantity: quantity},
+		)
 		return
 	}
 	peg := studio.Peg{Order: n.order, Line: n.line, Quantity: quantity}

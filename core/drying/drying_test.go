@@ -36,7 +36,12 @@ func TestNeed(t *testing.T) {
 	assert.EqualValues(t, 120_000, Need(class, 1000, studio.Stiff, 1000, 50))
 	assert.EqualValues(t, 96_000, Need(class, 1000, studio.Stiff, 800, 50), "CMC in the paste")
 	assert.EqualValues(t, 30_000, Need(class, 1000, studio.Firm, 0, 50))
-	assert.EqualValues(t, 1_920_000, Need(class, 4000, studio.Dry, 0, 50), "four times as thick takes eight times as long")
+	assert.EqualValues(
+		t,
+		1_920_000,
+		Need(class, 4000, studio.Dry, 0, 50),
+		"four times as thick takes eight times as long",
+	)
 	assert.InDelta(t, 240_000*1.1834, Need(class, 1000, studio.Dry, 0, 80), 50, "e^(0.8416 × 0.2) = 1.1834")
 }
 
@@ -114,7 +119,9 @@ func TestARoomAnswersForWaitsAndElapsedTime(t *testing.T) {
 		climate[i] = studio.Air{TenthsCelsius: 200, HumidityPerMille: 650} // half the standard speed
 	}
 	doc := &studio.Document{Climate: climate, Settings: studio.DefaultSettings(),
-		DryingClasses: []studio.DryingClass{{ID: "petal", FirmMinutes: 30, DryMinutes: 240, Thickness: 1000, StallHumidity: 800}}}
+		DryingClasses: []studio.DryingClass{
+			{ID: "petal", FirmMinutes: 30, DryMinutes: 240, Thickness: 1000, StallHumidity: 800},
+		}}
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
 	room := NewRoom(doc, calendar)
@@ -131,7 +138,10 @@ func TestARoomAnswersForWaitsAndElapsedTime(t *testing.T) {
 	assert.False(t, ok, "not before the horizon")
 
 	recipe := &studio.Recipe{Kind: studio.KindPart, Steps: []studio.Step{
-		{Key: "cut", Work: &studio.Work{Setup: 6_000, PerPiece: 500}}, {Key: "dry", Wait: &wait}, {Key: "dust", Work: &studio.Work{PerPiece: 250}}}}
+		{
+			Key:  "cut",
+			Work: &studio.Work{Setup: 6_000, PerPiece: 500},
+		}, {Key: "dry", Wait: &wait}, {Key: "dust", Work: &studio.Work{PerPiece: 250}}}}
 	assert.EqualValues(t, 16+240+5, room.Elapsed(recipe, 0, 20))
 	assert.EqualValues(t, 240+5, room.Elapsed(recipe, 1, 20))
 }
@@ -161,9 +171,21 @@ func TestThickerIsNeverSooner(t *testing.T) {
 		thin := studio.Micrometres(rapid.Int64Range(100, 30_000).Draw(t, "thin"))
 		thick := thin + studio.Micrometres(rapid.Int64Range(0, 30_000).Draw(t, "more"))
 		percentile := rapid.Int64Range(1, 98).Draw(t, "percentile")
-		require.LessOrEqual(t, Need(class, thin, studio.Dry, 0, percentile), Need(class, thick, studio.Dry, 0, percentile))
-		require.LessOrEqual(t, Need(class, thin, studio.Firm, 0, percentile), Need(class, thin, studio.Dry, 0, percentile))
-		require.LessOrEqual(t, Need(class, thin, studio.Dry, 0, percentile), Need(class, thin, studio.Dry, 0, percentile+1))
+		require.LessOrEqual(
+			t,
+			Need(class, thin, studio.Dry, 0, percentile),
+			Need(class, thick, studio.Dry, 0, percentile),
+		)
+		require.LessOrEqual(
+			t,
+			Need(class, thin, studio.Firm, 0, percentile),
+			Need(class, thin, studio.Dry, 0, percentile),
+		)
+		require.LessOrEqual(
+			t,
+			Need(class, thin, studio.Dry, 0, percentile),
+			Need(class, thin, studio.Dry, 0, percentile+1),
+		)
 	})
 }
 
@@ -181,7 +203,15 @@ func rest(c Clock, need int64, from, to studio.Minute) int64 {
 }
 
 func TestAMovedPieceCarriesTheRestOfItsNeedAlong(t *testing.T) {
-	damp, warm := NewClock(0, days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}), 800), NewClock(0, days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}), 800)
+	damp, warm := NewClock(
+		0,
+		days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}),
+		800,
+	), NewClock(
+		0,
+		days(3, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}),
+		800,
+	)
 	left := rest(damp, 240_000, 100, 220) // two hours at half speed are one hour's worth
 	assert.EqualValues(t, 180_000, left)
 	ready, ok := warm.Ready(220, left)
@@ -200,7 +230,9 @@ func TestAMovedPieceCarriesTheRestOfItsNeedAlong(t *testing.T) {
 }
 
 func TestAStalledWeekAnswersAtOnceAndThenDries(t *testing.T) {
-	air := append(days(7, studio.Air{TenthsCelsius: 180, HumidityPerMille: 880}), days(2, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
+	air := append(
+		days(7, studio.Air{TenthsCelsius: 180, HumidityPerMille: 880}),
+		days(2, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
 	clock := NewClock(0, air, 800)
 	ready, ok := clock.Ready(30, 60_000)
 	assert.True(t, ok)
@@ -224,8 +256,20 @@ func TestDryPiecesGoLimpInDampAir(t *testing.T) {
 	_, ok = clock.Limp(0, 0)
 	assert.False(t, ok, "this class does not mind")
 	doc := &studio.Document{Climate: days(1, studio.Air{HumidityPerMille: 900}), Settings: studio.DefaultSettings(),
-		Surroundings:  []studio.Surroundings{{ID: "box", Hours: days(1, studio.Air{HumidityPerMille: 900}), Closed: true}},
-		DryingClasses: []studio.DryingClass{{ID: "petal", FirmMinutes: 1, StiffMinutes: 1, DryMinutes: 1, Thickness: 1000, StallHumidity: 800, SoftensMinutes: 30}}}
+		Surroundings: []studio.Surroundings{
+			{ID: "box", Hours: days(1, studio.Air{HumidityPerMille: 900}), Closed: true},
+		},
+		DryingClasses: []studio.DryingClass{
+			{
+				ID:             "petal",
+				FirmMinutes:    1,
+				StiffMinutes:   1,
+				DryMinutes:     1,
+				Thickness:      1000,
+				StallHumidity:  800,
+				SoftensMinutes: 30,
+			},
+		}}
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
 	at, ok := NewRoom(doc, calendar).Limp("petal", "", 100)
@@ -237,19 +281,44 @@ func TestDryPiecesGoLimpInDampAir(t *testing.T) {
 
 func TestReadingsAndSurroundingsTakeThePlaceOfTheRoomsProfile(t *testing.T) {
 	doc := &studio.Document{Climate: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}),
-		Surroundings: []studio.Surroundings{{ID: "cellar", Hours: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650})}},
-		Readings:     []studio.Reading{{Hour: 2, Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 800}}, {Hour: 3, In: "cellar", Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}}}}
+		Surroundings: []studio.Surroundings{
+			{ID: "cellar", Hours: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650})},
+		},
+		Readings: []studio.Reading{
+			{Hour: 2, Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 800}},
+			{Hour: 3, In: "cellar", Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}},
+		}}
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
-	room, cellar := NewClock(0, Hourly(doc, calendar, "", 0, 600), 800), NewClock(0, Hourly(doc, calendar, "cellar", 0, 600), 800)
+	room, cellar := NewClock(
+		0,
+		Hourly(doc, calendar, "", 0, 600),
+		800,
+	), NewClock(
+		0,
+		Hourly(doc, calendar, "cellar", 0, 600),
+		800,
+	)
 	assert.EqualValues(t, 120_000, room.At(180), "the third hour was too damp")
 	assert.EqualValues(t, 150_000, cellar.At(240), "three hours at half speed, one at full")
 }
 
 // A class with a spread: firm by P80 for the lower limit, stiff by P20 for the upper.
 func TestWindowsBetweenStates(t *testing.T) {
-	petal := studio.DryingClass{ID: "petal", FirmMinutes: 30, StiffMinutes: 60, DryMinutes: 240, Thickness: 1000, Spread: 200, StallHumidity: 800}
-	doc := &studio.Document{Climate: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}), Settings: studio.DefaultSettings(), DryingClasses: []studio.DryingClass{petal}}
+	petal := studio.DryingClass{
+		ID:            "petal",
+		FirmMinutes:   30,
+		StiffMinutes:  60,
+		DryMinutes:    240,
+		Thickness:     1000,
+		Spread:        200,
+		StallHumidity: 800,
+	}
+	doc := &studio.Document{
+		Climate:       days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}),
+		Settings:      studio.DefaultSettings(),
+		DryingClasses: []studio.DryingClass{petal},
+	}
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
 	dries := func(state studio.State) *studio.Length {
@@ -259,7 +328,12 @@ func TestWindowsBetweenStates(t *testing.T) {
 	first, last, narrow, ok := NewRoom(doc, calendar).Window(lag, 100)
 	assert.True(t, ok)
 	assert.False(t, narrow)
-	assert.Equal(t, [2]studio.Minute{136, 150}, [2]studio.Minute{first, last}, "30 × e^0.168 = 35.5 and 60 × e^-0.168 = 50.7 minutes on")
+	assert.Equal(
+		t,
+		[2]studio.Minute{136, 150},
+		[2]studio.Minute{first, last},
+		"30 × e^0.168 = 35.5 and 60 × e^-0.168 = 50.7 minutes on",
+	)
 
 	doc.DryingClasses[0].StiffMinutes = 40 // nearly all are firm only after the first are stiff
 	first, last, narrow, ok = NewRoom(doc, calendar).Window(lag, 100)
@@ -270,7 +344,10 @@ func TestWindowsBetweenStates(t *testing.T) {
 	doc.DryingClasses[0].Percentile = 50 // the lead's choice for this class
 	assert.False(t, NewRoom(doc, calendar).Crossed(lag))
 	most := studio.Minute(20)
-	first, last, _, _ = NewRoom(doc, calendar).Window(studio.Lag{Least: &studio.Length{Minutes: 5}, Most: &studio.Length{Minutes: most}}, 100)
+	first, last, _, _ = NewRoom(
+		doc,
+		calendar,
+	).Window(studio.Lag{Least: &studio.Length{Minutes: 5}, Most: &studio.Length{Minutes: most}}, 100)
 	assert.Equal(t, [2]studio.Minute{105, 120}, [2]studio.Minute{first, last})
 	doc.Climate = days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 900})
 	_, _, _, ok = NewRoom(doc, calendar).Window(lag, 100)
@@ -281,14 +358,26 @@ func TestWindowsBetweenStates(t *testing.T) {
 }
 
 func TestARoomTakesOffWhatAPieceHasDriedBeforeItWasMoved(t *testing.T) {
-	doc := &studio.Document{Climate: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}), Settings: studio.DefaultSettings(),
-		Surroundings:  []studio.Surroundings{{ID: "cupboard", Name: "Cupboard", Hours: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})}},
-		DryingClasses: []studio.DryingClass{{ID: "petal", FirmMinutes: 30, StiffMinutes: 60, DryMinutes: 240, Thickness: 1000, StallHumidity: 800}}}
+	doc := &studio.Document{
+		Climate:  days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 650}),
+		Settings: studio.DefaultSettings(),
+		Surroundings: []studio.Surroundings{
+			{ID: "cupboard", Name: "Cupboard", Hours: days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})},
+		},
+		DryingClasses: []studio.DryingClass{
+			{ID: "petal", FirmMinutes: 30, StiffMinutes: 60, DryMinutes: 240, Thickness: 1000, StallHumidity: 800},
+		},
+	}
 	calendar, err := studio.NewCalendar(time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), "UTC")
 	require.NoError(t, err)
 	room := NewRoom(doc, calendar)
 	dry := studio.Length{Dries: &studio.Dries{Class: "petal", Thickness: 1000, State: studio.Dry, In: "cupboard"}}
-	end, ok := room.End(dry, 300, studio.Lain{Span: studio.Span{From: 200, To: 300}, In: ""}, studio.Lain{Span: studio.Span{From: 100, To: 200}, In: "cupboard"})
+	end, ok := room.End(
+		dry,
+		300,
+		studio.Lain{Span: studio.Span{From: 200, To: 300}, In: ""},
+		studio.Lain{Span: studio.Span{From: 100, To: 200}, In: "cupboard"},
+	)
 	assert.True(t, ok)
 	assert.EqualValues(t, 300+240-50-100, end, "a hundred minutes at half speed, a hundred at full")
 	end, _ = room.End(dry, 900, studio.Lain{Span: studio.Span{From: 100, To: 900}, In: ""})
@@ -297,7 +386,9 @@ func TestARoomTakesOffWhatAPieceHasDriedBeforeItWasMoved(t *testing.T) {
 
 // Eight weeks of air too damp to dry in, and one dry hour at their end.
 func BenchmarkStalled(b *testing.B) {
-	air := append(days(56, studio.Air{TenthsCelsius: 180, HumidityPerMille: 900}), days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
+	air := append(
+		days(56, studio.Air{TenthsCelsius: 180, HumidityPerMille: 900}),
+		days(1, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})...)
 	clock := NewClock(0, air, 800)
 	for b.Loop() {
 		if _, ok := clock.Ready(10, 60_000); !ok {
@@ -328,12 +419,32 @@ func TestBeyondIsThePercentileOfThoseThatAreLeft(t *testing.T) {
 	}
 	assert.EqualValues(t, 240_000, Beyond(median, 0, 80, 100_000), "without a spread it is the median")
 	assert.EqualValues(t, 310_000, Beyond(median, 0, 80, 300_000), "and past it a little more")
-	assert.EqualValues(t, 24_010_000, Beyond(median, 100, 80, 24_000_000), "a hundred times the median is past all reckoning")
+	assert.EqualValues(
+		t,
+		24_010_000,
+		Beyond(median, 100, 80, 24_000_000),
+		"a hundred times the median is past all reckoning",
+	)
 	rapid.Check(t, func(t *rapid.T) {
 		passed, more := rapid.Int64Range(0, 900_000).Draw(t, "passed"), rapid.Int64Range(0, 300_000).Draw(t, "more")
 		spread := studio.PerMille(rapid.Int64Range(1, 600).Draw(t, "spread"))
 		percentile := rapid.Int64Range(5, 95).Draw(t, "percentile")
-		require.LessOrEqual(t, Beyond(median, spread, percentile, passed), Beyond(median, spread, percentile, passed+more), "later checks never make it sooner")
-		require.GreaterOrEqual(t, Beyond(median, spread, percentile, passed), Need(studio.DryingClass{FirmMinutes: 1, DryMinutes: 240, Thickness: 1000, Spread: spread}, 1000, studio.Dry, 0, percentile))
+		require.LessOrEqual(
+			t,
+			Beyond(median, spread, percentile, passed),
+			Beyond(median, spread, percentile, passed+more),
+			"later checks never make it sooner",
+		)
+		require.GreaterOrEqual(
+			t,
+			Beyond(median, spread, percentile, passed),
+			Need(
+				studio.DryingClass{FirmMinutes: 1, DryMinutes: 240, Thickness: 1000, Spread: spread},
+				1000,
+				studio.Dry,
+				0,
+				percentile,
+			),
+		)
 	})
 }

@@ -11,7 +11,13 @@ import (
 // median × (thickness ÷ standard thickness)^1.5 × factor × e^(z·spread), waiting
 // times being log-normal. Percentile is from 1 to 99; 50 is the median. Factor is
 // what mix and method make of it, in thousandths; 0 counts as 1000.
-func Need(class studio.DryingClass, thickness studio.Micrometres, state studio.State, factor studio.PerMille, percentile int64) int64 {
+func Need(
+	class studio.DryingClass,
+	thickness studio.Micrometres,
+	state studio.State,
+	factor studio.PerMille,
+	percentile int64,
+) int64 {
 	median := class.DryMinutes
 	switch state {
 	case studio.Firm:
@@ -39,7 +45,9 @@ func Beyond(median int64, spread studio.PerMille, percentile, passed int64) int6
 		return max(passed+again, median)
 	}
 	sigma := float64(spread) / 1000
-	longer := math.Erfc(math.Log(float64(passed)/float64(median))/sigma/math.Sqrt2) / 2 // of all pieces take longer than that
+	longer := math.Erfc(
+		math.Log(float64(passed)/float64(median))/sigma/math.Sqrt2,
+	) / 2 // of all pieces take longer than that
 	left := longer * (1 - float64(percentile)/100)
 	need := float64(median) * math.Exp(sigma*math.Sqrt2*math.Erfcinv(2*left))
 	if math.IsInf(need, 0) || math.IsNaN(need) { // further out than there are pieces
@@ -73,7 +81,13 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 // NewRoomSince is the room of a document that looks further back, or less far, to a whole
 // hour.
 func NewRoomSince(doc *studio.Document, calendar studio.Calendar, since studio.Minute) Room {
-	r := Room{map[key]int64{}, map[studio.ID]studio.DryingClass{}, map[key]*Clock{}, map[studio.ID]bool{}, doc.Settings.PlanningPercentile}
+	r := Room{
+		map[key]int64{},
+		map[studio.ID]studio.DryingClass{},
+		map[key]*Clock{},
+		map[studio.ID]bool{},
+		doc.Settings.PlanningPercentile,
+	}
 	for _, s := range doc.Surroundings {
 		r.closed[s.ID] = s.Closed
 	}
@@ -141,7 +155,12 @@ func (r Room) need(d studio.Dries, percentile int64) int64 {
 	class := r.classes[d.Class]
 	for i := len(d.Lain) - 1; i >= 0; i-- {
 		if d.Lain[i].NotYet {
-			return Beyond(Need(class, d.Thickness, d.State, d.Factor, 50), class.Spread, percentile, r.Passed(d.Class, d.Lain[:i+1]))
+			return Beyond(
+				Need(class, d.Thickness, d.State, d.Factor, 50),
+				class.Spread,
+				percentile,
+				r.Passed(d.Class, d.Lain[:i+1]),
+			)
 		}
 	}
 	return Need(class, d.Thickness, d.State, d.Factor, percentile)
@@ -196,7 +215,13 @@ func (r Room) Crossed(lag studio.Lag) bool {
 		lag.Least.Dries.Reached != nil || lag.Most.Dries.Reached != nil {
 		return false
 	}
-	return r.need(*lag.Least.Dries, r.Late(lag.Least.Dries.Class)) >= r.need(*lag.Most.Dries, r.Early(lag.Most.Dries.Class))
+	return r.need(
+		*lag.Least.Dries,
+		r.Late(lag.Least.Dries.Class),
+	) >= r.need(
+		*lag.Most.Dries,
+		r.Early(lag.Most.Dries.Class),
+	)
 }
 
 // Never is later than any minute of a document.
@@ -220,7 +245,10 @@ func (r Room) OpenTime(w studio.Window) (most studio.Minute, limited bool) {
 		most = *w.AtMost
 	}
 	if w.Before != "" {
-		need := r.need(studio.Dries{Class: w.Class, Thickness: w.Thickness, State: w.Before, Factor: 1000}, r.Early(w.Class))
+		need := r.need(
+			studio.Dries{Class: w.Class, Thickness: w.Thickness, State: w.Before, Factor: 1000},
+			r.Early(w.Class),
+		)
 		most = min(most, studio.Minute(need/1000))
 	}
 	return most, most < Never
@@ -234,7 +262,9 @@ func (r Room) Elapsed(recipe *studio.Recipe, from int, quantity int64) studio.Mi
 	for i := from; i < len(recipe.Steps); i++ {
 		s := recipe.Steps[i]
 		if s.Work != nil {
-			sum += 1000 * studio.Milliminutes(max(1, recipe.Effort(s.Work, true, recipe.Pieces(i, quantity)).Minutes()))
+			sum += 1000 * studio.Milliminutes(
+				max(1, recipe.Effort(s.Work, true, recipe.Pieces(i, quantity)).Minutes()),
+			)
 			continue
 		}
 		sum += studio.Milliminutes(studio.CeilDiv(r.Need(s.Wait.Longest()), 1000) * 1000)

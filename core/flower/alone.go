@@ -52,7 +52,10 @@ func (s *Sheet) alongTime(doc *studio.Document, book *studio.Book, counted *coun
 	before := map[studio.ID][]studio.Lag{} // by the task they limit
 	for _, lot := range instance.Lots {
 		for i := 1; i < len(lot.Tasks); i++ {
-			before[lot.Tasks[i].ID] = append(before[lot.Tasks[i].ID], studio.Lag{From: lot.Tasks[i-1].ID, To: lot.Tasks[i].ID})
+			before[lot.Tasks[i].ID] = append(
+				before[lot.Tasks[i].ID],
+				studio.Lag{From: lot.Tasks[i-1].ID, To: lot.Tasks[i].ID},
+			)
 		}
 	}
 	waitsFor := map[studio.ID]int{}
@@ -92,7 +95,12 @@ func (s *Sheet) alongTime(doc *studio.Document, book *studio.Book, counted *coun
 	s.lanes(book, counted, instance, toGo, tail)
 }
 
-func (s *Sheet) lanes(book *studio.Book, counted *count.Result, instance *studio.Instance, toGo, tail map[studio.ID]studio.Minute) {
+func (s *Sheet) lanes(
+	book *studio.Book,
+	counted *count.Result,
+	instance *studio.Instance,
+	toGo, tail map[studio.ID]studio.Minute,
+) {
 	s.Lanes = []Lane{}
 	for i := range counted.Lots {
 		l := &counted.Lots[i]

@@ -26,16 +26,46 @@ func Compare(a, b *Sheet) []Difference {
 	say("at the bench", "milliminutes", int64(a.Attended), int64(b.Attended))
 	say("from first cut to done", "minutes", int64(a.Elapsed), int64(b.Elapsed))
 	say("mass", "mg", int64(a.Mass), int64(b.Mass))
-	listed(a.Pieces, b.Pieces, func(p Pieces) string { return p.Name }, func(p Pieces) int64 { return p.Count }, func(what string, was, is int64) { say(what, "pieces", was, is) })
-	listed(a.Pastes, b.Pastes, func(p Paste) string { return p.Name }, func(p Paste) int64 { return int64(p.Mass) }, func(what string, was, is int64) { say(what, "mg", was, is) })
+	listed(
+		a.Pieces,
+		b.Pieces,
+		func(p Pieces) string { return p.Name },
+		func(p Pieces) int64 { return p.Count },
+		func(what string, was, is int64) { say(what, "pieces", was, is) },
+	)
+	listed(
+		a.Pastes,
+		b.Pastes,
+		func(p Paste) string { return p.Name },
+		func(p Paste) int64 { return int64(p.Mass) },
+		func(what string, was, is int64) { say(what, "mg", was, is) },
+	)
 	of := func(w Wires) string { return w.Name }
-	listed(a.Wires, b.Wires, of, func(w Wires) int64 { return w.Number }, func(what string, was, is int64) { say(what, "pieces", was, is) })
-	listed(a.Wires, b.Wires, of, func(w Wires) int64 { return w.Number * int64(w.Length) }, func(what string, was, is int64) { say(what+", in all", "µm", was, is) })
+	listed(
+		a.Wires,
+		b.Wires,
+		of,
+		func(w Wires) int64 { return w.Number },
+		func(what string, was, is int64) { say(what, "pieces", was, is) },
+	)
+	listed(
+		a.Wires,
+		b.Wires,
+		of,
+		func(w Wires) int64 { return w.Number * int64(w.Length) },
+		func(what string, was, is int64) { say(what+", in all", "µm", was, is) },
+	)
 	units := map[string]studio.Unit{}
 	for _, m := range slices.Concat(a.Materials, b.Materials) {
 		units[m.Name] = m.Unit
 	}
-	listed(a.Materials, b.Materials, func(m Amount) string { return m.Name }, func(m Amount) int64 { return m.Amount }, func(what string, was, is int64) { say(what, string(units[what]), was, is) })
+	listed(
+		a.Materials,
+		b.Materials,
+		func(m Amount) string { return m.Name },
+		func(m Amount) int64 { return m.Amount },
+		func(what string, was, is int64) { say(what, string(units[what]), was, is) },
+	)
 	return all
 }
 

@@ -115,7 +115,14 @@ func Reckon(doc *studio.Document, w Wanted) (*Sheet, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Sheet{Quantity: w.Quantity, Missing: append([]string{}, missing...), Pieces: []Pieces{}, Pastes: []Paste{}, Wires: []Wires{}, Materials: []Amount{}}
+	s := &Sheet{
+		Quantity:  w.Quantity,
+		Missing:   append([]string{}, missing...),
+		Pieces:    []Pieces{},
+		Pastes:    []Paste{},
+		Wires:     []Wires{},
+		Materials: []Amount{},
+	}
 	book = studio.NewBook(alone)
 	s.amounts(alone, book, counted)
 	s.alongTime(alone, book, counted)
@@ -137,8 +144,10 @@ func only(doc *studio.Document, book *studio.Book, w Wanted, mixes map[string]st
 	for i := range alone.Surroundings {
 		alone.Surroundings[i].Hours = air
 	}
-	alone.Recipes = []studio.Recipe{{ID: unchosen, Name: "no mix chosen", Kind: studio.KindMix, Colour: "#e9e2d6", LifeMinutes: 1440,
-		Steps: []studio.Step{{Key: "mix", Name: "Mix", Work: &studio.Work{Skill: "mixing"}}}}}
+	alone.Recipes = []studio.Recipe{
+		{ID: unchosen, Name: "no mix chosen", Kind: studio.KindMix, Colour: "#e9e2d6", LifeMinutes: 1440,
+			Steps: []studio.Step{{Key: "mix", Name: "Mix", Work: &studio.Work{Skill: "mixing"}}}},
+	}
 	for _, r := range Closure(doc, book, []studio.ID{w.Recipe}, mixes) {
 		r.Spares, r.LeastPerLot, r.KeepInStock, r.MostPerLot = studio.Spares{Rule: studio.SparesNone}, 0, 0, 0
 		r.Variants = slices.Clone(r.Variants)
@@ -159,7 +168,16 @@ func only(doc *studio.Document, book *studio.Book, w Wanted, mixes map[string]st
 	alone.Settings.HorizonMinutes = max(alone.Settings.HorizonMinutes, 400*1440) // however long it takes
 	leaves := studio.WallTime(alone.Epoch.AddDate(0, 0, 300).Format("2006-01-02T15:04"))
 	alone.Orders = []studio.Order{{ID: "one", Name: "one", Leaves: leaves, Importance: 10, State: studio.OrderOpen,
-		Lines: []studio.OrderLine{{ID: "line", Recipe: w.Recipe, Variant: w.Variant, Colourway: "colours", Quantity: w.Quantity, ServiceLevel: 900}}}}
+		Lines: []studio.OrderLine{
+			{
+				ID:           "line",
+				Recipe:       w.Recipe,
+				Variant:      w.Variant,
+				Colourway:    "colours",
+				Quantity:     w.Quantity,
+				ServiceLevel: 900,
+			},
+		}}}
 	return &alone
 }
 
@@ -212,7 +230,12 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 		}
 		s.Pieces = append(s.Pieces, Pieces{subject(book, l.Made(), l.Mixes), l.Started})
 		for _, p := range r.Pastes {
-			pastes[l.Mixes[p.Slot]] += studio.Milligrams(r.At(p.Step, l.Started)) * paste.Mass(p.Shape, doc.Settings.DensityMgPerMl)
+			pastes[l.Mixes[p.Slot]] += studio.Milligrams(
+				r.At(p.Step, l.Started),
+			) * paste.Mass(
+				p.Shape,
+				doc.Settings.DensityMgPerMl,
+			)
 		}
 		for _, w := range r.Wires {
 			wires[Wires{Material: w.Material, Length: wire.Length(w)}] += w.Number * r.At(w.Step, l.Started)
@@ -248,7 +271,15 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 
 // mixed is the sheet of 100 g of a mix.
 func mixed(doc *studio.Document, book *studio.Book, r *studio.Recipe) *Sheet {
-	s := &Sheet{Quantity: 1, Missing: []string{}, Pieces: []Pieces{}, Pastes: []Paste{}, Wires: []Wires{}, Materials: []Amount{}, Mass: 100_000}
+	s := &Sheet{
+		Quantity:  1,
+		Missing:   []string{},
+		Pieces:    []Pieces{},
+		Pastes:    []Paste{},
+		Wires:     []Wires{},
+		Materials: []Amount{},
+		Mass:      100_000,
+	}
 	for _, p := range paste.Weigh(r, 100_000, 1) {
 		if mix := book.Recipe(p.Mix); mix != nil {
 			s.Pastes = append(s.Pastes, Paste{mix.ID, mix.Name, mix.Colour, p.Exact})

@@ -12,7 +12,14 @@ import (
 )
 
 func reckoned(t *testing.T, doc *studio.Document, name, variant string, quantity int64) *flower.Sheet {
-	s, err := flower.Reckon(doc, flower.Wanted{Made: studio.Made{Recipe: demo.ID(name), Variant: variant}, Colours: doc.Colourways[0].Slots, Quantity: quantity})
+	s, err := flower.Reckon(
+		doc,
+		flower.Wanted{
+			Made:     studio.Made{Recipe: demo.ID(name), Variant: variant},
+			Colours:  doc.Colourways[0].Slots,
+			Quantity: quantity,
+		},
+	)
 	require.NoError(t, err)
 	return s
 }
@@ -24,14 +31,27 @@ func TestTheTotalsOfAMagnolia(t *testing.T) {
 	for _, p := range s.Pieces {
 		counts[p.Name] = p.Count
 	}
-	assert.Equal(t, map[string]int64{"Magnolia": 1, "Magnolia cone": 1, "Magnolia inner petal": 3, "Magnolia outer petal": 6}, counts)
+	assert.Equal(
+		t,
+		map[string]int64{"Magnolia": 1, "Magnolia cone": 1, "Magnolia inner petal": 3, "Magnolia outer petal": 6},
+		counts,
+	)
 	grams := map[string]studio.Milligrams{}
 	for _, p := range s.Pastes {
 		grams[p.Name] = p.Mass
 	}
 	// 62·38·0.9·0.76·1.4 = 2257 mg and 78·50·0.9·0.76·1.4 = 3735 mg, each rounded up; the
 	// cone π/4·12²·32·1.4 = 5067 mg; dust 9·15.
-	assert.Equal(t, map[string]studio.Milligrams{"Signal deep red": 3 * 2257, "Signal red": 6 * 3735, "Centre white": 5067, "Ember dust": 135}, grams)
+	assert.Equal(
+		t,
+		map[string]studio.Milligrams{
+			"Signal deep red": 3 * 2257,
+			"Signal red":      6 * 3735,
+			"Centre white":    5067,
+			"Ember dust":      135,
+		},
+		grams,
+	)
 	assert.Equal(t, []flower.Wires{
 		{Material: demo.ID("18 green wire"), Name: "18 green wire", Length: 172_000, Number: 1},
 		{Material: demo.ID("24 white wire"), Name: "24 white wire", Length: 110_000, Number: 6},
@@ -81,7 +101,17 @@ func TestAMixIsReckonedByTheHundredGrams(t *testing.T) {
 	for _, m := range s.Materials {
 		amounts[m.Name] = m.Amount
 	}
-	assert.Equal(t, map[string]int64{"Flower paste": 70_000, "Soft sugar paste": 30_000, "Blue gel colour": 990, "Red gel colour": 270}, amounts, "22 and 6 drops of 45 mg")
+	assert.Equal(
+		t,
+		map[string]int64{
+			"Flower paste":     70_000,
+			"Soft sugar paste": 30_000,
+			"Blue gel colour":  990,
+			"Red gel colour":   270,
+		},
+		amounts,
+		"22 and 6 drops of 45 mg",
+	)
 	assert.EqualValues(t, 12+30, s.Elapsed)
 }
 
@@ -96,7 +126,11 @@ func TestWhatASchoolChanges(t *testing.T) {
 	changed.Recipes[indexOf(changed, "Anemone petal")] = *deeper
 	assert.Equal(t, petal.Name, deeper.Name)
 	differ := flower.Compare(reckoned(t, doc, "Anemone", "", 1), reckoned(t, changed, "Anemone", "", 1))
-	assert.Contains(t, differ, flower.Difference{What: "26 white wire, in all", Unit: "µm", Was: 8 * 95_000, Is: 8 * 103_000})
+	assert.Contains(
+		t,
+		differ,
+		flower.Difference{What: "26 white wire, in all", Unit: "µm", Was: 8 * 95_000, Is: 8 * 103_000},
+	)
 }
 
 func indexOf(doc *studio.Document, name string) int {
@@ -161,8 +195,23 @@ func TestTheCutterForADriedSize(t *testing.T) {
 	assert.Equal(t, "Drop cutter 58 mm", flower.CutterFor(tools, 45_000, 40).Name)
 	assert.Nil(t, flower.CutterFor(tools, 80_000, 40))
 	doc := demo.Document()
-	assert.Equal(t, []flower.Cut{{Recipe: demo.ID("Anemone petal"), Paste: 0, Dried: 44_000, Length: 45_834, Tool: "Drop cutter 46 mm", Size: 46_000}},
-		flower.Cuts(doc, []studio.Recipe{doc.Recipes[indexOf(doc, "Anemone petal")], doc.Recipes[indexOf(doc, "Fern leaflet")]}))
+	assert.Equal(
+		t,
+		[]flower.Cut{
+			{
+				Recipe: demo.ID("Anemone petal"),
+				Paste:  0,
+				Dried:  44_000,
+				Length: 45_834,
+				Tool:   "Drop cutter 46 mm",
+				Size:   46_000,
+			},
+		},
+		flower.Cuts(
+			doc,
+			[]studio.Recipe{doc.Recipes[indexOf(doc, "Anemone petal")], doc.Recipes[indexOf(doc, "Fern leaflet")]},
+		),
+	)
 }
 
 func BenchmarkReckon(b *testing.B) {

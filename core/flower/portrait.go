@@ -64,7 +64,17 @@ func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID)
 		f.Stem = max(f.Stem, w.Stem)
 	}
 	for i, p := range r.Parts {
-		ring := Ring{i, PortraitOf(book, p.Made(), book.Input(p, mixes)), p.Count, p.Least, p.Rows, p.Set, p.Join, p.Reversed, append([]studio.Micrometres{}, p.At...)}
+		ring := Ring{
+			i,
+			PortraitOf(book, p.Made(), book.Input(p, mixes)),
+			p.Count,
+			p.Least,
+			p.Rows,
+			p.Set,
+			p.Join,
+			p.Reversed,
+			append([]studio.Micrometres{}, p.At...),
+		}
 		if len(ring.Rows) == 0 {
 			ring.Rows = []int64{p.Count}
 		}
@@ -119,7 +129,10 @@ func Swatch(book *studio.Book, r *studio.Recipe, mixes map[string]studio.ID) (co
 	}
 	if r.Kind != studio.KindPart {
 		parts := slices.Clone(r.Parts)
-		slices.SortStableFunc(parts, func(a, b studio.PartInput) int { return cmp.Compare(covers(book, b), covers(book, a)) })
+		slices.SortStableFunc(
+			parts,
+			func(a, b studio.PartInput) int { return cmp.Compare(covers(book, b), covers(book, a)) },
+		)
 		for _, p := range parts {
 			if colour, name := Swatch(book, book.Of(p.Made()), book.Input(p, mixes)); colour != "" {
 				return colour, name

@@ -59,7 +59,12 @@ type judge struct {
 }
 
 func (j *judge) warn(r *studio.Recipe, rule Rule, says string, result studio.Figure, inputs ...studio.Figure) {
-	w := Warning{Recipe: r.ID, Rule: rule, Says: says, Working: studio.Working{Rule: "proportion " + string(rule), Inputs: inputs, Result: result}}
+	w := Warning{
+		Recipe:  r.ID,
+		Rule:    rule,
+		Says:    says,
+		Working: studio.Working{Rule: "proportion " + string(rule), Inputs: inputs, Result: result},
+	}
 	if i := slices.IndexFunc(r.Silenced, func(s studio.Silence) bool { return s.Rule == string(rule) }); i >= 0 {
 		w.Reason = r.Silenced[i].Reason
 	}
@@ -99,8 +104,17 @@ func (j *judge) cone(r *studio.Recipe) {
 				if share > 90 {
 					says = "The cone is tall for its first petals: they will not close over it."
 				}
-				j.warn(r, RuleCone, says, studio.NewFigure("cone of petal", math.Round(share), "%, about 75 is usual"),
-					millimetres("height of the cone", height(core)), millimetres("height of "+petal.Name, height(petal)))
+				j.warn(
+					r,
+					RuleCone,
+					says,
+					studio.NewFigure("cone of petal", math.Round(share), "%, about 75 is usual"),
+					millimetres(
+						"height of the cone",
+						height(core),
+					),
+					millimetres("height of "+petal.Name, height(petal)),
+				)
 			}
 			break
 		}
@@ -157,8 +171,14 @@ func (j *judge) former(r *studio.Recipe) {
 				if share > 120 {
 					says = "It is large for its former and will stand out over the rim."
 				}
-				j.warn(r, RuleFormer, says, studio.NewFigure("of the cup's width", math.Round(share), "%, 50 to 120 is usual"),
-					millimetres("across", size), millimetres(cup.Name, cup.Size))
+				j.warn(
+					r,
+					RuleFormer,
+					says,
+					studio.NewFigure("of the cup's width", math.Round(share), "%, 50 to 120 is usual"),
+					millimetres("across", size),
+					millimetres(cup.Name, cup.Size),
+				)
 			}
 		}
 	}
@@ -176,12 +196,21 @@ func (j *judge) cutter(r *studio.Recipe) {
 		if off := math.Abs(float64(dries-g.Dried)) / float64(g.Dried); off <= 0.05 {
 			continue
 		}
-		inputs := []studio.Figure{millimetres("cut", g.Length), studio.NewFigure("shrinks by", float64(shrinks)/10, "%"), millimetres("wanted dry", g.Dried),
-			millimetres("to cut", CutFor(g.Dried, shrinks))}
+		inputs := []studio.Figure{
+			millimetres("cut", g.Length),
+			studio.NewFigure("shrinks by", float64(shrinks)/10, "%"),
+			millimetres("wanted dry", g.Dried),
+			millimetres("to cut", CutFor(g.Dried, shrinks)),
+		}
 		if t := CutterFor(j.doc.Tools, g.Dried, shrinks); t != nil {
 			inputs = append(inputs, millimetres("cutter to take: "+t.Name, t.Size))
 		}
-		j.warn(r, RuleCutter, "Cut so, it dries to another size than wanted.", millimetres("dries to", dries), inputs...)
+		j.warn(
+			r,
+			RuleCutter,
+			"Cut so, it dries to another size than wanted.",
+			millimetres("dries to", dries),
+			inputs...)
 	}
 }
 
@@ -204,7 +233,12 @@ func Cuts(doc *studio.Document, recipes []studio.Recipe) []Cut {
 			if p.Shape.Dried == 0 {
 				continue
 			}
-			cut := Cut{Recipe: r.ID, Paste: i, Dried: p.Shape.Dried, Length: CutFor(p.Shape.Dried, doc.Settings.ShrinkagePerMille)}
+			cut := Cut{
+				Recipe: r.ID,
+				Paste:  i,
+				Dried:  p.Shape.Dried,
+				Length: CutFor(p.Shape.Dried, doc.Settings.ShrinkagePerMille),
+			}
 			if t := CutterFor(doc.Tools, p.Shape.Dried, doc.Settings.ShrinkagePerMille); t != nil {
 				cut.Tool, cut.Size = t.Name, t.Size
 			}

@@ -76,7 +76,8 @@ func (j *judge) carried(r *studio.Recipe, made studio.Made) *Stem {
 	var of *studio.Wire
 	for i, w := range wires {
 		m := j.book.Material(w.Material)
-		if m != nil && m.Wire != nil && w.Stem > 0 && m.Wire.Diameter > 0 && (of == nil || m.Wire.Diameter > of.Diameter) {
+		if m != nil && m.Wire != nil && w.Stem > 0 && m.Wire.Diameter > 0 &&
+			(of == nil || m.Wire.Diameter > of.Diameter) {
 			carries, of = &wires[i], m.Wire
 		}
 	}
@@ -85,7 +86,15 @@ func (j *judge) carried(r *studio.Recipe, made studio.Made) *Stem {
 	}
 	head := j.mass(made)
 	sag, bends := wire.Sag(of.Diameter, carries.Stem, carries.Number, head)
-	s := &Stem{Recipe: r.ID, Variant: made.Variant, Name: r.Name, Holds: Holds, Degrees: math.Round(10*sag) / 10, Gauge: of.Gauge, Number: carries.Number}
+	s := &Stem{
+		Recipe:  r.ID,
+		Variant: made.Variant,
+		Name:    r.Name,
+		Holds:   Holds,
+		Degrees: math.Round(10*sag) / 10,
+		Gauge:   of.Gauge,
+		Number:  carries.Number,
+	}
 	switch {
 	case bends:
 		s.Holds = Bends
@@ -94,12 +103,25 @@ func (j *judge) carried(r *studio.Recipe, made studio.Made) *Stem {
 	case sag > 10:
 		s.Holds = Nods
 	}
-	inputs := []studio.Figure{studio.NewFigure("head", float64(head), "mg"), millimetres("free stem", carries.Stem), millimetres("wire, thick", of.Diameter), studio.NewFigure("wires", carries.Number, "")}
+	inputs := []studio.Figure{
+		studio.NewFigure("head", float64(head), "mg"),
+		millimetres("free stem", carries.Stem),
+		millimetres("wire, thick", of.Diameter),
+		studio.NewFigure("wires", carries.Number, ""),
+	}
 	if thin, number := j.holds(head, carries.Stem, of.Cover); thin != nil {
 		s.Better, s.Wires = thin.Gauge, number
-		inputs = append(inputs, studio.NewFigure("would hold: gauge", int64(thin.Gauge), ""), studio.NewFigure("would hold: wires", number, ""))
+		inputs = append(
+			inputs,
+			studio.NewFigure("would hold: gauge", int64(thin.Gauge), ""),
+			studio.NewFigure("would hold: wires", number, ""),
+		)
 	}
-	s.Working = studio.Working{Rule: "proportion wire", Inputs: inputs, Result: studio.NewFigure("sag", math.Round(sag), "°, up to 10 holds")}
+	s.Working = studio.Working{
+		Rule:   "proportion wire",
+		Inputs: inputs,
+		Result: studio.NewFigure("sag", math.Round(sag), "°, up to 10 holds"),
+	}
 	return s
 }
 
@@ -110,7 +132,9 @@ func (j *judge) holds(head studio.Milligrams, free studio.Micrometres, cover str
 	var number int64
 	for n := int64(1); n <= 3 && best == nil; n++ {
 		for _, m := range j.doc.Materials {
-			if m.Wire == nil || m.Wire.Diameter == 0 || best != nil && (m.Wire.Diameter > best.Diameter || m.Wire.Diameter == best.Diameter && m.Wire.Cover != cover) {
+			if m.Wire == nil || m.Wire.Diameter == 0 ||
+				best != nil &&
+					(m.Wire.Diameter > best.Diameter || m.Wire.Diameter == best.Diameter && m.Wire.Cover != cover) {
 				continue
 			}
 			if sag, bends := wire.Sag(m.Wire.Diameter, free, n, head); sag <= 10 && !bends {

@@ -44,5 +44,12 @@ func (w Way) Reckon(doc *studio.Document, colourway studio.ID, quantity int64) (
 	if err != nil {
 		return nil, err
 	}
-	return Reckon(as, Wanted{Made: studio.Made{Recipe: w.Recipe, Variant: w.Variant}, Colours: doc.Colours(colourway), Quantity: quantity})
+	return Reckon(
+		as,
+		Wanted{
+			Made:     studio.Made{Recipe: w.Recipe, Variant: w.Variant},
+			Colours:  doc.Colours(colourway),
+			Quantity: quantity,
+		},
+	)
 }

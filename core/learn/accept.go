@@ -26,7 +26,13 @@ func Accept(doc *studio.Document, r Record) (Change, error) {
 				times := func(minutes int64) int64 {
 					return max(1, int64(math.Round(float64(minutes)*float64(r.Found)/float64(r.Standard))))
 				}
-				c.FirmMinutes, c.StiffMinutes, c.DryMinutes = times(c.FirmMinutes), times(c.StiffMinutes), times(c.DryMinutes)
+				c.FirmMinutes, c.StiffMinutes, c.DryMinutes = times(
+					c.FirmMinutes,
+				), times(
+					c.StiffMinutes,
+				), times(
+					c.DryMinutes,
+				)
 				return Change{Class: &c}, nil
 			}
 		}

@@ -63,8 +63,14 @@ func TestLearningFindsTheTruthOfSimulatedStudios(t *testing.T) {
 			}
 		}
 		share := func(n, of int) float64 { return float64(n) / float64(of) }
-		t.Logf("touched %s: within a tenth of the truth with exact times %.1f %% after 20; by touch %.1f %% after 20, %.1f %% after 40; promises kept %.1f %%",
-			name, 100*share(exact20, studios), 100*share(touch20, studios), 100*share(touch40, studios), 100*share(kept, promised))
+		t.Logf(
+			"touched %s: within a tenth of the truth with exact times %.1f %% after 20; by touch %.1f %% after 20, %.1f %% after 40; promises kept %.1f %%",
+			name,
+			100*share(exact20, studios),
+			100*share(touch20, studios),
+			100*share(touch40, studios),
+			100*share(kept, promised),
+		)
 		assert.GreaterOrEqual(t, share(exact20, studios), 0.90)
 		assert.GreaterOrEqual(t, share(touch20, studios), 0.70)
 		assert.GreaterOrEqual(t, share(touch40, studios), 0.85)
@@ -74,7 +80,13 @@ func TestLearningFindsTheTruthOfSimulatedStudios(t *testing.T) {
 
 func TestEvidenceMovesAFactorItsOwnWay(t *testing.T) {
 	assert.InDelta(t, 1, learn.FactorOf(nil, 0.2).Median, 1e-9)
-	assert.InDelta(t, 0.2/math.Sqrt(learn.PriorChecks), learn.FactorOf(nil, 0.2).Unsure, 1e-3, "the prior is worth five checks")
+	assert.InDelta(
+		t,
+		0.2/math.Sqrt(learn.PriorChecks),
+		learn.FactorOf(nil, 0.2).Unsure,
+		1e-3,
+		"the prior is worth five checks",
+	)
 	one := learn.Evidence{Low: 1.3, High: 1.3}
 	five := learn.FactorOf([]learn.Evidence{one, one, one, one, one}, 0.2)
 	assert.InDelta(t, math.Sqrt(1.3), five.Median, 0.01, "half of the way with as much evidence as prior")
@@ -84,15 +96,39 @@ func TestEvidenceMovesAFactorItsOwnWay(t *testing.T) {
 		twenty[i] = one
 	}
 	assert.True(t, learn.FactorOf(twenty, 0.2).Clear())
-	assert.Greater(t, learn.FactorOf([]learn.Evidence{{Low: 1.5, High: math.Inf(1)}}, 0.2).Median, 1.0, "still soft when it should be dry")
-	assert.Less(t, learn.FactorOf([]learn.Evidence{{Low: 0, High: 0.6}}, 0.2).Median, 1.0, "dry when it should be soft")
-	assert.InDelta(t, 1, learn.FactorOf([]learn.Evidence{{Low: 0, High: 20}}, 0.2).Median, 1e-3, "taken up a day later says nothing")
-	assert.Less(t, learn.FactorOf([]learn.Evidence{{Low: 90, High: 91}}, 0.2).Median, 1.1, "one absurd finding does not turn a standard over")
+	assert.Greater(
+		t,
+		learn.FactorOf([]learn.Evidence{{Low: 1.5, High: math.Inf(1)}}, 0.2).Median,
+		1.0,
+		"still soft when it should be dry",
+	)
+	assert.Less(
+		t,
+		learn.FactorOf([]learn.Evidence{{Low: 0, High: 0.6}}, 0.2).Median,
+		1.0,
+		"dry when it should be soft",
+	)
+	assert.InDelta(
+		t,
+		1,
+		learn.FactorOf([]learn.Evidence{{Low: 0, High: 20}}, 0.2).Median,
+		1e-3,
+		"taken up a day later says nothing",
+	)
+	assert.Less(
+		t,
+		learn.FactorOf([]learn.Evidence{{Low: 90, High: 91}}, 0.2).Median,
+		1.1,
+		"one absurd finding does not turn a standard over",
+	)
 	rapid.Check(t, func(t *rapid.T) {
 		var evidence []learn.Evidence
 		for range rapid.IntRange(0, 30).Draw(t, "n") {
 			low := rapid.Float64Range(0, 3).Draw(t, "low")
-			evidence = append(evidence, learn.Evidence{Low: low, High: low + rapid.Float64Range(0.01, 2).Draw(t, "more")})
+			evidence = append(
+				evidence,
+				learn.Evidence{Low: low, High: low + rapid.Float64Range(0.01, 2).Draw(t, "more")},
+			)
 		}
 		f := learn.FactorOf(evidence, 0.25)
 		assert.True(t, f.Median > 0.3 && f.Median < 3.1 && f.Unsure > 0 && f.Unsure <= 0.7, "%+v", f)

@@ -114,7 +114,9 @@ func (l *looking) drying() (records []Record) {
 		}
 		f := FactorOf(evidence, float64(c.Spread)/1000)
 		record := Record{Key: string(OfClass) + "/" + string(c.ID), Kind: OfClass, Class: c.ID, Standard: c.DryMinutes,
-			Found: int64(math.Round(f.Median * float64(c.DryMinutes))), Evidence: int64(f.N), Unsure: perMille(f.Unsure), Clear: f.Clear(), Points: []Point{}}
+			Found: int64(
+				math.Round(f.Median * float64(c.DryMinutes)),
+			), Evidence: int64(f.N), Unsure: perMille(f.Unsure), Clear: f.Clear(), Points: []Point{}}
 		for _, e := range evidence[max(0, len(evidence)-mostPoints):] {
 			p := Point{Low: int64(1000 * e.Low), Weight: 1}
 			if !math.IsInf(e.High, 1) {
@@ -227,14 +229,36 @@ func (l *looking) minutes() (records []Record) {
 	for key, e := range steps {
 		s := e.of[0]
 		step, _ := l.now(s.page, s.variant).Step(s.step)
-		record := e.record(Record{Key: string(OfStep) + "/" + key, Kind: OfStep, Recipe: s.page, Variant: s.variant, Step: s.step, Standard: int64(step.Work.PerPiece)}, 1)
+		record := e.record(
+			Record{
+				Key:      string(OfStep) + "/" + key,
+				Kind:     OfStep,
+				Recipe:   s.page,
+				Variant:  s.variant,
+				Step:     s.step,
+				Standard: int64(step.Work.PerPiece),
+			},
+			1,
+		)
 		record.Clear = record.Clear && s.variant == ""
 		records = append(records, record)
 	}
 	for key, e := range people {
 		s := e.of[0]
 		i := slices.IndexFunc(l.Doc.People, func(p studio.Person) bool { return p.ID == s.person })
-		records = append(records, e.record(Record{Key: string(OfPace) + "/" + key, Kind: OfPace, Person: s.person, Skill: s.skill, Standard: l.Doc.People[i].Pace(s.skill)}, -1))
+		records = append(
+			records,
+			e.record(
+				Record{
+					Key:      string(OfPace) + "/" + key,
+					Kind:     OfPace,
+					Person:   s.person,
+					Skill:    s.skill,
+					Standard: l.Doc.People[i].Pace(s.skill),
+				},
+				-1,
+			),
+		)
 	}
 	return records
 }
@@ -268,7 +292,11 @@ func (e *effect) record(r Record, towards float64) Record {
 		r.Points = append(r.Points, Point{multiple, multiple, s.pieces})
 	}
 	r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
-	f := Factor{Median: math.Exp(e.off), Unsure: taskSpread / math.Sqrt(tasks) * pieces / (pieces + priorPieces), N: len(e.of)}
+	f := Factor{
+		Median: math.Exp(e.off),
+		Unsure: taskSpread / math.Sqrt(tasks) * pieces / (pieces + priorPieces),
+		N:      len(e.of),
+	}
 	r.Found = int64(math.Round(float64(r.Standard) * math.Pow(f.Median, towards)))
 	r.Evidence, r.Unsure, r.Clear = int64(pieces), perMille(f.Unsure), f.Clear() && len(e.of) > 1
 	return r
@@ -304,7 +332,18 @@ func (l *looking) stints() (stints []stint) {
 			if pace == 0 || took < 1 || standard < 1 {
 				continue
 			}
-			stints = append(stints, stint{now.Page(), w.Variant, record.Step, record.Person, step.Work.Skill, record.Counted(), math.Log(float64(took) / standard)})
+			stints = append(
+				stints,
+				stint{
+					now.Page(),
+					w.Variant,
+					record.Step,
+					record.Person,
+					step.Work.Skill,
+					record.Counted(),
+					math.Log(float64(took) / standard),
+				},
+			)
 		}
 	}
 	return stints
@@ -354,7 +393,14 @@ func (l *looking) breakage() (records []Record) {
 		}
 		key := string(OfBreakage) + "/" + way(now.Page(), w.Variant)
 		if of[key] == nil {
-			of[key], first[key] = &tally{}, Record{Key: key, Kind: OfBreakage, Recipe: now.Page(), Variant: w.Variant, Standard: int64(now.Spares.Breakage), Points: []Point{}}
+			of[key], first[key] = &tally{}, Record{
+				Key:      key,
+				Kind:     OfBreakage,
+				Recipe:   now.Page(),
+				Variant:  w.Variant,
+				Standard: int64(now.Spares.Breakage),
+				Points:   []Point{},
+			}
 		}
 		if progress := w.Progress(made); progress.Made {
 			lost := w.Started - progress.Serves(made)

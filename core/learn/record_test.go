@@ -37,8 +37,14 @@ func recorded(t *testing.T, lots int, is truth) learn.History {
 	noise := func(spread float64) float64 { return math.Exp(spread * random.NormFloat64()) }
 	for lot := range lots {
 		const pieces = 20
-		w := studio.WorkLot{ID: studio.ID(fmt.Sprint("lot ", lot)), Recipe: petal.ID, Ordinal: lot + 1, Need: 15, Started: pieces,
-			Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory"), "dust": demo.ID("Pebble dust")}}
+		w := studio.WorkLot{
+			ID:      studio.ID(fmt.Sprint("lot ", lot)),
+			Recipe:  petal.ID,
+			Ordinal: lot + 1,
+			Need:    15,
+			Started: pieces,
+			Mixes:   map[string]studio.ID{"petal": demo.ID("Oyster ivory"), "dust": demo.ID("Pebble dust")},
+		}
 		at := studio.Minute(500 + 2700*lot/max(1, lots)*10)
 		task := func(step, person string, times float64) {
 			s, _ := petal.Step(step)
@@ -46,9 +52,23 @@ func recorded(t *testing.T, lots int, is truth) learn.History {
 			for doc.People[i].ID != demo.ID(person) {
 				i++
 			}
-			standard := float64(petal.Effort(s.Work, true, pieces)) / 1000 * 100 / float64(doc.People[i].Pace(s.Work.Skill))
+			standard := float64(
+				petal.Effort(s.Work, true, pieces),
+			) / 1000 * 100 / float64(
+				doc.People[i].Pace(s.Work.Skill),
+			)
 			takes := max(1, studio.Minute(math.Round(standard*times*noise(0.1))))
-			w.Records = append(w.Records, studio.TaskRecord{Step: step, State: studio.TaskDone, Person: demo.ID(person), Start: at, End: at + takes, Good: pieces})
+			w.Records = append(
+				w.Records,
+				studio.TaskRecord{
+					Step:   step,
+					State:  studio.TaskDone,
+					Person: demo.ID(person),
+					Start:  at,
+					End:    at + takes,
+					Good:   pieces,
+				},
+			)
 			at += takes
 		}
 		who, times := "Teun", is.teun
@@ -115,10 +135,19 @@ func TestWhatIsOtherThanTheStandardIsFoundAndTheRestIsNot(t *testing.T) {
 	assert.False(t, step("dust").Clear, "dusting is as it was reckoned")
 
 	pace := func(name, skill string) *learn.Record {
-		return find(records, learn.OfPace, func(r learn.Record) bool { return r.Person == demo.ID(name) && r.Skill == skill })
+		return find(
+			records,
+			learn.OfPace,
+			func(r learn.Record) bool { return r.Person == demo.ID(name) && r.Skill == skill },
+		)
 	}
 	teun, ishaan := pace("Teun", "shaping"), pace("Ishaan", "shaping")
-	assert.Greater(t, float64(teun.Found)/float64(teun.Standard), 1.1*float64(ishaan.Found)/float64(ishaan.Standard), "Teun is the faster of the two beyond his pace")
+	assert.Greater(
+		t,
+		float64(teun.Found)/float64(teun.Standard),
+		1.1*float64(ishaan.Found)/float64(ishaan.Standard),
+		"Teun is the faster of the two beyond his pace",
+	)
 	assert.False(t, pace("Maren", "dusting").Clear)
 
 	breaks := find(records, learn.OfBreakage, func(learn.Record) bool { return true })
@@ -146,7 +175,10 @@ func TestWhatIsMadeAnotherWayIsToldApart(t *testing.T) {
 		require.NotNil(t, breaks, variant)
 		assert.EqualValues(t, 240, breaks.Evidence)
 		assert.Equal(t, variant == "", breaks.Clear, "only the plain way has a standard of its own")
-		assert.NotNil(t, find(records, learn.OfStep, func(r learn.Record) bool { return r.Variant == variant && r.Step == "wire" }))
+		assert.NotNil(
+			t,
+			find(records, learn.OfStep, func(r learn.Record) bool { return r.Variant == variant && r.Step == "wire" }),
+		)
 	}
 }
 
@@ -180,7 +212,13 @@ func TestAcceptingMovesTheStandardAndRefusingKeepsItAway(t *testing.T) {
 		was.Air = drying.NewRoom(after, h.Calendar)
 		same := find(learn.Look(was), r.Kind, func(other learn.Record) bool { return other.Key == r.Key })
 		assert.Equal(t, r.Found, same.Standard, r.Key)
-		assert.Less(t, math.Abs(math.Log(float64(same.Found)/float64(same.Standard))), math.Abs(math.Log(float64(r.Found)/float64(r.Standard)))/2, "%s: little is left to propose", r.Key)
+		assert.Less(
+			t,
+			math.Abs(math.Log(float64(same.Found)/float64(same.Standard))),
+			math.Abs(math.Log(float64(r.Found)/float64(r.Standard)))/2,
+			"%s: little is left to propose",
+			r.Key,
+		)
 	}
 	r := learn.Record{Standard: 100, Found: 130, Evidence: 20, Unsure: 40, Clear: true}
 	assert.True(t, r.Proposes(nil))

@@ -81,23 +81,64 @@ func TestEveryMethodCanBeWrittenDown(t *testing.T) {
 // document is Pellowen Yard with the recipes of a method, and an order for two of the
 // last, in each of its variants.
 func (m method) document() *studio.Document {
-	d := &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: time.Date(2027, 8, 30, 0, 0, 0, 0, time.UTC), Zone: "Europe/Dublin",
-		Now: 21*1440 + 450, Settings: studio.DefaultSettings()}
+	d := &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     "Pellowen Yard",
+		Epoch:    time.Date(2027, 8, 30, 0, 0, 0, 0, time.UTC),
+		Zone:     "Europe/Dublin",
+		Now:      21*1440 + 450,
+		Settings: studio.DefaultSettings(),
+	}
 	for range 24 {
 		d.Climate = append(d.Climate, studio.Air{TenthsCelsius: 200, HumidityPerMille: 620})
 	}
 	d.DryingClasses = []studio.DryingClass{
-		{ID: "thin", Name: "Thin petal", FirmMinutes: 30, StiffMinutes: 150, DryMinutes: 300, Thickness: 800, Spread: 200, StallHumidity: 800},
-		{ID: "solid", Name: "Solid core", FirmMinutes: 120, StiffMinutes: 400, DryMinutes: 720, Thickness: 10_000, Spread: 200, StallHumidity: 800}}
+		{
+			ID:            "thin",
+			Name:          "Thin petal",
+			FirmMinutes:   30,
+			StiffMinutes:  150,
+			DryMinutes:    300,
+			Thickness:     800,
+			Spread:        200,
+			StallHumidity: 800,
+		},
+		{
+			ID:            "solid",
+			Name:          "Solid core",
+			FirmMinutes:   120,
+			StiffMinutes:  400,
+			DryMinutes:    720,
+			Thickness:     10_000,
+			Spread:        200,
+			StallHumidity: 800,
+		}}
 	for _, id := range []studio.ID{"spoon tray", "half-sphere", "rail", "foam", "sheet", "mat", "board", "foil tray"} {
 		d.Places = append(d.Places, studio.Place{ID: id, Name: string(id), Slots: 60})
 	}
 	d.Places[4].KeepsMinutes = 600
-	d.Tools = []studio.Tool{{ID: "large veiner", Name: "Large veiner", Number: 1, StandIns: []studio.ID{"small veiner"}}, {ID: "small veiner", Name: "Small veiner", Number: 1}}
-	d.Machines = []studio.Machine{{ID: "dehydrator", Name: "Dehydrator", Slots: 6}, {ID: "oven", Name: "Oven", Slots: 6}}
-	d.Families = []studio.Family{{ID: "brushes", Name: "Brushes", FullMinutes: 9, Changes: []studio.Change{{From: "white", To: "kelp", Minutes: 3}}}}
+	d.Tools = []studio.Tool{
+		{ID: "large veiner", Name: "Large veiner", Number: 1, StandIns: []studio.ID{"small veiner"}},
+		{ID: "small veiner", Name: "Small veiner", Number: 1},
+	}
+	d.Machines = []studio.Machine{
+		{ID: "dehydrator", Name: "Dehydrator", Slots: 6},
+		{ID: "oven", Name: "Oven", Slots: 6},
+	}
+	d.Families = []studio.Family{
+		{
+			ID:          "brushes",
+			Name:        "Brushes",
+			FullMinutes: 9,
+			Changes:     []studio.Change{{From: "white", To: "kelp", Minutes: 3}},
+		},
+	}
 	material := func(id studio.ID, unit studio.Unit, wire *studio.Wire) {
-		d.Materials = append(d.Materials, studio.Material{ID: id, Name: string(id), Unit: unit, OnHand: 1 << 40, Wire: wire})
+		d.Materials = append(
+			d.Materials,
+			studio.Material{ID: id, Name: string(id), Unit: unit, OnHand: 1 << 40, Wire: wire},
+		)
 	}
 	for _, id := range []studio.ID{"paste", "colour", "CMC", "lace mix", "starch", "maize grits"} {
 		material(id, studio.UnitMilligrams, nil)
@@ -106,7 +147,11 @@ func (m method) document() *studio.Document {
 		material(id, studio.UnitPieces, nil)
 	}
 	for _, gauge := range []studio.Gauge{18, 24, 26, 30} {
-		material(wireOf(gauge), studio.UnitPieces, &studio.Wire{Gauge: gauge, Cover: "white paper", Length: 360_000, Diameter: 600})
+		material(
+			wireOf(gauge),
+			studio.UnitPieces,
+			&studio.Wire{Gauge: gauge, Cover: "white paper", Length: 360_000, Diameter: 600},
+		)
 	}
 	skills := []studio.Skill{}
 	for _, skill := range []string{"mixing", "shaping", "wiring", "dusting", "assembly"} {
@@ -125,7 +170,11 @@ func (m method) document() *studio.Document {
 		})
 	}
 	d.Recipes = []studio.Recipe{mix("white", studio.Ingredient{Material: "paste", Parts: 1}),
-		mix("kelp", studio.Ingredient{Mix: "white", Parts: 9}, studio.Ingredient{Material: "colour", Parts: 1}), mix("pale", studio.Ingredient{Mix: "kelp", Parts: 1}, studio.Ingredient{Mix: "white", Parts: 3})}
+		mix(
+			"kelp",
+			studio.Ingredient{Mix: "white", Parts: 9},
+			studio.Ingredient{Material: "colour", Parts: 1},
+		), mix("pale", studio.Ingredient{Mix: "kelp", Parts: 1}, studio.Ingredient{Mix: "white", Parts: 3})}
 	d.Recipes[1].LifeColdMinutes = 40 * 1440
 	for _, r := range m.recipes {
 		d.Recipes = append(d.Recipes, copied(r))
@@ -133,11 +182,35 @@ func (m method) document() *studio.Document {
 			d.Places[7].MadeBy = r.ID
 		}
 	}
-	d.Colourways = []studio.Colourway{{ID: "Kelp", Name: "Kelp tide", Slots: map[string]studio.ID{"petal": "kelp", "deep": "kelp", "pale": "pale", "leaf": "kelp", "dust": "kelp", "edge": "pale", "icing": "white"}}}
+	d.Colourways = []studio.Colourway{
+		{
+			ID:   "Kelp",
+			Name: "Kelp tide",
+			Slots: map[string]studio.ID{
+				"petal": "kelp",
+				"deep":  "kelp",
+				"pale":  "pale",
+				"leaf":  "kelp",
+				"dust":  "kelp",
+				"edge":  "pale",
+				"icing": "white",
+			},
+		},
+	}
 	last := &d.Recipes[len(d.Recipes)-1]
 	o := studio.Order{ID: "choir", Name: "Choir", Leaves: "2027-10-15T10:00", Importance: 10, State: studio.OrderOpen}
 	for _, variant := range append([]studio.Variant{{}}, last.Variants...) {
-		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID("line " + variant.Name), Recipe: last.ID, Variant: variant.Name, Colourway: "Kelp", Quantity: 2, ServiceLevel: 900})
+		o.Lines = append(
+			o.Lines,
+			studio.OrderLine{
+				ID:           studio.ID("line " + variant.Name),
+				Recipe:       last.ID,
+				Variant:      variant.Name,
+				Colourway:    "Kelp",
+				Quantity:     2,
+				ServiceLevel: 900,
+			},
+		)
 	}
 	d.Orders = []studio.Order{o}
 	return d
@@ -165,7 +238,15 @@ type stepChange = func(*studio.Step)
 
 func made(kind studio.Kind, name string, steps []studio.Step, changes ...change) studio.Recipe {
 	id := studio.ID(name)
-	r := studio.Recipe{ID: id, Recipe: id, Revision: 1, Name: name, Kind: kind, Steps: steps, Spares: studio.Spares{Rule: studio.SparesByNumber, Number: 1}}
+	r := studio.Recipe{
+		ID:       id,
+		Recipe:   id,
+		Revision: 1,
+		Name:     name,
+		Kind:     kind,
+		Steps:    steps,
+		Spares:   studio.Spares{Rule: studio.SparesByNumber, Number: 1},
+	}
 	for _, c := range changes {
 		c(&r)
 	}
@@ -187,7 +268,11 @@ func spray(name string, steps []studio.Step, changes ...change) studio.Recipe {
 func steps(all ...studio.Step) []studio.Step { return all }
 
 func work(key, skill string, perPiece studio.Milliminutes, changes ...stepChange) studio.Step {
-	s := studio.Step{Key: key, Name: key, Work: &studio.Work{Glyph: key, Skill: skill, PerPiece: perPiece, MayPause: true}}
+	s := studio.Step{
+		Key:  key,
+		Name: key,
+		Work: &studio.Work{Glyph: key, Skill: skill, PerPiece: perPiece, MayPause: true},
+	}
 	for _, c := range changes {
 		c(&s)
 	}
@@ -195,7 +280,11 @@ func work(key, skill string, perPiece studio.Milliminutes, changes ...stepChange
 }
 
 func dries(key string, class studio.ID, state studio.State, changes ...stepChange) studio.Step {
-	s := studio.Step{Key: key, Name: key, Wait: &studio.Wait{Drying: studio.Drying{Class: class, Thickness: 800}, State: state}}
+	s := studio.Step{
+		Key:  key,
+		Name: key,
+		Wait: &studio.Wait{Drying: studio.Drying{Class: class, Thickness: 800}, State: state},
+	}
 	for _, c := range changes {
 		c(&s)
 	}
@@ -211,7 +300,14 @@ func stands(key string, minutes studio.Minute, changes ...stepChange) studio.Ste
 }
 
 func bakes(key string, machine studio.ID, minutes studio.Minute) studio.Step {
-	return studio.Step{Key: key, Name: key, Wait: &studio.Wait{Minutes: minutes, Load: &studio.Load{Machines: []studio.ID{machine}, Setting: "low", PerSlot: 40}}}
+	return studio.Step{
+		Key:  key,
+		Name: key,
+		Wait: &studio.Wait{
+			Minutes: minutes,
+			Load:    &studio.Load{Machines: []studio.ID{machine}, Setting: "low", PerSlot: 40},
+		},
+	}
 }
 
 // held occupies a place until a step of its own recipe, heldNext until one of the
@@ -231,7 +327,10 @@ func heldNext(place studio.ID, perSlot int64, until string) stepChange {
 // while limits a step to when a piece has reached a state and not yet another.
 func while(from, before studio.State) stepChange {
 	return func(s *studio.Step) {
-		s.Windows = append(s.Windows, studio.Window{From: from, Before: before, Drying: studio.Drying{Class: "thin", Thickness: 800}})
+		s.Windows = append(
+			s.Windows,
+			studio.Window{From: from, Before: before, Drying: studio.Drying{Class: "thin", Thickness: 800}},
+		)
 	}
 }
 
@@ -294,7 +393,15 @@ func sheet(length, width, thickness studio.Micrometres) studio.Geometry {
 
 func wired(step string, gauge studio.Gauge, number int64, changes ...func(*studio.WireInput)) change {
 	return func(r *studio.Recipe) {
-		w := studio.WireInput{Step: step, Material: wireOf(gauge), Number: number, Depth: 12_000, Stem: 90_000, Allowance: 5000, Hook: studio.HookOpen}
+		w := studio.WireInput{
+			Step:      step,
+			Material:  wireOf(gauge),
+			Number:    number,
+			Depth:     12_000,
+			Stem:      90_000,
+			Allowance: 5000,
+			Hook:      studio.HookOpen,
+		}
 		for _, c := range changes {
 			c(&w)
 		}
@@ -304,7 +411,10 @@ func wired(step string, gauge studio.Gauge, number int64, changes ...func(*studi
 
 func bought(step string, material studio.ID, amount, per int64, outAt string) change {
 	return func(r *studio.Recipe) {
-		r.Materials = append(r.Materials, studio.MaterialInput{Step: step, Material: material, Amount: amount, Per: per, OutAt: outAt})
+		r.Materials = append(
+			r.Materials,
+			studio.MaterialInput{Step: step, Material: material, Amount: amount, Per: per, OutAt: outAt},
+		)
 	}
 }
 
@@ -320,7 +430,11 @@ func variant(v studio.Variant) change {
 
 // said is a demand that a recipe's data show.
 func said(says string, recipe studio.ID, shows func(*studio.Recipe) bool, drop change) demand {
-	return demand{says, func(r run) bool { return shows(of(r.doc, recipe)) }, func(d *studio.Document) { drop(of(d, recipe)) }}
+	return demand{
+		says,
+		func(r run) bool { return shows(of(r.doc, recipe)) },
+		func(d *studio.Document) { drop(of(d, recipe)) },
+	}
 }
 
 // planned is a demand that shows in the routing or the plan.
@@ -386,7 +500,11 @@ func (r run) started(recipe studio.ID) (sum int64) {
 // task is the first planned task of a step of a recipe; an empty one without it.
 func (r run) task(recipe studio.ID, step string) studio.Task {
 	for _, t := range r.plan.Tasks {
-		if t.Step == step && slices.ContainsFunc(r.counted.Lots, func(l studio.Lot) bool { return l.ID == t.Lot && l.Recipe == recipe }) {
+		if t.Step == step &&
+			slices.ContainsFunc(
+				r.counted.Lots,
+				func(l studio.Lot) bool { return l.ID == t.Lot && l.Recipe == recipe },
+			) {
 			return t
 		}
 	}

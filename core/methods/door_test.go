@@ -46,7 +46,12 @@ func taken(t *testing.T, m method) (*studio.Document, *studio.Recipe) {
 	require.NoError(t, err)
 	doc := demo.Document()
 	n := 0
-	in, err := book.Examine(doc, file, nil, func() studio.ID { n++; return studio.ID(fmt.Sprintf("00000000-0000-7000-8000-%012d", n)) })
+	in, err := book.Examine(
+		doc,
+		file,
+		nil,
+		func() studio.ID { n++; return studio.ID(fmt.Sprintf("00000000-0000-7000-8000-%012d", n)) },
+	)
 	require.NoError(t, err)
 	for _, thing := range in.Things {
 		require.NotEqual(t, book.Conflict, thing.State, thing.Name)
@@ -60,7 +65,17 @@ func taken(t *testing.T, m method) (*studio.Document, *studio.Recipe) {
 func ordered(doc *studio.Document, r *studio.Recipe) {
 	o := studio.Order{ID: "choir", Name: "Choir", Leaves: "2027-10-15T10:00", Importance: 10, State: studio.OrderOpen}
 	for _, variant := range append([]studio.Variant{{}}, r.Variants...) {
-		o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID("line " + variant.Name), Recipe: r.ID, Variant: variant.Name, Colourway: doc.Colourways[len(doc.Colourways)-1].ID, Quantity: 2, ServiceLevel: 900})
+		o.Lines = append(
+			o.Lines,
+			studio.OrderLine{
+				ID:           studio.ID("line " + variant.Name),
+				Recipe:       r.ID,
+				Variant:      variant.Name,
+				Colourway:    doc.Colourways[len(doc.Colourways)-1].ID,
+				Quantity:     2,
+				ServiceLevel: 900,
+			},
+		)
 	}
 	doc.Orders = []studio.Order{o}
 }
@@ -94,7 +109,14 @@ func summed(s *reckon.Sheet, r *studio.Recipe, all []studio.Recipe) string {
 			}
 		}
 	}
-	return fmt.Sprintf("%s | %d wires | %s | %s | %d windows", strings.Join(pieces, ", "), wires, strings.Join(mixes, ", "), strings.Join(steps, ", "), windows)
+	return fmt.Sprintf(
+		"%s | %d wires | %s | %s | %d windows",
+		strings.Join(pieces, ", "),
+		wires,
+		strings.Join(mixes, ", "),
+		strings.Join(steps, ", "),
+		windows,
+	)
 }
 
 // Totals of one of each, counted by hand from the recipes of the tables.
@@ -131,7 +153,14 @@ func TestEveryMethodComesInThroughTheFrontDoor(t *testing.T) {
 		rows[m.row] = true
 		t.Run(m.row+" "+m.name, func(t *testing.T) {
 			doc, r := taken(t, m)
-			sheet, err := reckon.Reckon(doc, reckon.Wanted{Made: studio.Made{Recipe: r.ID}, Colours: doc.Colourways[len(doc.Colourways)-1].Slots, Quantity: 1})
+			sheet, err := reckon.Reckon(
+				doc,
+				reckon.Wanted{
+					Made:     studio.Made{Recipe: r.ID},
+					Colours:  doc.Colourways[len(doc.Colourways)-1].Slots,
+					Quantity: 1,
+				},
+			)
 			require.NoError(t, err)
 			assert.Empty(t, sheet.Missing)
 			assert.Equal(t, totals[m.row+" "+m.name], summed(sheet, r, m.recipes))

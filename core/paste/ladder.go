@@ -61,7 +61,10 @@ func Ladders(book *studio.Book, sheets []MixSheet, links []studio.Link) []Ladder
 			l.Shades = append(l.Shades, s)
 		}
 		if len(l.Shades) > 0 {
-			slices.SortFunc(l.Shades, func(a, b Shade) int { return cmp.Or(cmp.Compare(b.Deep, a.Deep), cmp.Compare(a.Lot, b.Lot)) })
+			slices.SortFunc(
+				l.Shades,
+				func(a, b Shade) int { return cmp.Or(cmp.Compare(b.Deep, a.Deep), cmp.Compare(a.Lot, b.Lot)) },
+			)
 			ladders = append(ladders, l)
 		}
 	}

@@ -27,11 +27,19 @@ func TestMassesAgreeWithSlices(t *testing.T) {
 		density := rapid.Int64Range(1000, 1700).Draw(t, "density")
 		d, l := mm("diameter", 2, 40), mm("length", 5, 90)
 		radius, long := float64(d)/2000, float64(l)/1000
-		ball := sliced(2*radius/20_000, 2*radius, func(at float64) float64 { return pi * (radius*radius - (at-radius)*(at-radius)) })
+		ball := sliced(
+			2*radius/20_000,
+			2*radius,
+			func(at float64) float64 { return pi * (radius*radius - (at-radius)*(at-radius)) },
+		)
 		rope := sliced(long/1000, long, func(float64) float64 { return pi * radius * radius })
 		w, factor := mm("width", 5, 90), studio.PerMille(rapid.Int64Range(300, 1000).Draw(t, "factor"))
 		thick := studio.Micrometres(100 * rapid.Int64Range(3, 30).Draw(t, "thickness"))
-		cut := sliced(long/1000, long, func(float64) float64 { return float64(w) / 1000 * float64(thick) / 1000 * float64(factor) / 1000 })
+		cut := sliced(
+			long/1000,
+			long,
+			func(float64) float64 { return float64(w) / 1000 * float64(thick) / 1000 * float64(factor) / 1000 },
+		)
 		for shape, volume := range map[studio.Geometry]float64{studio.Ball(d): ball, studio.Rope(d, l): rope, studio.Sheet(l, w, thick, factor): cut} {
 			want := volume * float64(density) / 1000 // mg
 			got := float64(Mass(shape, density))
@@ -59,10 +67,23 @@ func TestMixesAgreeWithFractions(t *testing.T) {
 		}
 		for range rapid.IntRange(0, 3).Draw(t, "additives") {
 			if rapid.Bool().Draw(t, "by drops") {
-				mix.Additives = append(mix.Additives, studio.Additive{Material: "c", Drops: rapid.Int64Range(1, 40).Draw(t, "drops"), Drop: studio.Milligrams(rapid.Int64Range(10, 60).Draw(t, "each"))})
+				mix.Additives = append(
+					mix.Additives,
+					studio.Additive{
+						Material: "c",
+						Drops:    rapid.Int64Range(1, 40).Draw(t, "drops"),
+						Drop:     studio.Milligrams(rapid.Int64Range(10, 60).Draw(t, "each")),
+					},
+				)
 				continue
 			}
-			mix.Additives = append(mix.Additives, studio.Additive{Material: "c", Per100g: studio.Milligrams(rapid.Int64Range(1, 5000).Draw(t, "per 100 g"))})
+			mix.Additives = append(
+				mix.Additives,
+				studio.Additive{
+					Material: "c",
+					Per100g:  studio.Milligrams(rapid.Int64Range(1, 5000).Draw(t, "per 100 g")),
+				},
+			)
 		}
 		amount := rapid.Int64Range(1, 5_000_000).Draw(t, "amount")
 		step := rapid.SampledFrom([]int64{10, 100, 500, 1000}).Draw(t, "step")
@@ -89,16 +110,48 @@ func TestMixesAgreeWithFractions(t *testing.T) {
 
 func TestLaddersComeFromOneDeepMix(t *testing.T) {
 	doc := &studio.Document{Recipes: []studio.Recipe{
-		{ID: "deep", Kind: studio.KindMix, Additives: []studio.Additive{{Material: "red", Per100g: 500}}, Blend: []studio.Ingredient{{Material: "paste", Parts: 1}}, Steps: []studio.Step{{Key: "knead"}}},
-		{ID: "white", Kind: studio.KindMix, Blend: []studio.Ingredient{{Material: "paste", Parts: 1}}, Steps: []studio.Step{{Key: "knead"}}},
-		{ID: "middle", Kind: studio.KindMix, Blend: []studio.Ingredient{{Mix: "deep", Parts: 1}, {Mix: "white", Parts: 1}}, Steps: []studio.Step{{Key: "knead"}}},
-		{ID: "pale", Kind: studio.KindMix, Blend: []studio.Ingredient{{Mix: "deep", Parts: 1}, {Mix: "white", Parts: 3}}, Steps: []studio.Step{{Key: "knead"}}}}}
+		{
+			ID:        "deep",
+			Kind:      studio.KindMix,
+			Additives: []studio.Additive{{Material: "red", Per100g: 500}},
+			Blend:     []studio.Ingredient{{Material: "paste", Parts: 1}},
+			Steps:     []studio.Step{{Key: "knead"}},
+		},
+		{
+			ID:    "white",
+			Kind:  studio.KindMix,
+			Blend: []studio.Ingredient{{Material: "paste", Parts: 1}},
+			Steps: []studio.Step{{Key: "knead"}},
+		},
+		{
+			ID:    "middle",
+			Kind:  studio.KindMix,
+			Blend: []studio.Ingredient{{Mix: "deep", Parts: 1}, {Mix: "white", Parts: 1}},
+			Steps: []studio.Step{{Key: "knead"}},
+		},
+		{
+			ID:    "pale",
+			Kind:  studio.KindMix,
+			Blend: []studio.Ingredient{{Mix: "deep", Parts: 1}, {Mix: "white", Parts: 3}},
+			Steps: []studio.Step{{Key: "knead"}},
+		}}}
 	sheet := func(mix studio.ID, mg studio.Milligrams) MixSheet {
 		r := doc.Recipes[map[studio.ID]int{"deep": 0, "white": 1, "middle": 2, "pale": 3}[mix]]
 		return MixSheet{Lot: "lot " + mix, Mix: mix, ToMix: mg, Portions: Weigh(&r, mg, 100)}
 	}
-	got := Ladders(studio.NewBook(doc), []MixSheet{sheet("deep", 100_000), sheet("white", 90_000), sheet("middle", 60_000), sheet("pale", 80_000)},
-		[]studio.Link{{From: "lot deep", To: "lot middle", Quantity: 30_000}, {From: "lot white", To: "lot middle", Quantity: 30_000}, {From: "lot deep", To: "lot pale", Quantity: 20_000}, {From: "lot deep", To: "lot petals", Quantity: 45_000}})
+	got := Ladders(
+		studio.NewBook(doc),
+		[]MixSheet{sheet("deep", 100_000), sheet("white", 90_000), sheet("middle", 60_000), sheet("pale", 80_000)},
+		[]studio.Link{
+			{From: "lot deep", To: "lot middle", Quantity: 30_000},
+			{From: "lot white", To: "lot middle", Quantity: 30_000},
+			{From: "lot deep", To: "lot pale", Quantity: 20_000},
+			{From: "lot deep", To: "lot petals", Quantity: 45_000},
+		},
+	)
 	require.Equal(t, []Ladder{{Lot: "lot deep", Mix: "deep", Weigh: 100_000, AsIs: 50_000,
-		Shades: []Shade{{"lot middle", "middle", 30_000, 60_000, 500}, {"lot pale", "pale", 20_000, 80_000, 250}}}}, got)
+		Shades: []Shade{
+			{"lot middle", "middle", 30_000, 60_000, 500},
+			{"lot pale", "pale", 20_000, 80_000, 250},
+		}}}, got)
 }

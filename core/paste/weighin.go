@@ -45,11 +45,16 @@ func Tolerance(target, step studio.Milligrams) studio.Milligrams { return max(st
 func WeighIn(portions []Portion, weighed []*studio.Milligrams, step studio.Milligrams) Weighing {
 	over, of := studio.Milligrams(1), studio.Milligrams(1) // the factor as a fraction
 	for i, p := range portions {
-		if i < len(weighed) && weighed[i] != nil && *weighed[i] > p.Weigh+Tolerance(p.Weigh, step) && *weighed[i]*of > over*p.Weigh {
+		if i < len(weighed) && weighed[i] != nil && *weighed[i] > p.Weigh+Tolerance(p.Weigh, step) &&
+			*weighed[i]*of > over*p.Weigh {
 			over, of = *weighed[i], p.Weigh
 		}
 	}
-	w := Weighing{Lines: make([]WeighLine, len(portions)), Factor: studio.PerMille(studio.CeilDiv(over*1000, of)), Done: true}
+	w := Weighing{
+		Lines:  make([]WeighLine, len(portions)),
+		Factor: studio.PerMille(studio.CeilDiv(over*1000, of)),
+		Done:   true,
+	}
 	for i, p := range portions {
 		line := WeighLine{Portion: p, Target: p.Weigh, State: ToWeigh}
 		if over > of {

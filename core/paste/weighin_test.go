@@ -23,7 +23,11 @@ func grams(all ...float64) (weighed []*studio.Milligrams) {
 }
 
 // 100 g of seven parts to three with half a gram of colour in 100 g.
-var blush = []Portion{{Weigh: 70_000, Exact: 70_000, Parts: 7}, {Weigh: 30_000, Exact: 30_000, Parts: 3}, {Weigh: 500, Exact: 500, Per100g: 500}}
+var blush = []Portion{
+	{Weigh: 70_000, Exact: 70_000, Parts: 7},
+	{Weigh: 30_000, Exact: 30_000, Parts: 3},
+	{Weigh: 500, Exact: 500, Per100g: 500},
+}
 
 func TestWhatIsOverPouredScalesTheRest(t *testing.T) {
 	w := WeighIn(blush, grams(70.6, -1, -1), 100)
@@ -33,7 +37,12 @@ func TestWhatIsOverPouredScalesTheRest(t *testing.T) {
 
 	w = WeighIn(blush, grams(77, -1, -1), 100)
 	assert.Equal(t, TooMuch, w.Lines[0].State)
-	assert.EqualValues(t, []studio.Milligrams{0, 33_000, 600}, []studio.Milligrams{w.Lines[0].Pour, w.Lines[1].Pour, w.Lines[2].Pour}, "a tenth more of everything, to the step")
+	assert.EqualValues(
+		t,
+		[]studio.Milligrams{0, 33_000, 600},
+		[]studio.Milligrams{w.Lines[0].Pour, w.Lines[1].Pour, w.Lines[2].Pour},
+		"a tenth more of everything, to the step",
+	)
 	assert.EqualValues(t, 1100, w.Factor)
 	assert.False(t, w.Done)
 
@@ -61,7 +70,13 @@ func TestFollowingTheWeighingEndsInARightMix(t *testing.T) {
 			if w.Done {
 				for i, line := range w.Lines {
 					require.GreaterOrEqual(t, *weighed[i], line.Target-line.Tolerance)
-					require.LessOrEqual(t, *weighed[i], max(line.Target, portions[i].Weigh+Tolerance(portions[i].Weigh, 100)), "ingredient %d", i)
+					require.LessOrEqual(
+						t,
+						*weighed[i],
+						max(line.Target, portions[i].Weigh+Tolerance(portions[i].Weigh, 100)),
+						"ingredient %d",
+						i,
+					)
 				}
 				return
 			}

@@ -48,7 +48,15 @@ const minute = studio.Milliminutes(1000)
 func (l *layer) recipe(kind studio.Kind, name, form string, steps ...studio.Step) *studio.Recipe {
 	id := l.newID()
 	full := strings.TrimSpace(l.name + " " + name)
-	r := studio.Recipe{ID: id, Recipe: id, Name: full, Kind: kind, Form: form, Steps: steps, Spares: studio.Spares{Rule: studio.SparesByBreakage, Breakage: 50}}
+	r := studio.Recipe{
+		ID:     id,
+		Recipe: id,
+		Name:   full,
+		Kind:   kind,
+		Form:   form,
+		Steps:  steps,
+		Spares: studio.Spares{Rule: studio.SparesByBreakage, Breakage: 50},
+	}
 	if kind == studio.KindFlower {
 		r.Spares.Breakage = 20
 	}
@@ -65,7 +73,11 @@ func (l *layer) flower(form string, steps ...studio.Step) *studio.Recipe {
 }
 
 func work(key, name, glyph, skill string, setup, perPiece studio.Milliminutes) studio.Step {
-	return studio.Step{Key: key, Name: name, Work: &studio.Work{Glyph: glyph, Skill: skill, Setup: setup, PerPiece: perPiece, MayPause: true}}
+	return studio.Step{
+		Key:  key,
+		Name: name,
+		Work: &studio.Work{Glyph: glyph, Skill: skill, Setup: setup, PerPiece: perPiece, MayPause: true},
+	}
 }
 
 func looked(s studio.Step, look string, cautions ...string) studio.Step {
@@ -108,7 +120,13 @@ func (l *layer) in(s studio.Step, perSlot int64, until string, words ...string) 
 }
 
 // wire is the studio's wire nearest to a gauge; without one there is no input.
-func (l *layer) wire(r *studio.Recipe, step string, gauge studio.Gauge, depth, stem, allowance studio.Micrometres, hook studio.Hook) {
+func (l *layer) wire(
+	r *studio.Recipe,
+	step string,
+	gauge studio.Gauge,
+	depth, stem, allowance studio.Micrometres,
+	hook studio.Hook,
+) {
 	var best *studio.Material
 	apart := func(m *studio.Material) int64 { return max(int64(m.Wire.Gauge-gauge), int64(gauge-m.Wire.Gauge)) }
 	for i := range l.doc.Materials {
@@ -117,7 +135,18 @@ func (l *layer) wire(r *studio.Recipe, step string, gauge studio.Gauge, depth, s
 		}
 	}
 	if best != nil {
-		r.Wires = append(r.Wires, studio.WireInput{Step: step, Material: best.ID, Number: 1, Depth: depth, Stem: stem, Allowance: allowance, Hook: hook})
+		r.Wires = append(
+			r.Wires,
+			studio.WireInput{
+				Step:      step,
+				Material:  best.ID,
+				Number:    1,
+				Depth:     depth,
+				Stem:      stem,
+				Allowance: allowance,
+				Hook:      hook,
+			},
+		)
 	}
 }
 

@@ -19,11 +19,19 @@ func TestEveryPatternIsAFlowerThatCanBeReckonedAtOnce(t *testing.T) {
 		t.Run(p.Name, func(t *testing.T) {
 			doc := demo.Document()
 			n := 0
-			laid, ok := pattern.Begin(doc, p.Key, "Harbour rose", func() studio.ID { n++; return studio.ID(fmt.Sprint("new ", n)) })
+			laid, ok := pattern.Begin(
+				doc,
+				p.Key,
+				"Harbour rose",
+				func() studio.ID { n++; return studio.ID(fmt.Sprint("new ", n)) },
+			)
 			require.True(t, ok)
 			require.Empty(t, doc.CheckRecipes(laid))
 			doc.Recipes = append(doc.Recipes, laid...)
-			sheet, err := flower.Reckon(doc, flower.Wanted{Made: studio.Made{Recipe: laid[0].ID}, Colours: doc.Colourways[0].Slots})
+			sheet, err := flower.Reckon(
+				doc,
+				flower.Wanted{Made: studio.Made{Recipe: laid[0].ID}, Colours: doc.Colourways[0].Slots},
+			)
 			require.NoError(t, err)
 			assert.Equal(t, "Harbour rose", sheet.Portrait.Name)
 			assert.Len(t, sheet.Portrait.Rings, len(laid[0].Parts))

@@ -100,7 +100,8 @@ func (s *schedule) crowd(j *job, earlier studio.Minute) because {
 			span, _ := s.held(h, i)
 			begin := span.From - (at.start - earlier)
 			room := s.rooms[own.place]
-			if _, full := room.blocked(studio.Span{From: begin, To: span.From}, own.slots); begin >= span.From || !full {
+			if _, full := room.blocked(studio.Span{From: begin, To: span.From}, own.slots); begin >= span.From ||
+				!full {
 				continue
 			}
 			var last *job
@@ -139,12 +140,14 @@ func (s *schedule) window(j *job) because {
 		end := s.at[h.number].end
 		for i := range h.out {
 			k := &h.out[i]
-			if to := &s.at[k.other.number]; k.limited && to.state == placed && k.other.Fact == nil && k.Last(end-1) < to.start {
+			if to := &s.at[k.other.number]; k.limited && to.state == placed && k.other.Fact == nil &&
+				k.Last(end-1) < to.start {
 				return because{cause: studio.CauseWindow, by: k.other}
 			}
 		}
 		for i := range h.holds {
-			if until, known := s.heldUntil(h, i); known && h.holds[i].keeps > 0 && until-s.at[h.number].start+1 > h.holds[i].keeps {
+			if until, known := s.heldUntil(h, i); known && h.holds[i].keeps > 0 &&
+				until-s.at[h.number].start+1 > h.holds[i].keeps {
 				for _, last := range h.holds[i].until {
 					if s.at[last.number].end == until {
 						return because{cause: studio.CauseWindow, by: last}

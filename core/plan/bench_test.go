@@ -42,7 +42,10 @@ func BenchmarkWithReadings(b *testing.B) {
 			for i := range 3 {
 				in := demo.ID(fmt.Sprint("place ", i))
 				places = append(places, in)
-				doc.Surroundings = append(doc.Surroundings, studio.Surroundings{ID: in, Name: string(in), Hours: doc.Climate})
+				doc.Surroundings = append(
+					doc.Surroundings,
+					studio.Surroundings{ID: in, Name: string(in), Hours: doc.Climate},
+				)
 			}
 			calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 			require.NoError(b, err)
@@ -117,11 +120,18 @@ func BenchmarkImproved(b *testing.B) {
 				for b.Loop() {
 					stop := make(chan struct{})
 					time.AfterFunc(time.Duration(seconds)*time.Second, func() { close(stop) })
-					p, err := plan.Make(doc, counted, plan.Options{Steps: 1 << 30, Seed: 1, LatenessOnly: true, Stop: stop})
+					p, err := plan.Make(
+						doc,
+						counted,
+						plan.Options{Steps: 1 << 30, Seed: 1, LatenessOnly: true, Stop: stop},
+					)
 					require.NoError(b, err)
 					b.ReportMetric(float64(p.Objective.Lateness), "lateness")
 					b.ReportMetric(float64(*p.Bound), "bound")
-					b.ReportMetric(100*float64(p.Objective.Lateness-known.best)/float64(max(known.best, hour)), "%over")
+					b.ReportMetric(
+						100*float64(p.Objective.Lateness-known.best)/float64(max(known.best, hour)),
+						"%over",
+					)
 				}
 			})
 		}

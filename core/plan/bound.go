@@ -279,7 +279,8 @@ func (s *schedule) enough(c capacity) bool {
 	slices.SortStableFunc(all, func(a, b int) int { return compare(due(a), due(b)) })
 	var sum float64
 	for _, n := range all {
-		if sum += c.need[n]; c.need[n] > 0 && (due(n) <= s.now || c.until(studio.Span{From: s.now, To: due(n)}) < sum) {
+		if sum += c.need[n]; c.need[n] > 0 &&
+			(due(n) <= s.now || c.until(studio.Span{From: s.now, To: due(n)}) < sum) {
 			return false
 		}
 	}

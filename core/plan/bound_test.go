@@ -16,9 +16,25 @@ import (
 // direct is a studio of one maker and one tray, with an order for each lot that wants it
 // so many minutes from now.
 func direct(ready studio.Minute, lots ...[]studio.Activity) *studio.Document {
-	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC), Zone: "UTC", Now: 0,
-		Settings: studio.DefaultSettings(), People: []studio.Person{{ID: "teun", Name: "Teun", Skills: []studio.Skill{{Skill: "shaping", Pace: 100}}, Shifts: []studio.Span{{From: 0, To: 1440}}}},
-		Places: []studio.Place{{ID: "tray", Name: "Spoon tray", Slots: 1}}, Direct: &studio.Instance{}}
+	doc := &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     "Pellowen Yard",
+		Epoch:    time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC),
+		Zone:     "UTC",
+		Now:      0,
+		Settings: studio.DefaultSettings(),
+		People: []studio.Person{
+			{
+				ID:     "teun",
+				Name:   "Teun",
+				Skills: []studio.Skill{{Skill: "shaping", Pace: 100}},
+				Shifts: []studio.Span{{From: 0, To: 1440}},
+			},
+		},
+		Places: []studio.Place{{ID: "tray", Name: "Spoon tray", Slots: 1}},
+		Direct: &studio.Instance{},
+	}
 	for n, tasks := range lots {
 		lot := studio.Routing{ID: studio.ID(fmt.Sprint("lot ", n))}
 		for k, a := range tasks {
@@ -29,7 +45,15 @@ func direct(ready studio.Minute, lots ...[]studio.Activity) *studio.Document {
 			lot.Tasks = append(lot.Tasks, a)
 		}
 		doc.Direct.Lots = append(doc.Direct.Lots, lot)
-		doc.Direct.Orders = append(doc.Direct.Orders, studio.Want{ID: studio.ID(fmt.Sprint("order ", n)), ReadyBy: ready, Importance: 10, Lots: []studio.ID{lot.ID}})
+		doc.Direct.Orders = append(
+			doc.Direct.Orders,
+			studio.Want{
+				ID:         studio.ID(fmt.Sprint("order ", n)),
+				ReadyBy:    ready,
+				Importance: 10,
+				Lots:       []studio.ID{lot.ID},
+			},
+		)
 	}
 	return doc
 }

@@ -108,7 +108,8 @@ func Compare(before, after *studio.Plan) Differences {
 }
 
 func same(a, b studio.Outcome) bool {
-	return a.ReadyBy == b.ReadyBy && a.Late == b.Late && (a.Ready == nil) == (b.Ready == nil) && (a.Ready == nil || *a.Ready == *b.Ready)
+	return a.ReadyBy == b.ReadyBy && a.Late == b.Late && (a.Ready == nil) == (b.Ready == nil) &&
+		(a.Ready == nil || *a.Ready == *b.Ready)
 }
 
 // OrdersOf says for every lot which orders it works for, through all links.

@@ -19,7 +19,16 @@ func calendar(t *testing.T, doc *studio.Document) studio.Calendar {
 
 func TestAPlanComparedWithItselfHasNoDifferences(t *testing.T) {
 	p := made(t, demo.Document())
-	assert.Equal(t, plan.Differences{Moved: []plan.Move{}, Added: []studio.ID{}, Gone: []studio.ID{}, Orders: []plan.OrderChange{}}, plan.Compare(p, p))
+	assert.Equal(
+		t,
+		plan.Differences{
+			Moved:  []plan.Move{},
+			Added:  []studio.ID{},
+			Gone:   []studio.ID{},
+			Orders: []plan.OrderChange{},
+		},
+		plan.Compare(p, p),
+	)
 }
 
 func TestDifferencesNameWhatMovesComesAndGoes(t *testing.T) {

@@ -124,7 +124,11 @@ func Account(doc *studio.Document, made *studio.Plan) (*Explanation, error) {
 			}
 			if kind := s.scarce(link, j); kind != "" {
 				w := waited[thing{kind, link.Of}]
-				w.Kind, w.ID, w.Waited, w.More, w.Moved = kind, link.Of, w.Waited+link.Waited, max(w.More, 1, s.slotsOf(j, link.Of)), []studio.ID{}
+				w.Kind, w.ID, w.Waited, w.More, w.Moved = kind, link.Of, w.Waited+link.Waited, max(
+					w.More,
+					1,
+					s.slotsOf(j, link.Of),
+				), []studio.ID{}
 				waited[thing{kind, link.Of}] = w
 			}
 			j = next
@@ -206,20 +210,47 @@ func mostWaited(waited map[thing]Scarcity) []Scarcity {
 }
 
 // try plans with one more of something.
-func try(doc *studio.Document, counted *count.Result, made *studio.Plan, options Options, what Scarcity) (Scarcity, error) {
+func try(
+	doc *studio.Document,
+	counted *count.Result,
+	made *studio.Plan,
+	options Options,
+	what Scarcity,
+) (Scarcity, error) {
 	more := *doc
 	switch what.Kind {
 	case "place":
-		more.Places = grown(doc.Places, func(p *studio.Place) *int64 { return &p.Slots }, func(p *studio.Place) bool { return p.ID == what.ID }, what.More)
+		more.Places = grown(
+			doc.Places,
+			func(p *studio.Place) *int64 { return &p.Slots },
+			func(p *studio.Place) bool { return p.ID == what.ID },
+			what.More,
+		)
 	case "tool":
-		more.Tools = grown(doc.Tools, func(t *studio.Tool) *int64 { return &t.Number }, func(t *studio.Tool) bool { return t.ID == what.ID }, 1)
+		more.Tools = grown(
+			doc.Tools,
+			func(t *studio.Tool) *int64 { return &t.Number },
+			func(t *studio.Tool) bool { return t.ID == what.ID },
+			1,
+		)
 	case "machine":
-		more.Machines = grown(doc.Machines, func(m *studio.Machine) *int64 { return &m.Slots }, func(m *studio.Machine) bool { return m.ID == what.ID }, what.More)
+		more.Machines = grown(
+			doc.Machines,
+			func(m *studio.Machine) *int64 { return &m.Slots },
+			func(m *studio.Machine) bool { return m.ID == what.ID },
+			what.More,
+		)
 	case "skill":
 		for _, p := range doc.People {
 			if p.Pace(string(what.ID)) > 0 {
-				helper := studio.Person{ID: "one more who can " + what.ID, Name: p.Name, Skills: []studio.Skill{{Skill: string(what.ID), Pace: 100}},
-					Hours: p.Hours, Shifts: p.Shifts, Breaks: p.Breaks}
+				helper := studio.Person{
+					ID:     "one more who can " + what.ID,
+					Name:   p.Name,
+					Skills: []studio.Skill{{Skill: string(what.ID), Pace: 100}},
+					Hours:  p.Hours,
+					Shifts: p.Shifts,
+					Breaks: p.Breaks,
+				}
 				more.People = append(slices.Clone(doc.People), helper)
 				break
 			}

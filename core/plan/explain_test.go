@@ -35,7 +35,12 @@ func TestThePlanExplainsItself(t *testing.T) {
 				assert.Less(t, link.Begin, chain.Links[n-1].Begin)
 			}
 		}
-		assert.Contains(t, []studio.Cause{studio.CauseNow, studio.CauseHours, studio.CauseGate}, chain.Links[len(chain.Links)-1].Cause, "it goes back to where nothing could be earlier")
+		assert.Contains(
+			t,
+			[]studio.Cause{studio.CauseNow, studio.CauseHours, studio.CauseGate},
+			chain.Links[len(chain.Links)-1].Cause,
+			"it goes back to where nothing could be earlier",
+		)
 	}
 	require.NotEmpty(t, e.Scarce)
 	scarcest := e.Scarce[0]

@@ -23,19 +23,33 @@ func family(seed uint64, activities int, tight, lags bool) *studio.Document {
 		slots = 10
 	}
 	doc := direct(0)
-	doc.Places = []studio.Place{{ID: "tray", Name: "Spoon tray", Slots: slots}, {ID: "rail", Name: "Hanging rail", Slots: slots}}
+	doc.Places = []studio.Place{
+		{ID: "tray", Name: "Spoon tray", Slots: slots},
+		{ID: "rail", Name: "Hanging rail", Slots: slots},
+	}
 	doc.Settings.HorizonMinutes = 100_000
 	doc.People = nil
 	for i := range 4 {
 		name := fmt.Sprint("Maker ", i)
-		doc.People = append(doc.People, studio.Person{ID: studio.ID(name), Name: name, Skills: []studio.Skill{{Skill: "shaping", Pace: 100}}, Shifts: []studio.Span{{From: 0, To: 100_000}}})
+		doc.People = append(
+			doc.People,
+			studio.Person{
+				ID:     studio.ID(name),
+				Name:   name,
+				Skills: []studio.Skill{{Skill: "shaping", Pace: 100}},
+				Shifts: []studio.Span{{From: 0, To: 100_000}},
+			},
+		)
 	}
 	for n := range activities {
 		a := shaping(studio.Minute(1 + random.IntN(60)))
 		a.ID = studio.ID(fmt.Sprint("a", n))
 		for _, place := range doc.Places {
 			if random.IntN(3) > 0 {
-				a.Holds = append(a.Holds, studio.Occupation{Place: place.ID, Slots: 1 + random.Int64N(8), Until: []studio.ID{a.ID}})
+				a.Holds = append(
+					a.Holds,
+					studio.Occupation{Place: place.ID, Slots: 1 + random.Int64N(8), Until: []studio.ID{a.ID}},
+				)
 			}
 		}
 		doc.Direct.Lots = append(doc.Direct.Lots, studio.Routing{ID: "lot " + a.ID, Tasks: []studio.Activity{a}})
@@ -53,8 +67,15 @@ func family(seed uint64, activities int, tight, lags bool) *studio.Document {
 	}
 	for n := range 5 {
 		last := activities - 1 - n*activities/8
-		doc.Direct.Orders = append(doc.Direct.Orders, studio.Want{ID: studio.ID(fmt.Sprint("order ", n)), ReadyBy: studio.Minute(last * 8), Importance: 1 + random.Int64N(10),
-			Lots: []studio.ID{doc.Direct.Lots[last].ID}})
+		doc.Direct.Orders = append(
+			doc.Direct.Orders,
+			studio.Want{
+				ID:         studio.ID(fmt.Sprint("order ", n)),
+				ReadyBy:    studio.Minute(last * 8),
+				Importance: 1 + random.Int64N(10),
+				Lots:       []studio.ID{doc.Direct.Lots[last].ID},
+			},
+		)
 	}
 	return doc
 }
@@ -75,7 +96,15 @@ func TestFamiliesLikeThoseOfTheLiterature(t *testing.T) {
 					require.Empty(t, check.Plan(doc, then))
 					first, found, bound = first+at.Objective.Lateness, found+then.Objective.Lateness, bound+*then.Bound
 				}
-				t.Logf("%3d activities, tight places %-5v most times %-5v first %5d, found %5d, bound %5d", activities, tight, lags, first, found, bound)
+				t.Logf(
+					"%3d activities, tight places %-5v most times %-5v first %5d, found %5d, bound %5d",
+					activities,
+					tight,
+					lags,
+					first,
+					found,
+					bound,
+				)
 				assert.LessOrEqual(t, found, first)
 				assert.LessOrEqual(t, bound, found)
 			}

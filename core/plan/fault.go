@@ -106,7 +106,11 @@ func (f *fault) detail() string {
 	case noTool:
 		return "the tools it needs stay in use"
 	case noMachine:
-		return fmt.Sprintf("none of %q has room for %d slots before the horizon", f.of.Wait.Load.AnyOf, f.of.Wait.Load.Slots)
+		return fmt.Sprintf(
+			"none of %q has room for %d slots before the horizon",
+			f.of.Wait.Load.AnyOf,
+			f.of.Wait.Load.Slots,
+		)
 	case neverDry:
 		return fmt.Sprintf("what %q made never gets dry enough in the expected air", f.by.ID)
 	case stalls:

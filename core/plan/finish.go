@@ -9,8 +9,18 @@ import (
 
 // finished writes a schedule as a plan, with what it means and is worth.
 func (s *schedule) finished() *studio.Plan {
-	out := &studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: s.now, Lots: s.counted.Lots, Links: s.counted.Links,
-		Pegs: s.counted.Pegs, Tasks: make([]studio.Task, 0, len(s.jobs)), Unplaced: []studio.Unplaced{}, Orders: []studio.Outcome{}, Objective: s.worth()}
+	out := &studio.Plan{
+		Format:    studio.PlanFormat,
+		Version:   studio.Version,
+		Now:       s.now,
+		Lots:      s.counted.Lots,
+		Links:     s.counted.Links,
+		Pegs:      s.counted.Pegs,
+		Tasks:     make([]studio.Task, 0, len(s.jobs)),
+		Unplaced:  []studio.Unplaced{},
+		Orders:    []studio.Outcome{},
+		Objective: s.worth(),
+	}
 	bounds := studio.Bounds{}
 	var bounding sync.WaitGroup
 	if out.Objective.Lateness > 0 {
@@ -37,8 +47,21 @@ func (s *schedule) finished() *studio.Plan {
 // task writes a placed job as a task of a plan.
 func (s *schedule) task(j *job, why because) studio.Task {
 	at := &s.at[j.number]
-	t := studio.Task{ID: j.ID, Lot: j.lot, Step: j.Step, State: studio.TaskPlanned, Person: s.personOf(at), Start: at.start, End: at.end, Pauses: at.pauses(),
-		Overtime: at.overtime, Setup: studio.Minute(at.setup), Pieces: j.Pieces, Narrow: at.narrow, Cause: why.cause}
+	t := studio.Task{
+		ID:       j.ID,
+		Lot:      j.lot,
+		Step:     j.Step,
+		State:    studio.TaskPlanned,
+		Person:   s.personOf(at),
+		Start:    at.start,
+		End:      at.end,
+		Pauses:   at.pauses(),
+		Overtime: at.overtime,
+		Setup:    studio.Minute(at.setup),
+		Pieces:   j.Pieces,
+		Narrow:   at.narrow,
+		Cause:    why.cause,
+	}
 	if why.by != nil {
 		t.CausedBy = why.by.ID
 	} else if why.cause == studio.CauseGate {
@@ -59,11 +82,18 @@ func (s *schedule) task(j *job, why because) studio.Task {
 		t.Tools = append(t.Tools, s.doc.Tools[kind].ID)
 	}
 	if at.machine >= 0 {
-		t.Load = &studio.Share{Machine: s.machines[at.machine].ID, Setting: j.Wait.Load.Setting, Slots: j.Wait.Load.Slots}
+		t.Load = &studio.Share{
+			Machine: s.machines[at.machine].ID,
+			Setting: j.Wait.Load.Setting,
+			Slots:   j.Wait.Load.Slots,
+		}
 	}
 	for i := range j.holds {
 		span, _ := s.held(j, i)
-		t.Holds = append(t.Holds, studio.Held{Place: j.Holds[i].Place, Slots: j.holds[i].slots, From: span.From, To: span.To})
+		t.Holds = append(
+			t.Holds,
+			studio.Held{Place: j.Holds[i].Place, Slots: j.holds[i].slots, From: span.From, To: span.To},
+		)
 	}
 	return t
 }
@@ -120,7 +150,11 @@ func (o *order) needs(j *job) bool {
 	if j.cluster == nil {
 		return slices.Contains(o.last, j)
 	}
-	_, found := slices.BinarySearchFunc(o.feeding, j.cluster.number, func(c *cluster, n int) int { return c.number - n })
+	_, found := slices.BinarySearchFunc(
+		o.feeding,
+		j.cluster.number,
+		func(c *cluster, n int) int { return c.number - n },
+	)
 	return found
 }
 

@@ -192,7 +192,10 @@ func (j *job) followers(each func(*job)) {
 // frees is true of a job whose end frees what another holds: without it that would be
 // held to the horizon.
 func (s *schedule) frees(j *job) bool {
-	return slices.ContainsFunc(j.ends, func(h *job) bool { return h != j && !h.lies && !s.wish.leave[h.number] && s.at[h.number].state != gone })
+	return slices.ContainsFunc(
+		j.ends,
+		func(h *job) bool { return h != j && !h.lies && !s.wish.leave[h.number] && s.at[h.number].state != gone },
+	)
 }
 
 // missing is something unplaced that a cluster needs.
@@ -370,7 +373,8 @@ func (s *schedule) try(j *job, from studio.Minute, least bool) *fault {
 // followed says whether what follows a job and stands already comes too early after it.
 func (s *schedule) followed(j *job) *fault {
 	end := s.at[j.number].end
-	if k := j.after; k != nil && k.Fact == nil && s.at[k.number].state == placed && (s.at[k.number].start < end || !s.attended(k)) {
+	if k := j.after; k != nil && k.Fact == nil && s.at[k.number].state == placed &&
+		(s.at[k.number].start < end || !s.attended(k)) {
 		return &fault{kind: follower, by: j, have: s.at[k.number].start, most: end}
 	}
 	for i := range j.out {
@@ -394,7 +398,10 @@ func (s *schedule) attended(j *job) bool {
 	if next, ok := s.everyone.Next(at.start); ok && next == at.start {
 		return true
 	}
-	return slices.ContainsFunc(s.machines[at.machine].with(at.start).jobs, func(k *job) bool { return s.at[k.before.number].end == at.start })
+	return slices.ContainsFunc(
+		s.machines[at.machine].with(at.start).jobs,
+		func(k *job) bool { return s.at[k.before.number].end == at.start },
+	)
 }
 
 // urgent orders clusters as they are wished.

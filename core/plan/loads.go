@@ -5,7 +5,12 @@ import "bractum/core/studio"
 // PeopleLoads are how full people's days are in a plan: of each person, each day that
 // begins within a span and has hours or work, from the plan's moment on. It takes time
 // proportional to the tasks and days, and no planning.
-func PeopleLoads(doc *studio.Document, calendar studio.Calendar, made *studio.Plan, span studio.Span) map[studio.ID][]Load {
+func PeopleLoads(
+	doc *studio.Document,
+	calendar studio.Calendar,
+	made *studio.Plan,
+	span studio.Span,
+) map[studio.ID][]Load {
 	type on struct {
 		person studio.ID
 		day    studio.Date
@@ -39,7 +44,9 @@ func PeopleLoads(doc *studio.Document, calendar studio.Calendar, made *studio.Pl
 	for _, p := range doc.People {
 		hours := studio.HoursOf(p, calendar, max(0, span.From), span.To+1440)
 		for day := calendar.Date(first); calendar.At(day, 0) < span.To; day = day.Next() {
-			there := hours.Worked(studio.Span{From: max(made.Now, calendar.At(day, 0)), To: calendar.At(day.Next(), 0)})
+			there := hours.Worked(
+				studio.Span{From: max(made.Now, calendar.At(day, 0)), To: calendar.At(day.Next(), 0)},
+			)
 			if l := (Load{ID: p.ID, Day: day, Taken: taken[on{p.ID, day}], There: there}); l.Taken > 0 || l.There > 0 {
 				loads[p.ID] = append(loads[p.ID], l)
 			}

@@ -115,7 +115,8 @@ func (z *sizes) draw() (studio.ID, int64) {
 	book := studio.NewBook(z.doc)
 	for j := best.lastOf(o); j != nil; j = best.latestNeed(j) {
 		l := lots[j.lot]
-		if l != nil && l.Group != "" && !l.InWork && !l.Decided && book.Of(l.Made()).Kind != studio.KindMix && !slices.Contains(groups, l.Group) {
+		if l != nil && l.Group != "" && !l.InWork && !l.Decided && book.Of(l.Made()).Kind != studio.KindMix &&
+			!slices.Contains(groups, l.Group) {
 			groups = append(groups, l.Group)
 		}
 	}

@@ -18,17 +18,51 @@ import (
 func oneFlower(quantity int64, leaves int, pace int64, people []string, steps ...studio.Step) *studio.Document {
 	settings := studio.DefaultSettings()
 	settings.SafetyMinutes = 0
-	doc := &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC), Zone: "UTC",
-		Now: 480, Settings: settings, Colourways: []studio.Colourway{{ID: "Oyster", Name: "Oyster"}},
-		Recipes: []studio.Recipe{{ID: "lilac", Recipe: "lilac", Revision: 1, Name: "Lilac pips", Kind: studio.KindFlower, Spares: studio.Spares{Rule: studio.SparesNone}, Steps: steps}},
-		Orders: []studio.Order{{ID: "choir", Name: "Choir", Leaves: studio.WallTime(time.Date(2027, 9, 20, 8, leaves, 0, 0, time.UTC).Format("2006-01-02T15:04")), Leaving: "collected",
-			Importance: 10, State: studio.OrderOpen, Lines: []studio.OrderLine{{ID: "line", Recipe: "lilac", Colourway: "Oyster", Quantity: quantity, ServiceLevel: 950}}}}}
+	doc := &studio.Document{
+		Format:     studio.Format,
+		Version:    studio.Version,
+		Name:       "Pellowen Yard",
+		Epoch:      time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC),
+		Zone:       "UTC",
+		Now:        480,
+		Settings:   settings,
+		Colourways: []studio.Colourway{{ID: "Oyster", Name: "Oyster"}},
+		Recipes: []studio.Recipe{
+			{
+				ID:       "lilac",
+				Recipe:   "lilac",
+				Revision: 1,
+				Name:     "Lilac pips",
+				Kind:     studio.KindFlower,
+				Spares:   studio.Spares{Rule: studio.SparesNone},
+				Steps:    steps,
+			},
+		},
+		Orders: []studio.Order{
+			{
+				ID:   "choir",
+				Name: "Choir",
+				Leaves: studio.WallTime(
+					time.Date(2027, 9, 20, 8, leaves, 0, 0, time.UTC).Format("2006-01-02T15:04"),
+				),
+				Leaving:    "collected",
+				Importance: 10,
+				State:      studio.OrderOpen,
+				Lines: []studio.OrderLine{
+					{ID: "line", Recipe: "lilac", Colourway: "Oyster", Quantity: quantity, ServiceLevel: 950},
+				},
+			},
+		},
+	}
 	for range 24 {
 		doc.Climate = append(doc.Climate, studio.Air{TenthsCelsius: 200, HumidityPerMille: 600})
 	}
 	for _, name := range people {
-		doc.People = append(doc.People, studio.Person{ID: studio.ID(name), Name: name, Skills: []studio.Skill{{Skill: "shaping", Pace: pace}},
-			Shifts: []studio.Span{{From: 480, To: 900}, {From: 1920, To: 2340}}})
+		doc.People = append(
+			doc.People,
+			studio.Person{ID: studio.ID(name), Name: name, Skills: []studio.Skill{{Skill: "shaping", Pace: pace}},
+				Shifts: []studio.Span{{From: 480, To: 900}, {From: 1920, To: 2340}}},
+		)
 	}
 	return doc
 }
@@ -48,7 +82,13 @@ func lotsOf(t *testing.T, doc *studio.Document) (fixed, free *studio.Plan) {
 
 // Twenty flowers of ten minutes take one person until noon; two people have them by ten.
 func TestAnOrderIsOnTimeOnlyAfterASplit(t *testing.T) {
-	doc := oneFlower(20, 120, 100, []string{"Teun", "Maren"}, studio.Step{Key: "pull", Name: "Pull", Work: &studio.Work{Skill: "shaping", PerPiece: 10_000}})
+	doc := oneFlower(
+		20,
+		120,
+		100,
+		[]string{"Teun", "Maren"},
+		studio.Step{Key: "pull", Name: "Pull", Work: &studio.Work{Skill: "shaping", PerPiece: 10_000}},
+	)
 	fixed, free := lotsOf(t, doc)
 	assert.Len(t, fixed.Lots, 1)
 	assert.Positive(t, fixed.Objective.Lateness)
@@ -65,8 +105,19 @@ func TestAnOrderIsOnTimeOnlyAfterASplit(t *testing.T) {
 // quick has all twenty in that hour, and sets up once.
 func TestAnOrderIsOnTimeOnlyAfterAMerge(t *testing.T) {
 	hour := studio.Minute(60)
-	doc := oneFlower(20, 58, 200, []string{"Teun"}, studio.Step{Key: "cut", Name: "Cut", Work: &studio.Work{Skill: "shaping", Setup: 10_000, PerPiece: 5000}},
-		studio.Step{Key: "cup", Name: "Cup", Work: &studio.Work{Skill: "shaping", PerPiece: 100}, Windows: []studio.Window{{AtMost: &hour}}})
+	doc := oneFlower(
+		20,
+		58,
+		200,
+		[]string{"Teun"},
+		studio.Step{Key: "cut", Name: "Cut", Work: &studio.Work{Skill: "shaping", Setup: 10_000, PerPiece: 5000}},
+		studio.Step{
+			Key:     "cup",
+			Name:    "Cup",
+			Work:    &studio.Work{Skill: "shaping", PerPiece: 100},
+			Windows: []studio.Window{{AtMost: &hour}},
+		},
+	)
 	fixed, free := lotsOf(t, doc)
 	assert.Len(t, fixed.Lots, 2)
 	assert.Positive(t, fixed.Objective.Lateness)

@@ -244,7 +244,8 @@ func (s *schedule) latestNeed(j *job) *job {
 func (s *schedule) lastOf(o *order) *job {
 	var last *job
 	for _, j := range o.last {
-		if last == nil || s.at[j.number].state != placed || s.at[j.number].end > s.at[last.number].end && s.at[last.number].state == placed {
+		if last == nil || s.at[j.number].state != placed ||
+			s.at[j.number].end > s.at[last.number].end && s.at[last.number].state == placed {
 			last = j
 		}
 	}
@@ -351,7 +352,8 @@ func (s *strand) shuffle(c *cluster) []*job {
 		for needs := true; needs; { // back to something that needs nothing that is left
 			needs = false
 			for i, other := range left[:n] {
-				if left[n].before == other || slices.ContainsFunc(left[n].in, func(k lag) bool { return k.other == other }) {
+				if left[n].before == other ||
+					slices.ContainsFunc(left[n].in, func(k lag) bool { return k.other == other }) {
 					n, needs = i, true
 					break
 				}
@@ -418,7 +420,8 @@ func (s *strand) takeColours() bool {
 	until := at + studio.Minute(480+s.random.IntN(4*1440))
 	var found []*job
 	for _, u := range m.turns {
-		if j := s.jobs[u.job]; u.start >= at && u.start < until && j.family != nil && j.Fact == nil && len(found) < 30 {
+		if j := s.jobs[u.job]; u.start >= at && u.start < until && j.family != nil && j.Fact == nil &&
+			len(found) < 30 {
 			found = append(found, j)
 		}
 	}

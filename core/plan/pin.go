@@ -33,11 +33,19 @@ func Pinned(doc *studio.Document, pin studio.Pin) *studio.Document {
 // TryPin repairs a plan for a pin of one of its tasks that is not in its document yet. Only
 // work that is not done can be pinned, to no time that has passed; of a task that was begun
 // the person alone is open. A refusal says so.
-func TryPin(doc *studio.Document, counted *count.Result, made *studio.Plan, pin studio.Pin, abandon <-chan struct{}) (Trial, error) {
+func TryPin(
+	doc *studio.Document,
+	counted *count.Result,
+	made *studio.Plan,
+	pin studio.Pin,
+	abandon <-chan struct{},
+) (Trial, error) {
 	i := slices.IndexFunc(made.Tasks, func(t studio.Task) bool { return t.ID == pin.Task })
 	switch {
 	case i < 0 || made.Tasks[i].Person == "" || made.Tasks[i].State == studio.TaskDone:
-		return Trial{}, studio.Refuse("only work that is planned and not done can be pinned; this waits by itself, or is done")
+		return Trial{}, studio.Refuse(
+			"only work that is planned and not done can be pinned; this waits by itself, or is done",
+		)
 	case made.Tasks[i].State != studio.TaskPlanned:
 		pin.Start = nil
 	case pin.Start != nil && *pin.Start < doc.Now:

@@ -102,5 +102,9 @@ func TestARepairOfNothingChangesNothing(t *testing.T) {
 			told++
 		}
 	}
-	assert.Equal(t, plan.Change{Worst: first.WorstSlack(), Moved: int64(told + later), Told: int64(told)}, plan.Sum(first, &moved))
+	assert.Equal(
+		t,
+		plan.Change{Worst: first.WorstSlack(), Moved: int64(told + later), Told: int64(told)},
+		plan.Sum(first, &moved),
+	)
 }

@@ -76,7 +76,11 @@ func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
 func (s *schedule) wait(j *job, r readiness, least bool) (spot, *fault) {
 	to := spot{state: placed, maker: -1, machine: -1, narrow: r.narrow, start: s.at[j.before.number].end}
 	if r.bound > to.start {
-		return to, s.later(j, r.bound-to.start, fault{kind: overtaken, of: j, have: r.bound, most: to.start, by: j.before})
+		return to, s.later(
+			j,
+			r.bound-to.start,
+			fault{kind: overtaken, of: j, have: r.bound, most: to.start, by: j.before},
+		)
 	}
 	end, ok := s.lasts(j, to.start, j.least, j.Wait.Least)
 	if j.wishes && !least {
@@ -92,7 +96,12 @@ func (s *schedule) wait(j *job, r readiness, least bool) (spot, *fault) {
 }
 
 // lasts is when a wait is over, what the piece has dried where it lay before taken off.
-func (s *schedule) lasts(j *job, start studio.Minute, course drying.Course, length studio.Length) (studio.Minute, bool) {
+func (s *schedule) lasts(
+	j *job,
+	start studio.Minute,
+	course drying.Course,
+	length studio.Length,
+) (studio.Minute, bool) {
 	if j.continues == nil {
 		return course.End(start)
 	}
@@ -100,7 +109,10 @@ func (s *schedule) lasts(j *job, start studio.Minute, course drying.Course, leng
 	until := start
 	for a := j; a.continues != nil; a = a.continues {
 		earlier := &s.at[a.continues.number]
-		all = append(all, studio.Lain{Span: studio.Span{From: earlier.start, To: until}, In: a.continues.Wait.Least.Dries.In})
+		all = append(
+			all,
+			studio.Lain{Span: studio.Span{From: earlier.start, To: until}, In: a.continues.Wait.Least.Dries.In},
+		)
 		until = earlier.start
 	}
 	return s.air.End(length, start, all...)
@@ -172,7 +184,11 @@ type slot struct {
 // patience is by how many minutes later others may be done with a task than a person who
 // is that much sought, or whose time is that much wasted on it, and still get it.
 func (s *schedule) patience(j *job, w *way) studio.Minute {
-	return s.wish.patience*studio.Minute(s.sought[w.maker])/1000 + (s.wish.thrift+10*w.total)*studio.Minute(s.wasted[s.craft[j.number]][w.maker])/1000
+	return s.wish.patience*studio.Minute(
+		s.sought[w.maker],
+	)/1000 + (s.wish.thrift+10*w.total)*studio.Minute(
+		s.wasted[s.craft[j.number]][w.maker],
+	)/1000
 }
 
 // work finds the person who is done with a task first.

@@ -151,11 +151,25 @@ func TestWhatLiesFinishedIsReadySinceItWasMade(t *testing.T) {
 	doc := demo.Document()
 	doc.Orders = doc.Orders[:1]
 	doc.Orders[0].Lines = doc.Orders[0].Lines[:1]
-	oyster := map[string]studio.ID{"core": demo.ID("Centre white"), "petal": demo.ID("Oyster ivory"), "inner petal": demo.ID("Oyster shell"), "dust": demo.ID("Pebble dust")}
+	oyster := map[string]studio.ID{
+		"core":        demo.ID("Centre white"),
+		"petal":       demo.ID("Oyster ivory"),
+		"inner petal": demo.ID("Oyster shell"),
+		"dust":        demo.ID("Pebble dust"),
+	}
 	for i := range doc.Recipes {
 		doc.Recipes[i].KeepInStock = 0
 	}
-	doc.Shelf = []studio.ShelfLot{{ID: "finished", Recipe: demo.ID("Magnolia"), Mixes: oyster, Amount: 4, Quality: studio.Good, MadeOn: doc.Now - 100}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "finished",
+			Recipe:  demo.ID("Magnolia"),
+			Mixes:   oyster,
+			Amount:  4,
+			Quality: studio.Good,
+			MadeOn:  doc.Now - 100,
+		},
+	}
 	made0 := made(t, doc)
 	require.Empty(t, made0.Tasks)
 	doc.Now += 10 * 1440
@@ -172,9 +186,31 @@ func TestPlacesOfSurplusThatDriesAreFreedInTime(t *testing.T) {
 	p := made(t, doc)
 	task := taskOf(p, demo.ID("Ranunculus outer petal"), "cut")
 	lot := p.Lots[slices.IndexFunc(p.Lots, func(l studio.Lot) bool { return l.ID == task.Lot })]
-	doc.Work = []studio.WorkLot{{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
-		Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 30, End: doc.Now - 1, Good: lot.Started}}}}
-	doc.Shelf = append(doc.Shelf, studio.ShelfLot{ID: "surplus", Recipe: lot.Recipe, Mixes: lot.Mixes, Amount: lot.Started, Quality: studio.Good, MadeOn: doc.Now - 1, From: lot.ID})
+	doc.Work = []studio.WorkLot{
+		{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
+			Records: []studio.TaskRecord{
+				{
+					Step:   "cut",
+					State:  studio.TaskDone,
+					Person: demo.ID("Teun"),
+					Start:  doc.Now - 30,
+					End:    doc.Now - 1,
+					Good:   lot.Started,
+				},
+			}},
+	}
+	doc.Shelf = append(
+		doc.Shelf,
+		studio.ShelfLot{
+			ID:      "surplus",
+			Recipe:  lot.Recipe,
+			Mixes:   lot.Mixes,
+			Amount:  lot.Started,
+			Quality: studio.Good,
+			MadeOn:  doc.Now - 1,
+			From:    lot.ID,
+		},
+	)
 	for i := range doc.Orders {
 		doc.Orders[i].Lines = slices.DeleteFunc(doc.Orders[i].Lines, func(l studio.OrderLine) bool {
 			return l.Recipe == demo.ID("Ranunculus") && l.Colourway == demo.ID("Signal")

@@ -122,12 +122,22 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	if doc.Direct != nil || counted == nil {
 		counted = &count.Result{Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}}
 	}
-	p := &problem{doc: doc, counted: counted, calendar: calendar, air: drying.NewRoom(doc, calendar), now: doc.Now, horizon: doc.Horizon(),
-		instance: studio.Route(doc, studio.NewBook(doc), counted.Lots, counted.Links, counted.Pegs)}
+	p := &problem{
+		doc:      doc,
+		counted:  counted,
+		calendar: calendar,
+		air:      drying.NewRoom(doc, calendar),
+		now:      doc.Now,
+		horizon:  doc.Horizon(),
+		instance: studio.Route(doc, studio.NewBook(doc), counted.Lots, counted.Links, counted.Pegs),
+	}
 	for i := range doc.People {
 		hours := studio.HoursOf(doc.People[i], calendar, doc.Since(), p.horizon)
 		p.hours = append(p.hours, hours)
-		p.longer = append(p.longer, studio.Together(hours, studio.OvertimeOf(doc.People[i], calendar, doc.Since(), p.horizon)))
+		p.longer = append(
+			p.longer,
+			studio.Together(hours, studio.OvertimeOf(doc.People[i], calendar, doc.Since(), p.horizon)),
+		)
 	}
 	p.everyone = studio.Together(p.hours...)
 	for i := range doc.Families {
@@ -187,7 +197,8 @@ func (p *problem) collect() {
 		p.detail(j, of)
 	}
 	for _, seen := range p.doc.Seen {
-		if j := p.byID[seen.Task]; j != nil && j.Fact == nil && seen.Start >= p.now && seen.Start < p.now+studio.SeenAhead {
+		if j := p.byID[seen.Task]; j != nil && j.Fact == nil && seen.Start >= p.now &&
+			seen.Start < p.now+studio.SeenAhead {
 			p.seen = append(p.seen, sight{seen, j})
 		}
 	}
@@ -287,7 +298,13 @@ type numbers struct {
 }
 
 func numbered(doc *studio.Document) numbers {
-	of := numbers{map[studio.ID]int{}, map[studio.ID]int{}, map[studio.ID]*studio.Family{}, map[studio.ID]*studio.Gate{}, map[studio.ID]*studio.Pin{}}
+	of := numbers{
+		map[studio.ID]int{},
+		map[studio.ID]int{},
+		map[studio.ID]*studio.Family{},
+		map[studio.ID]*studio.Gate{},
+		map[studio.ID]*studio.Pin{},
+	}
 	for i := range doc.Places {
 		of.places[doc.Places[i].ID] = i
 	}

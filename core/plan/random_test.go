@@ -35,31 +35,102 @@ func (a author) write() {
 	d := a.doc
 	settings := studio.DefaultSettings()
 	settings.HorizonMinutes = 21 * 1440
-	*d = studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC), Zone: "Europe/Dublin",
-		Now: studio.Minute(19*1440 + a.n("now", 400, 1000)), Settings: settings}
+	*d = studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     "Pellowen Yard",
+		Epoch:    time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC),
+		Zone:     "Europe/Dublin",
+		Now:      studio.Minute(19*1440 + a.n("now", 400, 1000)),
+		Settings: settings,
+	}
 	for range 24 {
-		d.Climate = append(d.Climate, studio.Air{TenthsCelsius: a.n("warm", 170, 220), HumidityPerMille: studio.PerMille(a.n("damp", 500, 830))})
+		d.Climate = append(
+			d.Climate,
+			studio.Air{TenthsCelsius: a.n("warm", 170, 220), HumidityPerMille: studio.PerMille(a.n("damp", 500, 830))},
+		)
 	}
 	d.Surroundings = []studio.Surroundings{{ID: "cupboard", Name: "Dry cupboard", Hours: d.Climate, Closed: true}}
 	if a.one("reading", 2) {
-		d.Readings = []studio.Reading{{Hour: int64(d.Now / 60), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}}}
+		d.Readings = []studio.Reading{
+			{Hour: int64(d.Now / 60), Air: studio.Air{TenthsCelsius: 200, HumidityPerMille: 500}},
+		}
 	}
 	d.DryingClasses = []studio.DryingClass{
-		{ID: "petal", Name: "Petal", FirmMinutes: 20, StiffMinutes: a.n("stiff", 21, 120), DryMinutes: 240, Thickness: 800, Spread: 200, StallHumidity: 800, SoftensMinutes: 60},
-		{ID: "cone", Name: "Cone", FirmMinutes: 60, StiffMinutes: 300, DryMinutes: 700, Thickness: 10_000, Spread: 100, StallHumidity: 850, Percentile: 90}}
+		{
+			ID:             "petal",
+			Name:           "Petal",
+			FirmMinutes:    20,
+			StiffMinutes:   a.n("stiff", 21, 120),
+			DryMinutes:     240,
+			Thickness:      800,
+			Spread:         200,
+			StallHumidity:  800,
+			SoftensMinutes: 60,
+		},
+		{
+			ID:            "cone",
+			Name:          "Cone",
+			FirmMinutes:   60,
+			StiffMinutes:  300,
+			DryMinutes:    700,
+			Thickness:     10_000,
+			Spread:        100,
+			StallHumidity: 850,
+			Percentile:    90,
+		}}
 	d.Methods = []studio.Method{{ID: "hanging", Name: "Hanging", Factor: 800}}
-	d.Places = []studio.Place{{ID: "tray", Name: "Spoon tray", Slots: a.n("trays", 2, 30)}, {ID: "sleeve", Name: "Sleeve", Slots: a.n("sleeves", 2, 20), KeepsMinutes: studio.Minute(a.n("keeps", 60, 3000))},
-		{ID: "rail", Name: "Hanging rail", Slots: a.n("rails", 2, 20), In: "cupboard"}}
-	d.Tools = []studio.Tool{{ID: "veiner", Name: "Large veiner", Number: 1, StandIns: []studio.ID{"roller"}}, {ID: "roller", Name: "Roller", Number: 1}}
-	d.Machines = []studio.Machine{{ID: "dehydrator", Name: "Dehydrator", Slots: a.n("dehydrator", 3, 30)}, {ID: "oven", Name: "Oven", Slots: 20}}
-	d.Materials = []studio.Material{{ID: "paste", Name: "Flower paste", Unit: studio.UnitMilligrams, OnHand: 1 << 40}, {ID: "colour", Name: "Colour", Unit: studio.UnitMilligrams, OnHand: 1 << 40},
-		{ID: "stamens", Name: "Stamens", Unit: studio.UnitPieces, OnHand: a.n("stamens", 0, 40)}, {ID: "strips", Name: "Paper strips", Unit: studio.UnitPieces, OnHand: 9999},
-		{ID: "wire", Name: "Wire 26, white", Unit: studio.UnitPieces, OnHand: 9999, Wire: &studio.Wire{Gauge: 26, Cover: "white paper", Length: 360_000, Diameter: 460}}}
+	d.Places = []studio.Place{
+		{ID: "tray", Name: "Spoon tray", Slots: a.n("trays", 2, 30)},
+		{
+			ID:           "sleeve",
+			Name:         "Sleeve",
+			Slots:        a.n("sleeves", 2, 20),
+			KeepsMinutes: studio.Minute(a.n("keeps", 60, 3000)),
+		},
+		{ID: "rail", Name: "Hanging rail", Slots: a.n("rails", 2, 20), In: "cupboard"},
+	}
+	d.Tools = []studio.Tool{
+		{ID: "veiner", Name: "Large veiner", Number: 1, StandIns: []studio.ID{"roller"}},
+		{ID: "roller", Name: "Roller", Number: 1},
+	}
+	d.Machines = []studio.Machine{
+		{ID: "dehydrator", Name: "Dehydrator", Slots: a.n("dehydrator", 3, 30)},
+		{ID: "oven", Name: "Oven", Slots: 20},
+	}
+	d.Materials = []studio.Material{
+		{ID: "paste", Name: "Flower paste", Unit: studio.UnitMilligrams, OnHand: 1 << 40},
+		{ID: "colour", Name: "Colour", Unit: studio.UnitMilligrams, OnHand: 1 << 40},
+		{
+			ID:     "stamens",
+			Name:   "Stamens",
+			Unit:   studio.UnitPieces,
+			OnHand: a.n("stamens", 0, 40),
+		},
+		{ID: "strips", Name: "Paper strips", Unit: studio.UnitPieces, OnHand: 9999},
+		{
+			ID:     "wire",
+			Name:   "Wire 26, white",
+			Unit:   studio.UnitPieces,
+			OnHand: 9999,
+			Wire:   &studio.Wire{Gauge: 26, Cover: "white paper", Length: 360_000, Diameter: 460},
+		},
+	}
 	opens := d.Now + studio.Minute(a.n("opens", 0, 4000))
-	d.Gates = []studio.Gate{{ID: "delivery", Name: "Stamens", Opens: &opens, Material: "stamens", Amount: 50}, {ID: "approval", Name: "Kelp approved", Opens: &opens, Mixes: []studio.ID{"kelp"}},
-		{ID: "box", Name: "Boxes", Opens: &opens}}
-	d.Families = []studio.Family{{ID: "brushes", Name: "Brushes", FullMinutes: 9, Reset: oneOf(a, "reset", studio.ResetNever, studio.ResetNight, studio.ResetOtherWork),
-		Changes: []studio.Change{{From: "white", To: "kelp", Minutes: 4}}}}
+	d.Gates = []studio.Gate{
+		{ID: "delivery", Name: "Stamens", Opens: &opens, Material: "stamens", Amount: 50},
+		{ID: "approval", Name: "Kelp approved", Opens: &opens, Mixes: []studio.ID{"kelp"}},
+		{ID: "box", Name: "Boxes", Opens: &opens},
+	}
+	d.Families = []studio.Family{
+		{
+			ID:          "brushes",
+			Name:        "Brushes",
+			FullMinutes: 9,
+			Reset:       oneOf(a, "reset", studio.ResetNever, studio.ResetNight, studio.ResetOtherWork),
+			Changes:     []studio.Change{{From: "white", To: "kelp", Minutes: 4}},
+		},
+	}
 	a.people()
 	a.mixes()
 	a.book()
@@ -69,7 +140,12 @@ func (a author) write() {
 
 func (a author) people() {
 	for i, name := range []string{"Odalys", "Teun", "Maren"} {
-		p := studio.Person{ID: studio.ID(name), Name: name, Breaks: []studio.BreakTime{{From: 720, To: 780}}, Colours: map[studio.ID]studio.ID{"brushes": "white"}}
+		p := studio.Person{
+			ID:      studio.ID(name),
+			Name:    name,
+			Breaks:  []studio.BreakTime{{From: 720, To: 780}},
+			Colours: map[studio.ID]studio.ID{"brushes": "white"},
+		}
 		for _, skill := range []string{"mixing", "shaping", "dusting", "assembly"} {
 			if i == 0 || a.one("skilled", 2) {
 				p.Skills = append(p.Skills, studio.Skill{Skill: skill, Pace: oneOf(a, "pace", int64(80), 100, 125)})
@@ -79,7 +155,10 @@ func (a author) people() {
 			p.Hours = append(p.Hours, studio.DayHours{Day: day, From: 480, To: 1020})
 		}
 		if a.one("overtime", 3) {
-			p.Overtime = []studio.DayHours{{Day: "tuesday", From: 1020, To: 1140}, {Day: "saturday", From: 480, To: 720}}
+			p.Overtime = []studio.DayHours{
+				{Day: "tuesday", From: 1020, To: 1140},
+				{Day: "saturday", From: 480, To: 720},
+			}
 		}
 		if a.one("away", 3) {
 			p.Away = []studio.Date{"2027-09-22"}
@@ -90,14 +169,31 @@ func (a author) people() {
 
 func (a author) mixes() {
 	mix := func(id studio.ID, drying studio.PerMille, blend ...studio.Ingredient) studio.Recipe {
-		return studio.Recipe{ID: id, Recipe: id, Revision: 1, Name: string(id), Kind: studio.KindMix, Colour: "#e8d9c5", LifeMinutes: 7 * 1440, Drying: drying, Blend: blend,
-			Spares: studio.Spares{Rule: studio.SparesNone}, Steps: []studio.Step{{Key: "knead", Name: "Knead", Work: &studio.Work{Skill: "mixing", Setup: 5000, PerPiece: 2000}},
-				{Key: "rest", Name: "Rest", Wait: &studio.Wait{Minutes: 30}}}}
+		return studio.Recipe{
+			ID:          id,
+			Recipe:      id,
+			Revision:    1,
+			Name:        string(id),
+			Kind:        studio.KindMix,
+			Colour:      "#e8d9c5",
+			LifeMinutes: 7 * 1440,
+			Drying:      drying,
+			Blend:       blend,
+			Spares: studio.Spares{
+				Rule: studio.SparesNone,
+			},
+			Steps: []studio.Step{
+				{Key: "knead", Name: "Knead", Work: &studio.Work{Skill: "mixing", Setup: 5000, PerPiece: 2000}},
+				{Key: "rest", Name: "Rest", Wait: &studio.Wait{Minutes: 30}},
+			},
+		}
 	}
 	a.doc.Recipes = []studio.Recipe{mix("white", 0, studio.Ingredient{Material: "paste", Parts: 1}),
 		mix("kelp", 700, studio.Ingredient{Mix: "white", Parts: 9}, studio.Ingredient{Material: "colour", Parts: 1})}
-	a.doc.Colourways = []studio.Colourway{{ID: "Oyster", Name: "Oyster", Slots: map[string]studio.ID{"petal": "white", "core": "white", "dust": "kelp"}},
-		{ID: "Kelp", Name: "Kelp", Slots: map[string]studio.ID{"petal": "kelp", "core": "white", "dust": "kelp"}}}
+	a.doc.Colourways = []studio.Colourway{
+		{ID: "Oyster", Name: "Oyster", Slots: map[string]studio.ID{"petal": "white", "core": "white", "dust": "kelp"}},
+		{ID: "Kelp", Name: "Kelp", Slots: map[string]studio.ID{"petal": "kelp", "core": "white", "dust": "kelp"}},
+	}
 }
 
 func (a author) window(w *studio.Window) {
@@ -110,12 +206,21 @@ func (a author) window(w *studio.Window) {
 	case 3:
 		w.Drying, w.From = studio.Drying{Class: "petal", Thickness: 800}, studio.Firm
 	default:
-		w.Drying, w.From, w.Before = studio.Drying{Class: "petal", Thickness: 800, Slot: "petal"}, studio.Firm, studio.Stiff
+		w.Drying, w.From, w.Before = studio.Drying{
+			Class:     "petal",
+			Thickness: 800,
+			Slot:      "petal",
+		}, studio.Firm, studio.Stiff
 	}
 }
 
 func (a author) work() *studio.Work {
-	w := &studio.Work{Skill: oneOf(a, "skill", "shaping", "dusting", "assembly"), Setup: studio.Milliminutes(a.n("setup", 0, 9000)), PerPiece: studio.Milliminutes(a.n("per piece", 1, 1500)), MayPause: a.one("may pause", 2)}
+	w := &studio.Work{
+		Skill:    oneOf(a, "skill", "shaping", "dusting", "assembly"),
+		Setup:    studio.Milliminutes(a.n("setup", 0, 9000)),
+		PerPiece: studio.Milliminutes(a.n("per piece", 1, 1500)),
+		MayPause: a.one("may pause", 2),
+	}
 	if a.one("also", 6) {
 		w.Also = []string{"mixing"}
 	}
@@ -139,17 +244,48 @@ func (a author) wait() *studio.Wait {
 	case 1:
 		return &studio.Wait{Minutes: studio.Minute(a.n("minutes", 1, 90)), Wished: &studio.Wish{Minutes: 120}}
 	case 2:
-		return &studio.Wait{Minutes: studio.Minute(a.n("minutes", 10, 90)), Load: &studio.Load{Machines: []studio.ID{"dehydrator", "oven"}, Setting: oneOf(a, "setting", "45 °C", "60 °C"), PerSlot: 20}}
+		return &studio.Wait{
+			Minutes: studio.Minute(a.n("minutes", 10, 90)),
+			Load: &studio.Load{
+				Machines: []studio.ID{"dehydrator", "oven"},
+				Setting:  oneOf(a, "setting", "45 °C", "60 °C"),
+				PerSlot:  20,
+			},
+		}
 	case 3:
-		return &studio.Wait{Drying: studio.Drying{Class: "petal", Thickness: 900, Method: "hanging", Slot: "petal"}, State: studio.Firm, Wished: &studio.Wish{State: studio.Dry}}
+		return &studio.Wait{
+			Drying: studio.Drying{Class: "petal", Thickness: 900, Method: "hanging", Slot: "petal"},
+			State:  studio.Firm,
+			Wished: &studio.Wish{State: studio.Dry},
+		}
 	}
 	return &studio.Wait{Drying: studio.Drying{Class: "petal", Thickness: 800}, State: studio.Dry}
 }
 
 // recipe writes a part or flower that takes up some of the recipes given.
 func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) studio.Recipe {
-	r := studio.Recipe{ID: id, Recipe: id, Revision: 1, Name: string(id), Kind: kind, Defaults: map[string]studio.ID{"core": "white"}, SecondsServe: a.one("seconds", 3),
-		Spares: studio.Spares{Rule: oneOf(a, "spares", studio.SparesByBreakage, studio.SparesByNumber, studio.SparesByPercent, studio.SparesNone), Breakage: 60, Number: 2, Percent: 10}}
+	r := studio.Recipe{
+		ID:           id,
+		Recipe:       id,
+		Revision:     1,
+		Name:         string(id),
+		Kind:         kind,
+		Defaults:     map[string]studio.ID{"core": "white"},
+		SecondsServe: a.one("seconds", 3),
+		Spares: studio.Spares{
+			Rule: oneOf(
+				a,
+				"spares",
+				studio.SparesByBreakage,
+				studio.SparesByNumber,
+				studio.SparesByPercent,
+				studio.SparesNone,
+			),
+			Breakage: 60,
+			Number:   2,
+			Percent:  10,
+		},
+	}
 	steps := int(a.n("steps", 1, 5))
 	for i := range steps {
 		s := studio.Step{Key: fmt.Sprint("s", i), Name: fmt.Sprint("Step ", i)}
@@ -177,7 +313,10 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 	}
 	for i := range r.Steps {
 		if a.one("held", 3) {
-			h := studio.Hold{Place: oneOf(a, "place", studio.ID("tray"), "sleeve", "rail"), PerSlot: a.n("per slot", 2, 12)}
+			h := studio.Hold{
+				Place:   oneOf(a, "place", studio.ID("tray"), "sleeve", "rail"),
+				PerSlot: a.n("per slot", 2, 12),
+			}
 			if h.UntilNext = "s0"; a.one("until a step of its own", 2) {
 				h.Until, h.UntilNext = r.Steps[a.n("until", i, steps-1)].Key, ""
 			}
@@ -192,8 +331,20 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 		}
 	}
 	if kind == studio.KindPart {
-		r.Pastes = []studio.PasteInput{{Step: "s0", Slot: oneOf(a, "slot", "petal", "core"), Run: 6, Shape: studio.Geometry{Shape: studio.ShapeBall, Diameter: studio.Micrometres(a.n("ball", 2000, 20_000))}}}
-		r.Wires = []studio.WireInput{{Step: at(), Material: "wire", Number: 1, Depth: 10_000, Stem: 80_000, Hook: studio.HookOpen}}
+		r.Pastes = []studio.PasteInput{
+			{
+				Step: "s0",
+				Slot: oneOf(a, "slot", "petal", "core"),
+				Run:  6,
+				Shape: studio.Geometry{
+					Shape:    studio.ShapeBall,
+					Diameter: studio.Micrometres(a.n("ball", 2000, 20_000)),
+				},
+			},
+		}
+		r.Wires = []studio.WireInput{
+			{Step: at(), Material: "wire", Number: 1, Depth: 10_000, Stem: 80_000, Hook: studio.HookOpen},
+		}
 		if a.one("yields", 4) {
 			r.Yield = &studio.Yield{Step: at(), Gives: 2}
 		}
@@ -202,7 +353,10 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 		}
 	}
 	if a.one("stamened", 3) {
-		r.Materials = []studio.MaterialInput{{Step: at(), Material: "stamens", Amount: 3}, {Step: r.Steps[0].Key, Material: "strips", Amount: 1, OutAt: r.Steps[steps-1].Key}}
+		r.Materials = []studio.MaterialInput{
+			{Step: at(), Material: "stamens", Amount: 3},
+			{Step: r.Steps[0].Key, Material: "strips", Amount: 1, OutAt: r.Steps[steps-1].Key},
+		}
 	}
 	for _, input := range of {
 		p := studio.PartInput{Step: at(), Recipe: input.ID, Count: a.n("count", 1, 6)}
@@ -235,7 +389,11 @@ func (a author) book() {
 	flower := a.recipe("Anemone", studio.KindFlower, &parts[0], &parts[2])
 	spray := a.recipe("Spray", studio.KindSpray, &flower, &parts[1])
 	if a.one("kept", 4) {
-		parts[1].KeepInStock, parts[1].Defaults = 12, map[string]studio.ID{"core": "white", "petal": "white", "dust": "kelp"}
+		parts[1].KeepInStock, parts[1].Defaults = 12, map[string]studio.ID{
+			"core":  "white",
+			"petal": "white",
+			"dust":  "kelp",
+		}
 		parts[2].Defaults, flower.Defaults, spray.Defaults = parts[1].Defaults, parts[1].Defaults, parts[1].Defaults
 	}
 	d.Recipes = append(append(d.Recipes, parts...), flower, spray)
@@ -244,11 +402,33 @@ func (a author) book() {
 func (a author) orders() {
 	for i := range a.n("orders", 1, 3) {
 		d := a.doc
-		o := studio.Order{ID: studio.ID(fmt.Sprint("order ", i)), Name: fmt.Sprint("Order ", i), Leaves: studio.WallTime(fmt.Sprintf("2027-09-%02dT14:00", a.n("leaves", 22, 30))),
-			Importance: a.n("importance", 1, 100), State: oneOf(a, "state", studio.OrderOpen, studio.OrderOpen, studio.OrderQuote)}
+		o := studio.Order{
+			ID:     studio.ID(fmt.Sprint("order ", i)),
+			Name:   fmt.Sprint("Order ", i),
+			Leaves: studio.WallTime(fmt.Sprintf("2027-09-%02dT14:00", a.n("leaves", 22, 30))),
+			Importance: a.n(
+				"importance",
+				1,
+				100,
+			),
+			State: oneOf(a, "state", studio.OrderOpen, studio.OrderOpen, studio.OrderQuote),
+		}
 		for k := range a.n("lines", 1, 2) {
-			o.Lines = append(o.Lines, studio.OrderLine{ID: studio.ID(fmt.Sprint(o.ID, " line ", k)), Recipe: oneOf(a, "wants", studio.ID("Anemone"), "Spray", "Core"),
-				Colourway: oneOf(a, "in", studio.ID("Oyster"), "Kelp"), Quantity: a.n("quantity", 1, 4), ServiceLevel: 900})
+			o.Lines = append(
+				o.Lines,
+				studio.OrderLine{
+					ID:     studio.ID(fmt.Sprint(o.ID, " line ", k)),
+					Recipe: oneOf(a, "wants", studio.ID("Anemone"), "Spray", "Core"),
+					Colourway: oneOf(
+						a,
+						"in",
+						studio.ID("Oyster"),
+						"Kelp",
+					),
+					Quantity:     a.n("quantity", 1, 4),
+					ServiceLevel: 900,
+				},
+			)
 		}
 		d.Orders = append(d.Orders, o)
 	}
@@ -259,13 +439,35 @@ func (a author) stock() {
 	mixes := map[string]studio.ID{"petal": "white", "core": "white", "dust": "kelp"}
 	if a.one("shelf", 2) {
 		useBy := d.Now + studio.Minute(a.n("use-by", 0, 9000))
-		d.Shelf = append(d.Shelf, studio.ShelfLot{ID: "petals", Recipe: "Petal", Mixes: mixes, Amount: a.n("on the shelf", 0, 20), Quality: oneOf(a, "quality", studio.Good, studio.Second), MadeOn: d.Now - 1440, UseBy: &useBy})
+		d.Shelf = append(
+			d.Shelf,
+			studio.ShelfLot{
+				ID:      "petals",
+				Recipe:  "Petal",
+				Mixes:   mixes,
+				Amount:  a.n("on the shelf", 0, 20),
+				Quality: oneOf(a, "quality", studio.Good, studio.Second),
+				MadeOn:  d.Now - 1440,
+				UseBy:   &useBy,
+			},
+		)
 	}
 	book := studio.NewBook(d)
 	if r := book.Recipe("Core"); r.OutputStep() > 0 && a.one("half made", 2) {
 		_, past := r.Task(0)
 		if w := r.Steps[1].Wait; past <= r.OutputStep() && (w == nil || w.Load == nil) {
-			d.Shelf = append(d.Shelf, studio.ShelfLot{ID: "half", Recipe: "Core", Mixes: mixes, Reached: "s0", Amount: a.n("half", 1, 20), Quality: studio.Good, MadeOn: d.Now - 1440})
+			d.Shelf = append(
+				d.Shelf,
+				studio.ShelfLot{
+					ID:      "half",
+					Recipe:  "Core",
+					Mixes:   mixes,
+					Reached: "s0",
+					Amount:  a.n("half", 1, 20),
+					Quality: studio.Good,
+					MadeOn:  d.Now - 1440,
+				},
+			)
 		}
 	}
 }
@@ -276,7 +478,10 @@ func (a author) reserve() {
 	for i := range d.Shelf {
 		for _, o := range append(d.Orders, studio.Order{}) {
 			if a.one("reserved", 3) {
-				d.Shelf[i].Reserved = append(d.Shelf[i].Reserved, studio.Claim{Order: o.ID, Quantity: a.n("reserved pieces", 1, 12)})
+				d.Shelf[i].Reserved = append(
+					d.Shelf[i].Reserved,
+					studio.Claim{Order: o.ID, Quantity: a.n("reserved pieces", 1, 12)},
+				)
 			}
 		}
 	}
@@ -288,7 +493,13 @@ func (a author) decide(counted *count.Result) {
 		if l.InWork || l.From != "" || !a.one("decided", 4) {
 			continue
 		}
-		d := studio.DecidedLot{Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: max(1, l.Need+a.n("more or fewer", -2, 5))}
+		d := studio.DecidedLot{
+			Recipe:  l.Recipe,
+			Variant: l.Variant,
+			Mixes:   l.Mixes,
+			Ordinal: l.Ordinal,
+			Need:    max(1, l.Need+a.n("more or fewer", -2, 5)),
+		}
 		if a.one("number to start", 2) {
 			d.Started = max(1, l.Started+a.n("started", -4, 4))
 		}
@@ -312,7 +523,17 @@ func (a author) begin(counted *count.Result) {
 			continue
 		}
 		r := book.Of(l.Made())
-		w := studio.WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started, From: l.From, Reached: l.Reached}
+		w := studio.WorkLot{
+			ID:      l.ID,
+			Recipe:  l.Recipe,
+			Variant: l.Variant,
+			Mixes:   l.Mixes,
+			Ordinal: l.Ordinal,
+			Need:    l.Need,
+			Started: l.Started,
+			From:    l.From,
+			Reached: l.Reached,
+		}
 		for i := l.NextStep; i < len(r.Steps); {
 			s := r.Steps[i]
 			_, past := r.Task(i)
@@ -332,7 +553,12 @@ func (a author) begin(counted *count.Result) {
 			}
 			record.Good = entering - record.Broken - record.Mend
 			if !busy && a.one("running", 3) {
-				record.State, record.End, busy = oneOf(a, "running or paused", studio.TaskStarted, studio.TaskPaused), 0, true
+				record.State, record.End, busy = oneOf(
+					a,
+					"running or paused",
+					studio.TaskStarted,
+					studio.TaskPaused,
+				), 0, true
 				record.Good = max(0, record.Good-3)
 			}
 			w.Records = append(w.Records, record)
@@ -346,7 +572,19 @@ func (a author) begin(counted *count.Result) {
 			}
 		}
 		if p := w.Progress(r); p.Made {
-			d.Shelf = append(d.Shelf, studio.ShelfLot{ID: "made " + w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes, Amount: p.Alive, Quality: studio.Good, MadeOn: at, From: w.ID})
+			d.Shelf = append(
+				d.Shelf,
+				studio.ShelfLot{
+					ID:      "made " + w.ID,
+					Recipe:  w.Recipe,
+					Variant: w.Variant,
+					Mixes:   w.Mixes,
+					Amount:  p.Alive,
+					Quality: studio.Good,
+					MadeOn:  at,
+					From:    w.ID,
+				},
+			)
 		}
 		d.Work = append(d.Work, w)
 	}

@@ -178,7 +178,8 @@ func (r *removal) restore() {
 func (r *removal) broken() bool {
 	for _, l := range r.lying {
 		span, _ := r.s.held(l.job, l.hold)
-		if _, full := r.s.rooms[l.job.holds[l.hold].place].blocked(studio.Span{From: l.to, To: span.To}, 0); full && span.To > l.to {
+		if _, full := r.s.rooms[l.job.holds[l.hold].place].blocked(studio.Span{From: l.to, To: span.To}, 0); full &&
+			span.To > l.to {
 			return true
 		}
 	}

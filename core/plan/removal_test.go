@@ -30,7 +30,14 @@ func problemOf(t *testing.T, doc *studio.Document) *problem {
 func (s *schedule) state() []any {
 	var all []any
 	for _, m := range s.makers {
-		all = append(all, append([]occupied{}, m.busy...), append([]turn{}, m.turns...), append([]gap{}, m.regular.free...), append([]gap{}, m.longer.free...), m.load)
+		all = append(
+			all,
+			append([]occupied{}, m.busy...),
+			append([]turn{}, m.turns...),
+			append([]gap{}, m.regular.free...),
+			append([]gap{}, m.longer.free...),
+			m.load,
+		)
 	}
 	for _, p := range append(append([]*profile{}, s.rooms...), s.tools...) {
 		all = append(all, append([]level{}, p.levels...))
@@ -87,7 +94,12 @@ func TestWhatIsTakenOutIsPutBackAsItWas(t *testing.T) {
 		for i, p := range again.rooms {
 			require.Equal(t, append([]level{}, p.levels...), append([]level{}, strand.rooms[i].levels...))
 		}
-		require.Equal(t, again.worth(), strand.current.Objective, "what is kept in step with the schedule is what it comes to")
+		require.Equal(
+			t,
+			again.worth(),
+			strand.current.Objective,
+			"what is kept in step with the schedule is what it comes to",
+		)
 	}
 	assert.Len(t, tried, len(neighbourhoods), "each has had something to take")
 }
@@ -131,7 +143,11 @@ func TestACalendarIsWhatItsMinutesAre(t *testing.T) {
 		}
 		said := [70]bool{}
 		for _, g := range c.free {
-			assert.Equal(t, hours[g.in], studio.Span{From: min(g.From, hours[g.in].From), To: max(g.To, hours[g.in].To)})
+			assert.Equal(
+				t,
+				hours[g.in],
+				studio.Span{From: min(g.From, hours[g.in].From), To: max(g.To, hours[g.in].To)},
+			)
 			for m := g.From; m < g.To; m++ {
 				said[m] = true
 			}
@@ -174,7 +190,16 @@ func TestTheGainOfAMoveIsWhatItSaves(t *testing.T) {
 // due, and never earlier; and by as much sooner as people are busy.
 func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
 	p := season(t)
-	due, early, late := p.towards(p.due(nil), usualQueue), make([]studio.Minute, len(p.orders)), make([]studio.Minute, len(p.orders))
+	due, early, late := p.towards(
+		p.due(nil),
+		usualQueue,
+	), make(
+		[]studio.Minute,
+		len(p.orders),
+	), make(
+		[]studio.Minute,
+		len(p.orders),
+	)
 	for n, o := range p.orders {
 		early[n], late[n] = o.ReadyBy-500, o.ReadyBy+500
 	}

@@ -16,13 +16,23 @@ const moment = 200_000
 
 // Repair plans a valid document with its counted lots from a plan in force, which may be
 // nil, at once: without any search. It ends early when it is abandoned, as Options have it.
-func Repair(doc *studio.Document, counted *count.Result, from *studio.Plan, abandon <-chan struct{}) (*studio.Plan, error) {
+func Repair(
+	doc *studio.Document,
+	counted *count.Result,
+	from *studio.Plan,
+	abandon <-chan struct{},
+) (*studio.Plan, error) {
 	return Make(doc, counted, Options{From: from, FixedLots: true, Abandon: abandon})
 }
 
 // Improve repairs a plan in force and searches on from there for a moment, or until it is
 // told to stop: the same document and plan give the same, unless it is.
-func Improve(doc *studio.Document, counted *count.Result, from *studio.Plan, stop <-chan struct{}) (*studio.Plan, error) {
+func Improve(
+	doc *studio.Document,
+	counted *count.Result,
+	from *studio.Plan,
+	stop <-chan struct{},
+) (*studio.Plan, error) {
 	steps := moment / max(1, len(from.Tasks))
 	return Make(doc, counted, Options{From: from, FixedLots: true, Steps: steps, Stop: stop, Abandon: stop})
 }
@@ -57,7 +67,8 @@ func (p *problem) tell(from *studio.Plan) {
 	p.told = make([]*studio.Task, len(p.jobs))
 	for i := range from.Tasks {
 		t := &from.Tasks[i]
-		if j := p.byID[t.ID]; j != nil && j.Fact == nil && t.Person != "" && t.Start >= p.now && t.Start < p.now+studio.SeenAhead {
+		if j := p.byID[t.ID]; j != nil && j.Fact == nil && t.Person != "" && t.Start >= p.now &&
+			t.Start < p.now+studio.SeenAhead {
 			p.told[j.number] = t
 		}
 	}
@@ -242,7 +253,8 @@ func (s *schedule) placeAs(c *cluster) bool {
 	for n, j := range c.jobs {
 		t := s.wish.as[j.number]
 		if t != nil && s.try(j, s.wish.notBefore[j.number], false) == nil {
-			if at := &s.at[j.number]; j.Fact != nil || at.start == t.Start && at.end == t.End && s.personOf(at) == t.Person {
+			if at := &s.at[j.number]; j.Fact != nil ||
+				at.start == t.Start && at.end == t.End && s.personOf(at) == t.Person {
 				continue
 			}
 			s.take(j)

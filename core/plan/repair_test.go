@@ -23,7 +23,8 @@ func moves(told, now *studio.Plan) (moved int) {
 	}
 	for _, t := range now.Tasks {
 		b, known := before[t.ID]
-		if known && t.State == studio.TaskPlanned && b.Person != "" && b.Start < told.Now+studio.SeenAhead && (b.Start != t.Start || b.Person != t.Person) {
+		if known && t.State == studio.TaskPlanned && b.Person != "" && b.Start < told.Now+studio.SeenAhead &&
+			(b.Start != t.Start || b.Person != t.Person) {
 			moved++
 		}
 	}
@@ -90,8 +91,19 @@ func TestARepairIsAsGoodAndMovesLess(t *testing.T) {
 			repaired := planned(t, &after, plan.Options{From: told, Steps: 256, Seed: 1})
 			require.Empty(t, check.Plan(&after, repaired), e.name)
 			anew := planned(t, &after, plan.Options{Steps: 256, Seed: 1})
-			t.Logf("%s: lateness %d and %d moves, %d and %d anew", e.name, repaired.Objective.Lateness, moves(told, repaired), anew.Objective.Lateness, moves(told, anew))
-			worse += float64(repaired.Objective.Lateness-anew.Objective.Lateness) / float64(max(anew.Objective.Lateness, hour))
+			t.Logf(
+				"%s: lateness %d and %d moves, %d and %d anew",
+				e.name,
+				repaired.Objective.Lateness,
+				moves(told, repaired),
+				anew.Objective.Lateness,
+				moves(told, anew),
+			)
+			worse += float64(
+				repaired.Objective.Lateness-anew.Objective.Lateness,
+			) / float64(
+				max(anew.Objective.Lateness, hour),
+			)
 			movedBy, movedAnew, cases = movedBy+moves(told, repaired), movedAnew+moves(told, anew), cases+1
 		}
 	}

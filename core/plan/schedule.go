@@ -88,8 +88,27 @@ func (t *spot) tools() []int {
 }
 
 func newSchedule(p *problem) *schedule {
-	s := &schedule{problem: p, standing: standing{at: make([]spot, len(p.jobs))}, blockers: make([]int, len(p.clusters)), floor: make([]*fault, len(p.jobs)),
-		wish: wish{make([]studio.Minute, len(p.clusters)), make([][]*job, len(p.clusters)), make([]bool, len(p.jobs)), make([]bool, len(p.clusters)), make([]int, len(p.jobs)), make([]studio.Minute, len(p.jobs)), make([]bool, len(p.jobs)), nil, 0, usualPatience, usualThrift, triesEach, forgetting{}}}
+	s := &schedule{
+		problem:  p,
+		standing: standing{at: make([]spot, len(p.jobs))},
+		blockers: make([]int, len(p.clusters)),
+		floor:    make([]*fault, len(p.jobs)),
+		wish: wish{
+			make([]studio.Minute, len(p.clusters)),
+			make([][]*job, len(p.clusters)),
+			make([]bool, len(p.jobs)),
+			make([]bool, len(p.clusters)),
+			make([]int, len(p.jobs)),
+			make([]studio.Minute, len(p.jobs)),
+			make([]bool, len(p.jobs)),
+			nil,
+			0,
+			usualPatience,
+			usualThrift,
+			triesEach,
+			forgetting{},
+		},
+	}
 	s.byUrgency()
 	s.clear()
 	return s
@@ -287,11 +306,19 @@ func (s *schedule) occupy(j *job) (why *fault) {
 			}
 			span := studio.Span{From: s.at[h.number].start, To: s.emptied(end)}
 			if why == nil && o.keeps > 0 && end-span.From > o.keeps {
-				why = s.later(h, end-span.From-o.keeps, fault{kind: spoils, by: j, have: end - span.From, most: o.keeps})
+				why = s.later(
+					h,
+					end-span.From-o.keeps,
+					fault{kind: spoils, by: j, have: end - span.From, most: o.keeps},
+				)
 			}
 			if why == nil {
 				if until, full := s.rooms[o.place].blocked(span, o.slots); full {
-					why = s.later(h, until-span.From, fault{kind: crowded, by: j, have: studio.Minute(o.slots), place: &s.doc.Places[o.place]})
+					why = s.later(
+						h,
+						until-span.From,
+						fault{kind: crowded, by: j, have: studio.Minute(o.slots), place: &s.doc.Places[o.place]},
+					)
 				}
 			}
 			s.rooms[o.place].add(span, o.slots)

@@ -182,8 +182,17 @@ func (s *search) begin(from *schedule) {
 		if n > 0 && s.options.Steps <= stepsEach {
 			break
 		}
-		t := &strand{schedule: from, lateOnly: s.options.LatenessOnly, lone: n%2 == 1 && len(s.clusters) <= few, every: ordersEach[n],
-			random: rand.New(rand.NewPCG(uint64(s.options.Seed), uint64(n))), arms: make([]arm, len(neighbourhoods)), without: make([]bool, len(neighbourhoods))}
+		t := &strand{
+			schedule: from,
+			lateOnly: s.options.LatenessOnly,
+			lone:     n%2 == 1 && len(s.clusters) <= few,
+			every:    ordersEach[n],
+			random: rand.New(
+				rand.NewPCG(uint64(s.options.Seed), uint64(n)),
+			),
+			arms:    make([]arm, len(neighbourhoods)),
+			without: make([]bool, len(neighbourhoods)),
+		}
 		for n := range neighbourhoods {
 			t.without[n] = slices.Contains(s.options.Without, neighbourhoods[n].name)
 		}

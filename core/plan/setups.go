@@ -22,7 +22,8 @@ func (s *schedule) last(m *maker, f *studio.Family, before int) brush {
 
 // change is what it costs to come from a brush to a mix at a minute.
 func (s *schedule) change(f *studio.Family, from brush, to studio.ID, at studio.Minute) studio.Minute {
-	if from.mix != "" && (f.Reset == studio.ResetOtherWork && from.other || f.Reset == studio.ResetNight && !s.calendar.SameDay(from.at, at)) {
+	if from.mix != "" &&
+		(f.Reset == studio.ResetOtherWork && from.other || f.Reset == studio.ResetNight && !s.calendar.SameDay(from.at, at)) {
 		from.mix = ""
 	}
 	return f.Cost(from.mix, to)

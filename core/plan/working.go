@@ -7,13 +7,23 @@ import (
 
 // Working explains how long a planned task takes: a work step by the formula of
 // its duration, a wait by what it needs in standard air. A done task has none.
-func Working(doc *studio.Document, air drying.Room, a *studio.Activity, step studio.Step, t studio.Task) *studio.Working {
+func Working(
+	doc *studio.Document,
+	air drying.Room,
+	a *studio.Activity,
+	step studio.Step,
+	t studio.Task,
+) *studio.Working {
 	if t.State == studio.TaskDone || a == nil {
 		return nil
 	}
 	if a.Wait != nil {
 		if a.Wait.Least.Dries == nil {
-			return &studio.Working{Rule: "fixed wait", Inputs: []studio.Figure{}, Result: studio.NewFigure("lasts", t.End-t.Start, "min")}
+			return &studio.Working{
+				Rule:   "fixed wait",
+				Inputs: []studio.Figure{},
+				Result: studio.NewFigure("lasts", t.End-t.Start, "min"),
+			}
 		}
 		length := a.Wait.Least
 		if a.Wait.Wished != nil && a.Wait.Wished.Dries != nil {
@@ -59,5 +69,10 @@ func Working(doc *studio.Document, air drying.Room, a *studio.Activity, step stu
 	if t.Setup > 0 {
 		inputs = append(inputs, studio.NewFigure("coming to its colour", t.Setup, "min"))
 	}
-	return &studio.Working{Rule: "duration", Rounding: "up to the minute", Inputs: inputs, Result: studio.NewFigure("working time", length, "min")}
+	return &studio.Working{
+		Rule:     "duration",
+		Rounding: "up to the minute",
+		Inputs:   inputs,
+		Result:   studio.NewFigure("working time", length, "min"),
+	}
 }

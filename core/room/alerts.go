@@ -69,7 +69,10 @@ func (v *view) alerts(lying []Lying) []Alert {
 		}
 	}
 	alerts = append(alerts, v.softening()...)
-	slices.SortStableFunc(alerts, func(a, b Alert) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Kind, b.Kind)) })
+	slices.SortStableFunc(
+		alerts,
+		func(a, b Alert) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Kind, b.Kind)) },
+	)
 	return alerts
 }
 

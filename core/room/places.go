@@ -38,12 +38,20 @@ func Remove(doc *studio.Document, plan *studio.Plan, place studio.ID) (studio.Pl
 	for _, r := range doc.Recipes {
 		for _, s := range r.Steps {
 			if slices.ContainsFunc(s.Holds, func(h studio.Hold) bool { return h.Place == place }) {
-				return p, studio.Refuse("%s is asked for by %q, %q; it is not removed. Write another into that recipe first, or give it fewer slots", p.Name, s.Name, r.Name)
+				return p, studio.Refuse(
+					"%s is asked for by %q, %q; it is not removed. Write another into that recipe first, or give it fewer slots",
+					p.Name,
+					s.Name,
+					r.Name,
+				)
 			}
 		}
 	}
 	for _, w := range doc.Work {
-		if slices.ContainsFunc(w.Puts, func(put studio.Put) bool { return put.Place == place || slices.Contains(put.Frees, place) }) {
+		if slices.ContainsFunc(
+			w.Puts,
+			func(put studio.Put) bool { return put.Place == place || slices.Contains(put.Frees, place) },
+		) {
 			return p, studio.Refuse("pieces in work have lain in %s; it is not removed until they are made", p.Name)
 		}
 	}

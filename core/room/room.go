@@ -106,7 +106,11 @@ func Now(s Studio) Room {
 		r.Lying = append(r.Lying, v.lot(&s.Doc.Work[i])...)
 	}
 	slices.SortStableFunc(r.Lying, func(a, b Lying) int {
-		return cmp.Or(cmp.Compare(a.closes(), b.closes()), cmp.Compare(a.over(), b.over()), cmp.Compare(a.Task, b.Task))
+		return cmp.Or(
+			cmp.Compare(a.closes(), b.closes()),
+			cmp.Compare(a.over(), b.over()),
+			cmp.Compare(a.Task, b.Task),
+		)
 	})
 	r.Shelves = v.shelves()
 	r.Alerts = v.alerts(r.Lying)
@@ -170,8 +174,21 @@ func (v *view) kept(w *studio.WorkLot, r *studio.Recipe) []Lying {
 	if n == nil || n.Closes == nil || v.Tasks[n.Task].State != studio.TaskPlanned {
 		return nil
 	}
-	return []Lying{{Task: studio.TaskID(w.ID, last.Step), Lot: w.ID, Step: last.Step, Pieces: w.Progress(r).Alive, Since: last.End, State: studio.FoundSoft,
-		Holds: v.holds(w, r, at), Machines: []Offer{}, Next: n, Over: &n.Opens, Kept: true}}
+	return []Lying{
+		{
+			Task:     studio.TaskID(w.ID, last.Step),
+			Lot:      w.ID,
+			Step:     last.Step,
+			Pieces:   w.Progress(r).Alive,
+			Since:    last.End,
+			State:    studio.FoundSoft,
+			Holds:    v.holds(w, r, at),
+			Machines: []Offer{},
+			Next:     n,
+			Over:     &n.Opens,
+			Kept:     true,
+		},
+	}
 }
 
 // holds are the places that a lot's steps up to one still hold.
@@ -191,7 +208,15 @@ func (v *view) holds(w *studio.WorkLot, r *studio.Recipe, until int) []studio.He
 
 func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait int, t *studio.Task) Lying {
 	now := v.Doc.Now
-	out := Lying{Task: t.ID, Lot: w.ID, Step: t.Step, Pieces: w.Progress(r).Alive, Since: t.Start, State: studio.FoundSoft, Machines: []Offer{}}
+	out := Lying{
+		Task:     t.ID,
+		Lot:      w.ID,
+		Step:     t.Step,
+		Pieces:   w.Progress(r).Alive,
+		Since:    t.Start,
+		State:    studio.FoundSoft,
+		Machines: []Offer{},
+	}
 	for i := range w.Checks {
 		if c := &w.Checks[i]; c.Step == t.Step && !c.Mistaken && c.Found != studio.FoundSpoilt {
 			out.Found, out.State = c, c.Found
@@ -211,7 +236,16 @@ func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait in
 		if down, known := w.Down(r, r.PutDown(wait)); known {
 			out.Since = down
 		}
-		out.Firm, out.Stiff, out.Dry = v.when(dries(studio.Firm), out.Since), v.when(dries(studio.Stiff), out.Since), v.when(d, out.Since)
+		out.Firm, out.Stiff, out.Dry = v.when(
+			dries(studio.Firm),
+			out.Since,
+		), v.when(
+			dries(studio.Stiff),
+			out.Since,
+		), v.when(
+			d,
+			out.Since,
+		)
 		for _, further := range []struct {
 			when *When
 			is   studio.Found

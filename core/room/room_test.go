@@ -43,7 +43,17 @@ func petals(since studio.Minute, air studio.Air) *studio.Document {
 	doc := demo.Document()
 	doc.Climate = slices.Repeat([]studio.Air{air}, 24)
 	doc.Orders, doc.Shelf = doc.Orders[:1], nil
-	doc.Work = []studio.WorkLot{demo.Lying(doc, "petals", "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, since)}
+	doc.Work = []studio.WorkLot{
+		demo.Lying(
+			doc,
+			"petals",
+			"Magnolia outer petal",
+			map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"},
+			"dry",
+			18,
+			since,
+		),
+	}
 	return doc
 }
 
@@ -80,7 +90,13 @@ func TestWhatLiesIsAsFarAsTheClockHasIt(t *testing.T) {
 	l := only(t, seen(t, petals(60, standard)))
 	require.Len(t, l.Machines, 1)
 	assert.Equal(t, demo.ID("Dehydrator"), l.Machines[0].Machine)
-	assert.InDelta(t, 60*1.193*(358-60)/358, float64(l.Machines[0].Minutes), 1, "the rest of its hour, for its thickness")
+	assert.InDelta(
+		t,
+		60*1.193*(358-60)/358,
+		float64(l.Machines[0].Minutes),
+		1,
+		"the rest of its hour, for its thickness",
+	)
 	assert.Zero(t, l.Damp, "the air stays as it is")
 }
 
@@ -89,9 +105,28 @@ func TestWhatIsReadyAndToBeBegunIsSaidToWhoBeginsIt(t *testing.T) {
 	doc.Now += 60 // Maren is there
 	doc.Climate = slices.Repeat([]studio.Air{standard}, 24)
 	doc.Orders = doc.Orders[:1]
-	doc.Shelf = []studio.ShelfLot{{ID: "dust", Recipe: demo.ID("Pebble dust"), Mixes: map[string]studio.ID{}, Amount: 50_000, Quality: studio.Good, MadeOn: 100}}
+	doc.Shelf = []studio.ShelfLot{
+		{
+			ID:      "dust",
+			Recipe:  demo.ID("Pebble dust"),
+			Mixes:   map[string]studio.ID{},
+			Amount:  50_000,
+			Quality: studio.Good,
+			MadeOn:  100,
+		},
+	}
 	lies := func(since studio.Minute) room.Room {
-		doc.Work = []studio.WorkLot{demo.Lying(doc, "petals", "Magnolia outer petal", map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"}, "dry", 18, since)}
+		doc.Work = []studio.WorkLot{
+			demo.Lying(
+				doc,
+				"petals",
+				"Magnolia outer petal",
+				map[string]string{"petal": "Oyster ivory", "dust": "Pebble dust"},
+				"dry",
+				18,
+				since,
+			),
+		}
 		return seen(t, doc)
 	}
 	r := lies(900)
@@ -104,13 +139,18 @@ func TestWhatIsReadyAndToBeBegunIsSaidToWhoBeginsIt(t *testing.T) {
 
 func TestTouchGoesBeforeTheClock(t *testing.T) {
 	doc := petals(60, standard)
-	doc.Work[0].Checks = []studio.Check{{Step: "dry", At: doc.Now - 5, Person: demo.ID("Maren"), Found: studio.FoundSoft}}
+	doc.Work[0].Checks = []studio.Check{
+		{Step: "dry", At: doc.Now - 5, Person: demo.ID("Maren"), Found: studio.FoundSoft},
+	}
 	l := only(t, seen(t, doc))
 	assert.Equal(t, studio.FoundSoft, l.State)
 	assert.Equal(t, demo.ID("Maren"), l.Found.Person)
 	assert.Greater(t, *l.Firm.Likely, doc.Now, "it is not firm, though the clock has it so")
 	doc.Work[0].Checks[0].Found = studio.FoundDry
-	assert.Empty(t, slices.DeleteFunc(seen(t, doc).Lying, func(l room.Lying) bool { return l.State == studio.FoundDry }))
+	assert.Empty(
+		t,
+		slices.DeleteFunc(seen(t, doc).Lying, func(l room.Lying) bool { return l.State == studio.FoundDry }),
+	)
 }
 
 func TestDampAirStallsAndCosts(t *testing.T) {
@@ -122,7 +162,13 @@ func TestDampAirStallsAndCosts(t *testing.T) {
 
 	doc := petals(60, standard)
 	for hour := range int64(10) { // a damp night comes
-		doc.Readings = append(doc.Readings, studio.Reading{Hour: int64(doc.Now/60) + 2 + hour, Air: studio.Air{TenthsCelsius: 180, HumidityPerMille: 780}})
+		doc.Readings = append(
+			doc.Readings,
+			studio.Reading{
+				Hour: int64(doc.Now/60) + 2 + hour,
+				Air:  studio.Air{TenthsCelsius: 180, HumidityPerMille: 780},
+			},
+		)
 	}
 	assert.Greater(t, only(t, seen(t, doc)).Damp, studio.Minute(180))
 	assert.NotContains(t, kinds(seen(t, doc)), room.Stalled)
@@ -130,7 +176,9 @@ func TestDampAirStallsAndCosts(t *testing.T) {
 
 func TestPiecesWhoseTimeInAMachineIsOverAreNamed(t *testing.T) {
 	doc := petals(200, standard)
-	doc.Work[0].Puts = []studio.Put{{Step: "dry", At: doc.Now - 60, Machine: demo.ID("Dehydrator"), Minutes: 50, Slots: 2}}
+	doc.Work[0].Puts = []studio.Put{
+		{Step: "dry", At: doc.Now - 60, Machine: demo.ID("Dehydrator"), Minutes: 50, Slots: 2},
+	}
 	r := seen(t, doc)
 	assert.Equal(t, demo.ID("Dehydrator"), only(t, r).Machine)
 	assert.Equal(t, doc.Now-10, *only(t, r).Over)
@@ -153,7 +201,16 @@ func TestShelvesHoldWhatThePlanHasInThemNow(t *testing.T) {
 	assert.EqualValues(t, 18, taken.Slots)
 	assert.GreaterOrEqual(t, taken.Until, *only(t, r).Over)
 	doc := petals(60, standard)
-	doc.Work[0].Puts = []studio.Put{{Step: "dry", At: doc.Now - 5, Frees: []studio.ID{demo.ID("Half-sphere mould 60 mm")}, Place: demo.ID("Cupboard shelf"), Slots: 2, In: demo.ID("Dry cupboard")}}
+	doc.Work[0].Puts = []studio.Put{
+		{
+			Step:  "dry",
+			At:    doc.Now - 5,
+			Frees: []studio.ID{demo.ID("Half-sphere mould 60 mm")},
+			Place: demo.ID("Cupboard shelf"),
+			Slots: 2,
+			In:    demo.ID("Dry cupboard"),
+		},
+	}
 	r = seen(t, doc)
 	assert.Empty(t, r.Shelves[i].Taken)
 	assert.Equal(t, demo.ID("Dry cupboard"), only(t, r).In)
@@ -169,7 +226,10 @@ func TestAWindowThatClosesIsSaidInTime(t *testing.T) {
 	doc.Orders[0].Lines = doc.Orders[0].Lines[:1]
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	i := slices.IndexFunc(counted.Lots, func(l studio.Lot) bool { return l.Recipe == demo.ID("Lisianthus cone, clad") })
+	i := slices.IndexFunc(
+		counted.Lots,
+		func(l studio.Lot) bool { return l.Recipe == demo.ID("Lisianthus cone, clad") },
+	)
 	require.GreaterOrEqual(t, i, 0)
 	l := counted.Lots[i]
 	at := func(since studio.Minute) room.Room {
@@ -177,7 +237,17 @@ func TestAWindowThatClosesIsSaidInTime(t *testing.T) {
 		w := demo.Lying(doc, l.ID, "Lisianthus cone, clad", nil, "", l.Started, since)
 		w.Mixes, w.Need = l.Mixes, l.Need
 		with.Work = []studio.WorkLot{w}
-		with.Shelf = []studio.ShelfLot{{ID: "cones", Recipe: l.Recipe, Mixes: l.Mixes, Amount: l.Started, Quality: studio.Good, MadeOn: doc.Now - since, From: l.ID}}
+		with.Shelf = []studio.ShelfLot{
+			{
+				ID:      "cones",
+				Recipe:  l.Recipe,
+				Mixes:   l.Mixes,
+				Amount:  l.Started,
+				Quality: studio.Good,
+				MadeOn:  doc.Now - since,
+				From:    l.ID,
+			},
+		}
 		return seen(t, &with)
 	}
 	early := at(5)
@@ -201,8 +271,23 @@ func TestDryPiecesInDampAirAreNamedAndThoseInTinsAreNot(t *testing.T) {
 	damp := studio.Air{TenthsCelsius: 180, HumidityPerMille: 900}
 	doc := petals(60, damp)
 	doc.Shelf = []studio.ShelfLot{
-		{ID: "open", Recipe: demo.ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": demo.ID("Signal red")}, Amount: 5, Quality: studio.Good, MadeOn: doc.Now - 2000},
-		{ID: "in a tin", Recipe: demo.ID("Waxflower blossom"), Mixes: map[string]studio.ID{"petal": demo.ID("Signal red")}, Amount: 5, Quality: studio.Good, MadeOn: doc.Now - 2000, In: demo.ID("Lidded tins")}}
+		{
+			ID:      "open",
+			Recipe:  demo.ID("Waxflower blossom"),
+			Mixes:   map[string]studio.ID{"petal": demo.ID("Signal red")},
+			Amount:  5,
+			Quality: studio.Good,
+			MadeOn:  doc.Now - 2000,
+		},
+		{
+			ID:      "in a tin",
+			Recipe:  demo.ID("Waxflower blossom"),
+			Mixes:   map[string]studio.ID{"petal": demo.ID("Signal red")},
+			Amount:  5,
+			Quality: studio.Good,
+			MadeOn:  doc.Now - 2000,
+			In:      demo.ID("Lidded tins"),
+		}}
 	var soft []studio.ID
 	for _, a := range seen(t, doc).Alerts {
 		if a.Kind == room.Softens {
@@ -226,10 +311,20 @@ func TestAPlaceGoesOnlyWhenNothingAsksForIt(t *testing.T) {
 	p, err := room.Remove(doc, made, "spare")
 	require.NoError(t, err)
 	assert.Equal(t, "Spare rack", p.Name)
-	doc.Work[0].Puts = []studio.Put{{Step: "dry", Place: "spare", Slots: 1}, {Step: "dry", Frees: []studio.ID{"spare"}}}
+	doc.Work[0].Puts = []studio.Put{
+		{Step: "dry", Place: "spare", Slots: 1},
+		{Step: "dry", Frees: []studio.ID{"spare"}},
+	}
 	_, err = room.Remove(doc, made, "spare")
 	assert.ErrorContains(t, err, "have lain in Spare rack")
-	assert.NoError(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", Slots: 3, In: demo.ID("Dry cupboard")}))
+	assert.NoError(
+		t,
+		room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", Slots: 3, In: demo.ID("Dry cupboard")}),
+	)
 	assert.ErrorContains(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Spoon tray", Slots: 3}), "there is a")
-	assert.ErrorContains(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", In: "attic"}), "no such surroundings")
+	assert.ErrorContains(
+		t,
+		room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", In: "attic"}),
+		"no such surroundings",
+	)
 }

@@ -120,7 +120,10 @@ func Takes(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) map[stu
 		}
 	}
 	for _, of := range takes {
-		slices.SortStableFunc(of, func(a, b Take) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Task, b.Task)) })
+		slices.SortStableFunc(
+			of,
+			func(a, b Take) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Task, b.Task)) },
+		)
 	}
 	wires := map[studio.ID]int64{}
 	for _, need := range count.Materials(doc, plan.Lots, sheets) {

@@ -107,7 +107,12 @@ func (a Measured) in(f found) (int64, error) {
 				would = append(would, unit)
 			}
 		}
-		return 0, studio.Refuse("%s is not measured in %q; %s would be right", f.name, a.Unit, strings.Join(would, ", "))
+		return 0, studio.Refuse(
+			"%s is not measured in %q; %s would be right",
+			f.name,
+			a.Unit,
+			strings.Join(would, ", "),
+		)
 	}
 	if f.unit == studio.UnitPieces && a.Value != math.Trunc(a.Value) {
 		return 0, studio.Refuse("%s is counted in whole pieces; %g is not one", f.name, a.Value)
@@ -127,7 +132,10 @@ func Reserve(doc *studio.Document, stock, order studio.ID, quantity int64) (Chan
 	}
 	name := "kept back"
 	if order != "" {
-		i := slices.IndexFunc(doc.Orders, func(o studio.Order) bool { return o.ID == order && o.State == studio.OrderOpen })
+		i := slices.IndexFunc(
+			doc.Orders,
+			func(o studio.Order) bool { return o.ID == order && o.State == studio.OrderOpen },
+		)
 		if i < 0 {
 			return Change{}, studio.Refuse("only an open order has something reserved")
 		}
@@ -146,7 +154,13 @@ func Reserve(doc *studio.Document, stock, order studio.ID, quantity int64) (Chan
 	case quantity < 0:
 		return Change{}, studio.Refuse("a reservation of %d cannot be; 0 gives it back", quantity)
 	case quantity > free:
-		return Change{}, studio.Refuse("of %d %s, %d are reserved for others; %d can be reserved, or give those back first", f.amount, f.name, others, free)
+		return Change{}, studio.Refuse(
+			"of %d %s, %d are reserved for others; %d can be reserved, or give those back first",
+			f.amount,
+			f.name,
+			others,
+			free,
+		)
 	case quantity == has:
 		return Change{}, studio.Refuse("%d of %s are %s already", has, f.name, name)
 	}
@@ -154,7 +168,11 @@ func Reserve(doc *studio.Document, stock, order studio.ID, quantity int64) (Chan
 	if m.Amount < 0 {
 		m.Kind = studio.Released
 	}
-	return Change{fmt.Sprintf("%s: %d %s, were %d", f.name, quantity, name, has), []studio.ID{stock}, []studio.Movement{m}}, nil
+	return Change{
+		fmt.Sprintf("%s: %d %s, were %d", f.name, quantity, name, has),
+		[]studio.ID{stock},
+		[]studio.Movement{m},
+	}, nil
 }
 
 // Lost is what went bad, broke on the shelf, or has to be put right.
@@ -176,11 +194,27 @@ func Spoil(doc *studio.Document, l Lost, confirmed bool) (Change, error) {
 	case err != nil:
 		return Change{}, err
 	case amount <= 0:
-		return Change{}, studio.Refuse("%g %s of %s cannot be spoilt; say how much is thrown away", l.Amount.Value, l.Amount.Unit, f.name)
+		return Change{}, studio.Refuse(
+			"%g %s of %s cannot be spoilt; say how much is thrown away",
+			l.Amount.Value,
+			l.Amount.Unit,
+			f.name,
+		)
 	case amount > f.amount && !confirmed:
-		return Change{}, studio.Refusal{Message: fmt.Sprintf("the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained", f.says(f.amount), f.name), Confirm: "confirmed"}
+		return Change{}, studio.Refusal{
+			Message: fmt.Sprintf(
+				"the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained",
+				f.says(f.amount),
+				f.name,
+			),
+			Confirm: "confirmed",
+		}
 	}
-	return Change{fmt.Sprintf("%s: %s spoilt%s", f.name, f.says(amount), because(l.Why)), []studio.ID{l.ID}, append([]studio.Movement{f.movement(studio.Spoilt, -amount)}, f.release(f.amount-amount)...)}, nil
+	return Change{
+		fmt.Sprintf("%s: %s spoilt%s", f.name, f.says(amount), because(l.Why)),
+		[]studio.ID{l.ID},
+		append([]studio.Movement{f.movement(studio.Spoilt, -amount)}, f.release(f.amount-amount)...),
+	}, nil
 }
 
 // release lets go of reservations that are no longer there, the last ones first.

@@ -46,7 +46,11 @@ func PutAway(doc *studio.Document, stock studio.ID, place string, in studio.ID, 
 		return Keeping{}, studio.Refuse("%s is past its use-by; what has gone off is thrown away", f.name)
 	}
 	by := paste.UseBy(r, kept, f.shelf.MadeOn, doc.Now)
-	k.UseBy, k.Summary = &by, fmt.Sprintf("%s: %s", f.name, map[studio.Kept]string{studio.OnBoard: "on the board", studio.Wrapped: "wrapped", studio.Cold: "in the cold"}[kept])
+	k.UseBy, k.Summary = &by, fmt.Sprintf(
+		"%s: %s",
+		f.name,
+		map[studio.Kept]string{studio.OnBoard: "on the board", studio.Wrapped: "wrapped", studio.Cold: "in the cold"}[kept],
+	)
 	return k, nil
 }
 
@@ -86,7 +90,11 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 		case d.Wires <= 0:
 			return Change{}, studio.Refuse("%d wires cannot be cut; say how many were", d.Wires)
 		case rest < 0:
-			return Change{}, studio.Refuse("pieces of %g mm in all are not cut from %g mm", float64(d.From-rest)/1000, float64(d.From)/1000)
+			return Change{}, studio.Refuse(
+				"pieces of %g mm in all are not cut from %g mm",
+				float64(d.From-rest)/1000,
+				float64(d.From)/1000,
+			)
 		case rest >= doc.Settings.KeepOffcut && rest > 0:
 			lengths[rest] += d.Wires
 		}
@@ -99,14 +107,30 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 			return Change{}, err
 		}
 		if lengths[d.From] -= d.Wires; o.amount < d.Wires && !confirmed {
-			return Change{}, studio.Refusal{Message: fmt.Sprintf("%d offcuts of %g mm are there and %d were cut; count them, or book it all the same", o.amount, float64(d.From)/1000, d.Wires), Confirm: "confirmed"}
+			return Change{}, studio.Refusal{
+				Message: fmt.Sprintf(
+					"%d offcuts of %g mm are there and %d were cut; count them, or book it all the same",
+					o.amount,
+					float64(d.From)/1000,
+					d.Wires,
+				),
+				Confirm: "confirmed",
+			}
 		}
 	}
 	if wires+pieces == 0 {
 		return Change{}, studio.Refuse("nothing was cut")
 	}
 	if wires > f.amount && !confirmed {
-		return Change{}, studio.Refusal{Message: fmt.Sprintf("%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained", f.amount, f.name, wires), Confirm: "confirmed"}
+		return Change{}, studio.Refusal{
+			Message: fmt.Sprintf(
+				"%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained",
+				f.amount,
+				f.name,
+				wires,
+			),
+			Confirm: "confirmed",
+		}
 	}
 	c := Change{Summary: fmt.Sprintf("%s: %d cut from %d wires", f.name, pieces, wires), About: []studio.ID{material}}
 	if wires > spoilt {

@@ -48,7 +48,8 @@ func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, error) {
 	var order studio.ID
 	for i := range changed.Orders {
 		o := &changed.Orders[i]
-		if at := slices.IndexFunc(o.Lines, func(l studio.OrderLine) bool { return l.ID == line }); at >= 0 && o.State == studio.OrderOpen {
+		if at := slices.IndexFunc(o.Lines, func(l studio.OrderLine) bool { return l.ID == line }); at >= 0 &&
+			o.State == studio.OrderOpen {
 			o.Lines = slices.Clone(o.Lines)
 			o.Lines[at].Colourway = colourway
 			order = o.ID
@@ -76,7 +77,8 @@ func Recolour(doc *studio.Document, line, colourway studio.ID) (*Mind, error) {
 	m := &Mind{Fates: []Fate{}, Anew: []Anew{}}
 	half := map[studio.ID]bool{}
 	for _, l := range after.Lots {
-		if l.From != "" && !l.InWork && slices.ContainsFunc(l.For, func(c studio.Claim) bool { return c.Order == order }) {
+		if l.From != "" && !l.InWork &&
+			slices.ContainsFunc(l.For, func(c studio.Claim) bool { return c.Order == order }) {
 			half[l.From] = true
 		}
 	}
@@ -162,7 +164,13 @@ func anew(before, after *count.Result) []Anew {
 		}
 	}
 	slices.SortFunc(changed, func(a, b Anew) int {
-		return cmp.Or(cmp.Compare(a.Recipe, b.Recipe), cmp.Compare(studio.GatherKey(studio.Made{Recipe: a.Recipe, Variant: a.Variant}, a.Mixes), studio.GatherKey(studio.Made{Recipe: b.Recipe, Variant: b.Variant}, b.Mixes)))
+		return cmp.Or(
+			cmp.Compare(a.Recipe, b.Recipe),
+			cmp.Compare(
+				studio.GatherKey(studio.Made{Recipe: a.Recipe, Variant: a.Variant}, a.Mixes),
+				studio.GatherKey(studio.Made{Recipe: b.Recipe, Variant: b.Variant}, b.Mixes),
+			),
+		)
 	})
 	return changed
 }

@@ -51,12 +51,28 @@ func Shopping(doc *studio.Document, balances []Balance) ([]List, error) {
 		if to < 0 {
 			to = len(doc.Suppliers)
 		}
-		buy := Buy{Material: m.ID, Short: max(0, short), Pack: max(1, m.Pack), NeededBy: b.RunsOut, Tasks: []studio.ID{}, Lots: []studio.ID{}}
+		buy := Buy{
+			Material: m.ID,
+			Short:    max(0, short),
+			Pack:     max(1, m.Pack),
+			NeededBy: b.RunsOut,
+			Tasks:    []studio.ID{},
+			Lots:     []studio.ID{},
+		}
 		buy.Packs = studio.CeilDiv(buy.Short, buy.Pack)
 		unit := string(m.Unit)
-		buy.Working = studio.Working{Rule: "to buy", Rounding: "up to whole packs", Inputs: []studio.Figure{studio.NewFigure("taken by the plan", b.needed, unit),
-			studio.NewFigure("to be there always", m.KeepAtLeast, unit), studio.NewFigure("on hand", b.OnHand, unit), studio.NewFigure("on its way", b.Coming, unit),
-			studio.NewFigure("in a pack", buy.Pack, unit)}, Result: studio.NewFigure("packs", buy.Packs, "")}
+		buy.Working = studio.Working{
+			Rule:     "to buy",
+			Rounding: "up to whole packs",
+			Inputs: []studio.Figure{studio.NewFigure("taken by the plan", b.needed, unit),
+				studio.NewFigure(
+					"to be there always",
+					m.KeepAtLeast,
+					unit,
+				), studio.NewFigure("on hand", b.OnHand, unit), studio.NewFigure("on its way", b.Coming, unit),
+				studio.NewFigure("in a pack", buy.Pack, unit)},
+			Result: studio.NewFigure("packs", buy.Packs, ""),
+		}
 		if b.RunsOut != nil {
 			for _, t := range b.Takes {
 				if t.At >= *b.RunsOut {
@@ -115,7 +131,12 @@ func weekend(d studio.Date) bool { return d.Weekday() == "saturday" || d.Weekday
 
 // Order makes a purchase of some of a list: packs of each material, as they are ordered.
 // Next gives its lines their ids.
-func Order(doc *studio.Document, supplier studio.ID, packs map[studio.ID]int64, next func() studio.ID) (studio.Purchase, error) {
+func Order(
+	doc *studio.Document,
+	supplier studio.ID,
+	packs map[studio.ID]int64,
+	next func() studio.ID,
+) (studio.Purchase, error) {
 	i := slices.IndexFunc(doc.Suppliers, func(s studio.Supplier) bool { return s.ID == supplier })
 	if i < 0 {
 		return studio.Purchase{}, studio.Refuse("no such supplier is known")
@@ -124,7 +145,14 @@ func Order(doc *studio.Document, supplier studio.ID, packs map[studio.ID]int64, 
 	if err != nil {
 		return studio.Purchase{}, err
 	}
-	p := studio.Purchase{ID: next(), Supplier: supplier, State: studio.PurchaseSent, Ordered: doc.Now, Expected: Arrival(calendar, doc.Suppliers[i].Days, doc.Now), Lines: []studio.PurchaseLine{}}
+	p := studio.Purchase{
+		ID:       next(),
+		Supplier: supplier,
+		State:    studio.PurchaseSent,
+		Ordered:  doc.Now,
+		Expected: Arrival(calendar, doc.Suppliers[i].Days, doc.Now),
+		Lines:    []studio.PurchaseLine{},
+	}
 	for _, m := range doc.Materials {
 		n, wanted := packs[m.ID]
 		switch {
@@ -135,7 +163,10 @@ func Order(doc *studio.Document, supplier studio.ID, packs map[studio.ID]int64, 
 		case m.Supplier != supplier:
 			return studio.Purchase{}, studio.Refuse("%s does not sell %s", doc.Suppliers[i].Name, m.Name)
 		}
-		p.Lines = append(p.Lines, studio.PurchaseLine{ID: next(), Material: m.ID, Pack: max(1, m.Pack), Packs: n, Promised: n})
+		p.Lines = append(
+			p.Lines,
+			studio.PurchaseLine{ID: next(), Material: m.ID, Pack: max(1, m.Pack), Packs: n, Promised: n},
+		)
 	}
 	if len(p.Lines) == 0 {
 		return studio.Purchase{}, studio.Refuse("nothing is ordered; say how many packs of what")
@@ -155,7 +186,10 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 	supplier := doc.Suppliers[slices.IndexFunc(doc.Suppliers, func(s studio.Supplier) bool { return s.ID == p.Supplier })].Name
 	switch p.State {
 	case studio.PurchaseArrived:
-		return p, Change{}, studio.Refuse("this delivery from %s is booked in already; it is not booked twice", supplier)
+		return p, Change{}, studio.Refuse(
+			"this delivery from %s is booked in already; it is not booked twice",
+			supplier,
+		)
 	case studio.PurchaseCancelled:
 		return p, Change{}, studio.Refuse("this order to %s was cancelled", supplier)
 	}
@@ -169,20 +203,31 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 		}
 		l := &p.Lines[i]
 		if left := l.Packs - l.Arrived; a.Packs < 0 || a.Packs > left {
-			return p, Change{}, studio.Refuse("%d packs came of a line of which %d are still to come; from 0 to %d would be right", a.Packs, left, left)
+			return p, Change{}, studio.Refuse(
+				"%d packs came of a line of which %d are still to come; from 0 to %d would be right",
+				a.Packs,
+				left,
+				left,
+			)
 		}
 		if a.Packs > 0 {
 			l.Arrived += a.Packs
 			all += a.Packs
 			c.About = append(c.About, l.Material)
-			c.Moved = append(c.Moved, studio.Movement{Kind: studio.Bought, Material: l.Material, Amount: a.Packs * l.Pack})
+			c.Moved = append(
+				c.Moved,
+				studio.Movement{Kind: studio.Bought, Material: l.Material, Amount: a.Packs * l.Pack},
+			)
 		}
 	}
 	if all == 0 {
 		return p, Change{}, studio.Refuse("nothing came; say how many packs of what")
 	}
 	c.Summary += fmt.Sprintf(": %d packs", all)
-	if !slices.ContainsFunc(p.Lines, func(l studio.PurchaseLine) bool { return l.Arrived < min(l.Promised, l.Packs) }) {
+	if !slices.ContainsFunc(
+		p.Lines,
+		func(l studio.PurchaseLine) bool { return l.Arrived < min(l.Promised, l.Packs) },
+	) {
 		p.State = studio.PurchaseArrived
 	} else if p.State == studio.PurchaseSent {
 		p.State = studio.PurchaseConfirmed
@@ -192,7 +237,13 @@ func GoodsIn(doc *studio.Document, p studio.Purchase, came []Arrived) (studio.Pu
 
 // Confirm keeps what a supplier promised of a purchase: packs by line, when it comes, and
 // what was said. More than was ordered, or a time that cannot be, is refused.
-func Confirm(p *studio.Purchase, promised map[string]int64, c studio.Calendar, expected studio.WallTime, said string) error {
+func Confirm(
+	p *studio.Purchase,
+	promised map[string]int64,
+	c studio.Calendar,
+	expected studio.WallTime,
+	said string,
+) error {
 	var when studio.WallTime
 	if err := when.UnmarshalText([]byte(expected)); err != nil || c.Minute(when) < p.Ordered {
 		return studio.Refuse("the supplier says %q for when it comes; call them, the order is kept as sent", expected)
@@ -200,7 +251,11 @@ func Confirm(p *studio.Purchase, promised map[string]int64, c studio.Calendar, e
 	for i := range p.Lines {
 		packs, answered := promised[string(p.Lines[i].ID)]
 		if !answered || packs < 0 || packs > p.Lines[i].Packs {
-			return studio.Refuse("the supplier promises %d packs of %d; call them, the order is kept as sent", packs, p.Lines[i].Packs)
+			return studio.Refuse(
+				"the supplier promises %d packs of %d; call them, the order is kept as sent",
+				packs,
+				p.Lines[i].Packs,
+			)
 		}
 		p.Lines[i].Promised = packs
 	}

@@ -55,7 +55,13 @@ func cutting(doc *studio.Document, made *studio.Plan) []wire.Sheet {
 
 func TestWhatCannotBeBookedIsSaid(t *testing.T) {
 	later := demo.Document().Now + 60
-	wire, cores, paste := stores.Thing{ID: demo.ID("26 white wire")}, stores.Thing{ID: demo.ID("shelf cores")}, stores.Thing{ID: demo.ID("shelf white paste")}
+	wire, cores, paste := stores.Thing{
+		ID: demo.ID("26 white wire"),
+	}, stores.Thing{
+		ID: demo.ID("shelf cores"),
+	}, stores.Thing{
+		ID: demo.ID("shelf white paste"),
+	}
 	pieces := func(n float64) stores.Measured { return stores.Measured{Value: n, Unit: "pieces"} }
 	for says, try := range map[string]func(*studio.Document) error{
 		"a count of -5 pieces of Ranunculus core cannot be; count what is there, from 0 on": func(d *studio.Document) error {
@@ -135,10 +141,29 @@ func TestWhatCannotBeBookedIsSaid(t *testing.T) {
 
 func TestStockTakingBooksTheDifferenceAndReservationsFollow(t *testing.T) {
 	doc := yard()
-	doc.Shelf[0].Reserved = []studio.Claim{{Order: doc.Orders[0].ID, Quantity: 2}, {Order: doc.Orders[1].ID, Quantity: 4}}
-	c, err := stores.TakeStock(doc, []stores.Counted{{Thing: stores.Thing{ID: demo.ID("shelf cores")}, Amount: stores.Measured{Value: 3, Unit: "pieces"}, Seen: 6},
-		{Thing: stores.Thing{ID: demo.ID("Flower paste")}, Amount: stores.Measured{Value: 3.25, Unit: "kg"}, Seen: 3_200_000},
-		{Thing: stores.Thing{ID: demo.ID("26 white wire"), Length: 110_000}, Amount: stores.Measured{Value: 7, Unit: "pieces"}}})
+	doc.Shelf[0].Reserved = []studio.Claim{
+		{Order: doc.Orders[0].ID, Quantity: 2},
+		{Order: doc.Orders[1].ID, Quantity: 4},
+	}
+	c, err := stores.TakeStock(
+		doc,
+		[]stores.Counted{
+			{
+				Thing:  stores.Thing{ID: demo.ID("shelf cores")},
+				Amount: stores.Measured{Value: 3, Unit: "pieces"},
+				Seen:   6,
+			},
+			{
+				Thing:  stores.Thing{ID: demo.ID("Flower paste")},
+				Amount: stores.Measured{Value: 3.25, Unit: "kg"},
+				Seen:   3_200_000,
+			},
+			{
+				Thing:  stores.Thing{ID: demo.ID("26 white wire"), Length: 110_000},
+				Amount: stores.Measured{Value: 7, Unit: "pieces"},
+			},
+		},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, []studio.Movement{
 		{Kind: studio.Counted, Shelf: demo.ID("shelf cores"), Amount: -3},
@@ -162,7 +187,11 @@ func TestACuttingIsBookedAsItWasDone(t *testing.T) {
 	for _, m := range c.Moved {
 		moves[m.Length] += m.Amount
 	}
-	assert.Equal(t, map[studio.Micrometres]int64{0: -13, 120_000: -3, 95_000: 3 + 30 + 1, 85_000: 1, 75_000: 10, 180_000: 1}, moves)
+	assert.Equal(
+		t,
+		map[studio.Micrometres]int64{0: -13, 120_000: -3, 95_000: 3 + 30 + 1, 85_000: 1, 75_000: 10, 180_000: 1},
+		moves,
+	)
 }
 
 // Of any material: it runs out just when what is taken, in order of time, is more than
@@ -179,7 +208,9 @@ func TestBalancesAndShoppingHoldForAnyAmounts(t *testing.T) {
 		}
 		wire := demo.ID("26 white wire")
 		opens := doc.Now + studio.Minute(rapid.Int64Range(0, 20_000).Draw(t, "arrives"))
-		doc.Gates = []studio.Gate{{ID: "delivery", Material: wire, Amount: rapid.Int64Range(0, 60).Draw(t, "comes"), Opens: &opens}}
+		doc.Gates = []studio.Gate{
+			{ID: "delivery", Material: wire, Amount: rapid.Int64Range(0, 60).Draw(t, "comes"), Opens: &opens},
+		}
 		balances := stores.Balances(&doc, stores.Takes(&doc, full, cutting(&doc, full)))
 		lists, err := stores.Shopping(&doc, balances)
 		require.NoError(t, err)
@@ -258,7 +289,12 @@ func TestWhenToOrderSoThatItIsThere(t *testing.T) {
 func TestGoodsAreBookedInOnceAndInParts(t *testing.T) {
 	doc := yard()
 	next := 0
-	p, err := stores.Order(doc, "chandler", map[studio.ID]int64{demo.ID("26 white wire"): 3, demo.ID("Half-width green tape"): 1}, func() studio.ID { next++; return studio.ID(rune('a' + next)) })
+	p, err := stores.Order(
+		doc,
+		"chandler",
+		map[studio.ID]int64{demo.ID("26 white wire"): 3, demo.ID("Half-width green tape"): 1},
+		func() studio.ID { next++; return studio.ID(rune('a' + next)) },
+	)
 	require.NoError(t, err)
 	require.Len(t, p.Lines, 2)
 	tape, wire := p.Lines[0], p.Lines[1]
@@ -312,9 +348,31 @@ func TestWhatAChangeOfMindCosts(t *testing.T) {
 	doc.Orders = []studio.Order{doc.Orders[0], doc.Orders[3]}
 	doc.Orders[0].Lines, doc.Orders[1].Lines = doc.Orders[0].Lines[:1], doc.Orders[1].Lines[:1]
 	doc.Shelf = []studio.ShelfLot{
-		{ID: "cones", Recipe: demo.ID("Magnolia cone"), Mixes: map[string]studio.ID{"core": demo.ID("Centre white")}, Amount: 9, Quality: studio.Good, MadeOn: 10},
-		{ID: "dusted", Recipe: demo.ID("Magnolia outer petal"), Mixes: ivory, Amount: 24, Quality: studio.Good, MadeOn: 10},
-		{ID: "set", Recipe: demo.ID("Magnolia outer petal"), Mixes: half, Reached: "set", Amount: 6, Quality: studio.Good, MadeOn: 10},
+		{
+			ID:      "cones",
+			Recipe:  demo.ID("Magnolia cone"),
+			Mixes:   map[string]studio.ID{"core": demo.ID("Centre white")},
+			Amount:  9,
+			Quality: studio.Good,
+			MadeOn:  10,
+		},
+		{
+			ID:      "dusted",
+			Recipe:  demo.ID("Magnolia outer petal"),
+			Mixes:   ivory,
+			Amount:  24,
+			Quality: studio.Good,
+			MadeOn:  10,
+		},
+		{
+			ID:      "set",
+			Recipe:  demo.ID("Magnolia outer petal"),
+			Mixes:   half,
+			Reached: "set",
+			Amount:  6,
+			Quality: studio.Good,
+			MadeOn:  10,
+		},
 	}
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
@@ -346,7 +404,9 @@ func TestWhatAChangeOfMindCosts(t *testing.T) {
 	assert.Equal(t, doc.Orders[1].ID, petals.For[0].Order)
 	blush := false
 	for _, a := range m.Anew {
-		blush = blush || a.Recipe == demo.ID("Magnolia outer petal") && a.Mixes["petal"] == demo.ID("Ferry blush") && a.After > a.Before
+		blush = blush ||
+			a.Recipe == demo.ID("Magnolia outer petal") && a.Mixes["petal"] == demo.ID("Ferry blush") &&
+				a.After > a.Before
 	}
 	assert.True(t, blush, "petals in blush are begun")
 	_, err = stores.Recolour(doc, "nothing", demo.ID("Oyster"))

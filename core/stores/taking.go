@@ -37,11 +37,21 @@ func Differences(doc *studio.Document, counts []Counted) ([]StockDifference, err
 		case err != nil:
 			return nil, err
 		case amount < 0:
-			return nil, studio.Refuse("a count of %g %s of %s cannot be; count what is there, from 0 on", c.Amount.Value, c.Amount.Unit, f.name)
+			return nil, studio.Refuse(
+				"a count of %g %s of %s cannot be; count what is there, from 0 on",
+				c.Amount.Value,
+				c.Amount.Unit,
+				f.name,
+			)
 		case seen[c.Thing]:
 			return nil, studio.Refuse("%s is counted twice; add the counts", f.name)
 		case c.Seen != f.amount:
-			return nil, studio.Refuse("%s moved from %s to %s since it was counted; look again", f.name, f.says(c.Seen), f.says(f.amount))
+			return nil, studio.Refuse(
+				"%s moved from %s to %s since it was counted; look again",
+				f.name,
+				f.says(c.Seen),
+				f.says(f.amount),
+			)
 		}
 		seen[c.Thing] = true
 		all = append(all, StockDifference{c.Thing, f.name, f.unit, f.amount, amount})
@@ -120,19 +130,41 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 	case err != nil:
 		return Change{}, err
 	case amount <= 0:
-		return Change{}, studio.Refuse("%g %s of %s cannot be; say how many there are", a.Amount.Value, a.Amount.Unit, r.Name)
+		return Change{}, studio.Refuse(
+			"%g %s of %s cannot be; say how many there are",
+			a.Amount.Value,
+			a.Amount.Unit,
+			r.Name,
+		)
 	case a.MadeOn < doc.Now-studio.LongestKept:
 		return Change{}, studio.Refuse("%s made more than ten years ago cannot be; say when it was made", r.Name)
 	case a.UseBy != nil && *a.UseBy > doc.Now+studio.MostAhead:
 		return Change{}, studio.Refuse("%s that keeps for more than ten years cannot be; say until when it is good",
 			r.Name)
 	case a.Reached != "" && !hasStep(r, a.Reached):
-		return Change{}, studio.Refuse("%s has no step %q; say the last step that is done, or leave it out of what is finished", r.Name, a.Reached)
+		return Change{}, studio.Refuse(
+			"%s has no step %q; say the last step that is done, or leave it out of what is finished",
+			r.Name,
+			a.Reached,
+		)
 	case a.MadeOn > doc.Now:
 		return Change{}, studio.Refuse("%s made after now cannot be; say when it was made", r.Name)
 	case a.UseBy != nil && *a.UseBy < a.MadeOn:
 		return Change{}, studio.Refuse("%s would be spoilt before it was made; the use-by comes after", r.Name)
 	}
-	s := &studio.ShelfLot{Recipe: a.Recipe, Variant: a.Variant, Mixes: mixes, Reached: a.Reached, Quality: a.Quality, MadeOn: a.MadeOn, UseBy: a.UseBy, Place: a.Place}
-	return Change{fmt.Sprintf("%s: %s put on the shelf", r.Name, f.says(amount)), nil, []studio.Movement{{Kind: studio.Corrected, New: s, Amount: amount}}}, nil
+	s := &studio.ShelfLot{
+		Recipe:  a.Recipe,
+		Variant: a.Variant,
+		Mixes:   mixes,
+		Reached: a.Reached,
+		Quality: a.Quality,
+		MadeOn:  a.MadeOn,
+		UseBy:   a.UseBy,
+		Place:   a.Place,
+	}
+	return Change{
+		fmt.Sprintf("%s: %s put on the shelf", r.Name, f.says(amount)),
+		nil,
+		[]studio.Movement{{Kind: studio.Corrected, New: s, Amount: amount}},
+	}, nil
 }

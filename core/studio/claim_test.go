@@ -10,7 +10,13 @@ import (
 
 func drawClaims(t *rapid.T, name string) (claims []Claim) {
 	for range rapid.IntRange(0, 5).Draw(t, name) {
-		claims = Add(claims, Claim{rapid.SampledFrom([]ID{"", "a", "b", "c", "d"}).Draw(t, "order"), rapid.Int64Range(1, 40).Draw(t, "quantity")})
+		claims = Add(
+			claims,
+			Claim{
+				rapid.SampledFrom([]ID{"", "a", "b", "c", "d"}).Draw(t, "order"),
+				rapid.Int64Range(1, 40).Draw(t, "quantity"),
+			},
+		)
 	}
 	return claims
 }
@@ -78,7 +84,13 @@ func TestASupplyKeepsWhatIsReserved(t *testing.T) {
 		require.Equal(t, amount-given, s.Amount)
 		if holds {
 			for order, quantity := range byOrder(reserved) {
-				require.LessOrEqual(t, quantity-min(quantity, got[order]), s.Amount, "what is reserved for %q and not taken is still there", order)
+				require.LessOrEqual(
+					t,
+					quantity-min(quantity, got[order]),
+					s.Amount,
+					"what is reserved for %q and not taken is still there",
+					order,
+				)
 			}
 			require.GreaterOrEqual(t, s.Amount, Sum(s.Reserved))
 		}
@@ -86,14 +98,34 @@ func TestASupplyKeepsWhatIsReserved(t *testing.T) {
 }
 
 func TestOnlyWhatIsOpenHoldsReservations(t *testing.T) {
-	doc := &Document{Orders: []Order{{ID: "a", State: OrderOpen}, {ID: "b", State: OrderCancelled}, {ID: "c", State: OrderLeft}}}
-	assert.Equal(t, []Claim{{"a", 1}, {"", 4}, {"wished", 5}}, doc.Open([]Claim{{"a", 1}, {"b", 2}, {"c", 3}, {"", 4}, {"wished", 5}}))
+	doc := &Document{
+		Orders: []Order{{ID: "a", State: OrderOpen}, {ID: "b", State: OrderCancelled}, {ID: "c", State: OrderLeft}},
+	}
+	assert.Equal(
+		t,
+		[]Claim{{"a", 1}, {"", 4}, {"wished", 5}},
+		doc.Open([]Claim{{"a", 1}, {"b", 2}, {"c", 3}, {"", 4}, {"wished", 5}}),
+	)
 }
 
 func TestTheShelfGivesTheOldestFirstAndLeavesTheDocument(t *testing.T) {
-	doc := &Document{Recipes: []Recipe{{ID: "core", Kind: KindPart, Steps: []Step{{Key: "roll", Work: &Work{}}, {Key: "dust", Work: &Work{}}}}},
-		Shelf: []ShelfLot{{ID: "new", Recipe: "core", Amount: 5, Quality: Good, MadeOn: 9}, {ID: "old", Recipe: "core", Amount: 3, Quality: Good, MadeOn: 1},
-			{ID: "second", Recipe: "core", Amount: 9, Quality: Second, MadeOn: 0}, {ID: "half", Recipe: "core", Amount: 4, Quality: Good, Reached: "roll"}}}
+	doc := &Document{
+		Recipes: []Recipe{
+			{ID: "core", Kind: KindPart, Steps: []Step{{Key: "roll", Work: &Work{}}, {Key: "dust", Work: &Work{}}}},
+		},
+		Shelf: []ShelfLot{
+			{ID: "new", Recipe: "core", Amount: 5, Quality: Good, MadeOn: 9},
+			{ID: "old", Recipe: "core", Amount: 3, Quality: Good, MadeOn: 1},
+			{
+				ID:      "second",
+				Recipe:  "core",
+				Amount:  9,
+				Quality: Second,
+				MadeOn:  0,
+			},
+			{ID: "half", Recipe: "core", Amount: 4, Quality: Good, Reached: "roll"},
+		},
+	}
 	shelf := NewBook(doc).NewShelf(doc)
 	stock := shelf.Finished(GatherKey(Made{Recipe: "core"}, nil))
 	require.Len(t, stock, 2, "seconds do not serve as cores, half-made ones are not finished")

@@ -133,7 +133,8 @@ func (p Pin) From(now Minute) (Pin, bool) {
 
 // Same is true of pins that ask for the same.
 func (p Pin) Same(other Pin) bool {
-	return p.Task == other.Task && p.Person == other.Person && (p.Start == nil) == (other.Start == nil) && (p.Start == nil || *p.Start == *other.Start)
+	return p.Task == other.Task && p.Person == other.Person && (p.Start == nil) == (other.Start == nil) &&
+		(p.Start == nil || *p.Start == *other.Start)
 }
 
 // Seen is when and by whom people were last told that a task would be begun.

@@ -230,7 +230,8 @@ func (w *WorkLot) left(r *Recipe, place ID, from, until int) (gone bool) {
 		if _, step := r.Step(p.Step); step < from || step > until {
 			continue
 		}
-		gone = gone || slices.Contains(p.Frees, place) || p.Place == place // what it takes of that now is said by where it was put
+		gone = gone || slices.Contains(p.Frees, place) ||
+			p.Place == place // what it takes of that now is said by where it was put
 	}
 	return gone
 }
@@ -271,6 +272,12 @@ func Known(doc *Document, book *Book, lot *Lot, wait int, state State) *Dries {
 func WindowOn(doc *Document, book *Book, w *WorkLot, window Window) []Lag {
 	recipe := book.Of(w.Made())
 	r := router{doc: doc, book: book, work: map[ID]*WorkLot{w.ID: w}}
-	r.window(&Lot{ID: w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes}, recipe, len(recipe.Steps)-1, window, "")
+	r.window(
+		&Lot{ID: w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes},
+		recipe,
+		len(recipe.Steps)-1,
+		window,
+		"",
+	)
 	return r.instance.Links
 }

@@ -242,8 +242,13 @@ type Objective struct {
 
 // Compare is below nothing when o is better than p, above when it is worse.
 func (o Objective) Compare(p Objective) int {
-	return cmp.Or(cmp.Compare(o.Lateness, p.Lateness), cmp.Compare(o.Overtime, p.Overtime), cmp.Compare(o.Setup, p.Setup),
-		slices.Compare(p.Slacks, o.Slacks), cmp.Compare(o.Disturbance, p.Disturbance))
+	return cmp.Or(
+		cmp.Compare(o.Lateness, p.Lateness),
+		cmp.Compare(o.Overtime, p.Overtime),
+		cmp.Compare(o.Setup, p.Setup),
+		slices.Compare(p.Slacks, o.Slacks),
+		cmp.Compare(o.Disturbance, p.Disturbance),
+	)
 }
 
 // Limits of the objective: what counts as disturbed, what a change of person

@@ -81,7 +81,13 @@ func Decode(r io.Reader, most int64, into any) error {
 		case errors.As(err, &syntax):
 			offset = syntax.Offset
 		case errors.As(err, &kind):
-			return fmt.Errorf("%s, %s: a %s stands where a %s belongs", position(data, kind.Offset), kind.Field, kind.Value, kind.Type)
+			return fmt.Errorf(
+				"%s, %s: a %s stands where a %s belongs",
+				position(data, kind.Offset),
+				kind.Field,
+				kind.Value,
+				kind.Type,
+			)
 		}
 		return fmt.Errorf("%s: %s", position(data, offset), strings.TrimPrefix(err.Error(), "json: "))
 	}

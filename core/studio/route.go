@@ -12,7 +12,14 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 	if doc.Direct != nil {
 		return doc.Direct
 	}
-	r := &router{doc: doc, book: book, lots: map[ID]*Lot{}, links: links, out: map[ID][]Link{}, work: map[ID]*WorkLot{}}
+	r := &router{
+		doc:   doc,
+		book:  book,
+		lots:  map[ID]*Lot{},
+		links: links,
+		out:   map[ID][]Link{},
+		work:  map[ID]*WorkLot{},
+	}
 	for _, k := range links {
 		r.out[k.From] = append(r.out[k.From], k)
 	}
@@ -152,7 +159,10 @@ func efforts(recipe *Recipe, first, past int, setup bool, pieces int64) []Effort
 	for run := 0; run == 0 || pieces > 0; run++ {
 		now := min(pieces, most)
 		for _, s := range recipe.Steps[first:past] {
-			all = append(all, Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, now), Run: run})
+			all = append(
+				all,
+				Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, now), Run: run},
+			)
 			for _, also := range s.Work.Also {
 				all = append(all, Effort{Skill: also, Run: run})
 			}
@@ -264,7 +274,10 @@ func (r *router) stay(l *Lot, recipe *Recipe, work *WorkLot, at int, pieces int6
 		return &Stay{Least: Length{Minutes: put.Minutes}, Load: &MachineUse{[]ID{put.Machine}, "", put.Slots}}
 	}
 	if w.Load != nil {
-		return &Stay{Least: Length{Minutes: w.Minutes}, Load: &MachineUse{w.Load.Machines, w.Load.Setting, CeilDiv(pieces, max(1, w.Load.PerSlot))}}
+		return &Stay{
+			Least: Length{Minutes: w.Minutes},
+			Load:  &MachineUse{w.Load.Machines, w.Load.Setting, CeilDiv(pieces, max(1, w.Load.PerSlot))},
+		}
 	}
 	dries := func(state State) *Dries {
 		d := r.dries(l, recipe, w.Drying, state, at)

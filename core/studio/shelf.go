@@ -76,7 +76,10 @@ func (s *Shelf) Finished(key string) []*Stock { return s.finished[key] }
 // then the oldest.
 func (s *Shelf) HalfMade(m Made, mixes map[string]ID) (stock []*Stock) {
 	for _, l := range s.half[m] {
-		if !slices.ContainsFunc(s.book.SlotsUntil(m, l.Reached), func(slot string) bool { return l.Mixes[slot] != mixes[slot] }) {
+		if !slices.ContainsFunc(
+			s.book.SlotsUntil(m, l.Reached),
+			func(slot string) bool { return l.Mixes[slot] != mixes[slot] },
+		) {
 			stock = append(stock, l)
 		}
 	}

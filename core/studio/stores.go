@@ -69,7 +69,16 @@ func (p *Purchase) Gates(supplier, material func(ID) string) (gates []Gate) {
 	for _, l := range p.Lines {
 		if packs := p.Outstanding(l); packs > 0 {
 			expected := p.Expected
-			gates = append(gates, Gate{ID: l.ID, Name: material(l.Material) + " from " + supplier(p.Supplier), Material: l.Material, Amount: packs * l.Pack, Opens: &expected})
+			gates = append(
+				gates,
+				Gate{
+					ID:       l.ID,
+					Name:     material(l.Material) + " from " + supplier(p.Supplier),
+					Material: l.Material,
+					Amount:   packs * l.Pack,
+					Opens:    &expected,
+				},
+			)
 		}
 	}
 	return gates

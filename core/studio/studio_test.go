@@ -135,19 +135,31 @@ func TestWallTimeAtTheChangesOfTheClock(t *testing.T) {
 	c := calendar(t)
 	assert.Equal(t, "2027-07-01T11:00:00Z", c.Time(c.Minute("2027-07-01T12:00")).UTC().Format(time.RFC3339))
 	assert.Equal(t, studio.WallTime("2027-03-28T02:30"), c.Wall(c.Minute("2027-03-28T01:30")), "a gap moves forward")
-	assert.Equal(t, "2027-10-31T00:30:00Z", c.Time(c.Minute("2027-10-31T01:30")).UTC().Format(time.RFC3339), "the first of two")
+	assert.Equal(
+		t,
+		"2027-10-31T00:30:00Z",
+		c.Time(c.Minute("2027-10-31T01:30")).UTC().Format(time.RFC3339),
+		"the first of two",
+	)
 	assert.EqualValues(t, 23*60, c.At("2027-03-29", 0)-c.At("2027-03-28", 0), "a short day")
 }
 
 func TestHours(t *testing.T) {
 	c := calendar(t)
 	p := studio.Person{Away: []studio.Date{"2027-06-08"},
-		Hours:  []studio.DayHours{{Day: "monday", From: 480, To: 720}, {Day: "tuesday", From: 480, To: 720}, {Day: "wednesday", From: 480, To: 720}},
+		Hours: []studio.DayHours{
+			{Day: "monday", From: 480, To: 720},
+			{Day: "tuesday", From: 480, To: 720},
+			{Day: "wednesday", From: 480, To: 720},
+		},
 		Breaks: []studio.BreakTime{{From: 600, To: 615}}}
 	h := studio.HoursOf(p, c, c.At("2027-06-07", 0), c.At("2027-06-10", 0)) // a Monday on
 	monday, wednesday := c.At("2027-06-07", 480), c.At("2027-06-09", 480)
 	require.Equal(t, studio.Hours{{From: monday, To: monday + 120}, {From: monday + 135, To: monday + 240},
-		{From: wednesday, To: wednesday + 120}, {From: wednesday + 135, To: wednesday + 240}}, h, "breaks cut out, the day away left out")
+		{
+			From: wednesday,
+			To:   wednesday + 120,
+		}, {From: wednesday + 135, To: wednesday + 240}}, h, "breaks cut out, the day away left out")
 
 	next, ok := h.Next(monday + 125)
 	assert.True(t, ok)
@@ -160,7 +172,11 @@ func TestHours(t *testing.T) {
 	assert.Equal(t, []studio.Span{{From: monday + 120, To: monday + 135}, {From: monday + 240, To: wednesday}}, pauses)
 	assert.EqualValues(t, 150, h.Worked(studio.Span{From: monday + 100, To: end}))
 	assert.Equal(t, monday+240, h.LastBefore(wednesday))
-	assert.Equal(t, studio.Hours{{From: 0, To: 9}}, studio.Together(studio.Hours{{From: 0, To: 5}}, studio.Hours{{From: 4, To: 9}}))
+	assert.Equal(
+		t,
+		studio.Hours{{From: 0, To: 9}},
+		studio.Together(studio.Hours{{From: 0, To: 5}}, studio.Hours{{From: 4, To: 9}}),
+	)
 }
 
 // ⌈(setup 10 + 20 pieces × 1.6) ÷ pace⌉, and colour setup added to it unscaled.
@@ -199,10 +215,19 @@ func TestLevelsFollowTheLongestPath(t *testing.T) {
 	book := studio.NewBook(doc)
 	assert.Equal(t, 0, book.Level(studio.Made{Recipe: demo.ID("Magnolia")}))
 	assert.Equal(t, 1, book.Level(studio.Made{Recipe: demo.ID("Magnolia cone")}))
-	assert.Equal(t, []string{"core", "dust", "inner petal", "petal"}, book.Slots(studio.Made{Recipe: demo.ID("Magnolia")}))
+	assert.Equal(
+		t,
+		[]string{"core", "dust", "inner petal", "petal"},
+		book.Slots(studio.Made{Recipe: demo.ID("Magnolia")}),
+	)
 	mixes, missing := book.Resolve(studio.Made{Recipe: demo.ID("Magnolia cone")}, map[string]studio.ID{"petal": "x"})
 	assert.Empty(t, missing)
-	assert.Equal(t, map[string]studio.ID{"core": demo.ID("Centre white")}, mixes, "a white core is white in every colourway")
+	assert.Equal(
+		t,
+		map[string]studio.ID{"core": demo.ID("Centre white")},
+		mixes,
+		"a white core is white in every colourway",
+	)
 }
 
 func FuzzRead(f *testing.F) {
@@ -255,7 +280,12 @@ func TestVersionsBeforeThisOneAreLifted(t *testing.T) {
 	doc, err := studio.Read(bytes.NewReader(old))
 	require.NoError(t, err)
 	assert.Equal(t, studio.Version, doc.Version)
-	assert.Equal(t, doc.DryingClasses[0].DryMinutes, doc.DryingClasses[0].StiffMinutes, "version 0 knew no stiff state")
+	assert.Equal(
+		t,
+		doc.DryingClasses[0].DryMinutes,
+		doc.DryingClasses[0].StiffMinutes,
+		"version 0 knew no stiff state",
+	)
 	raw["version"] = studio.Version + 1
 	later, err := json.Marshal(raw)
 	require.NoError(t, err)

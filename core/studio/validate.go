@@ -68,9 +68,22 @@ func (d *Document) CheckOrder(o Order) Problems {
 }
 
 func newValidator(d *Document) *validator {
-	return &validator{doc: d, materials: map[ID]*Material{}, recipes: map[ID]*Recipe{}, classes: map[ID]bool{}, air: map[ID]bool{}, methods: map[ID]bool{},
-		places: map[ID]*Place{}, tools: map[ID]bool{}, machines: map[ID]*Machine{}, gates: map[ID]bool{}, families: map[ID]bool{},
-		people: map[ID]*Person{}, colourways: map[ID]*Colourway{}, lines: map[ID]bool{}}
+	return &validator{
+		doc:        d,
+		materials:  map[ID]*Material{},
+		recipes:    map[ID]*Recipe{},
+		classes:    map[ID]bool{},
+		air:        map[ID]bool{},
+		methods:    map[ID]bool{},
+		places:     map[ID]*Place{},
+		tools:      map[ID]bool{},
+		machines:   map[ID]*Machine{},
+		gates:      map[ID]bool{},
+		families:   map[ID]bool{},
+		people:     map[ID]*Person{},
+		colourways: map[ID]*Colourway{},
+		lines:      map[ID]bool{},
+	}
 }
 
 type validator struct {
@@ -302,7 +315,12 @@ func (v *validator) makers() {
 		}
 		for j, s := range slices.Concat(p.Shifts, p.OvertimeShifts) {
 			if s.From >= s.To || s.From < 0 {
-				v.say(fmt.Sprintf("%s.shifts, overtimeShifts[%d]", place, j), "is from %d to %d; a span begins at 0 or later and ends after that", s.From, s.To)
+				v.say(
+					fmt.Sprintf("%s.shifts, overtimeShifts[%d]", place, j),
+					"is from %d to %d; a span begins at 0 or later and ends after that",
+					s.From,
+					s.To,
+				)
 			}
 		}
 		for _, family := range slices.Sorted(maps.Keys(p.Colours)) {
@@ -373,7 +391,12 @@ func (v *validator) order(place string, o Order, book *Book) {
 			continue
 		}
 		if pieces += min(line.Quantity, MostPieces) * book.Pieces(line.Made()); pieces > MostPieces {
-			v.say(at+".quantity", "is %d; with all that goes into them the order comes to more than %d pieces. Enter it as several, or fewer", line.Quantity, MostPieces)
+			v.say(
+				at+".quantity",
+				"is %d; with all that goes into them the order comes to more than %d pieces. Enter it as several, or fewer",
+				line.Quantity,
+				MostPieces,
+			)
 			break
 		}
 		colourway, known := v.colourways[line.Colourway]
@@ -382,7 +405,13 @@ func (v *validator) order(place string, o Order, book *Book) {
 			continue
 		}
 		if _, missing := book.Resolve(line.Made(), colourway.Slots); len(missing) > 0 {
-			v.say(at+".colourway", "%q gives no mix for %s of %q", colourway.Name, strings.Join(missing, ", "), recipe.Name)
+			v.say(
+				at+".colourway",
+				"%q gives no mix for %s of %q",
+				colourway.Name,
+				strings.Join(missing, ", "),
+				recipe.Name,
+			)
 		}
 	}
 }

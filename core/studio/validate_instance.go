@@ -9,7 +9,10 @@ import (
 func (v *validator) direct() {
 	d := v.doc
 	if len(d.Recipes)+len(d.Orders)+len(d.Shelf)+len(d.Work)+len(d.Colourways) > 0 {
-		v.say("direct", "states lots and tasks outright; recipes, colourways, orders, shelf and work do not go with it")
+		v.say(
+			"direct",
+			"states lots and tasks outright; recipes, colourways, orders, shelf and work do not go with it",
+		)
 	}
 	lots, tasks := map[ID]bool{}, map[ID]*Activity{}
 	for i, l := range d.Direct.Lots {
@@ -60,7 +63,12 @@ func (v *validator) direct() {
 	}
 	for i, p := range d.Pins {
 		if a := tasks[p.Task]; a == nil || a.Wait != nil || p.Person != "" && v.people[p.Person] == nil {
-			v.say(fmt.Sprintf("pins[%d]", i), "task %q, person %q: a work task and a person of this document would be right", p.Task, p.Person)
+			v.say(
+				fmt.Sprintf("pins[%d]", i),
+				"task %q, person %q: a work task and a person of this document would be right",
+				p.Task,
+				p.Person,
+			)
 		}
 	}
 	if len(v.problems) == 0 {
@@ -115,7 +123,12 @@ func (v *validator) activity(place string, l Routing, index int, tasks map[ID]*A
 		}
 	}
 	if a.Setup != nil && (!v.families[a.Setup.Family] || a.Setup.Mix == "") {
-		v.say(place+".setup", "is of family %q and mix %q; a setup family of this document and a mix would be right", a.Setup.Family, a.Setup.Mix)
+		v.say(
+			place+".setup",
+			"is of family %q and mix %q; a setup family of this document and a mix would be right",
+			a.Setup.Family,
+			a.Setup.Mix,
+		)
 	}
 	if a.Fact != nil {
 		v.fact(place+".fact", l, index)
@@ -129,8 +142,13 @@ func (v *validator) fact(place string, l Routing, index int) {
 		v.say(place+".person", "no person %q", f.Person)
 	}
 	load := a.Wait != nil && a.Wait.Load != nil && f.State != TaskPaused
-	if f.State != TaskStarted && f.State != TaskPaused && f.State != TaskDone || a.Wait != nil && f.State != TaskDone && !load {
-		v.say(place+".state", "is %q; started, paused or done would be right, of a wait done, of one in a machine started or done", f.State)
+	if f.State != TaskStarted && f.State != TaskPaused && f.State != TaskDone ||
+		a.Wait != nil && f.State != TaskDone && !load {
+		v.say(
+			place+".state",
+			"is %q; started, paused or done would be right, of a wait done, of one in a machine started or done",
+			f.State,
+		)
 	}
 	if load && !slices.Contains(a.Wait.Load.AnyOf, f.Machine) {
 		v.say(place+".machine", "is %q; one of %q would be right", f.Machine, a.Wait.Load.AnyOf)

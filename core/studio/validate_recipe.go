@@ -97,7 +97,11 @@ func (v *validator) defaults() {
 		own := book.slots[Made{Recipe: r.ID}]
 		for _, slot := range book.Slots(Made{Recipe: r.ID}) {
 			if r.KeepInStock > 0 && own[slot] == "" {
-				v.say(fmt.Sprintf("recipes[%d] %q.keepInStock", i, r.Name), "slot %q has no default mix; what is kept in stock has one", slot)
+				v.say(
+					fmt.Sprintf("recipes[%d] %q.keepInStock", i, r.Name),
+					"slot %q has no default mix; what is kept in stock has one",
+					slot,
+				)
 			}
 		}
 		for j, part := range r.Parts {
@@ -106,7 +110,11 @@ func (v *validator) defaults() {
 					continue
 				}
 				if mix := book.slots[part.Made()][slot]; mix != "" && own[slot] != mix {
-					v.say(fmt.Sprintf("recipes[%d] %q.parts[%d]", i, r.Name, j), "slot %q has one default mix here and another below", slot)
+					v.say(
+						fmt.Sprintf("recipes[%d] %q.parts[%d]", i, r.Name, j),
+						"slot %q has one default mix here and another below",
+						slot,
+					)
 				}
 			}
 		}
@@ -125,7 +133,11 @@ func (v *validator) cycles() {
 		switch state[id] {
 		case open:
 			from := slices.Index(path, r.Name)
-			v.say(fmt.Sprintf("recipes %q", r.Name), "needs itself: %s; recipes nest without cycles", strings.Join(path[from:], " → "))
+			v.say(
+				fmt.Sprintf("recipes %q", r.Name),
+				"needs itself: %s; recipes nest without cycles",
+				strings.Join(path[from:], " → "),
+			)
 			return true
 		case closed:
 			path = path[:len(path)-1]
@@ -237,7 +249,8 @@ func (v *validator) wire(place string, w WireInput) {
 	if w.Depth < 0 || w.Stem < 0 || w.Allowance < 0 || w.Depth+w.Stem+w.Allowance <= 0 {
 		v.say(place, "has no length; depth, stem and allowance together are more than nothing")
 	}
-	if w.Hook != "" && w.Hook != HookOpen && w.Hook != HookClosed && w.Hook != HookTapeWound && w.Hook != HookStraight {
+	if w.Hook != "" && w.Hook != HookOpen && w.Hook != HookClosed && w.Hook != HookTapeWound &&
+		w.Hook != HookStraight {
 		v.say(place+".hook", "is %q; open, closed, tape-wound or straight would be right", w.Hook)
 	}
 	within(v, place+".turns", w.Turns, 0, 1000)
@@ -354,7 +367,8 @@ func (v *validator) variants(place string, r *Recipe) {
 func (v *validator) techniques(place string, r *Recipe) {
 	for i, t := range r.Techniques {
 		at := fmt.Sprintf("%s.techniques[%d] %q", place, i, t.Question)
-		if t.Question == "" || slices.ContainsFunc(r.Techniques[:i], func(o Technique) bool { return o.Question == t.Question }) {
+		if t.Question == "" ||
+			slices.ContainsFunc(r.Techniques[:i], func(o Technique) bool { return o.Question == t.Question }) {
 			v.say(at+".question", "%q is empty or asked twice in this recipe", t.Question)
 			continue
 		}
@@ -396,7 +410,8 @@ func (v *validator) changes(at string, r *Recipe, change Variant) {
 	known := func(key, list string) {
 		_, own := r.Step(key)
 		_, chosen := base.Step(key)
-		if own < 0 && chosen < 0 && !slices.ContainsFunc(change.Steps, func(s StepChange) bool { return s.Key == key }) {
+		if own < 0 && chosen < 0 &&
+			!slices.ContainsFunc(change.Steps, func(s StepChange) bool { return s.Key == key }) {
 			v.say(at+"."+list, "%q is not a step of this recipe", key)
 		}
 	}

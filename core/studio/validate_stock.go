@@ -15,7 +15,10 @@ func (v *validator) stock(book *Book) {
 		within(v, place+".need", w.Need, 0, w.Started)
 		v.claims(place, w.Reserved)
 		if (w.From == "") != (w.Reached == "") {
-			v.say(place+".from, reached", "go together: the shelf lot of half-made pieces and the step they had reached")
+			v.say(
+				place+".from, reached",
+				"go together: the shelf lot of half-made pieces and the step they had reached",
+			)
 		}
 		if v.madeOf(place, w.Made(), book) {
 			v.reached(place+".reached", w.Reached, book.Of(w.Made()))

@@ -151,7 +151,10 @@ func (v Variant) changed(steps []Step) []Step {
 		steps = steps[:i+1]
 	}
 	if len(v.Order) > 0 {
-		slices.SortStableFunc(steps, func(a, b Step) int { return slices.Index(v.Order, a.Key) - slices.Index(v.Order, b.Key) })
+		slices.SortStableFunc(
+			steps,
+			func(a, b Step) int { return slices.Index(v.Order, a.Key) - slices.Index(v.Order, b.Key) },
+		)
 	}
 	return steps
 }
@@ -187,7 +190,10 @@ func (r *Recipe) Forget(before []Step) {
 			wait := *s.Wait
 			wait.Continues, s.Wait = "", &wait
 		}
-		s.Windows = slices.DeleteFunc(slices.Clone(s.Windows), func(w Window) bool { return w.After != "" && gone(w.After) })
+		s.Windows = slices.DeleteFunc(
+			slices.Clone(s.Windows),
+			func(w Window) bool { return w.After != "" && gone(w.After) },
+		)
 		s.Holds = slices.Clone(s.Holds)
 		for h := range s.Holds {
 			if until := s.Holds[h].Until; until != "" && gone(until) {

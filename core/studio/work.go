@@ -99,8 +99,18 @@ func (d *Document) Begun(l Lot) WorkLot {
 			return w
 		}
 	}
-	return WorkLot{ID: l.ID, Recipe: l.Recipe, Variant: l.Variant, Mixes: l.Mixes, Ordinal: l.Ordinal, Need: l.Need, Started: l.Started,
-		From: l.From, Reached: l.Reached, Reserved: OfOrders(l.For)}
+	return WorkLot{
+		ID:       l.ID,
+		Recipe:   l.Recipe,
+		Variant:  l.Variant,
+		Mixes:    l.Mixes,
+		Ordinal:  l.Ordinal,
+		Need:     l.Need,
+		Started:  l.Started,
+		From:     l.From,
+		Reached:  l.Reached,
+		Reserved: OfOrders(l.For),
+	}
 }
 
 // Record finds what happened to a step, nil when nothing has.

@@ -152,7 +152,10 @@ func (p *problem) cutting(cuts []cut, bound int64, proven bool, keep studio.Micr
 		if one.from != fromFull {
 			c.Offcuts += one.times
 		}
-		same := slices.IndexFunc(c.Patterns, func(q Pattern) bool { return q.From == pattern.From && slices.Equal(q.Cuts, pattern.Cuts) })
+		same := slices.IndexFunc(
+			c.Patterns,
+			func(q Pattern) bool { return q.From == pattern.From && slices.Equal(q.Cuts, pattern.Cuts) },
+		)
 		if same >= 0 {
 			c.Patterns[same].Wires += one.times
 			continue

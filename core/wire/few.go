@@ -89,7 +89,10 @@ func (p *problem) long(pieces []int64) (length int64) {
 // different counts the patterns in a cutting that are not alike.
 func different(cuts []cut) (patterns int) {
 	for i, c := range cuts {
-		if !slices.ContainsFunc(cuts[:i], func(d cut) bool { return c.from == d.from && slices.Equal(c.pieces, d.pieces) }) {
+		if !slices.ContainsFunc(
+			cuts[:i],
+			func(d cut) bool { return c.from == d.from && slices.Equal(c.pieces, d.pieces) },
+		) {
 			patterns++
 		}
 	}

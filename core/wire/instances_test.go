@@ -43,7 +43,14 @@ func between(r *rand.Rand, least, most int64) int64 { return least + r.Int64N(mo
 func random(r *rand.Rand, kinds int, least, most, unit studio.Micrometres, pieces int64) []Piece {
 	var all []Piece
 	for range kinds {
-		all = append(all, Piece{"lot", studio.Micrometres(between(r, int64(least/unit), int64(most/unit))) * unit, between(r, 1, 2*pieces/int64(kinds)-1)})
+		all = append(
+			all,
+			Piece{
+				"lot",
+				studio.Micrometres(between(r, int64(least/unit), int64(most/unit))) * unit,
+				between(r, 1, 2*pieces/int64(kinds)-1),
+			},
+		)
 	}
 	return all
 }
@@ -55,7 +62,10 @@ func anything(r *rand.Rand) instance {
 func withOffcuts(r *rand.Rand) instance {
 	i := instance{pieces: random(r, 5+r.IntN(36), 30*mm, 300*mm, mm, 700), full: 360 * mm, least: -1}
 	for range 1 + r.IntN(20) {
-		i.offcuts = append(i.offcuts, studio.Offcut{Length: studio.Micrometres(between(r, 60, 340)) * mm, Number: between(r, 1, 12)})
+		i.offcuts = append(
+			i.offcuts,
+			studio.Offcut{Length: studio.Micrometres(between(r, 60, 340)) * mm, Number: between(r, 1, 12)},
+		)
 	}
 	return i
 }
@@ -71,7 +81,10 @@ func week(r *rand.Rand) instance {
 		i.pieces = append(i.pieces, Piece{"lot", length * mm, between(r, 5, 220)})
 	}
 	for range r.IntN(5) {
-		i.offcuts = append(i.offcuts, studio.Offcut{Length: studio.Micrometres(between(r, 60, 200)) * mm, Number: between(r, 1, 6)})
+		i.offcuts = append(
+			i.offcuts,
+			studio.Offcut{Length: studio.Micrometres(between(r, 60, 200)) * mm, Number: between(r, 1, 6)},
+		)
 	}
 	return i
 }
@@ -110,7 +123,11 @@ func threesAndOffcuts(r *rand.Rand) instance {
 	for range 1 + r.IntN(4) {
 		a, b, times := between(r, 60, 120), between(r, 60, 120), between(r, 1, 5)
 		i.offcuts = append(i.offcuts, studio.Offcut{Length: studio.Micrometres(a+b) * mm, Number: times})
-		i.pieces = append(i.pieces, Piece{"lot", studio.Micrometres(a) * mm, times}, Piece{"lot", studio.Micrometres(b) * mm, times})
+		i.pieces = append(
+			i.pieces,
+			Piece{"lot", studio.Micrometres(a) * mm, times},
+			Piece{"lot", studio.Micrometres(b) * mm, times},
+		)
 	}
 	i.pieces = i.pieces[max(0, len(i.pieces)-40):]
 	i.least = -1

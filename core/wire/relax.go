@@ -94,7 +94,13 @@ type simplex struct {
 }
 
 func newSimplex(r *relaxation, demand, number []int64) *simplex {
-	lp := &simplex{relaxation: r, demand: demand, number: number, rowOfLength: make([]int, len(demand)), rowOfStock: make([]int, len(number))}
+	lp := &simplex{
+		relaxation:  r,
+		demand:      demand,
+		number:      number,
+		rowOfLength: make([]int, len(demand)),
+		rowOfStock:  make([]int, len(number)),
+	}
 	begin := func(c column, diagonal, value float64) {
 		row := make([]float64, lp.rows, len(demand)+len(number))
 		lp.inverse = append(lp.inverse, append(row, diagonal))

@@ -118,7 +118,10 @@ func Pieces(book *studio.Book, lots []studio.Lot) map[studio.ID][]Piece {
 		r := book.Of(lot.Made())
 		for _, w := range r.Wires {
 			if _, at := r.Step(w.Step); at >= lot.NextStep {
-				pieces[w.Material] = append(pieces[w.Material], Piece{lot.ID, Length(w), w.Number * r.At(w.Step, lot.Alive)})
+				pieces[w.Material] = append(
+					pieces[w.Material],
+					Piece{lot.ID, Length(w), w.Number * r.At(w.Step, lot.Alive)},
+				)
 			}
 		}
 	}

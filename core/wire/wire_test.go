@@ -93,7 +93,11 @@ func TestNoOtherWayTakesFewerWires(t *testing.T) {
 		var lengths, open []int64
 		var offcuts []studio.Offcut
 		for range rapid.IntRange(1, 4).Draw(t, "lengths") {
-			p := Piece{"lot", studio.Micrometres(rapid.Int64Range(3, 30).Draw(t, "length")), rapid.Int64Range(1, 3).Draw(t, "number")}
+			p := Piece{
+				"lot",
+				studio.Micrometres(rapid.Int64Range(3, 30).Draw(t, "length")),
+				rapid.Int64Range(1, 3).Draw(t, "number"),
+			}
 			pieces = append(pieces, p)
 			for range p.Number {
 				lengths = append(lengths, int64(p.Length))
@@ -113,7 +117,13 @@ func TestNoOtherWayTakesFewerWires(t *testing.T) {
 }
 
 // balanced says that a cutting cuts exactly the pieces out of wires as long as they are.
-func balanced(t require.TestingT, pieces []Piece, full, keep studio.Micrometres, offcuts []studio.Offcut, got Cutting) {
+func balanced(
+	t require.TestingT,
+	pieces []Piece,
+	full, keep studio.Micrometres,
+	offcuts []studio.Offcut,
+	got Cutting,
+) {
 	wanted, there := map[studio.Micrometres]int64{}, map[studio.Micrometres]int64{}
 	for _, p := range pieces {
 		wanted[p.Length] += p.Number
@@ -160,9 +170,25 @@ func TestPatternsAreFewerWhereWiresAreNotMore(t *testing.T) {
 }
 
 func TestWhatLiesCutIsTakenFirst(t *testing.T) {
-	s := Sheet{Material: "26 white", Pieces: []Piece{{"petals", 110 * mm, 7}, {"leaves", 110 * mm, 5}, {"stems", 200 * mm, 1}}}
-	rest, offcuts := s.takeReady([]studio.Offcut{{Material: "26 white", Length: 110 * mm, Number: 9}, {Material: "26 white", Length: 200 * mm, Number: 3}, {Material: "20 green", Length: 110 * mm, Number: 5}})
-	assert.Equal(t, []studio.Offcut{{Material: "26 white", Length: 110 * mm, Number: 9}, {Material: "26 white", Length: 200 * mm, Number: 1}}, s.Ready)
+	s := Sheet{
+		Material: "26 white",
+		Pieces:   []Piece{{"petals", 110 * mm, 7}, {"leaves", 110 * mm, 5}, {"stems", 200 * mm, 1}},
+	}
+	rest, offcuts := s.takeReady(
+		[]studio.Offcut{
+			{Material: "26 white", Length: 110 * mm, Number: 9},
+			{Material: "26 white", Length: 200 * mm, Number: 3},
+			{Material: "20 green", Length: 110 * mm, Number: 5},
+		},
+	)
+	assert.Equal(
+		t,
+		[]studio.Offcut{
+			{Material: "26 white", Length: 110 * mm, Number: 9},
+			{Material: "26 white", Length: 200 * mm, Number: 1},
+		},
+		s.Ready,
+	)
 	assert.Equal(t, []Piece{{"petals", 110 * mm, 0}, {"leaves", 110 * mm, 3}, {"stems", 200 * mm, 0}}, rest)
 	assert.Equal(t, []studio.Offcut{{Material: "26 white", Length: 200 * mm, Number: 2}}, offcuts)
 	assert.EqualValues(t, 7, s.Pieces[0].Number, "the sheet still says what is wanted")
@@ -171,9 +197,19 @@ func TestWhatLiesCutIsTakenFirst(t *testing.T) {
 // The slow way: the strip laid down as many short pieces around a cylinder.
 func TestTapeIsAsLongAsItsHelix(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		w := Taping{Along: studio.Micrometres(rapid.Int64Range(20_000, 200_000).Draw(t, "along")), Thick: studio.Micrometres(rapid.Int64Range(500, 8_000).Draw(t, "thick")),
-			Wide: studio.Micrometres(rapid.Int64Range(6_000, 13_000).Draw(t, "wide")), Overlap: studio.PerMille(rapid.Int64Range(0, 600).Draw(t, "overlap")),
-			Stretched: studio.PerMille(rapid.Int64Range(1000, 1800).Draw(t, "stretched")), Turns: rapid.Int64Range(0, 5).Draw(t, "turns"), HalfWidth: rapid.Bool().Draw(t, "half")}
+		w := Taping{
+			Along: studio.Micrometres(rapid.Int64Range(20_000, 200_000).Draw(t, "along")),
+			Thick: studio.Micrometres(rapid.Int64Range(500, 8_000).Draw(t, "thick")),
+			Wide: studio.Micrometres(
+				rapid.Int64Range(6_000, 13_000).Draw(t, "wide"),
+			),
+			Overlap: studio.PerMille(rapid.Int64Range(0, 600).Draw(t, "overlap")),
+			Stretched: studio.PerMille(
+				rapid.Int64Range(1000, 1800).Draw(t, "stretched"),
+			),
+			Turns:     rapid.Int64Range(0, 5).Draw(t, "turns"),
+			HalfWidth: rapid.Bool().Draw(t, "half"),
+		}
 		width := float64(w.Wide)
 		if w.HalfWidth {
 			width /= 2
@@ -184,7 +220,19 @@ func TestTapeIsAsLongAsItsHelix(t *testing.T) {
 		const steps = 60_000
 		for i := 1; i <= steps; i++ {
 			angle := 2 * math.Pi * turns * float64(i) / steps
-			nx, ny, nz := float64(w.Thick)/2*math.Cos(angle), float64(w.Thick)/2*math.Sin(angle), float64(w.Along)*float64(i)/steps
+			nx, ny, nz := float64(
+				w.Thick,
+			)/2*math.Cos(
+				angle,
+			), float64(
+				w.Thick,
+			)/2*math.Sin(
+				angle,
+			), float64(
+				w.Along,
+			)*float64(
+				i,
+			)/steps
 			length += math.Sqrt((nx-x)*(nx-x) + (ny-y)*(ny-y) + (nz-z)*(nz-z))
 			x, y, z = nx, ny, nz
 		}

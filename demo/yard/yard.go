@@ -22,14 +22,25 @@ func Seed(ctx context.Context, s *store.Store) error {
 	if err := s.Seed(ctx, doc, true); err != nil {
 		return err
 	}
-	a := web.New(s, func(_ studio.Calendar, standing *studio.Minute) studio.Minute { return *standing }, outside.Services{})
+	a := web.New(
+		s,
+		func(_ studio.Calendar, standing *studio.Minute) studio.Minute { return *standing },
+		outside.Services{},
+	)
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
 		return err
 	}
 	now := calendar.Time(doc.Now)
 	for _, h := range hygrometer.Harbour() {
-		err = errors.Join(err, h.Recall(now.AddDate(0, 0, -demo.DaysMeasured), now, func(pack []byte) error { return a.Receive(ctx, pack) }))
+		err = errors.Join(
+			err,
+			h.Recall(
+				now.AddDate(0, 0, -demo.DaysMeasured),
+				now,
+				func(pack []byte) error { return a.Receive(ctx, pack) },
+			),
+		)
 	}
 	if err != nil {
 		return err

@@ -54,7 +54,8 @@ func TestItSendsTheSameFromTheSameSeedWithGapsAndNonsense(t *testing.T) {
 	for _, r := range pack {
 		at := morning.Add(time.Duration(r.Time) * time.Second)
 		celsius, humidity := h.Air(at)
-		if is := celsius; r.Unit == "Cel" && math.Abs(r.Value-is) > 3 || r.Unit == "%RH" && math.Abs(r.Value-humidity) > 5 {
+		if is := celsius; r.Unit == "Cel" && math.Abs(r.Value-is) > 3 ||
+			r.Unit == "%RH" && math.Abs(r.Value-humidity) > 5 {
 			nonsense++
 		}
 	}
@@ -108,5 +109,6 @@ func TestItFollowsTheClockAndTriesAgain(t *testing.T) {
 	}, time.Minute, 50*time.Millisecond, "nothing of a day is lost")
 	stop()
 	<-done
-	hygrometer.New(1, hygrometer.Loft).Follow(t.Context(), server.URL, func() (time.Time, error) { return now, errors.New("closed") })
+	hygrometer.New(1, hygrometer.Loft).
+		Follow(t.Context(), server.URL, func() (time.Time, error) { return now, errors.New("closed") })
 }

@@ -67,7 +67,12 @@ func (p *Printer) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Content-Type", "text/html; charset=utf-8")
 		_, _ = fmt.Fprint(w, "<!doctype html><title>Labels that were printed</title><h1>Labels that were printed</h1>")
 		for i := len(p.Printed()) - 1; i >= 0; i-- {
-			_, _ = fmt.Fprintf(w, `<p><img src="/printed/%d" width="366" alt="label %d" style="border:1px solid #999">`, i, i+1)
+			_, _ = fmt.Fprintf(
+				w,
+				`<p><img src="/printed/%d" width="366" alt="label %d" style="border:1px solid #999">`,
+				i,
+				i+1,
+			)
 		}
 	case r.Method == http.MethodGet && strings.HasPrefix(r.URL.Path, "/printed/"):
 		i, err := strconv.Atoi(strings.TrimPrefix(r.URL.Path, "/printed/"))

@@ -70,7 +70,11 @@ func (d *Desk) Confirm(o Order) (Confirmation, error) {
 	case len(o.Lines) == 0:
 		return Confirmation{}, errors.New("an order has lines")
 	}
-	c := Confirmation{Reference: o.Reference, Said: "Thank you, it comes as ordered.", Lines: append([]Line{}, o.Lines...)}
+	c := Confirmation{
+		Reference: o.Reference,
+		Said:      "Thank you, it comes as ordered.",
+		Lines:     append([]Line{}, o.Lines...),
+	}
 	hash := fnv.New32a()
 	_, _ = io.WriteString(hash, o.Reference)
 	luck := hash.Sum32()
@@ -127,7 +131,8 @@ func (d *Desk) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 // article, packs, with that heading.
 func readCSV(from io.Reader) (o Order, err error) {
 	rows, err := csv.NewReader(from).ReadAll()
-	if err != nil || len(rows) < 2 || strings.Join(rows[0], ",") != "reference,supplier,ordered,expected,line,article,packs" {
+	if err != nil || len(rows) < 2 ||
+		strings.Join(rows[0], ",") != "reference,supplier,ordered,expected,line,article,packs" {
 		return o, errors.New("the first row names reference,supplier,ordered,expected,line,article,packs")
 	}
 	for _, row := range rows[1:] {

@@ -80,9 +80,21 @@ func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 	if err != nil {
 		return Report{Breaches: []Breach{{UnknownThing, "", err.Error()}}}
 	}
-	c := &checker{doc: doc, plan: plan, calendar: calendar, book: studio.NewBook(doc), air: drying.NewRoom(doc, calendar), everyone: doc.Everyone(calendar),
-		tasks: map[studio.ID]*studio.Task{}, unplaced: map[studio.ID]bool{}, hours: map[studio.ID]studio.Hours{}, longer: map[studio.ID]studio.Hours{},
-		people: map[studio.ID]*studio.Person{}, lying: map[studio.ID]studio.Minute{}, breaches: []Breach{}}
+	c := &checker{
+		doc:      doc,
+		plan:     plan,
+		calendar: calendar,
+		book:     studio.NewBook(doc),
+		air:      drying.NewRoom(doc, calendar),
+		everyone: doc.Everyone(calendar),
+		tasks:    map[studio.ID]*studio.Task{},
+		unplaced: map[studio.ID]bool{},
+		hours:    map[studio.ID]studio.Hours{},
+		longer:   map[studio.ID]studio.Hours{},
+		people:   map[studio.ID]*studio.Person{},
+		lying:    map[studio.ID]studio.Minute{},
+		breaches: []Breach{},
+	}
 	if doc.Direct == nil {
 		c.supply()
 	}
@@ -141,7 +153,10 @@ func (c *checker) index() {
 		p := &c.doc.People[i]
 		c.people[p.ID] = p
 		c.hours[p.ID] = studio.HoursOf(*p, c.calendar, c.doc.Since(), c.doc.Horizon())
-		c.longer[p.ID] = studio.Together(c.hours[p.ID], studio.OvertimeOf(*p, c.calendar, c.doc.Since(), c.doc.Horizon()))
+		c.longer[p.ID] = studio.Together(
+			c.hours[p.ID],
+			studio.OvertimeOf(*p, c.calendar, c.doc.Since(), c.doc.Horizon()),
+		)
 	}
 	lotOf := map[studio.ID]studio.ID{}
 	for _, l := range c.instance.Lots {

@@ -23,8 +23,26 @@ func bench(t *testing.T) (*studio.Document, *studio.Plan) {
 	require.NoError(t, err)
 	for _, lot := range first.Lots {
 		if lot.Recipe == demo.ID("Magnolia inner petal") {
-			doc.Work = []studio.WorkLot{{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need, Started: lot.Started,
-				Records: []studio.TaskRecord{{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now - 10, Good: lot.Started}}}}
+			doc.Work = []studio.WorkLot{
+				{
+					ID:      lot.ID,
+					Recipe:  lot.Recipe,
+					Mixes:   lot.Mixes,
+					Ordinal: lot.Ordinal,
+					Need:    lot.Need,
+					Started: lot.Started,
+					Records: []studio.TaskRecord{
+						{
+							Step:   "cut",
+							State:  studio.TaskDone,
+							Person: demo.ID("Teun"),
+							Start:  doc.Now - 60,
+							End:    doc.Now - 10,
+							Good:   lot.Started,
+						},
+					},
+				},
+			}
 			break
 		}
 	}
@@ -68,7 +86,9 @@ var supply = []struct {
 	}},
 	{check.LotOverdrawn, func(d *studio.Document, p *studio.Plan) { d.Shelf[0].Amount = 1 }},
 	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
-		d.Shelf[0].Reserved = []studio.Claim{{Order: d.Orders[0].ID, Quantity: d.Shelf[0].Amount}} // of magnolias; these are cores of ranunculus
+		d.Shelf[0].Reserved = []studio.Claim{
+			{Order: d.Orders[0].ID, Quantity: d.Shelf[0].Amount},
+		} // of magnolias; these are cores of ranunculus
 	}},
 	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
 		d.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}

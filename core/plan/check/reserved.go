@@ -10,7 +10,11 @@ import (
 // part in an order, through all that it goes into, leaves what that order has reserved,
 // and everything leaves what the lead keeps back.
 func (c *checker) reservations() {
-	f := flow{feeds: map[studio.ID][]studio.Link{}, pegs: map[studio.ID][]studio.Peg{}, known: map[studio.ID][]studio.ID{}}
+	f := flow{
+		feeds: map[studio.ID][]studio.Link{},
+		pegs:  map[studio.ID][]studio.Peg{},
+		known: map[studio.ID][]studio.ID{},
+	}
 	for _, k := range c.plan.Links {
 		f.feeds[k.From] = append(f.feeds[k.From], k)
 	}
@@ -30,7 +34,16 @@ func (c *checker) reservations() {
 		}
 		for _, claim := range claims {
 			if others := f.others(s.ID, claim.Order); others > max(0, s.Amount-claim.Quantity) {
-				c.say(TakesReserved, "", "takes %d of %q for others, though of its %d there are %d reserved for %q", others, s.ID, s.Amount, claim.Quantity, claim.Order)
+				c.say(
+					TakesReserved,
+					"",
+					"takes %d of %q for others, though of its %d there are %d reserved for %q",
+					others,
+					s.ID,
+					s.Amount,
+					claim.Quantity,
+					claim.Order,
+				)
 			}
 		}
 	}

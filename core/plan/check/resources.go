@@ -52,7 +52,10 @@ func (c *checker) turns(p *studio.Person, tasks []*studio.Task) []turn {
 	for _, t := range tasks {
 		all = append(all, turn{c.activities[t.ID], t.Begin(), t.End, t.Setup})
 	}
-	slices.SortStableFunc(all, func(a, b turn) int { return cmp.Or(cmp.Compare(a.start, b.start), cmp.Compare(a.ID, b.ID)) })
+	slices.SortStableFunc(
+		all,
+		func(a, b turn) int { return cmp.Or(cmp.Compare(a.start, b.start), cmp.Compare(a.ID, b.ID)) },
+	)
 	return all
 }
 
@@ -78,7 +81,8 @@ func (c *checker) setups(p *studio.Person, turns []turn) {
 				continue
 			}
 			var from studio.ID
-			if known != nil && !(f.Reset == studio.ResetNight && known.day != c.calendar.Date(t.start)) && !(f.Reset == studio.ResetOtherWork && known.other) {
+			if known != nil && !(f.Reset == studio.ResetNight && known.day != c.calendar.Date(t.start)) &&
+				!(f.Reset == studio.ResetOtherWork && known.other) {
 				from = known.mix
 			}
 			if t.Fact == nil {
@@ -111,7 +115,10 @@ func overfull(changes []change, most int64, say func(at change, used int64)) {
 		}
 		return 2
 	}
-	slices.SortStableFunc(changes, func(a, b change) int { return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(rank(a), rank(b))) })
+	slices.SortStableFunc(
+		changes,
+		func(a, b change) int { return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(rank(a), rank(b))) },
+	)
 	var used int64
 	for _, ch := range changes {
 		used += ch.slots
@@ -137,11 +144,23 @@ func (c *checker) places() {
 			}
 			want = append(want, studio.Held{Place: h.Place, Slots: h.Slots, From: t.Start, To: to})
 			if to > c.doc.Now {
-				changes[h.Place] = append(changes[h.Place], change{t.Start, h.Slots, t.ID, !lies}, change{to, -h.Slots, t.ID, true})
+				changes[h.Place] = append(
+					changes[h.Place],
+					change{t.Start, h.Slots, t.ID, !lies},
+					change{to, -h.Slots, t.ID, true},
+				)
 			}
 			for _, p := range c.doc.Places {
 				if p.ID == h.Place && p.KeepsMinutes > 0 && !lies && known && end-t.Start > p.KeepsMinutes {
-					c.say(KeptTooLong, t.ID, "%q keeps for %d min, not from %d to %d", p.Name, p.KeepsMinutes, t.Start, end)
+					c.say(
+						KeptTooLong,
+						t.ID,
+						"%q keeps for %d min, not from %d to %d",
+						p.Name,
+						p.KeepsMinutes,
+						t.Start,
+						end,
+					)
 				}
 			}
 		}
@@ -197,14 +216,26 @@ func (c *checker) tools() {
 			}
 			from := t.Begin()
 			for _, pause := range append(slices.Clone(t.Pauses), studio.Span{From: t.End, To: t.End}) {
-				changes[t.Tools[j]] = append(changes[t.Tools[j]], change{from, use.Number, t.ID, true}, change{pause.From, -use.Number, t.ID, true})
+				changes[t.Tools[j]] = append(
+					changes[t.Tools[j]],
+					change{from, use.Number, t.ID, true},
+					change{pause.From, -use.Number, t.ID, true},
+				)
 				from = pause.To
 			}
 		}
 	}
 	for _, tool := range c.doc.Tools {
 		overfull(changes[tool.ID], tool.Number, func(ch change, used int64) {
-			c.say(ToolOverused, ch.task, "there are %d of %q, %d are in use at %d", tool.Number, tool.Name, used, ch.at)
+			c.say(
+				ToolOverused,
+				ch.task,
+				"there are %d of %q, %d are in use at %d",
+				tool.Number,
+				tool.Name,
+				used,
+				ch.at,
+			)
 		})
 	}
 }
@@ -224,7 +255,15 @@ func (c *checker) machines() {
 				c.say(WrongLoad, t.ID, "is in %q and is no load", t.Load.Machine)
 			}
 		case t.Load == nil || !slices.Contains(a.Wait.Load.AnyOf, t.Load.Machine) || t.Load.Setting != a.Wait.Load.Setting || t.Load.Slots != a.Wait.Load.Slots:
-			c.say(WrongLoad, t.ID, "has load %+v; %d slots of one of %q at %q would be right", t.Load, a.Wait.Load.Slots, a.Wait.Load.AnyOf, a.Wait.Load.Setting)
+			c.say(
+				WrongLoad,
+				t.ID,
+				"has load %+v; %d slots of one of %q at %q would be right",
+				t.Load,
+				a.Wait.Load.Slots,
+				a.Wait.Load.AnyOf,
+				a.Wait.Load.Setting,
+			)
 		default:
 			loads[t.Load.Machine] = append(loads[t.Load.Machine], t)
 		}
@@ -266,10 +305,26 @@ func (c *checker) loads(m studio.Machine, tasks []*studio.Task) {
 		case first.Start < free:
 			c.say(MachineOverful, first.ID, "begins at %d; %q is free from %d", first.Start, m.Name, free)
 		case slots > m.Slots:
-			c.say(MachineOverful, first.ID, "%q has %d slots, its load at %d takes %d", m.Name, m.Slots, first.Start, slots)
+			c.say(
+				MachineOverful,
+				first.ID,
+				"%q has %d slots, its load at %d takes %d",
+				m.Name,
+				m.Slots,
+				first.Start,
+				slots,
+			)
 		}
 		if shared && first.End-first.Start != longest {
-			c.say(WrongWait, first.ID, "the load of %q from %d lasts %d min; %d would be right", m.Name, first.Start, first.End-first.Start, longest)
+			c.say(
+				WrongWait,
+				first.ID,
+				"the load of %q from %d lasts %d min; %d would be right",
+				m.Name,
+				first.Start,
+				first.End-first.Start,
+				longest,
+			)
 		}
 		if !attended {
 			c.say(WrongLoad, first.ID, "the load of %q begins at %d, when nobody is there", m.Name, first.Start)

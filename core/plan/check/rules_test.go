@@ -18,10 +18,20 @@ import (
 // set and wired, cones that are dried in the dehydrator and dusted, flowers taped
 // of both. Odalys, Teun and Maren work 08:00 to 12:00 and 13:00 to 17:00 on two days.
 func day() *studio.Document {
-	shifts := []studio.Span{{From: 480, To: 720}, {From: 780, To: 1020}, {From: 1920, To: 2160}, {From: 2220, To: 2460}}
+	shifts := []studio.Span{
+		{From: 480, To: 720},
+		{From: 780, To: 1020},
+		{From: 1920, To: 2160},
+		{From: 2220, To: 2460},
+	}
 	most, opens := studio.Minute(900), studio.Minute(540)
 	work := func(id studio.ID, skill string, minutes studio.Minute) studio.Activity {
-		return studio.Activity{ID: id, Step: string(id), Pieces: 12, Work: []studio.Effort{{Skill: skill, Minutes: minutes}}}
+		return studio.Activity{
+			ID:     id,
+			Step:   string(id),
+			Pieces: 12,
+			Work:   []studio.Effort{{Skill: skill, Minutes: minutes}},
+		}
 	}
 	cut := work("cut", "shaping", 60)
 	cut.Tools = []studio.ToolUse{{AnyOf: []studio.ID{"veiner"}, Number: 1}}
@@ -36,24 +46,74 @@ func day() *studio.Document {
 	shade.Setup = &studio.ColourUse{Family: "brushes", Mix: "ivory"}
 	settings := studio.DefaultSettings()
 	settings.HorizonMinutes = 2880
-	return &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC), Zone: "UTC", Now: 480, Settings: settings,
+	return &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     "Pellowen Yard",
+		Epoch:    time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC),
+		Zone:     "UTC",
+		Now:      480,
+		Settings: settings,
 		Places:   []studio.Place{{ID: "sleeve", Name: "Sleeve", Slots: 3, KeepsMinutes: 400}},
 		Tools:    []studio.Tool{{ID: "veiner", Name: "Large veiner", Number: 1}},
-		Machines: []studio.Machine{{ID: "dehydrator", Name: "Dehydrator", Slots: 6}, {ID: "oven", Name: "Oven", Slots: 6}},
-		Gates:    []studio.Gate{{ID: "tape delivery", Name: "Tape delivery", Opens: &opens}},
-		Families: []studio.Family{{ID: "brushes", Name: "Brushes", FullMinutes: 9, Changes: []studio.Change{{From: "shell", To: "ivory", Minutes: 4}}}},
+		Machines: []studio.Machine{
+			{ID: "dehydrator", Name: "Dehydrator", Slots: 6},
+			{ID: "oven", Name: "Oven", Slots: 6},
+		},
+		Gates: []studio.Gate{{ID: "tape delivery", Name: "Tape delivery", Opens: &opens}},
+		Families: []studio.Family{
+			{
+				ID:          "brushes",
+				Name:        "Brushes",
+				FullMinutes: 9,
+				Changes:     []studio.Change{{From: "shell", To: "ivory", Minutes: 4}},
+			},
+		},
 		People: []studio.Person{
-			{ID: "odalys", Name: "Odalys", Skills: []studio.Skill{{Skill: "shaping", Pace: 100}, {Skill: "assembly", Pace: 100}}, Shifts: shifts},
-			{ID: "teun", Name: "Teun", Skills: []studio.Skill{{Skill: "shaping", Pace: 125}, {Skill: "wiring", Pace: 125}}, Shifts: shifts, OvertimeShifts: []studio.Span{{From: 1020, To: 1140}}},
+			{
+				ID:     "odalys",
+				Name:   "Odalys",
+				Skills: []studio.Skill{{Skill: "shaping", Pace: 100}, {Skill: "assembly", Pace: 100}},
+				Shifts: shifts,
+			},
+			{
+				ID:             "teun",
+				Name:           "Teun",
+				Skills:         []studio.Skill{{Skill: "shaping", Pace: 125}, {Skill: "wiring", Pace: 125}},
+				Shifts:         shifts,
+				OvertimeShifts: []studio.Span{{From: 1020, To: 1140}},
+			},
 			{ID: "maren", Name: "Maren", Skills: []studio.Skill{{Skill: "dusting", Pace: 100}}, Shifts: shifts}},
 		Direct: &studio.Instance{
 			Lots: []studio.Routing{
-				{ID: "petals", Tasks: []studio.Activity{cut, {ID: "set", Step: "set", Wait: &studio.Stay{Least: studio.Length{Minutes: 30}, Wished: &studio.Length{Minutes: 50}}}, work("wire", "wiring", 45)}},
+				{
+					ID: "petals",
+					Tasks: []studio.Activity{
+						cut,
+						{
+							ID:   "set",
+							Step: "set",
+							Wait: &studio.Stay{Least: studio.Length{Minutes: 30}, Wished: &studio.Length{Minutes: 50}},
+						},
+						work("wire", "wiring", 45),
+					},
+				},
 				{ID: "cones", Tasks: []studio.Activity{roll, work("load", "shaping", 5),
-					{ID: "bake", Step: "bake", Wait: &studio.Stay{Least: studio.Length{Minutes: 60}, Load: &studio.MachineUse{AnyOf: []studio.ID{"dehydrator"}, Setting: "45 °C", Slots: 2}}}, dust}},
+					{
+						ID:   "bake",
+						Step: "bake",
+						Wait: &studio.Stay{
+							Least: studio.Length{Minutes: 60},
+							Load:  &studio.MachineUse{AnyOf: []studio.ID{"dehydrator"}, Setting: "45 °C", Slots: 2},
+						},
+					}, dust}},
 				{ID: "flowers", Tasks: []studio.Activity{tape, shade}}},
-			Links:  []studio.Lag{{From: "wire", To: "tape", Most: &studio.Length{Minutes: most}}, {From: "dust", To: "tape", Least: &studio.Length{Minutes: 10}}},
-			Orders: []studio.Want{{ID: "ferry", ReadyBy: 1000, Importance: 10, Lots: []studio.ID{"flowers"}}}}}
+			Links: []studio.Lag{
+				{From: "wire", To: "tape", Most: &studio.Length{Minutes: most}},
+				{From: "dust", To: "tape", Least: &studio.Length{Minutes: 10}},
+			},
+			Orders: []studio.Want{{ID: "ferry", ReadyBy: 1000, Importance: 10, Lots: []studio.ID{"flowers"}}}},
+	}
 }
 
 func planned(t *testing.T, doc *studio.Document) *studio.Plan {
@@ -152,12 +212,42 @@ var spoilt = []struct {
 	spoil func(*studio.Document, *studio.Plan)
 }{
 	{"made at another moment", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { p.Now++ }},
-	{"a task of another lot", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Lot = "cones" }},
-	{"work of nobody", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Person = "" }},
-	{"a wait of somebody", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").Person = "teun" }},
-	{"a task that ends before it begins", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").End = at(p, "wire").Start - 1 }},
-	{"unplaced and no task", check.UnknownThing, none, func(_ *studio.Document, p *studio.Plan) { p.Unplaced = []studio.Unplaced{{Task: "glue"}} }},
-	{"neither planned nor unplaced", check.MissingTask, none, func(_ *studio.Document, p *studio.Plan) { without(p, "shade") }},
+	{
+		"a task of another lot",
+		check.UnknownThing,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Lot = "cones" },
+	},
+	{
+		"work of nobody",
+		check.UnknownThing,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Person = "" },
+	},
+	{
+		"a wait of somebody",
+		check.UnknownThing,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "set").Person = "teun" },
+	},
+	{
+		"a task that ends before it begins",
+		check.UnknownThing,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "wire").End = at(p, "wire").Start - 1 },
+	},
+	{
+		"unplaced and no task",
+		check.UnknownThing,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { p.Unplaced = []studio.Unplaced{{Task: "glue"}} },
+	},
+	{
+		"neither planned nor unplaced",
+		check.MissingTask,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { without(p, "shade") },
+	},
 	{"planned and unplaced", check.MissingTask, none, func(_ *studio.Document, p *studio.Plan) {
 		p.Unplaced = []studio.Unplaced{{Task: "shade"}}
 	}},
@@ -165,16 +255,36 @@ var spoilt = []struct {
 		without(p, "tape")
 		p.Unplaced = []studio.Unplaced{{Task: "tape"}}
 	}},
-	{"fed by something unplaced", check.AfterUnplaced, func(d *studio.Document) { activity(d, "shade").Setup = nil }, func(_ *studio.Document, p *studio.Plan) {
-		without(p, "dust")
-		p.Unplaced = []studio.Unplaced{{Task: "dust"}}
-	}},
-	{"what was done is done otherwise", check.FactChanged, func(d *studio.Document) { done(d, "teun", 400, 470, "cut") }, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Person = "odalys" }},
-	{"what was done is unplaced", check.FactChanged, func(d *studio.Document) { done(d, "maren", 400, 470, "roll") }, func(_ *studio.Document, p *studio.Plan) {
-		without(p, "roll")
-		p.Unplaced = []studio.Unplaced{{Task: "roll"}}
-	}},
-	{"said to be done", check.FactChanged, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").State = studio.TaskDone }},
+	{
+		"fed by something unplaced",
+		check.AfterUnplaced,
+		func(d *studio.Document) { activity(d, "shade").Setup = nil },
+		func(_ *studio.Document, p *studio.Plan) {
+			without(p, "dust")
+			p.Unplaced = []studio.Unplaced{{Task: "dust"}}
+		},
+	},
+	{
+		"what was done is done otherwise",
+		check.FactChanged,
+		func(d *studio.Document) { done(d, "teun", 400, 470, "cut") },
+		func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Person = "odalys" },
+	},
+	{
+		"what was done is unplaced",
+		check.FactChanged,
+		func(d *studio.Document) { done(d, "maren", 400, 470, "roll") },
+		func(_ *studio.Document, p *studio.Plan) {
+			without(p, "roll")
+			p.Unplaced = []studio.Unplaced{{Task: "roll"}}
+		},
+	},
+	{
+		"said to be done",
+		check.FactChanged,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "wire").State = studio.TaskDone },
+	},
 	{"begun by another", check.FactChanged, func(d *studio.Document) {
 		petals(d)
 		activity(d, "cut").Fact = &studio.Fact{State: studio.TaskStarted, Person: "teun", Start: 470}
@@ -190,10 +300,15 @@ var spoilt = []struct {
 		shift(at(p, "tape"), 5)
 		shift(at(p, "shade"), 5)
 	}},
-	{"not who it is pinned to", check.PinMoved, func(d *studio.Document) { d.Pins = []studio.Pin{{Task: "roll", Person: "odalys"}} }, func(_ *studio.Document, p *studio.Plan) {
-		r := at(p, "roll")
-		r.Person, r.Start = "teun", r.End-32
-	}},
+	{
+		"not who it is pinned to",
+		check.PinMoved,
+		func(d *studio.Document) { d.Pins = []studio.Pin{{Task: "roll", Person: "odalys"}} },
+		func(_ *studio.Document, p *studio.Plan) {
+			r := at(p, "roll")
+			r.Person, r.Start = "teun", r.End-32
+		},
+	},
 	{"before now", check.BeforeNow, petals, func(_ *studio.Document, p *studio.Plan) {
 		shift(at(p, "cut"), -1)
 		at(p, "cut").Holds[0].From--
@@ -203,11 +318,26 @@ var spoilt = []struct {
 		opens := at(p, "tape").Start + 1
 		d.Gates[0].Opens = &opens
 	}},
-	{"before a gate without a date", check.GateShut, none, func(d *studio.Document, _ *studio.Plan) { d.Gates[0].Opens = nil }},
+	{
+		"before a gate without a date",
+		check.GateShut,
+		none,
+		func(d *studio.Document, _ *studio.Plan) { d.Gates[0].Opens = nil },
+	},
 	{"too long", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) { at(p, "shade").End++ }},
 	{"too short", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) { at(p, "shade").End-- }},
-	{"of too few pieces", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) { at(p, "shade").Pieces-- }},
-	{"by somebody without the skill", check.NoSkill, none, func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Person = "maren" }},
+	{
+		"of too few pieces",
+		check.WrongDuration,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "shade").Pieces-- },
+	},
+	{
+		"by somebody without the skill",
+		check.NoSkill,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "wire").Person = "maren" },
+	},
 	{"begun in a break", check.OutsideHours, none, func(_ *studio.Document, p *studio.Plan) {
 		s := at(p, "shade")
 		s.Start, s.End = 1030, 1059
@@ -216,12 +346,26 @@ var spoilt = []struct {
 		s := at(p, "shade")
 		s.Start, s.End, s.Overtime = 1020, 1049, true
 	}},
-	{"on into the evening, without saying overtime", check.OutsideHours, func(d *studio.Document) { activity(d, "cut").Holds = nil }, func(_ *studio.Document, p *studio.Plan) {
-		tape, s, w := at(p, "tape"), at(p, "shade"), at(p, "wire")
-		w.Start, w.End = 1030, 1066
-		*tape = studio.Task{ID: "tape", Lot: "flowers", Step: "tape", State: studio.TaskPlanned, Person: "odalys", Start: 1920, End: 2070, Pieces: 12}
-		s.Start, s.End = 2070, 2099
-	}},
+	{
+		"on into the evening, without saying overtime",
+		check.OutsideHours,
+		func(d *studio.Document) { activity(d, "cut").Holds = nil },
+		func(_ *studio.Document, p *studio.Plan) {
+			tape, s, w := at(p, "tape"), at(p, "shade"), at(p, "wire")
+			w.Start, w.End = 1030, 1066
+			*tape = studio.Task{
+				ID:     "tape",
+				Lot:    "flowers",
+				Step:   "tape",
+				State:  studio.TaskPlanned,
+				Person: "odalys",
+				Start:  1920,
+				End:    2070,
+				Pieces: 12,
+			}
+			s.Start, s.End = 2070, 2099
+		},
+	},
 	{"over a break it may not pause in", check.Interrupted, none, func(_ *studio.Document, p *studio.Plan) {
 		s := at(p, "shade")
 		s.Start, s.End, s.Pauses = 1010, 1939, []studio.Span{{From: 1020, To: 1920}}
@@ -232,7 +376,13 @@ var spoilt = []struct {
 		s.Start, s.End = 940, 969
 	}},
 	{"two at once", check.TwoAtOnce, func(d *studio.Document) {
-		d.Direct.Lots = append(d.Direct.Lots, studio.Routing{ID: "boxes", Tasks: []studio.Activity{{ID: "box", Work: []studio.Effort{{Skill: "assembly", Minutes: 30}}}}})
+		d.Direct.Lots = append(
+			d.Direct.Lots,
+			studio.Routing{
+				ID:    "boxes",
+				Tasks: []studio.Activity{{ID: "box", Work: []studio.Effort{{Skill: "assembly", Minutes: 30}}}},
+			},
+		)
 	}, func(_ *studio.Document, p *studio.Plan) {
 		b := at(p, "box")
 		b.Start, b.End = at(p, "tape").Start, at(p, "tape").Start+30
@@ -253,24 +403,74 @@ var spoilt = []struct {
 	{"longer than what is done first in it may wait", check.TooLate, none, func(d *studio.Document, p *studio.Plan) {
 		d.Direct.Links[0].From, d.Direct.Links[0].To, d.Direct.Links[0].Most.Minutes = "tape", "shade", 100
 	}},
-	{"a wait cut short", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").End = at(p, "set").Start + 29 }},
-	{"a wait neither least nor wished for", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").End = at(p, "set").Start + 31 }},
-	{"a load longer than its longest", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").End-- }},
-	{"a wait begun later", check.WaitNotAtOnce, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").Start++ }},
-	{"a hold of too few slots", check.WrongHold, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Holds[0].Slots-- }},
-	{"a hold given up too soon", check.WrongHold, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Holds[0].To-- }},
-	{"more than a place holds", check.PlaceOverfull, none, func(d *studio.Document, _ *studio.Plan) { d.Places[0].Slots = 1 }},
+	{
+		"a wait cut short",
+		check.WrongWait,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "set").End = at(p, "set").Start + 29 },
+	},
+	{
+		"a wait neither least nor wished for",
+		check.WrongWait,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "set").End = at(p, "set").Start + 31 },
+	},
+	{
+		"a load longer than its longest",
+		check.WrongWait,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "bake").End-- },
+	},
+	{
+		"a wait begun later",
+		check.WaitNotAtOnce,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "set").Start++ },
+	},
+	{
+		"a hold of too few slots",
+		check.WrongHold,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Holds[0].Slots-- },
+	},
+	{
+		"a hold given up too soon",
+		check.WrongHold,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Holds[0].To-- },
+	},
+	{
+		"more than a place holds",
+		check.PlaceOverfull,
+		none,
+		func(d *studio.Document, _ *studio.Plan) { d.Places[0].Slots = 1 },
+	},
 	{"longer than a soft store keeps", check.KeptTooLong, none, func(d *studio.Document, p *studio.Plan) {
 		d.Places[0].KeepsMinutes = at(p, "wire").End - at(p, "cut").Start - 1
 	}},
 	{"without its tool", check.WrongTool, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Tools = nil }},
-	{"with another tool", check.WrongTool, none, func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Tools[0] = "steamer" }},
+	{
+		"with another tool",
+		check.WrongTool,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "cut").Tools[0] = "steamer" },
+	},
 	{"two at one veiner", check.ToolOverused, none, func(d *studio.Document, p *studio.Plan) {
 		activity(d, "wire").Tools = []studio.ToolUse{{AnyOf: []studio.ID{"veiner"}, Number: 2}}
 		at(p, "wire").Tools = []studio.ID{"veiner"}
 	}},
-	{"in another machine", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Machine = "oven" }},
-	{"at another setting", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Setting = "60 °C" }},
+	{
+		"in another machine",
+		check.WrongLoad,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Machine = "oven" },
+	},
+	{
+		"at another setting",
+		check.WrongLoad,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "bake").Load.Setting = "60 °C" },
+	},
 	{"work in a machine", check.WrongLoad, none, func(_ *studio.Document, p *studio.Plan) {
 		at(p, "wire").Load = &studio.Share{Machine: "oven", Setting: "60 °C", Slots: 1}
 	}},
@@ -301,7 +501,16 @@ var spoilt = []struct {
 	}, func(d *studio.Document, p *studio.Plan) {
 		done(d, "teun", 400, 470, "load buds")
 		b := at(p, "bake buds")
-		*at(p, "load buds") = studio.Task{ID: "load buds", Lot: "buds", Step: "load buds", State: studio.TaskDone, Person: "teun", Start: 400, End: 470, Pieces: 12}
+		*at(p, "load buds") = studio.Task{
+			ID:     "load buds",
+			Lot:    "buds",
+			Step:   "load buds",
+			State:  studio.TaskDone,
+			Person: "teun",
+			Start:  400,
+			End:    470,
+			Pieces: 12,
+		}
 		activity(d, "bake buds").Wait.Least.Minutes = 60
 		b.Start, b.End = 480, 540
 	}},
@@ -309,7 +518,16 @@ var spoilt = []struct {
 		done(d, "teun", 400, 470, "roll", "load")
 		for _, id := range []studio.ID{"roll", "load"} {
 			f := activity(d, id).Fact
-			*at(p, id) = studio.Task{ID: id, Lot: "cones", Step: string(id), State: studio.TaskDone, Person: "teun", Start: f.Start, End: f.End, Pieces: 12}
+			*at(p, id) = studio.Task{
+				ID:     id,
+				Lot:    "cones",
+				Step:   string(id),
+				State:  studio.TaskDone,
+				Person: "teun",
+				Start:  f.Start,
+				End:    f.End,
+				Pieces: 12,
+			}
 		}
 		b := at(p, "bake")
 		b.Start, b.End = 470, 530
@@ -325,13 +543,25 @@ var spoilt = []struct {
 	}},
 	{"past the horizon", check.PastHorizon, none, func(d *studio.Document, p *studio.Plan) {
 		d.Settings.HorizonMinutes = 1440
-		activity(d, "shade").Wait, activity(d, "shade").Work, activity(d, "shade").Setup = &studio.Stay{Least: studio.Length{Minutes: 1200}}, nil, nil
+		activity(d, "shade").Wait, activity(d, "shade").Work, activity(d, "shade").Setup = &studio.Stay{
+			Least: studio.Length{Minutes: 1200},
+		}, nil, nil
 		s := at(p, "shade")
 		s.Person, s.Setup, s.Start, s.End = "", 0, at(p, "tape").End, at(p, "tape").End+1200
 	}},
-	{"a narrow window that is none", check.NarrowUnsaid, none, func(_ *studio.Document, p *studio.Plan) { at(p, "tape").Narrow = true }},
+	{
+		"a narrow window that is none",
+		check.NarrowUnsaid,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { at(p, "tape").Narrow = true },
+	},
 	{"the wrong outcome", check.OutcomeWrong, none, func(_ *studio.Document, p *studio.Plan) { p.Orders[0].Late++ }},
-	{"the wrong objective", check.ObjectiveWrong, none, func(_ *studio.Document, p *studio.Plan) { p.Objective.Setup++ }},
+	{
+		"the wrong objective",
+		check.ObjectiveWrong,
+		none,
+		func(_ *studio.Document, p *studio.Plan) { p.Objective.Setup++ },
+	},
 }
 
 // The checker names the breach of a case and no other.

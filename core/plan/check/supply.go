@@ -75,8 +75,17 @@ func (c *checker) lines(keys map[studio.ID]string, drawn map[studio.ID]int64) {
 		}
 		for _, line := range o.Lines {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
-			if n := pegged[got{line.ID, studio.GatherKey(line.Made(), mixes)}]; o.State == studio.OrderOpen && n < line.Quantity {
-				c.say(OrderShort, "", "order %q wants %d of %q, the plan makes or takes %d", o.Name, line.Quantity, c.book.Of(line.Made()).Name, n)
+			if n := pegged[got{line.ID, studio.GatherKey(line.Made(), mixes)}]; o.State == studio.OrderOpen &&
+				n < line.Quantity {
+				c.say(
+					OrderShort,
+					"",
+					"order %q wants %d of %q, the plan makes or takes %d",
+					o.Name,
+					line.Quantity,
+					c.book.Of(line.Made()).Name,
+					n,
+				)
 			}
 		}
 	}
@@ -115,19 +124,48 @@ func (c *checker) knownLots() map[studio.ID]*studio.Lot {
 			}
 		}
 		begun := studio.WorkLot{Started: l.Started, Reached: l.Reached}
-		want := studio.Lot{Started: l.Started, Alive: l.Started, NextStep: begun.Progress(r).NextStep, From: l.From, Reached: l.Reached}
+		want := studio.Lot{
+			Started:  l.Started,
+			Alive:    l.Started,
+			NextStep: begun.Progress(r).NextStep,
+			From:     l.From,
+			Reached:  l.Reached,
+		}
 		if w := work[l.ID]; w != nil {
 			progress := w.Progress(r)
-			want = studio.Lot{Started: w.Started, Alive: progress.Alive, NextStep: progress.NextStep, InWork: true, From: w.From, Reached: w.Reached}
+			want = studio.Lot{
+				Started:  w.Started,
+				Alive:    progress.Alive,
+				NextStep: progress.NextStep,
+				InWork:   true,
+				From:     w.From,
+				Reached:  w.Reached,
+			}
 			if w.Made() != l.Made() {
 				c.say(LotWrong, "", "lot %q was begun as %q %q", l.ID, w.Recipe, w.Variant)
 			}
 		}
-		if l.Started != want.Started || l.Alive != want.Alive || l.NextStep != want.NextStep || l.InWork != want.InWork || l.Alive < 0 ||
-			l.From != want.From || l.Reached != want.Reached {
-			c.say(LotWrong, "", "lot %q: %d started, %d alive, next step %d, from %q would be right", l.ID, want.Started, want.Alive, want.NextStep, want.From)
+		if l.Started != want.Started || l.Alive != want.Alive || l.NextStep != want.NextStep ||
+			l.InWork != want.InWork ||
+			l.Alive < 0 ||
+			l.From != want.From ||
+			l.Reached != want.Reached {
+			c.say(
+				LotWrong,
+				"",
+				"lot %q: %d started, %d alive, next step %d, from %q would be right",
+				l.ID,
+				want.Started,
+				want.Alive,
+				want.NextStep,
+				want.From,
+			)
 		}
-		if l.From+studio.ID(l.Reached) != "" && !l.InWork && !slices.ContainsFunc(c.book.NewShelf(c.doc).HalfMade(l.Made(), l.Mixes), func(s *studio.Stock) bool { return s.ID == l.From && s.Reached == l.Reached }) {
+		if l.From+studio.ID(l.Reached) != "" && !l.InWork &&
+			!slices.ContainsFunc(
+				c.book.NewShelf(c.doc).HalfMade(l.Made(), l.Mixes),
+				func(s *studio.Stock) bool { return s.ID == l.From && s.Reached == l.Reached },
+			) {
 			c.say(LotWrong, "", "lot %q cannot be finished from %q after %q", l.ID, l.From, l.Reached)
 		}
 	}
@@ -173,10 +211,22 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 			need *= r.At(p.Step, l.Alive)
 			_, at := r.Step(p.Step)
 			if at >= l.NextStep && got[in] < need {
-				c.say(InputShort, studio.TaskID(l.ID, p.Step), "needs %d of %q, gets %d", need, c.book.Of(p.Made()).Name, got[in])
+				c.say(
+					InputShort,
+					studio.TaskID(l.ID, p.Step),
+					"needs %d of %q, gets %d",
+					need,
+					c.book.Of(p.Made()).Name,
+					got[in],
+				)
 			}
 			if at >= l.NextStep && p.Window.Limited() && fromStock[in] {
-				c.say(InputFromStock, studio.TaskID(l.ID, p.Step), "takes %q from the shelf, though it has to be fresh", c.book.Of(p.Made()).Name)
+				c.say(
+					InputFromStock,
+					studio.TaskID(l.ID, p.Step),
+					"takes %q from the shelf, though it has to be fresh",
+					c.book.Of(p.Made()).Name,
+				)
 			}
 		}
 		for _, p := range r.Pastes {

@@ -115,7 +115,14 @@ func (c *checker) wait(a *studio.Activity, t, before *studio.Task) {
 		right = right || ok && t.End == wished && wished >= least
 	}
 	if !right {
-		c.say(WrongWait, a.ID, "from %d ends at %d; at %d, or when it is wished for, would be right", t.Start, t.End, least)
+		c.say(
+			WrongWait,
+			a.ID,
+			"from %d ends at %d; at %d, or when it is wished for, would be right",
+			t.Start,
+			t.End,
+			least,
+		)
 	}
 }
 
@@ -167,7 +174,15 @@ func (c *checker) work(a *studio.Activity, t *studio.Task) {
 	case !ok && a.Pauses():
 		c.say(OutsideHours, a.ID, "goes on when %q has no hours left", person.Name)
 	case !ok || end != t.End || !slices.Equal(pauses, t.Pauses):
-		c.say(Interrupted, a.ID, "pauses %v; from %d on, pauses %v and an end at %d would be right", t.Pauses, t.Begin(), pauses, end)
+		c.say(
+			Interrupted,
+			a.ID,
+			"pauses %v; from %d on, pauses %v and an end at %d would be right",
+			t.Pauses,
+			t.Begin(),
+			pauses,
+			end,
+		)
 	}
 }
 
@@ -196,7 +211,13 @@ func (c *checker) links() {
 			continue
 		}
 		if _, last, _, _ := c.air.Window(lag, from.Start); from.End > last {
-			c.say(TooLate, lag.From, "takes until %d; what is done first in it would wait too long after %d", from.End, last)
+			c.say(
+				TooLate,
+				lag.From,
+				"takes until %d; what is done first in it would wait too long after %d",
+				from.End,
+				last,
+			)
 		}
 	}
 	for _, t := range c.plan.Tasks {

@@ -31,7 +31,15 @@ func (c *checker) worth() ([]studio.Outcome, studio.Objective) {
 		got := said[want.ID]
 		same := got.ReadyBy == o.ReadyBy && got.Late == o.Late && got.Steps == o.Steps && (got.Ready == nil) == !ok
 		if c.plan.Orders != nil && (!same || ok && (*got.Ready != ready || got.Slack == nil || *got.Slack != slack)) {
-			c.say(OutcomeWrong, "", "order %q: ready by %d, late %d min in %d steps would be right", want.ID, o.ReadyBy, o.Late, o.Steps)
+			c.say(
+				OutcomeWrong,
+				"",
+				"order %q: ready by %d, late %d min in %d steps would be right",
+				want.ID,
+				o.ReadyBy,
+				o.Late,
+				o.Steps,
+			)
 		}
 		orders = append(orders, o)
 	}

@@ -40,7 +40,10 @@ func (s *solver) clash(n *node) []later {
 				start = t.since
 			}
 			if to > s.doc.Now {
-				use["place "+string(h.Place)] = append(use["place "+string(h.Place)], span{studio.Span{From: start, To: to}, i, h.Slots})
+				use["place "+string(h.Place)] = append(
+					use["place "+string(h.Place)],
+					span{studio.Span{From: start, To: to}, i, h.Slots},
+				)
 			}
 		}
 		if t.Wait != nil || t.Done() || n.gone[i] {
@@ -58,7 +61,10 @@ func (s *solver) clash(n *node) []later {
 	for g, l := range n.loads {
 		start, length := s.together(n, g)
 		m := fmt.Sprint("machine ", l.machine)
-		use[m], limit[m] = append(use[m], span{studio.Span{From: start, To: s.emptied(start + length)}, l.members[0], 1}), 1
+		use[m], limit[m] = append(
+			use[m],
+			span{studio.Span{From: start, To: s.emptied(start + length)}, l.members[0], 1},
+		), 1
 	}
 	for _, p := range s.doc.Places {
 		limit["place "+string(p.ID)] = p.Slots

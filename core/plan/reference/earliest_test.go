@@ -216,11 +216,13 @@ func (s *solver) pull(n *node, i int, changed *bool) bool {
 	if t.Fact == nil {
 		for _, k := range t.links {
 			from := s.number[k.From]
-			if k.Most != nil && n.start[i] > n.end[from]+k.Most.Minutes && !s.raise(n, from, n.start[i]-k.Most.Minutes, changed) {
+			if k.Most != nil && n.start[i] > n.end[from]+k.Most.Minutes &&
+				!s.raise(n, from, n.start[i]-k.Most.Minutes, changed) {
 				return false
 			}
 		}
-		if t.Wait != nil && t.Wait.Load == nil && n.start[i] > n.end[t.prev] && !s.raise(n, t.prev, n.start[i], changed) {
+		if t.Wait != nil && t.Wait.Load == nil && n.start[i] > n.end[t.prev] &&
+			!s.raise(n, t.prev, n.start[i], changed) {
 			return false
 		}
 		for _, h := range t.Holds {
@@ -235,7 +237,8 @@ func (s *solver) pull(n *node, i int, changed *bool) bool {
 		}
 	}
 	for g := range n.loads {
-		if l := &n.loads[g]; l.members[0] == i && l.loader >= 0 && n.start[i] > n.end[l.loader] && !s.raise(n, l.loader, n.start[i], changed) {
+		if l := &n.loads[g]; l.members[0] == i && l.loader >= 0 && n.start[i] > n.end[l.loader] &&
+			!s.raise(n, l.loader, n.start[i], changed) {
 			return false
 		}
 	}

@@ -26,8 +26,14 @@ type enumeration struct {
 
 func enumerate(doc *studio.Document, most int) (*enumeration, bool) {
 	calendar, _ := studio.NewCalendar(doc.Epoch, doc.Zone)
-	e := &enumeration{doc: doc, prev: map[studio.ID]studio.ID{}, lot: map[studio.ID]studio.ID{}, hours: map[studio.ID][2]studio.Hours{}, charges: []studio.Minute{0},
-		plan: studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: doc.Now}}
+	e := &enumeration{
+		doc:     doc,
+		prev:    map[studio.ID]studio.ID{},
+		lot:     map[studio.ID]studio.ID{},
+		hours:   map[studio.ID][2]studio.Hours{},
+		charges: []studio.Minute{0},
+		plan:    studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: doc.Now},
+	}
 	for _, p := range doc.People {
 		own := studio.HoursOf(p, calendar, 0, doc.Horizon())
 		longer := studio.Together(own, studio.OvertimeOf(p, calendar, 0, doc.Horizon()))
@@ -171,7 +177,12 @@ func (e *enumeration) tools(a *studio.Activity, t studio.Task, try func(studio.T
 
 // lay counts work off minute by minute. A run of work that may not pause begins
 // where all its minutes are working minutes.
-func (e *enumeration) lay(a *studio.Activity, p *studio.Person, hours studio.Hours, start, charge studio.Minute) (end studio.Minute, pauses []studio.Span, ok bool) {
+func (e *enumeration) lay(
+	a *studio.Activity,
+	p *studio.Person,
+	hours studio.Hours,
+	start, charge studio.Minute,
+) (end studio.Minute, pauses []studio.Span, ok bool) {
 	var runs []studio.Minute
 	hundredths := int64(0) // of a minute at the person's pace, so far
 	for i, effort := range a.Work {

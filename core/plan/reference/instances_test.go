@@ -15,15 +15,42 @@ func tiny(pick func(n int) int, tasks int, tight bool) *studio.Document {
 	settings := studio.DefaultSettings()
 	settings.HorizonMinutes = 2880
 	opens := studio.Minute(101 + pick(8))
-	g.doc = &studio.Document{Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard, a few minutes", Epoch: time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC),
-		Zone: "UTC", Now: 100, Settings: settings,
-		Places:   []studio.Place{{ID: "tray", Name: "Spoon tray", Slots: 1 + int64(pick(3)), KeepsMinutes: []studio.Minute{0, 0, 9, 14}[pick(4)]}},
-		Tools:    []studio.Tool{{ID: "veiner", Name: "Veiner", Number: 1}, {ID: "roller", Name: "Roller", Number: 1}},
-		Machines: []studio.Machine{{ID: "dehydrator", Name: "Dehydrator", Slots: 2}, {ID: "oven", Name: "Oven", Slots: 1}},
-		Gates:    []studio.Gate{{ID: "delivery", Name: "Tape delivery", Opens: &opens}},
-		Families: []studio.Family{{ID: "brushes", Name: "Brushes", FullMinutes: 2, Reset: []studio.Reset{studio.ResetNever, studio.ResetNight, studio.ResetOtherWork}[pick(3)],
-			Changes: []studio.Change{{From: "oyster", To: "kelp", Minutes: 1}, {From: "kelp", To: "oyster", Minutes: 3}}}},
-		Direct: &studio.Instance{}}
+	g.doc = &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     "Pellowen Yard, a few minutes",
+		Epoch:    time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC),
+		Zone:     "UTC",
+		Now:      100,
+		Settings: settings,
+		Places: []studio.Place{
+			{
+				ID:           "tray",
+				Name:         "Spoon tray",
+				Slots:        1 + int64(pick(3)),
+				KeepsMinutes: []studio.Minute{0, 0, 9, 14}[pick(4)],
+			},
+		},
+		Tools: []studio.Tool{{ID: "veiner", Name: "Veiner", Number: 1}, {ID: "roller", Name: "Roller", Number: 1}},
+		Machines: []studio.Machine{
+			{ID: "dehydrator", Name: "Dehydrator", Slots: 2},
+			{ID: "oven", Name: "Oven", Slots: 1},
+		},
+		Gates: []studio.Gate{{ID: "delivery", Name: "Tape delivery", Opens: &opens}},
+		Families: []studio.Family{
+			{
+				ID:          "brushes",
+				Name:        "Brushes",
+				FullMinutes: 2,
+				Reset:       []studio.Reset{studio.ResetNever, studio.ResetNight, studio.ResetOtherWork}[pick(3)],
+				Changes: []studio.Change{
+					{From: "oyster", To: "kelp", Minutes: 1},
+					{From: "kelp", To: "oyster", Minutes: 3},
+				},
+			},
+		},
+		Direct: &studio.Instance{},
+	}
 	g.people()
 	for lot := 0; tasks > 0; lot++ {
 		n := min(tasks, 1+pick(3))
@@ -51,8 +78,16 @@ func (g *generator) minutes(from, to int) studio.Minute {
 func (g *generator) people() {
 	for i := range 1 + g.pick(2) {
 		id := studio.ID([]string{"teun", "maren"}[i])
-		p := studio.Person{ID: id, Name: []string{"Teun", "Maren"}[i], Skills: []studio.Skill{{Skill: "wiring", Pace: []int64{100, 125, 80}[g.pick(3)]}},
-			Shifts: []studio.Span{{From: 98, To: g.minutes(106, 112)}, {From: 114, To: g.minutes(118, 124)}, {From: 1540, To: 1552 + studio.Minute(max(0, 8*(g.tasks-12)))}}}
+		p := studio.Person{
+			ID:     id,
+			Name:   []string{"Teun", "Maren"}[i],
+			Skills: []studio.Skill{{Skill: "wiring", Pace: []int64{100, 125, 80}[g.pick(3)]}},
+			Shifts: []studio.Span{
+				{From: 98, To: g.minutes(106, 112)},
+				{From: 114, To: g.minutes(118, 124)},
+				{From: 1540, To: 1552 + studio.Minute(max(0, 8*(g.tasks-12)))},
+			},
+		}
 		if g.tight {
 			p.Shifts = []studio.Span{{From: 99, To: g.minutes(104, 106)}, {From: 107, To: g.minutes(109, 112)}}
 		}
@@ -81,7 +116,14 @@ func (g *generator) lot(lot, n int) {
 				a.Wait.Wished = &studio.Length{Minutes: a.Wait.Least.Minutes + g.minutes(0, 4)}
 			}
 		case k > 0 && l.Tasks[k-1].Wait == nil && g.one(3):
-			a.Wait = &studio.Stay{Least: studio.Length{Minutes: g.minutes(2, 6)}, Load: &studio.MachineUse{AnyOf: []studio.ID{"dehydrator"}, Setting: []string{"45 °C", "60 °C"}[g.pick(2)], Slots: 1}}
+			a.Wait = &studio.Stay{
+				Least: studio.Length{Minutes: g.minutes(2, 6)},
+				Load: &studio.MachineUse{
+					AnyOf:   []studio.ID{"dehydrator"},
+					Setting: []string{"45 °C", "60 °C"}[g.pick(2)],
+					Slots:   1,
+				},
+			}
 			if g.one(3) {
 				a.Wait.Load.AnyOf = append(a.Wait.Load.AnyOf, "oven")
 			}
@@ -147,7 +189,11 @@ func (g *generator) happen(l *studio.Routing) {
 		return
 	}
 	if g.one(2) || len(l.Tasks) == 1 {
-		l.Tasks[0].Fact = &studio.Fact{State: []studio.TaskState{studio.TaskStarted, studio.TaskPaused}[g.pick(2)], Person: who, Start: 98}
+		l.Tasks[0].Fact = &studio.Fact{
+			State:  []studio.TaskState{studio.TaskStarted, studio.TaskPaused}[g.pick(2)],
+			Person: who,
+			Start:  98,
+		}
 		if g.one(3) && len(g.doc.People) > 1 && len(g.doc.People[1].Skills) > 1 {
 			g.doc.Pins = append(g.doc.Pins, studio.Pin{Task: l.Tasks[0].ID, Person: g.doc.People[1].ID})
 		}
@@ -182,7 +228,11 @@ func (g *generator) link(l studio.Routing) {
 func (g *generator) wants() {
 	lots := g.doc.Direct.Lots
 	for i := range 1 + g.pick(2) {
-		want := studio.Want{ID: studio.ID(fmt.Sprintf("order %d", i)), ReadyBy: g.minutes(85, 125), Importance: int64(1 + g.pick(3))}
+		want := studio.Want{
+			ID:         studio.ID(fmt.Sprintf("order %d", i)),
+			ReadyBy:    g.minutes(85, 125),
+			Importance: int64(1 + g.pick(3)),
+		}
 		for k := range lots {
 			if k%2 == i%2 || g.one(2) {
 				want.Lots = append(want.Lots, lots[k].ID)

@@ -28,15 +28,40 @@ func drawn(seed uint64, tasks int, tight bool) *studio.Document {
 
 // plan writes the solver's best as a plan that says of itself what the checker finds.
 func (s *solver) plan() *studio.Plan {
-	p := studio.Plan{Format: studio.PlanFormat, Version: studio.Version, Now: s.doc.Now, Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}, Tasks: []studio.Task{},
-		Unplaced: []studio.Unplaced{}}
+	p := studio.Plan{
+		Format:   studio.PlanFormat,
+		Version:  studio.Version,
+		Now:      s.doc.Now,
+		Lots:     []studio.Lot{},
+		Links:    []studio.Link{},
+		Pegs:     []studio.Peg{},
+		Tasks:    []studio.Task{},
+		Unplaced: []studio.Unplaced{},
+	}
 	n := &s.best.node
 	for i, a := range s.tasks {
 		if n.gone[i] {
-			p.Unplaced = append(p.Unplaced, studio.Unplaced{Task: a.ID, Lot: a.lot, Step: a.Step, Reason: studio.NoHours, Detail: "leaving it out is best"})
+			p.Unplaced = append(
+				p.Unplaced,
+				studio.Unplaced{
+					Task:   a.ID,
+					Lot:    a.lot,
+					Step:   a.Step,
+					Reason: studio.NoHours,
+					Detail: "leaving it out is best",
+				},
+			)
 			continue
 		}
-		t := studio.Task{ID: a.ID, Lot: a.lot, Step: a.Step, State: studio.TaskPlanned, Start: n.start[i], End: n.end[i], Pieces: a.Pieces}
+		t := studio.Task{
+			ID:     a.ID,
+			Lot:    a.lot,
+			Step:   a.Step,
+			State:  studio.TaskPlanned,
+			Start:  n.start[i],
+			End:    n.end[i],
+			Pieces: a.Pieces,
+		}
 		switch {
 		case a.Done():
 			t.State, t.Person = studio.TaskDone, a.Fact.Person
@@ -49,7 +74,11 @@ func (s *solver) plan() *studio.Plan {
 				t.State, t.Start, t.Resume = a.Fact.State, a.Fact.Start, &resume
 			}
 		case a.Wait.Load != nil:
-			t.Load = &studio.Share{Machine: s.doc.Machines[a.ways[n.way[i]].machine].ID, Setting: a.Wait.Load.Setting, Slots: a.Wait.Load.Slots}
+			t.Load = &studio.Share{
+				Machine: s.doc.Machines[a.ways[n.way[i]].machine].ID,
+				Setting: a.Wait.Load.Setting,
+				Slots:   a.Wait.Load.Slots,
+			}
 			if a.Fact != nil {
 				t.State = a.Fact.State
 			}
@@ -72,7 +101,11 @@ func TestTheSolverImportsNothingOfOursButTheDocument(t *testing.T) {
 		file, err := parser.ParseFile(token.NewFileSet(), name, nil, parser.ImportsOnly)
 		require.NoError(t, err)
 		for _, i := range file.Imports {
-			assert.True(t, !strings.Contains(i.Path.Value, "bractum/") || i.Path.Value == `"bractum/core/studio"`, i.Path.Value)
+			assert.True(
+				t,
+				!strings.Contains(i.Path.Value, "bractum/") || i.Path.Value == `"bractum/core/studio"`,
+				i.Path.Value,
+			)
 		}
 	}
 }
@@ -125,7 +158,14 @@ func measured(t testing.TB, seeds uint64, most int, decisions int) (proven, same
 		for _, o := range doc.Direct.Orders {
 			step = max(step, o.Importance)
 		}
-		require.LessOrEqual(t, p.Objective.Lateness, max(optimum+optimum/20, optimum+step), "%d: %s", seed, readable(doc))
+		require.LessOrEqual(
+			t,
+			p.Objective.Lateness,
+			max(optimum+optimum/20, optimum+step),
+			"%d: %s",
+			seed,
+			readable(doc),
+		)
 		if p.Objective.Lateness == optimum {
 			same++
 		}
@@ -204,12 +244,35 @@ func TestRandomDirectDocumentsArePlanned(t *testing.T) {
 		pick := func(n int) int { return rapid.IntRange(0, n-1).Draw(t, "pick") }
 		doc := tiny(pick, 5+pick(30), false)
 		for range 24 {
-			doc.Climate = append(doc.Climate, studio.Air{TenthsCelsius: 200, HumidityPerMille: studio.PerMille(500 + pick(330))})
+			doc.Climate = append(
+				doc.Climate,
+				studio.Air{TenthsCelsius: 200, HumidityPerMille: studio.PerMille(500 + pick(330))},
+			)
 		}
-		doc.Surroundings = []studio.Surroundings{{ID: "cupboard", Name: "Dry cupboard", Hours: doc.Climate, Closed: true}}
-		doc.DryingClasses = []studio.DryingClass{{ID: "bead", Name: "Bead", FirmMinutes: 3, StiffMinutes: 3 + int64(pick(20)), DryMinutes: 40, Thickness: 1000, Spread: 200, StallHumidity: 800}}
+		doc.Surroundings = []studio.Surroundings{
+			{ID: "cupboard", Name: "Dry cupboard", Hours: doc.Climate, Closed: true},
+		}
+		doc.DryingClasses = []studio.DryingClass{
+			{
+				ID:            "bead",
+				Name:          "Bead",
+				FirmMinutes:   3,
+				StiffMinutes:  3 + int64(pick(20)),
+				DryMinutes:    40,
+				Thickness:     1000,
+				Spread:        200,
+				StallHumidity: 800,
+			},
+		}
 		dries := func(state studio.State) studio.Length {
-			return studio.Length{Dries: &studio.Dries{Class: "bead", Thickness: 1000, State: state, In: []studio.ID{"", "cupboard"}[pick(2)]}}
+			return studio.Length{
+				Dries: &studio.Dries{
+					Class:     "bead",
+					Thickness: 1000,
+					State:     state,
+					In:        []studio.ID{"", "cupboard"}[pick(2)],
+				},
+			}
 		}
 		for i := range doc.Direct.Lots {
 			tasks := doc.Direct.Lots[i].Tasks
@@ -221,7 +284,10 @@ func TestRandomDirectDocumentsArePlanned(t *testing.T) {
 					}
 				}
 				if pick(4) == 0 {
-					doc.Seen = append(doc.Seen, studio.Seen{Task: tasks[j].ID, Person: "teun", Start: studio.Minute(95 + pick(40))})
+					doc.Seen = append(
+						doc.Seen,
+						studio.Seen{Task: tasks[j].ID, Person: "teun", Start: studio.Minute(95 + pick(40))},
+					)
 				}
 			}
 		}

@@ -97,11 +97,26 @@ func solve(doc *studio.Document, lateOnly bool, most int) *solver {
 	if err != nil {
 		panic(err)
 	}
-	s := &solver{doc: doc, calendar: calendar, everyone: doc.Everyone(calendar), horizon: doc.Horizon(), number: map[studio.ID]int{}, lateOnly: lateOnly, most: most}
+	s := &solver{
+		doc:      doc,
+		calendar: calendar,
+		everyone: doc.Everyone(calendar),
+		horizon:  doc.Horizon(),
+		number:   map[studio.ID]int{},
+		lateOnly: lateOnly,
+		most:     most,
+	}
 	s.collect()
 	for _, gone := range s.cuts() {
-		n := node{gone: gone, way: make([]int, len(s.tasks)), lb: make([]studio.Minute, len(s.tasks)), charge: make([]studio.Minute, len(s.tasks)),
-			ranked: map[int]bool{}, start: make([]studio.Minute, len(s.tasks)), end: make([]studio.Minute, len(s.tasks))}
+		n := node{
+			gone:   gone,
+			way:    make([]int, len(s.tasks)),
+			lb:     make([]studio.Minute, len(s.tasks)),
+			charge: make([]studio.Minute, len(s.tasks)),
+			ranked: map[int]bool{},
+			start:  make([]studio.Minute, len(s.tasks)),
+			end:    make([]studio.Minute, len(s.tasks)),
+		}
 		for i := range n.way {
 			n.way[i] = open
 		}
@@ -149,7 +164,8 @@ func (s *solver) waysOf(t *item) []way {
 	if t.Wait != nil && t.Wait.Load != nil {
 		var ways []way
 		for m := range s.doc.Machines {
-			if id := s.doc.Machines[m].ID; slices.Contains(t.Wait.Load.AnyOf, id) && (t.Fact == nil || t.Fact.Machine == id) {
+			if id := s.doc.Machines[m].ID; slices.Contains(t.Wait.Load.AnyOf, id) &&
+				(t.Fact == nil || t.Fact.Machine == id) {
 				ways = append(ways, way{machine: m})
 			}
 		}
@@ -184,7 +200,17 @@ func (s *solver) waysOf(t *item) []way {
 		for _, chosen := range tools {
 			ways = append(ways, way{person: p, hours: hours, own: hours, runs: runs, tools: chosen})
 			if len(extra) > 0 {
-				ways = append(ways, way{person: p, hours: studio.Together(hours, extra), own: hours, runs: runs, tools: chosen, overtime: true})
+				ways = append(
+					ways,
+					way{
+						person:   p,
+						hours:    studio.Together(hours, extra),
+						own:      hours,
+						runs:     runs,
+						tools:    chosen,
+						overtime: true,
+					},
+				)
 			}
 		}
 	}
@@ -275,8 +301,10 @@ func (s *solver) decide(n *node, at int) {
 			continue
 		}
 		for g, l := range next.loads { // into a load that there is
-			if first := s.tasks[l.members[0]]; l.machine == choice.machine && first.Wait.Load.Setting == t.Wait.Load.Setting &&
-				(t.Fact == nil) == (first.Fact == nil) && (t.Fact == nil || t.Fact.Start == first.Fact.Start) {
+			if first := s.tasks[l.members[0]]; l.machine == choice.machine &&
+				first.Wait.Load.Setting == t.Wait.Load.Setting &&
+				(t.Fact == nil) == (first.Fact == nil) &&
+				(t.Fact == nil || t.Fact.Start == first.Fact.Start) {
 				joined := next.clone()
 				joined.loads[g].members = append(joined.loads[g].members, i)
 				s.decide(joined, at+1)
@@ -373,7 +401,10 @@ func (s *solver) charge(n *node, p int, order []int) {
 		}
 	}
 	slices.SortFunc(past, func(a, b int) int {
-		return cmp.Or(cmp.Compare(s.tasks[a].Fact.Start, s.tasks[b].Fact.Start), cmp.Compare(s.tasks[a].ID, s.tasks[b].ID))
+		return cmp.Or(
+			cmp.Compare(s.tasks[a].Fact.Start, s.tasks[b].Fact.Start),
+			cmp.Compare(s.tasks[a].ID, s.tasks[b].ID),
+		)
 	})
 	all := slices.Concat(past, order)
 	var walk func(n *node, at int)
