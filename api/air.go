@@ -180,7 +180,7 @@ func (s *Service) Receive(ctx context.Context, contentType string, sent []byte) 
 	refused := map[string][]outside.Unread{}
 	for _, one := range read {
 		if err := climate.Sound(one.Sample, now); err != nil {
-			why := outside.Unread{Record: one.Device + " at " + string(calendar.Wall(one.At)), Why: err.Error()}
+			why := outside.Unread{Record: one.Device + " at " + calendar.Wall(one.At).String(), Why: err.Error()}
 			refused[one.Device] = append(refused[one.Device], why)
 			r.Refused = append(r.Refused, why)
 			continue

@@ -19,7 +19,16 @@ type PageOfHistory struct {
 }
 
 func (p *PageOfHistory) sought() store.Sought {
-	return store.Sought{Text: p.Text, From: studio.Date(p.From), To: studio.Date(p.To), After: p.After, Most: p.Most}
+	return store.Sought{Text: p.Text, From: day(p.From), To: day(p.To), After: p.After, Most: p.Most}
+}
+
+// day is a date that was checked already, none where it is empty.
+func day(text string) studio.Date {
+	d, err := studio.ParseDate(text)
+	if err != nil {
+		return studio.Date{}
+	}
+	return d
 }
 
 func (s *Service) registerJournal(to huma.API) {

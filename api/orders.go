@@ -287,7 +287,7 @@ func (at *moment) orderViews() []OrderView {
 	states := []studio.OrderState{studio.OrderOpen, studio.OrderQuote, studio.OrderLeft, studio.OrderCancelled}
 	slices.SortFunc(views, func(a, b OrderView) int {
 		return cmp.Or(cmp.Compare(slices.Index(states, a.Order.State), slices.Index(states, b.Order.State)),
-			cmp.Compare(a.Order.Leaves, b.Order.Leaves), cmp.Compare(a.Order.ID, b.Order.ID))
+			a.Order.Leaves.Compare(b.Order.Leaves), cmp.Compare(a.Order.ID, b.Order.ID))
 	})
 	return views
 }

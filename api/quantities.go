@@ -177,7 +177,7 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 		}
 		later[day].Mixings, later[day].ToMix = later[day].Mixings+1, later[day].ToMix+c.ToMix
 	}
-	for _, day := range slices.Sorted(maps.Keys(later)) {
+	for _, day := range slices.SortedFunc(maps.Keys(later), studio.Date.Compare) {
 		v.Later = append(v.Later, *later[day])
 	}
 	v.Ladders = paste.Ladders(a.Book, shown, a.Plan.Links)

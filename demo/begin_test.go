@@ -2,7 +2,6 @@ package demo_test
 
 import (
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,13 +18,11 @@ func TestASeasonBeginsOnAnyDay(t *testing.T) {
 	require.NoError(t, err)
 	for _, day := range []string{"2026-11-29", "2027-09-20", "2028-02-29", "2030-07-01"} {
 		doc := demo.Season(1, 0.2, 75)
-		at, err := time.Parse(time.DateOnly, day)
-		require.NoError(t, err)
-		require.NoError(t, demo.Begin(doc, at))
+		require.NoError(t, demo.Begin(doc, studio.MustDate(day)))
 		require.Empty(t, doc.Validate(), day)
 		calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 		require.NoError(t, err)
-		assert.EqualValues(t, day+"T08:30", calendar.Wall(doc.Now))
+		assert.Equal(t, day+"T08:30", calendar.Wall(doc.Now).String())
 		again, err := count.Up(doc)
 		require.NoError(t, err)
 		var needed, before int64

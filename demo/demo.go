@@ -38,7 +38,7 @@ func Document() *studio.Document {
 	if err != nil {
 		panic(err) // the zone is a constant and the zone data is compiled in
 	}
-	at := func(wall studio.WallTime) studio.Minute { return calendar.Minute(wall) }
+	at := func(wall string) studio.Minute { return calendar.Minute(studio.MustWallTime(wall)) }
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
 		Settings: studio.DefaultSettings(), Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
@@ -281,7 +281,7 @@ func people() []studio.Person {
 			week[:5],
 			9*60,
 			17*60+30,
-			[]studio.Date{"2027-09-24"},
+			[]studio.Date{studio.MustDate("2027-09-24")},
 			studio.Skill{Skill: "dusting", Pace: 115},
 			studio.Skill{Skill: "assembly", Pace: 110},
 		),
@@ -376,12 +376,12 @@ func orders() []studio.Order {
 			ServiceLevel: 950,
 		}
 	}
-	order := func(name, occasion string, leaves studio.WallTime, leaving string, importance int64, allergies []string, lines ...studio.OrderLine) studio.Order {
+	order := func(name, occasion, leaves, leaving string, importance int64, allergies []string, lines ...studio.OrderLine) studio.Order {
 		return studio.Order{
 			ID:         ID("order " + name),
 			Name:       name,
 			Occasion:   occasion,
-			Leaves:     leaves,
+			Leaves:     studio.MustWallTime(leaves),
 			Leaving:    leaving,
 			Importance: importance,
 			Allergies:  allergies,
@@ -430,7 +430,7 @@ func orders() []studio.Order {
 }
 
 // shelf is what lies dry from quiet hours: white cores and a few leaves.
-func shelf(at func(studio.WallTime) studio.Minute) []studio.ShelfLot {
+func shelf(at func(string) studio.Minute) []studio.ShelfLot {
 	old := at("2027-09-22T12:00")
 	return []studio.ShelfLot{
 		{

@@ -171,7 +171,7 @@ func (s season) order(doc *studio.Document, i int64) studio.Order {
 		ID:         ID("season " + name),
 		Name:       name,
 		Occasion:   "A harbour town's cake",
-		Leaves:     studio.WallTime(fmt.Sprintf("%sT%02d:00", day.Format("2006-01-02"), 9+s.IntN(8))),
+		Leaves:     studio.WallTimeOf(day.Add(time.Duration(9+s.IntN(8)) * time.Hour)),
 		Leaving:    []string{"collected", "delivered"}[s.IntN(2)],
 		Importance: 10 + 10*s.Int64N(3),
 		Allergies:  []string{},

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/studio"
 	"bractum/label"
 	"bractum/outside"
 	"bractum/standin/printer"
@@ -76,8 +77,8 @@ func TestASupplierConfirmsOnceAndTheSameForTheSameReference(t *testing.T) {
 		order := outside.PurchaseOrder{
 			Reference: string(rune('A'+i)) + "1",
 			Supplier:  "Quayside sugar store",
-			Ordered:   "2027-09-20T08:30",
-			Expected:  "2027-09-24T10:00",
+			Ordered:   studio.MustWallTime("2027-09-20T08:30"),
+			Expected:  studio.MustWallTime("2027-09-24T10:00"),
 			Lines:     []outside.PurchaseLine{{Line: "a", Article: "Flower paste", Packs: 3}},
 		}
 		c, err := desk.Order(ctx, order)
@@ -85,13 +86,13 @@ func TestASupplierConfirmsOnceAndTheSameForTheSameReference(t *testing.T) {
 		again, err := desk.Order(ctx, order)
 		require.NoError(t, err)
 		require.Equal(t, c, again)
-		require.GreaterOrEqual(t, c.Expected, order.Expected)
-		if c.Expected > order.Expected {
+		require.GreaterOrEqual(t, c.Expected, order.Expected.String())
+		if c.Expected > order.Expected.String() {
 			late++
 			assert.Contains(
 				t,
 				[]string{"2027-09-27T10:00", "2027-09-28T10:00"},
-				string(c.Expected),
+				c.Expected,
 				"nobody drives at the weekend",
 			)
 		}
@@ -101,7 +102,7 @@ func TestASupplierConfirmsOnceAndTheSameForTheSameReference(t *testing.T) {
 	}
 	assert.Greater(t, late, 5)
 	assert.Greater(t, short, 3)
-	_, err := desk.Order(ctx, outside.PurchaseOrder{Reference: "x", Expected: "soon"})
+	_, err := desk.Order(ctx, outside.PurchaseOrder{Reference: "x", Expected: studio.WallTime{}})
 	assert.ErrorContains(t, err, "kept here as sent")
 	_, err = outside.NewSupplier("http://127.0.0.1:1").Order(ctx, outside.PurchaseOrder{})
 	assert.ErrorContains(t, err, "does not answer")

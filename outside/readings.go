@@ -89,8 +89,9 @@ func minuteOf(text string, calendar studio.Calendar) (studio.Minute, error) {
 	}
 	const minutes = len("2006-01-02T15:04")
 	wall := strings.Replace(text, " ", "T", 1)
-	if _, err := time.Parse("2006-01-02T15:04", wall[:min(minutes, len(wall))]); err != nil {
+	at, err := studio.ParseWallTime(wall[:min(minutes, len(wall))])
+	if err != nil {
 		return 0, fmt.Errorf("%q is no time; 2027-09-20T08:30 is one", text)
 	}
-	return calendar.Minute(studio.WallTime(wall[:minutes])), nil
+	return calendar.Minute(at), nil
 }

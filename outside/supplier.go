@@ -40,10 +40,10 @@ type PurchaseLine struct {
 
 // Confirmation is what a supplier answers: what comes, and when. Said is for people.
 type Confirmation struct {
-	Reference string          `json:"reference"`
-	Expected  studio.WallTime `json:"expected"`
-	Said      string          `json:"said"`
-	Lines     []PurchaseLine  `json:"lines"`
+	Reference string         `json:"reference"`
+	Expected  string         `json:"expected"` // a local time, or whatever they say
+	Said      string         `json:"said"`
+	Lines     []PurchaseLine `json:"lines"`
 }
 
 // Order sends an order and reads its confirmation.

@@ -357,7 +357,9 @@ func (a *assembler) people() {
 	}
 	for _, r := range rows(a, a.q.Away) {
 		p := &a.doc.People[at[r.PersonID]]
-		p.Away = append(p.Away, studio.Date(r.Day))
+		day, err := studio.ParseDate(r.Day)
+		a.err = errors.Join(a.err, err)
+		p.Away = append(p.Away, day)
 	}
 }
 

@@ -29,9 +29,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 	err := q.AddOrderVersion(
 		ctx,
 		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
-			Leaves: string(
-				o.Leaves,
-			), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)},
+			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)},
 	)
 	for i, line := range o.Lines {
 		err = errors.Join(
@@ -70,8 +68,9 @@ func orderAt(ctx context.Context, q *sqlcgen.Queries, id string, version int64) 
 }
 
 func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order, error) {
+	leaves, err := studio.ParseWallTime(row.Leaves)
 	o := studio.Order{ID: studio.ID(row.OrderID), Name: row.Name, Occasion: row.Occasion,
-		Leaves: studio.WallTime(row.Leaves), Leaving: row.Leaving,
+		Leaves: leaves, Leaving: row.Leaving,
 		Importance: row.Importance, State: studio.OrderState(row.State), Lines: []studio.OrderLine{}}
 	for _, l := range lines {
 		o.Lines = append(
@@ -80,7 +79,7 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 				Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant},
 		)
 	}
-	return o, json.Unmarshal([]byte(row.Allergies), &o.Allergies)
+	return o, errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies))
 }
 
 // standingOrder is an order as it is wished, and as it is accepted if it is.

@@ -42,10 +42,10 @@ var ErrNoPage = errors.New("no page comes after this; begin with the first")
 // bounds are the minutes of the days sought.
 func (w Sought) bounds(calendar studio.Calendar) (since, until int64) {
 	since, until = math.MinInt64, math.MaxInt64
-	if w.From != "" {
+	if !w.From.IsZero() {
 		since = int64(calendar.At(w.From, 0))
 	}
-	if w.To != "" {
+	if !w.To.IsZero() {
 		until = int64(calendar.At(w.To.Next(), 0))
 	}
 	return since, until
@@ -185,15 +185,15 @@ func (s *Store) PastOrders(ctx context.Context, w Sought) (page Page[OrderState]
 		return page, err
 	}
 	asked := sqlcgen.PastOrdersParams{
-		Since:    string(w.From),
+		Since:    w.From.String(),
 		Until:    "~",
 		Before:   cmp.Or(before, "~"),
 		BeforeID: id,
 		Text:     w.Text,
 		Most:     w.most() + 1,
 	}
-	if w.To != "" {
-		asked.Until = string(w.To.Next())
+	if !w.To.IsZero() {
+		asked.Until = w.To.Next().String()
 	}
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
 		found, err := q.PastOrders(ctx, asked)

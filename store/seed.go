@@ -202,7 +202,7 @@ func (w *seeder) people() {
 			add("break", b.From, b.To)
 		}
 		for _, day := range p.Away {
-			w.try(w.q.AddAway(w.ctx, sqlcgen.AddAwayParams{PersonID: string(p.ID), Day: string(day)}))
+			w.try(w.q.AddAway(w.ctx, sqlcgen.AddAwayParams{PersonID: string(p.ID), Day: day.String()}))
 		}
 	}
 }

@@ -68,7 +68,7 @@ func anOrder(name string) studio.Order {
 	return studio.Order{
 		ID:         studio.ID(uuid.NewString()),
 		Name:       name,
-		Leaves:     "2027-10-04T10:00",
+		Leaves:     studio.MustWallTime("2027-10-04T10:00"),
 		Importance: 10,
 		State:      studio.OrderOpen,
 		Allergies:  []string{},

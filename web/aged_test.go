@@ -66,7 +66,7 @@ func age(t testing.TB, folder string, doc *studio.Document) {
 			`INSERT INTO order_version VALUES (?, 1, ?, 'A supper', ?, 'collected', 10, '[]', 'left')`,
 			id,
 			fmt.Sprintf("Supper %d", i),
-			string(leaves),
+			leaves.String(),
 		)
 		do(
 			`INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille) VALUES (?, 1, 0, ?, ?, ?, 5, 950)`,

@@ -244,7 +244,7 @@ func (p *player) handOver(lead studio.ID) {
 	_, orders := p.does(lead, "GET", "/api/orders", nil, nil)
 	for _, o := range orders["list"].([]any) {
 		order := o.(object)["order"].(object)
-		leaves := calendar.Minute(studio.WallTime(order["leaves"].(string)))
+		leaves := calendar.Minute(studio.MustWallTime(order["leaves"].(string)))
 		if order["state"] == "open" && float64(leaves) <= p.now+600 {
 			p.does(lead, "POST", "/api/orders/"+order["id"].(string)+"/hand-over", nil,
 				map[string]string{"If-Match": fmt.Sprint(o.(object)["version"])})

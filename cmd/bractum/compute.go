@@ -40,7 +40,7 @@ func (c *documentCommand) Run() error {
 		doc = demo.Season(c.Seed, c.Scale, c.Load)
 	}
 	if c.Start != "" {
-		day, err := time.Parse(time.DateOnly, c.Start)
+		day, err := studio.ParseDate(c.Start)
 		if err != nil {
 			return fmt.Errorf("--start is %q; a day, such as %s, would be right", c.Start,
 				time.Now().Format(time.DateOnly))

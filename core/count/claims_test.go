@@ -18,7 +18,7 @@ import (
 func twoOrders(cones int64, reserved ...studio.Claim) *studio.Document {
 	doc := onlyOrder("Magnolia", "Oyster", 4)
 	second := doc.Orders[0]
-	second.ID, second.Name, second.Leaves = "second", "Choir", "2027-10-05T10:00"
+	second.ID, second.Name, second.Leaves = "second", "Choir", studio.MustWallTime("2027-10-05T10:00")
 	second.Lines = []studio.OrderLine{
 		{ID: "line 2", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"), Quantity: 6, ServiceLevel: 950},
 	}

@@ -19,7 +19,7 @@ func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
 	doc := demo.Document()
 	bare(doc)
 	doc.Orders = []studio.Order{
-		{ID: "order", Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10, State: studio.OrderOpen,
+		{ID: "order", Name: "Harvest supper", Leaves: studio.MustWallTime("2027-10-04T10:00"), Importance: 10, State: studio.OrderOpen,
 			Lines: []studio.OrderLine{
 				{
 					ID:           "line",
@@ -205,10 +205,10 @@ func TestLotsNeverOverfillTheirFormersAndSplitEvenly(t *testing.T) {
 }
 
 func TestNeedsFarApartAreNotGatheredNearOnesAre(t *testing.T) {
-	for leaves, lots := range map[studio.WallTime]int{"2027-10-08T10:00": 1, "2027-10-20T10:00": 2} {
+	for leaves, lots := range map[string]int{"2027-10-08T10:00": 1, "2027-10-20T10:00": 2} {
 		doc := onlyOrder("Waxflower stem", "Oyster", 4)
 		second := doc.Orders[0]
-		second.ID, second.Leaves = "second", leaves
+		second.ID, second.Leaves = "second", studio.MustWallTime(leaves)
 		second.Lines = []studio.OrderLine{
 			{
 				ID:           "line 2",

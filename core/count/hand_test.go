@@ -30,7 +30,7 @@ func TestTwelveOfEachAgreesWithTheHandCalculation(t *testing.T) {
 	order := studio.Order{
 		ID:         "order",
 		Name:       "Harvest supper",
-		Leaves:     "2027-10-04T10:00",
+		Leaves:     studio.MustWallTime("2027-10-04T10:00"),
 		Importance: 10,
 		State:      studio.OrderOpen,
 	}
@@ -276,7 +276,7 @@ func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {
 // long before the day on which it would be needed at the latest.
 func TestAMixThatWasMadeServesTheNeedItWasMadeFor(t *testing.T) {
 	doc := onlyOrder("Waxflower stem", "Oyster", 12)
-	doc.Orders[0].Leaves = "2027-10-30T10:00"
+	doc.Orders[0].Leaves = studio.MustWallTime("2027-10-30T10:00")
 	ivory := itemOf(t, up(t, doc), "Oyster ivory")
 	useBy := doc.Now + 14*1440
 	doc.Shelf = []studio.ShelfLot{

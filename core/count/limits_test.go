@@ -29,7 +29,7 @@ func manyOf(like studio.Order, number int) (all []studio.Order) {
 	for n := range number {
 		o := like
 		o.ID, o.Name = studio.ID(fmt.Sprint("order ", n)), fmt.Sprint("Supper ", n)
-		o.Leaves = studio.WallTime(fmt.Sprintf("2027-10-%02dT%02d:00", 4+n%14, 9+n%9))
+		o.Leaves = studio.MustWallTime(fmt.Sprintf("2027-10-%02dT%02d:00", 4+n%14, 9+n%9))
 		line := like.Lines[0]
 		line.ID = studio.ID(fmt.Sprint("line ", n))
 		o.Lines = []studio.OrderLine{line}
@@ -74,7 +74,7 @@ func TestThereAreNoMoreLotsThanCanBe(t *testing.T) {
 // What is to be ready only after the horizon is counted when its time comes.
 func TestADistantOrderIsCountedWhenItsTimeComes(t *testing.T) {
 	doc := onlyOrder("Dahlia", "Oyster", 4)
-	doc.Orders[0].Leaves = studio.WallTime("2030-03-01T10:00")
+	doc.Orders[0].Leaves = studio.MustWallTime("2030-03-01T10:00")
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
 	assert.Empty(t, counted.Lots)
@@ -105,7 +105,7 @@ func TestOrdersBeyondWhatCanBeCountedAreLeftForLater(t *testing.T) {
 	assert.Len(t, pegged, len(doc.Orders)-30)
 	for _, o := range doc.Orders {
 		if !pegged[o.ID] {
-			assert.Equal(t, "2027-10-17", string(o.Leaves)[:10], "the last")
+			assert.Equal(t, "2027-10-17", o.Leaves.String()[:10], "the last")
 		}
 	}
 }

@@ -166,7 +166,7 @@ func only(doc *studio.Document, book *studio.Book, w Wanted, mixes map[string]st
 	alone.Settings.GatheringMinutes = alone.Settings.HorizonMinutes
 	alone.Colourways = []studio.Colourway{{ID: "colours", Name: "as chosen", Slots: mixes}}
 	alone.Settings.HorizonMinutes = max(alone.Settings.HorizonMinutes, 400*1440) // however long it takes
-	leaves := studio.WallTime(alone.Epoch.AddDate(0, 0, 300).Format("2006-01-02T15:04"))
+	leaves := studio.WallTimeOf(alone.Epoch.AddDate(0, 0, 300))
 	alone.Orders = []studio.Order{{ID: "one", Name: "one", Leaves: leaves, Importance: 10, State: studio.OrderOpen,
 		Lines: []studio.OrderLine{
 			{

@@ -149,7 +149,7 @@ func OrdersOf(p *studio.Plan) map[studio.ID][]studio.ID {
 // could leave with the safety span kept; false for one it cannot finish.
 func EarliestLeave(doc *studio.Document, calendar studio.Calendar, o studio.Outcome) (studio.WallTime, bool) {
 	if o.Ready == nil {
-		return "", false
+		return studio.WallTime{}, false
 	}
 	return calendar.Wall(*o.Ready + doc.Settings.SafetyMinutes), true
 }

@@ -70,10 +70,10 @@ func TestEveryLotWorksForSomeOrder(t *testing.T) {
 func TestTheEarliestLeaveKeepsTheSafetySpan(t *testing.T) {
 	doc := demo.Document()
 	c := calendar(t, doc)
-	ready := c.Minute("2027-09-25T10:21")
+	ready := c.Minute(studio.MustWallTime("2027-09-25T10:21"))
 	leave, ok := plan.EarliestLeave(doc, c, studio.Outcome{Ready: &ready})
 	assert.True(t, ok)
-	assert.Equal(t, studio.WallTime("2027-09-26T10:21"), leave)
+	assert.Equal(t, studio.MustWallTime("2027-09-26T10:21"), leave)
 	_, ok = plan.EarliestLeave(doc, c, studio.Outcome{})
 	assert.False(t, ok)
 }
@@ -91,7 +91,7 @@ func TestTheNextThingAndTheNextMorning(t *testing.T) {
 	}
 	morning, ok := plan.NextMorning(doc, calendar(t, doc))
 	require.True(t, ok)
-	assert.Equal(t, studio.WallTime("2027-09-21T08:00"), calendar(t, doc).Wall(morning))
+	assert.Equal(t, studio.MustWallTime("2027-09-21T08:00"), calendar(t, doc).Wall(morning))
 }
 
 // The named limit of the ferry order is its petals' wait for a mould: with more

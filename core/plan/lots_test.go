@@ -40,11 +40,9 @@ func oneFlower(quantity int64, leaves int, pace int64, people []string, steps ..
 		},
 		Orders: []studio.Order{
 			{
-				ID:   "choir",
-				Name: "Choir",
-				Leaves: studio.WallTime(
-					time.Date(2027, 9, 20, 8, leaves, 0, 0, time.UTC).Format("2006-01-02T15:04"),
-				),
+				ID:         "choir",
+				Name:       "Choir",
+				Leaves:     studio.WallTimeOf(time.Date(2027, 9, 20, 8, leaves, 0, 0, time.UTC)),
 				Leaving:    "collected",
 				Importance: 10,
 				State:      studio.OrderOpen,

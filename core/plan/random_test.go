@@ -161,7 +161,7 @@ func (a author) people() {
 			}
 		}
 		if a.one("away", 3) {
-			p.Away = []studio.Date{"2027-09-22"}
+			p.Away = []studio.Date{studio.MustDate("2027-09-22")}
 		}
 		a.doc.People = append(a.doc.People, p)
 	}
@@ -405,7 +405,7 @@ func (a author) orders() {
 		o := studio.Order{
 			ID:     studio.ID(fmt.Sprint("order ", i)),
 			Name:   fmt.Sprint("Order ", i),
-			Leaves: studio.WallTime(fmt.Sprintf("2027-09-%02dT14:00", a.n("leaves", 22, 30))),
+			Leaves: studio.MustWallTime(fmt.Sprintf("2027-09-%02dT14:00", a.n("leaves", 22, 30))),
 			Importance: a.n(
 				"importance",
 				1,

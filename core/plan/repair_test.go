@@ -56,7 +56,7 @@ var events = []struct {
 }{
 	{"somebody is away tomorrow", func(d *studio.Document) {
 		d.People = slices.Clone(d.People)
-		d.People[1].Away = append(slices.Clone(d.People[1].Away), "2027-09-21")
+		d.People[1].Away = append(slices.Clone(d.People[1].Away), studio.MustDate("2027-09-21"))
 	}},
 	{"an order comes in", func(d *studio.Document) {
 		o := d.Orders[len(d.Orders)/2]

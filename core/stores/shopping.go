@@ -241,11 +241,11 @@ func Confirm(
 	p *studio.Purchase,
 	promised map[string]int64,
 	c studio.Calendar,
-	expected studio.WallTime,
+	expected string,
 	said string,
 ) error {
-	var when studio.WallTime
-	if err := when.UnmarshalText([]byte(expected)); err != nil || c.Minute(when) < p.Ordered {
+	when, err := studio.ParseWallTime(expected)
+	if err != nil || c.Minute(when) < p.Ordered {
 		return studio.Refuse("the supplier says %q for when it comes; call them, the order is kept as sent", expected)
 	}
 	for i := range p.Lines {

@@ -36,10 +36,10 @@ func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {
 		away[d] = true
 	}
 	var spans []Span
-	last := c.Date(to).midnight()
-	for midnight := c.Date(from).midnight(); !midnight.After(last); midnight = midnight.AddDate(0, 0, 1) {
+	last := c.Date(to).midnight
+	for midnight := c.Date(from).midnight; !midnight.After(last); midnight = midnight.AddDate(0, 0, 1) {
 		at := func(t TimeOfDay) Minute { return c.minute(midnight.Add(time.Duration(t) * time.Minute)) }
-		if len(away) > 0 && away[Date(midnight.Format(time.DateOnly))] {
+		if len(away) > 0 && away[Date{midnight}] {
 			continue
 		}
 		for _, h := range hours {

@@ -15,7 +15,7 @@ import (
 func TestWhatNoStudioEntersIsRefused(t *testing.T) {
 	doc := demo.Document()
 	order := func(change func(*studio.Order)) studio.Order {
-		o := studio.Order{ID: demo.ID("order"), Name: "Harvest supper", Leaves: "2027-10-04T10:00", Importance: 10,
+		o := studio.Order{ID: demo.ID("order"), Name: "Harvest supper", Leaves: studio.MustWallTime("2027-10-04T10:00"), Importance: 10,
 			State: studio.OrderOpen,
 			Lines: []studio.OrderLine{{ID: demo.ID("line"), Recipe: demo.ID("Dahlia"), Colourway: demo.ID("Oyster"),
 				Quantity: 3, ServiceLevel: 950}}}
@@ -30,7 +30,7 @@ func TestWhatNoStudioEntersIsRefused(t *testing.T) {
 	}{
 		"thousands of a large flower": {func(o *studio.Order) { o.Lines[0].Quantity = 4000 }, "lines[0].quantity",
 			"more than 60000 pieces"},
-		"a date in the year 9999": {func(o *studio.Order) { o.Leaves = "9999-10-04T10:00" }, "leaves",
+		"a date in the year 9999": {func(o *studio.Order) { o.Leaves = studio.MustWallTime("9999-10-04T10:00") }, "leaves",
 			"ten years ahead"},
 		"a blank name":      {func(o *studio.Order) { o.Name = " \t" }, "name", "empty"},
 		"a name with a NUL": {func(o *studio.Order) { o.Name = "Supper\x00" }, "name", "cannot be seen"},

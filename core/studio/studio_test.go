@@ -125,6 +125,27 @@ func TestValidation(t *testing.T) {
 	}
 }
 
+// A day or a time that is none is not made, whatever asks for it; what is made says what it was
+// made of.
+func TestDaysAndWallTimesAreParsedOnce(t *testing.T) {
+	for _, text := range []string{"", "2027-02-29", "2027-9-20", "20.9.2027", "2027-09-20T08:30", "tomorrow"} {
+		_, err := studio.ParseDate(text)
+		assert.ErrorContains(t, err, "is not a date such as", text)
+		assert.Error(t, new(studio.Date).UnmarshalText([]byte(text)), text)
+	}
+	for _, text := range []string{"", "2027-09-20", "2027-09-20T24:00", "2027-09-20 08:30", "2027-09-20T08:30Z"} {
+		_, err := studio.ParseWallTime(text)
+		assert.ErrorContains(t, err, "is not a local time such as", text)
+	}
+	assert.True(t, studio.Date{}.IsZero() && studio.WallTime{}.IsZero())
+	day, wall := studio.MustDate("2028-02-28"), studio.MustWallTime("2027-12-31T23:59")
+	assert.Equal(t, studio.MustDate("2028-03-01"), day.Next().Next())
+	assert.Equal(t, 2, day.Plus(2).Since(day))
+	assert.Equal(t, "2028-01-07T23:59", wall.Plus(7).String())
+	assert.Equal(t, -1, wall.Compare(wall.Plus(1)))
+	assert.True(t, day == studio.MustDate(day.String()) && wall == studio.MustWallTime(wall.String()), "compared with ==")
+}
+
 func calendar(t testing.TB) studio.Calendar {
 	c, err := studio.NewCalendar(time.Date(2027, 1, 1, 0, 0, 0, 0, time.UTC), demo.Zone)
 	require.NoError(t, err)
@@ -133,28 +154,28 @@ func calendar(t testing.TB) studio.Calendar {
 
 func TestWallTimeAtTheChangesOfTheClock(t *testing.T) {
 	c := calendar(t)
-	assert.Equal(t, "2027-07-01T11:00:00Z", c.Time(c.Minute("2027-07-01T12:00")).UTC().Format(time.RFC3339))
-	assert.Equal(t, studio.WallTime("2027-03-28T02:30"), c.Wall(c.Minute("2027-03-28T01:30")), "a gap moves forward")
+	assert.Equal(t, "2027-07-01T11:00:00Z", c.Time(c.Minute(studio.MustWallTime("2027-07-01T12:00"))).UTC().Format(time.RFC3339))
+	assert.Equal(t, studio.MustWallTime("2027-03-28T02:30"), c.Wall(c.Minute(studio.MustWallTime("2027-03-28T01:30"))), "a gap moves forward")
 	assert.Equal(
 		t,
 		"2027-10-31T00:30:00Z",
-		c.Time(c.Minute("2027-10-31T01:30")).UTC().Format(time.RFC3339),
+		c.Time(c.Minute(studio.MustWallTime("2027-10-31T01:30"))).UTC().Format(time.RFC3339),
 		"the first of two",
 	)
-	assert.EqualValues(t, 23*60, c.At("2027-03-29", 0)-c.At("2027-03-28", 0), "a short day")
+	assert.EqualValues(t, 23*60, c.At(studio.MustDate("2027-03-29"), 0)-c.At(studio.MustDate("2027-03-28"), 0), "a short day")
 }
 
 func TestHours(t *testing.T) {
 	c := calendar(t)
-	p := studio.Person{Away: []studio.Date{"2027-06-08"},
+	p := studio.Person{Away: []studio.Date{studio.MustDate("2027-06-08")},
 		Hours: []studio.DayHours{
 			{Day: "monday", From: 480, To: 720},
 			{Day: "tuesday", From: 480, To: 720},
 			{Day: "wednesday", From: 480, To: 720},
 		},
 		Breaks: []studio.BreakTime{{From: 600, To: 615}}}
-	h := studio.HoursOf(p, c, c.At("2027-06-07", 0), c.At("2027-06-10", 0)) // a Monday on
-	monday, wednesday := c.At("2027-06-07", 480), c.At("2027-06-09", 480)
+	h := studio.HoursOf(p, c, c.At(studio.MustDate("2027-06-07"), 0), c.At(studio.MustDate("2027-06-10"), 0)) // a Monday on
+	monday, wednesday := c.At(studio.MustDate("2027-06-07"), 480), c.At(studio.MustDate("2027-06-09"), 480)
 	require.Equal(t, studio.Hours{{From: monday, To: monday + 120}, {From: monday + 135, To: monday + 240},
 		{
 			From: wednesday,

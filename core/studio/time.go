@@ -28,31 +28,99 @@ func (t TimeOfDay) MarshalText() ([]byte, error) { return []byte(t.String()), ni
 
 func (t TimeOfDay) String() string { return fmt.Sprintf("%02d:%02d", int(t)/60, int(t)%60) }
 
-// Date is a calendar day in the studio's zone, "2027-09-20".
-type Date string
+// Date is a calendar day in the studio's zone. It is parsed once, and from then on a day that
+// exists; its zero value is no day. Dates are compared with ==.
+type Date struct{ midnight time.Time } // as if it were one of UTC
 
-// UnmarshalText reads and checks "YYYY-MM-DD".
-func (d *Date) UnmarshalText(text []byte) error {
-	if _, err := time.Parse(time.DateOnly, string(text)); err != nil {
-		return fmt.Errorf("%q is not a date such as \"2027-09-20\"", text)
+// ParseDate reads "2027-09-20".
+func ParseDate(text string) (Date, error) {
+	day, err := time.Parse(time.DateOnly, text)
+	if err != nil {
+		return Date{}, fmt.Errorf("%q is not a date such as \"2027-09-20\"", text)
 	}
-	*d = Date(text)
-	return nil
+	return Date{day}, nil
 }
 
-// WallTime is a local date and time without a zone, "2027-10-02T14:00".
-type WallTime string
+// MustDate is a date that is written into the program; it panics where that is none.
+func MustDate(text string) Date {
+	d, err := ParseDate(text)
+	if err != nil {
+		panic(err)
+	}
+	return d
+}
+
+// IsZero is true of no day.
+func (d Date) IsZero() bool { return d.midnight.IsZero() }
+
+// String is "2027-09-20", and empty for no day.
+func (d Date) String() string {
+	if d.IsZero() {
+		return ""
+	}
+	return d.midnight.Format(time.DateOnly)
+}
+
+// UnmarshalText reads "2027-09-20".
+func (d *Date) UnmarshalText(text []byte) (err error) {
+	*d, err = ParseDate(string(text))
+	return err
+}
+
+// MarshalText writes "2027-09-20".
+func (d Date) MarshalText() ([]byte, error) { return []byte(d.String()), nil }
+
+// WallTime is a local date and time without a zone, to the minute. It is parsed once, and
+// from then on one that exists; its zero value is none. Wall times are compared with ==.
+type WallTime struct{ wall time.Time } // as if it were one of UTC
 
 const wallLayout = "2006-01-02T15:04"
 
-// UnmarshalText reads and checks "YYYY-MM-DDTHH:MM".
-func (w *WallTime) UnmarshalText(text []byte) error {
-	if _, err := time.Parse(wallLayout, string(text)); err != nil {
-		return fmt.Errorf("%q is not a local time such as \"2027-10-02T14:00\"", text)
+// ParseWallTime reads "2027-10-02T14:00".
+func ParseWallTime(text string) (WallTime, error) {
+	wall, err := time.Parse(wallLayout, text)
+	if err != nil {
+		return WallTime{}, fmt.Errorf("%q is not a local time such as \"2027-10-02T14:00\"", text)
 	}
-	*w = WallTime(text)
-	return nil
+	return WallTime{wall}, nil
 }
+
+// MustWallTime is a wall time that is written into the program; it panics where that is none.
+func MustWallTime(text string) WallTime {
+	w, err := ParseWallTime(text)
+	if err != nil {
+		panic(err)
+	}
+	return w
+}
+
+// WallTimeOf is what a clock shows at an instant, to the minute, in the instant's own zone.
+func WallTimeOf(t time.Time) WallTime {
+	return WallTime{time.Date(t.Year(), t.Month(), t.Day(), t.Hour(), t.Minute(), 0, 0, time.UTC)}
+}
+
+// IsZero is true of no time.
+func (w WallTime) IsZero() bool { return w.wall.IsZero() }
+
+// Compare is -1, 0 or 1 where one is before, at or after another.
+func (w WallTime) Compare(other WallTime) int { return w.wall.Compare(other.wall) }
+
+// String is "2027-10-02T14:00", and empty for no time.
+func (w WallTime) String() string {
+	if w.IsZero() {
+		return ""
+	}
+	return w.wall.Format(wallLayout)
+}
+
+// UnmarshalText reads "2027-10-02T14:00".
+func (w *WallTime) UnmarshalText(text []byte) (err error) {
+	*w, err = ParseWallTime(string(text))
+	return err
+}
+
+// MarshalText writes "2027-10-02T14:00".
+func (w WallTime) MarshalText() ([]byte, error) { return []byte(w.String()), nil }
 
 // Weekday is a day of the week by its lower-case English name.
 type Weekday string
@@ -117,16 +185,10 @@ func (c Calendar) MinuteOf(t time.Time) Minute {
 }
 
 // Wall is the local wall time of a minute.
-func (c Calendar) Wall(m Minute) WallTime { return WallTime(c.Time(m).Format(wallLayout)) }
+func (c Calendar) Wall(m Minute) WallTime { return WallTimeOf(c.Time(m)) }
 
-// Minute is the minute of a local wall time, which must be valid.
-func (c Calendar) Minute(w WallTime) Minute {
-	wall, err := time.Parse(wallLayout, string(w))
-	if err != nil {
-		panic("studio: unchecked wall time " + string(w))
-	}
-	return c.minute(wall)
-}
+// Minute is the minute of a local wall time.
+func (c Calendar) Minute(w WallTime) Minute { return c.minute(w.wall) }
 
 // minute is the minute of a local wall time, given as if it were one of UTC.
 func (c Calendar) minute(wall time.Time) Minute {
@@ -144,36 +206,32 @@ func (c Calendar) minute(wall time.Time) Minute {
 
 // At is the minute of a time of day on a date.
 func (c Calendar) At(d Date, t TimeOfDay) Minute {
-	return c.minute(d.midnight().Add(time.Duration(t) * time.Minute))
-}
-
-// midnight is the wall time at which a date begins, as if it were one of UTC.
-func (d Date) midnight() time.Time {
-	day, err := time.Parse(time.DateOnly, string(d))
-	if err != nil {
-		panic("studio: unchecked date " + string(d))
-	}
-	return day
+	return c.minute(d.midnight.Add(time.Duration(t) * time.Minute))
 }
 
 // Date is the local day that holds a minute.
-func (c Calendar) Date(m Minute) Date { return Date(c.Time(m).Format(time.DateOnly)) }
+func (c Calendar) Date(m Minute) Date {
+	year, month, day := c.Time(m).Date()
+	return Date{time.Date(year, month, day, 0, 0, 0, 0, time.UTC)}
+}
 
 // SameDay says whether two minutes lie on one local day.
-func (c Calendar) SameDay(a, b Minute) bool {
-	y, m, d := c.Time(a).Date()
-	y2, m2, d2 := c.Time(b).Date()
-	return y == y2 && m == m2 && d == d2
-}
+func (c Calendar) SameDay(a, b Minute) bool { return c.Date(a) == c.Date(b) }
 
 // Next is the day after d.
-func (d Date) Next() Date {
-	day, _ := time.Parse(time.DateOnly, string(d))
-	return Date(day.AddDate(0, 0, 1).Format(time.DateOnly))
-}
+func (d Date) Next() Date { return d.Plus(1) }
+
+// Compare is -1, 0 or 1 where one is before, on or after another.
+func (d Date) Compare(other Date) int { return d.midnight.Compare(other.midnight) }
+
+// Plus is the day so many days later.
+func (d Date) Plus(days int) Date { return Date{d.midnight.AddDate(0, 0, days)} }
+
+// Plus is the same time so many days later.
+func (w WallTime) Plus(days int) WallTime { return WallTime{w.wall.AddDate(0, 0, days)} }
+
+// Since is how many days lie between a day and an earlier one.
+func (d Date) Since(earlier Date) int { return int(d.midnight.Sub(earlier.midnight).Hours() / 24) }
 
 // Weekday is the day of the week of d.
-func (d Date) Weekday() Weekday {
-	day, _ := time.Parse(time.DateOnly, string(d))
-	return Weekday(strings.ToLower(day.Weekday().String()))
-}
+func (d Date) Weekday() Weekday { return Weekday(strings.ToLower(d.midnight.Weekday().String())) }

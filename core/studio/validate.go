@@ -56,7 +56,7 @@ func (d *Document) CheckOrder(o Order) Problems {
 	}
 	v.order("", o, NewBook(d))
 	calendar, err := NewCalendar(d.Epoch, d.Zone)
-	if err == nil && o.Leaves != "" && (o.State == OrderOpen || o.State == OrderQuote) {
+	if err == nil && !o.Leaves.IsZero() && (o.State == OrderOpen || o.State == OrderQuote) {
 		switch leaves := calendar.Minute(o.Leaves); {
 		case leaves <= d.Now:
 			v.say("leaves", "is %s; now is %s, and an order leaves after now", o.Leaves, calendar.Wall(d.Now))
@@ -368,7 +368,7 @@ func (v *validator) order(place string, o Order, book *Book) {
 	if o.State != OrderOpen && o.State != OrderQuote && o.State != OrderCancelled && o.State != OrderLeft {
 		v.say(place+".state", "is %q; open, quote, cancelled or left would be right", o.State)
 	}
-	if o.Leaves == "" {
+	if o.Leaves.IsZero() {
 		v.say(place+".leaves", "is missing; say when the flowers leave the studio, as \"2027-10-02T14:00\"")
 	}
 	within(v, place+".importance", o.Importance, 1, 100)
