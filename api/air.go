@@ -83,7 +83,7 @@ func (s *Service) registerAir(to huma.API) {
 	huma.Register(to, d, func(ctx context.Context, in *sent) (*body[Received], error) {
 		answer, err := s.Receive(ctx, in.ContentType, in.RawBody)
 		if err == nil {
-			err = s.breathe(ctx, answer.late)
+			err = s.refreshAir(ctx, answer.late)
 		}
 		return &body[Received]{answer}, problem(err)
 	})
@@ -145,7 +145,7 @@ func (s *Service) registerAir(to huma.API) {
 			default:
 				c.Summary = sensor.Device + " hangs in " + name
 			}
-			c.after = func(ctx context.Context) error { return s.breathe(ctx, true) }
+			c.after = func(ctx context.Context) error { return s.refreshAir(ctx, true) }
 			return Moved{c.N()}, err
 		})
 }
@@ -208,10 +208,10 @@ func (s *Service) Receive(ctx context.Context, contentType string, sent []byte) 
 	return r, nil
 }
 
-// breathe has plans reckon with the air as it has become, where that matters to what
+// refreshAir has plans reckon with the air as it has become, where that matters to what
 // dries, and says what it moves. That is once an hour, and when something became known
 // of hours that are over.
-func (s *Service) breathe(ctx context.Context, late bool) error {
+func (s *Service) refreshAir(ctx context.Context, late bool) error {
 	s.breathing.Lock()
 	defer s.breathing.Unlock()
 	now, _, err := s.situations.Now(ctx)
@@ -235,7 +235,7 @@ func (s *Service) breathe(ctx context.Context, late bool) error {
 }
 
 // Open has plans reckon with the air as it is when the application is opened.
-func (s *Service) Open(ctx context.Context) error { return s.breathe(ctx, true) }
+func (s *Service) Open(ctx context.Context) error { return s.refreshAir(ctx, true) }
 
 func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	fresh, inUse, err := s.store.FreshAir(ctx, at.Now, nil)
@@ -245,7 +245,7 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	if !climate.Due(at.inForce.Doc, at.Calendar, inUse, fresh) {
 		return nil
 	}
-	moves, err := at.inForce.with(ctx, fresh)
+	moves, err := at.inForce.movedByAir(ctx, fresh)
 	if err != nil {
 		return err
 	}
@@ -266,8 +266,8 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	return err
 }
 
-// with says what another air would move in the plan.
-func (a *answer) with(ctx context.Context, air climate.Air) (string, error) {
+// movedByAir says what another air would move in the plan.
+func (a *answer) movedByAir(ctx context.Context, air climate.Air) (string, error) {
 	doc := *a.Doc
 	air.Into(&doc)
 	after, err := plan.Repair(&doc, a.Count, a.Plan, ctx.Done())
@@ -305,7 +305,7 @@ func (s *Service) reworded(
 	if err != nil {
 		return nil, err
 	}
-	if fresh.Moves, err = at.inForce.with(ctx, fresh); err != nil {
+	if fresh.Moves, err = at.inForce.movedByAir(ctx, fresh); err != nil {
 		return nil, err
 	}
 	return func(c *change) (Moved, error) {

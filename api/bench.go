@@ -27,7 +27,7 @@ func (s *Service) registerBench(to huma.API) {
 	kept(s, to, get("/bench/{person}", "get-bench", "What a maker does now"),
 		shows{topics: []string{"work", "wishes"}, planned: true, now: true},
 		func(ctx context.Context, at *moment, in *who) (BenchView, error) {
-			if err := at.knows(in.Person); err != nil {
+			if err := at.refuseStranger(in.Person); err != nil {
 				return BenchView{}, err
 			}
 			return at.bench(studio.ID(in.Person)), nil

@@ -179,7 +179,7 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 	}
 	at, err := s.now(ctx.Context())
 	if err == nil {
-		err = at.knows(person)
+		err = at.refuseStranger(person)
 	}
 	if err == nil {
 		err = s.may(person, o.id)

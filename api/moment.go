@@ -60,8 +60,8 @@ func (s *Service) settled(ctx context.Context) (*moment, error) {
 	return momentOf(at), nil
 }
 
-// knows refuses a person who does not work here.
-func (at *moment) knows(person string) error {
+// refuseStranger refuses a person who does not work here.
+func (at *moment) refuseStranger(person string) error {
 	for _, p := range at.inForce.Doc.People {
 		if string(p.ID) == person {
 			return nil

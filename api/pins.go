@@ -61,7 +61,7 @@ func (at *moment) tryPin(ctx context.Context, task studio.ID, b PinBody) (PinAns
 		return PinAnswer{}, store.NotFound{Thing: "the task"}
 	}
 	if b.Person != "" {
-		if err := at.knows(string(b.Person)); err != nil {
+		if err := at.refuseStranger(string(b.Person)); err != nil {
 			return PinAnswer{}, err
 		}
 	}

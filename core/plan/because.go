@@ -22,7 +22,7 @@ func (s *schedule) because(j *job) because {
 	if j.Done() || j.running() {
 		return because{cause: studio.CauseNow}
 	}
-	r, why := s.ready(j, 0)
+	r, why := s.readinessOf(j, 0)
 	switch {
 	case j.inAir():
 		return because{cause: studio.CauseStep, by: j.before}
@@ -37,10 +37,10 @@ func (s *schedule) because(j *job) because {
 	m := s.makers[at.maker]
 	was := *at
 	m.free(j, &was)
-	s.grasp(j, &was, -1)
-	found, failed := s.earliest(way, j, &r, was.overtime, was.end)
+	s.occupyTools(j, &was, -1)
+	found, failed := s.earliestSlot(way, j, &r, was.overtime, was.end)
 	m.occupy(j, &was)
-	s.grasp(j, &was, 1)
+	s.occupyTools(j, &was, 1)
 	if failed == noFault && found.start < was.start {
 		if b := s.crowd(j, found.start); b.by != nil {
 			return b
@@ -62,7 +62,7 @@ func (s *schedule) because(j *job) because {
 func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
 	m := s.machines[at.machine]
 	i := slices.IndexFunc(m.loads, func(l *load) bool { return l.From == at.start })
-	if i > 0 && s.emptied(m.loads[i-1].To) > r.needs {
+	if i > 0 && s.firstShiftAfter(m.loads[i-1].To) > r.needs {
 		return because{studio.CauseTool, m.loads[i-1].jobs[0], m.ID}
 	}
 	for _, other := range m.loads[i].jobs {
@@ -97,7 +97,7 @@ func (s *schedule) crowd(j *job, earlier studio.Minute) because {
 	for _, h := range s.sets(j) {
 		for i := range h.holds {
 			own := &h.holds[i]
-			span, _ := s.held(h, i)
+			span, _ := s.heldSpan(h, i)
 			begin := span.From - (at.start - earlier)
 			room := s.rooms[own.place]
 			if _, full := room.blocked(studio.Span{From: begin, To: span.From}, own.slots); begin >= span.From ||
@@ -111,7 +111,7 @@ func (s *schedule) crowd(j *job, earlier studio.Minute) because {
 					if other == h || other.holds[k].place != own.place || s.at[other.number].state != placed {
 						continue
 					}
-					if until, _ := s.held(other, k); until.To <= span.From && until.To > freed && until.To > begin {
+					if until, _ := s.heldSpan(other, k); until.To <= span.From && until.To > freed && until.To > begin {
 						last, freed = other, until.To
 					}
 				}

@@ -41,7 +41,7 @@ func (s *schedule) paths() []studio.Minute {
 	for n, o := range s.orders {
 		ready[n] = o.Since
 		for _, j := range o.last {
-			ready[n] = min(s.gone(), max(ready[n], ends[j.number]))
+			ready[n] = min(s.lateIfUnplaced(), max(ready[n], ends[j.number]))
 		}
 	}
 	return ready
@@ -67,7 +67,7 @@ func (s *schedule) soonest(j *job, ends []studio.Minute) studio.Minute {
 		for i := range j.in {
 			first, _, _, ok := j.in[i].At(ends[j.in[i].other.number])
 			if !ok {
-				return s.gone()
+				return s.lateIfUnplaced()
 			}
 			from = max(from, first)
 		}
@@ -78,8 +78,8 @@ func (s *schedule) soonest(j *job, ends []studio.Minute) studio.Minute {
 			from = max(from, *j.pin.Start)
 		}
 	}
-	if from >= s.gone() {
-		return s.gone()
+	if from >= s.lateIfUnplaced() {
+		return s.lateIfUnplaced()
 	}
 	switch {
 	case j.continues != nil:
@@ -88,11 +88,11 @@ func (s *schedule) soonest(j *job, ends []studio.Minute) studio.Minute {
 		if end, ok := j.least.End(from); ok {
 			return end
 		}
-		return s.gone()
+		return s.lateIfUnplaced()
 	case j.Wait != nil:
 		return from + j.Wait.Least.Minutes
 	}
-	end := s.gone()
+	end := s.lateIfUnplaced()
 	for i := range j.ways {
 		w := &j.ways[i]
 		hours := s.makers[w.maker].longer.Hours
@@ -312,7 +312,7 @@ func (s *schedule) transport(c capacity, anyhow []studio.Minute) int64 {
 			begins, room = append(begins, t), append(room, there)
 		}
 	}
-	begins, room = append(begins, s.gone()), append(room, 1e15) // left out
+	begins, room = append(begins, s.lateIfUnplaced()), append(room, 1e15) // left out
 	f := flow{room: room}
 	for n, o := range s.orders {
 		if c.need[n] == 0 {
@@ -321,7 +321,7 @@ func (s *schedule) transport(c capacity, anyhow []studio.Minute) int64 {
 		costs := make([]float64, len(begins))
 		base := steps(anyhow[n] - o.ReadyBy)
 		for t, begin := range begins {
-			at := min(begin+c.tail[n], s.gone())
+			at := min(begin+c.tail[n], s.lateIfUnplaced())
 			costs[t] = float64(o.Importance*max(0, steps(at-o.ReadyBy)-base)) / c.need[n]
 		}
 		f.need, f.costs = append(f.need, c.need[n]), append(f.costs, costs)

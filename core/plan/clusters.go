@@ -41,10 +41,10 @@ func (g graphOfJobs) From(id int64) graph.Nodes {
 	return iterator.NewOrderedNodes(g.after[id])
 }
 
-// cluster divides the jobs that are not over into clusters: the strongly connected
+// formClusters divides the jobs that are not over into clusters: the strongly connected
 // components of what comes before what, where that which has to be placed together
 // counts as coming before each other.
-func (p *problem) cluster() {
+func (p *problem) formClusters() {
 	g := graphOfJobs{after: make([][]graph.Node, len(p.jobs))}
 	with := make([]int, len(p.jobs)) // a wait in the air begins when that before ends: they are one node
 	for n, j := range p.jobs {

@@ -43,9 +43,9 @@ func (e *effort) begin(clusters []*cluster) {
 	e.ends, e.last = e.most, effortBeyond*e.most
 }
 
-// begins is when a cluster is laid: one that was looked for in vain before spends no more than
+// limitEffortFor is when a cluster is laid: one that was looked for in vain before spends no more than
 // is usual for its jobs.
-func (s *schedule) begins(c *cluster) {
+func (s *schedule) limitEffortFor(c *cluster) {
 	s.effort.ends = s.effort.most
 	if s.vain != nil && s.vain[c.number] {
 		s.effort.ends = min(s.effort.most, s.effort.spent+effortEach*int64(len(c.jobs)))

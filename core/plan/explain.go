@@ -91,7 +91,7 @@ func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, opt
 		if tell != nil {
 			tell(i, len(e.Scarce))
 		}
-		tried, err := try(doc, counted, made, options, most)
+		tried, err := tryOneMore(doc, counted, made, options, most)
 		if err != nil {
 			return nil, err
 		}
@@ -107,9 +107,9 @@ func Account(doc *studio.Document, made *studio.Plan) (*Explanation, error) {
 	if err != nil {
 		return nil, err
 	}
-	p.tell(made)
+	p.noteWhatWasTold(made)
 	s := newSchedule(p)
-	s.follow(made)
+	s.repairFrom(made)
 	e := &Explanation{Orders: []Chain{}, People: []Load{}, Places: []Load{}}
 	waited := map[thing]Scarcity{}
 	for _, o := range s.orders {
@@ -148,7 +148,7 @@ func (s *schedule) link(j *job) (Link, *job) {
 	at := &s.at[j.number]
 	why := s.because(j)
 	l := Link{Task: j.ID, Begin: at.start, End: at.end, Cause: why.cause, Of: why.of}
-	if r, fault := s.ready(j, 0); fault == nil && j.Fact == nil && !j.inAir() {
+	if r, fault := s.readinessOf(j, 0); fault == nil && j.Fact == nil && !j.inAir() {
 		l.Waited = max(0, at.start-r.needs)
 	}
 	switch {
@@ -209,8 +209,8 @@ func mostWaited(waited map[thing]Scarcity) []Scarcity {
 	return all[:min(len(all), mostScarce)]
 }
 
-// try plans with one more of something.
-func try(
+// tryOneMore plans with one more of something.
+func tryOneMore(
 	doc *studio.Document,
 	counted *count.Result,
 	made *studio.Plan,

@@ -89,7 +89,7 @@ func (s *schedule) task(j *job, why because) studio.Task {
 		}
 	}
 	for i := range j.holds {
-		span, _ := s.held(j, i)
+		span, _ := s.heldSpan(j, i)
 		t.Holds = append(
 			t.Holds,
 			studio.Held{Place: j.Holds[i].Place, Slots: j.holds[i].slots, From: span.From, To: span.To},
@@ -105,7 +105,7 @@ func (s *schedule) outcome(want *order, causes []because) studio.Outcome {
 	ready := s.readyOf(want)
 	slack := want.ReadyBy - ready
 	o.Late, o.Steps = max(0, -slack), steps(-slack)
-	if ready == s.gone() {
+	if ready == s.lateIfUnplaced() {
 		return o
 	}
 	o.Ready, o.Slack = &ready, &slack

@@ -8,13 +8,13 @@ import (
 	"bractum/core/studio"
 )
 
-// lay places clusters that are open, the most urgent of those that can be placed
+// placeClusters places clusters that are open, the most urgent of those that can be placed
 // first. One whose needs are unplaced is given up.
-func (s *schedule) lay(clusters []*cluster) { s.layWithin(clusters, math.MaxInt64) }
+func (s *schedule) placeClusters(clusters []*cluster) { s.placeClustersWithin(clusters, math.MaxInt64) }
 
-// layWithin lays clusters until orders come to be later than a weighted lateness; then it
+// placeClustersWithin lays clusters until orders come to be later than a weighted lateness; then it
 // stops, and answers false.
-func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
+func (s *schedule) placeClustersWithin(clusters []*cluster, most int64) bool {
 	s.effort.begin(clusters)
 	t := s.tally(clusters)
 	for _, c := range clusters {
@@ -37,8 +37,8 @@ func (s *schedule) layWithin(clusters []*cluster, most int64) bool {
 			return false
 		}
 		c := heap.Pop(&q).(*cluster)
-		s.settle(c)
-		s.count(c, &t)
+		s.placeOrGiveUp(c)
+		s.countPlaced(c, &t)
 		for _, next := range c.next {
 			if s.blockers[next.number]--; s.blockers[next.number] == 0 && s.at[next.jobs[0].number].state == open {
 				heap.Push(&q, next)
@@ -76,8 +76,8 @@ func (t *tally) expect(n int, late int64) {
 	t.expected[n] = late
 }
 
-// count has a cluster that is laid change what is expected of the orders that need it.
-func (s *schedule) count(c *cluster, t *tally) {
+// countPlaced has a cluster that is laid change what is expected of the orders that need it.
+func (s *schedule) countPlaced(c *cluster, t *tally) {
 	for _, n := range c.orders {
 		o := s.orders[n]
 		if t.pending[n]--; t.pending[n] == 0 {
@@ -89,15 +89,15 @@ func (s *schedule) count(c *cluster, t *tally) {
 	}
 }
 
-// settle places a cluster, with its waits as one would wish, else at their least,
+// placeOrGiveUp places a cluster, with its waits as one would wish, else at their least,
 // or gives it up. What has begun is placed even then.
-func (s *schedule) settle(c *cluster) {
+func (s *schedule) placeOrGiveUp(c *cluster) {
 	if s.wish.as != nil && c.begun == 0 {
-		s.placeAs(c)
+		s.placeClusterAsKept(c)
 		return
 	}
-	s.begins(c)
-	if why := s.missing(c); why != nil {
+	s.limitEffortFor(c)
+	if why := s.missingInput(c); why != nil {
 		s.giveUp(c, why)
 		return
 	}
@@ -105,20 +105,20 @@ func (s *schedule) settle(c *cluster) {
 		s.giveUp(c, &fault{kind: untried, limited: true})
 		return
 	}
-	why := s.place(c, false)
+	why := s.placeCluster(c, false)
 	if why != nil {
-		why = s.place(c, true)
+		why = s.placeCluster(c, true)
 	}
 	if patience, thrift := s.wish.patience, s.wish.thrift; why != nil {
 		s.wish.patience, s.wish.thrift = 0, 0
-		why = s.place(c, true)
+		why = s.placeCluster(c, true)
 		s.wish.patience, s.wish.thrift = patience, thrift
 	}
-	for why != nil && !s.exhausted() && s.spare(c, why) {
-		why = s.place(c, true)
+	for why != nil && !s.exhausted() && s.leaveOut(c, why) {
+		why = s.placeCluster(c, true)
 	}
-	if why != nil && s.spareAll(c) {
-		why = s.place(c, true)
+	if why != nil && s.leaveOutAllUnneeded(c) {
+		why = s.placeCluster(c, true)
 	}
 	if why != nil {
 		why.limited = s.exhausted()
@@ -126,10 +126,10 @@ func (s *schedule) settle(c *cluster) {
 	}
 }
 
-// spare leaves out what could not be placed if no order needs it, and all of its cluster
+// leaveOut leaves out what could not be placed if no order needs it, and all of its cluster
 // that needs it, so that the rest may be placed; false where an order does, or nothing is
 // left.
-func (s *schedule) spare(c *cluster, why *fault) bool {
+func (s *schedule) leaveOut(c *cluster, why *fault) bool {
 	if why.of == nil || why.of.needed || s.wish.leave[why.of.number] {
 		return false
 	}
@@ -137,7 +137,7 @@ func (s *schedule) spare(c *cluster, why *fault) bool {
 	s.wish.leave[why.of.number] = true
 	ok := true
 	for i := 0; i < len(left) && ok; i++ {
-		ok = left[i].Fact == nil && !s.frees(left[i])
+		ok = left[i].Fact == nil && !s.endsAnotherHold(left[i])
 		left[i].followers(func(k *job) {
 			if k.cluster == c && !s.wish.leave[k.number] {
 				s.wish.leave[k.number] = true
@@ -154,9 +154,9 @@ func (s *schedule) spare(c *cluster, why *fault) bool {
 	return false
 }
 
-// spareAll leaves out all of a cluster that no order needs and that can be; false where
+// leaveOutAllUnneeded leaves out all of a cluster that no order needs and that can be; false where
 // that is nothing more, or everything.
-func (s *schedule) spareAll(c *cluster) bool {
+func (s *schedule) leaveOutAllUnneeded(c *cluster) bool {
 	more, some := false, false
 	for _, j := range c.jobs {
 		if !j.needed && j.Fact == nil && !s.wish.leave[j.number] {
@@ -166,7 +166,7 @@ func (s *schedule) spareAll(c *cluster) bool {
 	for changed := true; changed; { // what must stay keeps what it needs
 		changed = false
 		for _, j := range c.jobs {
-			keep := s.frees(j)
+			keep := s.endsAnotherHold(j)
 			j.followers(func(k *job) { keep = keep || k.cluster == c && !s.wish.leave[k.number] && k.Fact == nil })
 			if s.wish.leave[j.number] && keep {
 				s.wish.leave[j.number], changed = false, true
@@ -189,17 +189,17 @@ func (j *job) followers(each func(*job)) {
 	}
 }
 
-// frees is true of a job whose end frees what another holds: without it that would be
+// endsAnotherHold is true of a job whose end endsAnotherHold what another holds: without it that would be
 // held to the horizon.
-func (s *schedule) frees(j *job) bool {
+func (s *schedule) endsAnotherHold(j *job) bool {
 	return slices.ContainsFunc(
 		j.ends,
 		func(h *job) bool { return h != j && !h.lies && !s.wish.leave[h.number] && s.at[h.number].state != gone },
 	)
 }
 
-// missing is something unplaced that a cluster needs.
-func (s *schedule) missing(c *cluster) *fault {
+// missingInput is something unplaced that a cluster needs.
+func (s *schedule) missingInput(c *cluster) *fault {
 	for _, j := range c.jobs {
 		if j.Fact != nil || s.wish.leave[j.number] {
 			continue
@@ -226,7 +226,7 @@ func (s *schedule) giveUp(c *cluster, why *fault) {
 		for i := range j.in {
 			running = running && (s.at[j.in[i].other.number].state == placed || j.Fact != nil)
 		}
-		if running && s.try(j, 0, true) == nil {
+		if running && s.placeJob(j, 0, true) == nil {
 			continue
 		}
 		if s.at[j.number] = leftOut(&fault{kind: together, of: j, by: first}); j == first {
@@ -235,14 +235,14 @@ func (s *schedule) giveUp(c *cluster, why *fault) {
 	}
 }
 
-// place places a cluster as early as it finds room, or says what stands in the way. Where
+// placeCluster places a cluster as early as it finds room, or says what stands in the way. Where
 // people are too busy for it to come together, it looks again some time later, and then
 // later still.
-func (s *schedule) place(c *cluster, least bool) *fault {
+func (s *schedule) placeCluster(c *cluster, least bool) *fault {
 	var base studio.Minute
 	for step := studio.Minute(240); ; step = min(2*step, 2*1440) {
-		tried, why := s.placeFrom(c, least, base)
-		if why == nil || tried < s.tries(c) || base+step > s.horizon {
+		tried, why := s.placeClusterFrom(c, least, base)
+		if why == nil || tried < s.mostRestarts(c) || base+step > s.horizon {
 			return why
 		}
 		if s.exhausted() {
@@ -252,8 +252,8 @@ func (s *schedule) place(c *cluster, least bool) *fault {
 	}
 }
 
-// tries is how many jobs of a cluster are laid anew before it is looked for room elsewhere.
-func (s *schedule) tries(c *cluster) int {
+// mostRestarts is how many jobs of a cluster are laid anew before it is looked for room elsewhere.
+func (s *schedule) mostRestarts(c *cluster) int {
 	if s.exhausted() {
 		return 2 * len(c.jobs)
 	}
@@ -268,10 +268,10 @@ func (f *fault) at(now studio.Minute) studio.Minute {
 	return f.to
 }
 
-// placeFrom places the jobs of a cluster one after the other, none before a minute. Where
+// placeClusterFrom places the jobs of a cluster one after the other, none before a minute. Where
 // one finds that another should have begun later, that one and all after it are laid
 // anew. It counts the jobs laid anew, and gives up after so many.
-func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries int, why *fault) {
+func (s *schedule) placeClusterFrom(c *cluster, least bool, base studio.Minute) (tries int, why *fault) {
 	jobs := c.jobs
 	if shuffled := s.wish.shuffled[c.number]; shuffled != nil {
 		jobs = shuffled
@@ -290,15 +290,15 @@ func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries 
 		if f := s.floor[j.number]; f != nil {
 			from = max(from, f.to)
 		}
-		why := s.try(j, from, least)
+		why := s.placeJob(j, from, least)
 		if why == nil {
 			i++
 			continue
 		}
 		back := slices.Index(jobs, why.delay)
-		if tries += 1 + i - max(0, back); back < 0 || tries > s.tries(c) || why.to > s.horizon {
+		if tries += 1 + i - max(0, back); back < 0 || tries > s.mostRestarts(c) || why.to > s.horizon {
 			for _, k := range slices.Backward(jobs[:i]) {
-				s.unlay(k)
+				s.removeIfPlaced(k)
 			}
 			why.of = j
 			if back < 0 {
@@ -307,7 +307,7 @@ func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries 
 			return tries, why
 		}
 		for _, k := range slices.Backward(jobs[back:i]) {
-			s.unlay(k)
+			s.removeIfPlaced(k)
 		}
 		s.floor[why.delay.number] = why
 		i = back
@@ -315,17 +315,17 @@ func (s *schedule) placeFrom(c *cluster, least bool, base studio.Minute) (tries 
 	return tries, nil
 }
 
-// unlay takes a job out if it is in.
-func (s *schedule) unlay(j *job) {
+// removeIfPlaced takes a job out if it is in.
+func (s *schedule) removeIfPlaced(j *job) {
 	if s.at[j.number].state == placed {
-		s.take(j)
+		s.removeJob(j)
 	}
 	s.at[j.number].state = open
 }
 
-// later asks that a job begin later by so much than it does: it, or the work from
+// delayJob asks that a job begin delayJob by so much than it does: it, or the work from
 // whose end it runs. What has happened cannot; then the fault is for good.
-func (s *schedule) later(j *job, by studio.Minute, f fault) *fault {
+func (s *schedule) delayJob(j *job, by studio.Minute, f fault) *fault {
 	for j.inAir() && j.Fact == nil {
 		j = j.before
 	}
@@ -335,46 +335,46 @@ func (s *schedule) later(j *job, by studio.Minute, f fault) *fault {
 	return &f
 }
 
-// try places one job, not before a minute, or says what stands in the way.
-func (s *schedule) try(j *job, from studio.Minute, least bool) *fault {
+// placeJob places one job, not before a minute, or says what stands in the way.
+func (s *schedule) placeJob(j *job, from studio.Minute, least bool) *fault {
 	s.effort.spend(effortOfTry)
-	r, why := s.ready(j, from)
+	r, why := s.readinessOf(j, from)
 	if why != nil {
 		return why
 	}
 	var to spot
 	switch {
 	case j.Wait == nil:
-		to, why = s.work(j, r)
+		to, why = s.spotForWork(j, r)
 	case j.Wait.Load != nil:
-		to, why = s.load(j, r)
+		to, why = s.spotInMachine(j, r)
 	default:
-		to, why = s.wait(j, r, least || s.wish.hurried[j.number])
+		to, why = s.spotForWait(j, r, least || s.wish.hurried[j.number])
 	}
 	if why != nil {
 		return why
 	}
-	s.put(j, to)
+	s.putJob(j, to)
 	if r.last < to.start && j.Fact == nil {
-		why = s.later(r.limit, to.start-r.last, fault{kind: overtaken, by: r.limit, have: to.start, most: r.last})
+		why = s.delayJob(r.limit, to.start-r.last, fault{kind: overtaken, by: r.limit, have: to.start, most: r.last})
 	}
 	if why == nil {
-		why = s.followed(j)
+		why = s.clashWithFollower(j)
 	}
-	if crowded := s.occupy(j); why == nil {
+	if crowded := s.occupyPlaces(j); why == nil {
 		why = crowded
 	}
 	if why != nil {
-		s.take(j)
+		s.removeJob(j)
 	}
 	return why
 }
 
-// followed says whether what follows a job and stands already comes too early after it.
-func (s *schedule) followed(j *job) *fault {
+// clashWithFollower says whether what follows a job and stands already comes too early after it.
+func (s *schedule) clashWithFollower(j *job) *fault {
 	end := s.at[j.number].end
 	if k := j.after; k != nil && k.Fact == nil && s.at[k.number].state == placed &&
-		(s.at[k.number].start < end || !s.attended(k)) {
+		(s.at[k.number].start < end || !s.somebodyLoads(k)) {
 		return &fault{kind: follower, by: j, have: s.at[k.number].start, most: end}
 	}
 	for i := range j.out {
@@ -388,9 +388,9 @@ func (s *schedule) followed(j *job) *fault {
 	return nil
 }
 
-// attended is true of a wait whose load somebody is there to begin: who is on shift, or
+// somebodyLoads is true of a wait whose load somebody is there to begin: who is on shift, or
 // who has just loaded it.
-func (s *schedule) attended(j *job) bool {
+func (s *schedule) somebodyLoads(j *job) bool {
 	at := &s.at[j.number]
 	if at.machine < 0 {
 		return true
@@ -399,13 +399,13 @@ func (s *schedule) attended(j *job) bool {
 		return true
 	}
 	return slices.ContainsFunc(
-		s.machines[at.machine].with(at.start).jobs,
+		s.machines[at.machine].loadFrom(at.start).jobs,
 		func(k *job) bool { return s.at[k.before.number].end == at.start },
 	)
 }
 
-// urgent orders clusters as they are wished.
-func (s *schedule) urgent(a, b *cluster) bool {
+// moreUrgent orders clusters as they are wished.
+func (s *schedule) moreUrgent(a, b *cluster) bool {
 	if x, y := s.wish.key[a.number], s.wish.key[b.number]; x != y {
 		return x < y
 	}
@@ -419,7 +419,7 @@ type queue struct {
 }
 
 func (q *queue) Len() int           { return len(q.clusters) }
-func (q *queue) Less(i, j int) bool { return q.s.urgent(q.clusters[i], q.clusters[j]) }
+func (q *queue) Less(i, j int) bool { return q.s.moreUrgent(q.clusters[i], q.clusters[j]) }
 func (q *queue) Swap(i, j int)      { q.clusters[i], q.clusters[j] = q.clusters[j], q.clusters[i] }
 func (q *queue) Push(x any)         { q.clusters = append(q.clusters, x.(*cluster)) }
 func (q *queue) Pop() any {

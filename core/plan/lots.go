@@ -78,10 +78,10 @@ func (z *sizes) try() int {
 	before := z.found().finished()
 	next := &search{problem: p, options: options, aim: z.best().aim, steps: z.steps}
 	if z.options.From != nil {
-		p.tell(z.options.From)
+		p.noteWhatWasTold(z.options.From)
 	}
 	first := newSchedule(p)
-	first.follow(before)
+	first.repairFrom(before)
 	next.begin(first)
 	done := next.run(stepsPerSize)
 	z.steps = next.steps
@@ -97,7 +97,7 @@ func (z *sizes) try() int {
 func (z *sizes) draw() (studio.ID, int64) {
 	best := z.best()
 	if !best.stale {
-		best.adopt(best.bestAt)
+		best.copySpots(best.bestAt)
 		best.current = best.best
 	}
 	o := best.lateOrder()

@@ -51,7 +51,7 @@ func (s *strand) takeSequence() bool {
 		return false
 	}
 	s.line.learn(s.aim.sequence, s.schedule)
-	s.next.become(s.aim)
+	s.next.copyAim(s.aim)
 	sequence := s.next.sequence
 	if s.random.IntN(2) == 0 {
 		s.line.even(drawn(s, 1, 0.5, 0))
@@ -75,7 +75,7 @@ func (s *strand) takeSequence() bool {
 	if slices.Equal(sequence, s.aim.sequence) {
 		return false
 	}
-	copy(s.next.times, s.due(s.line.ready(sequence)))
+	copy(s.next.times, s.dueTimes(s.line.ready(sequence)))
 	s.takeTowards(s.next.times, s.someMinute())
 	return true
 }
@@ -89,7 +89,7 @@ func (s *strand) takeTimes() bool {
 	if len(s.orders) < 2 {
 		return false
 	}
-	s.next.become(s.aim)
+	s.next.copyAim(s.aim)
 	from := s.horizon
 	for range 1 + s.random.IntN(2) {
 		n := s.random.IntN(len(s.orders))
@@ -115,7 +115,7 @@ func (s *strand) takeTimes() bool {
 
 // takeTowards takes out what begins from a minute on, and lays it towards times of orders.
 func (s *strand) takeTowards(times []studio.Minute, from studio.Minute) {
-	latest := s.towards(times, drawn(s, usualQueue, usualQueue, usualQueue/2, 3*usualQueue/2))
+	latest := s.latestStartsOfClusters(times, drawn(s, usualQueue, usualQueue, usualQueue/2, 3*usualQueue/2))
 	s.takeFrom(from)
 	for _, c := range s.out.clusters {
 		s.wish.key[c.number] = latest[c.number]
@@ -146,7 +146,7 @@ func (s *strand) takeOrders() bool {
 			}
 		}
 	}
-	s.out.follow()
+	s.out.addFollowers()
 	for _, c := range s.out.clusters {
 		if s.wish.key[c.number] == c.latest {
 			s.wish.key[c.number] = studio.Minute(len(taken))<<24 + c.latest
@@ -179,13 +179,13 @@ func (s *strand) takeRivals() bool {
 		s.out.add(c)
 		s.wish.key[c.number] = s.keyOf(c) - 1<<24
 		if hurried {
-			s.hurry(c, true)
+			s.shortenWaits(c, true)
 		}
 	}
 	for _, c := range rivals {
 		s.out.add(c)
 	}
-	s.out.follow()
+	s.out.addFollowers()
 	return true
 }
 
@@ -225,7 +225,7 @@ func (s *strand) takeChain() bool {
 		}
 		j = need
 	}
-	s.out.follow()
+	s.out.addFollowers()
 	return true
 }
 
@@ -281,7 +281,7 @@ func (s *strand) takeSpan() bool {
 		}
 	}
 	if !stays {
-		s.out.follow()
+		s.out.addFollowers()
 	}
 	return len(s.out.clusters) > 0
 }
@@ -310,7 +310,7 @@ func (s *strand) takeScatter() bool {
 		}
 	}
 	if s.random.IntN(4) > 0 {
-		s.out.follow()
+		s.out.addFollowers()
 	}
 	for _, c := range s.out.clusters {
 		s.wish.key[c.number] = c.latest + studio.Minute(s.random.IntN(1<<16))
@@ -336,8 +336,8 @@ func (s *strand) takeScatter() bool {
 	return true
 }
 
-// hurry has the waits of a cluster at their least, or not.
-func (s *schedule) hurry(c *cluster, least bool) {
+// shortenWaits has the waits of a cluster at their least, or not.
+func (s *schedule) shortenWaits(c *cluster, least bool) {
 	for _, j := range c.jobs {
 		s.wish.hurried[j.number] = least
 	}
@@ -402,10 +402,10 @@ func (s *strand) takeHaste() bool {
 		if overtime {
 			s.wish.overtime[c.number] = to
 		} else {
-			s.hurry(c, to)
+			s.shortenWaits(c, to)
 		}
 	}
-	s.out.follow()
+	s.out.addFollowers()
 	return len(s.out.clusters) > 0
 }
 
@@ -459,7 +459,7 @@ func (s *strand) takeFrom(from studio.Minute) {
 			s.out.add(c)
 		}
 	}
-	s.out.follow()
+	s.out.addFollowers()
 }
 
 // takeAll takes out everything that is left to do at some minute, and lays it about in the
@@ -485,7 +485,7 @@ func (s *strand) takeLeave() bool {
 		return false
 	}
 	for _, n := range j.cluster.orders {
-		if o := s.orders[n]; j.needed && s.readyOf(o) < s.gone() && s.random.IntN(3) > 0 {
+		if o := s.orders[n]; j.needed && s.readyOf(o) < s.lateIfUnplaced() && s.random.IntN(3) > 0 {
 			return false
 		}
 	}
@@ -505,7 +505,7 @@ func (s *strand) takeLeave() bool {
 	for _, k := range out {
 		s.out.add(k.cluster)
 	}
-	s.out.follow()
+	s.out.addFollowers()
 	for _, k := range out {
 		if k.Fact != nil {
 			return false

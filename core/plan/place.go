@@ -23,14 +23,14 @@ type readiness struct {
 	fixed  bool // its start is pinned
 }
 
-func (r *readiness) later(m studio.Minute, cause studio.Cause, by *job) {
+func (r *readiness) delayStart(m studio.Minute, cause studio.Cause, by *job) {
 	r.bound = max(r.bound, m)
 	if m > r.needs {
 		r.needs, r.cause, r.by = m, cause, by
 	}
 }
 
-func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
+func (s *schedule) readinessOf(j *job, from studio.Minute) (readiness, *fault) {
 	r := readiness{needs: s.now, cause: studio.CauseNow, last: drying.Never}
 	if j.Fact != nil {
 		r.from = max(r.needs, from)
@@ -38,7 +38,7 @@ func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
 	}
 	r.bound = from
 	if j.before != nil {
-		r.later(s.at[j.before.number].end, studio.CauseStep, j.before)
+		r.delayStart(s.at[j.before.number].end, studio.CauseStep, j.before)
 	}
 	for i := range j.in {
 		k := &j.in[i]
@@ -51,7 +51,7 @@ func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
 		if k.other.lot == j.lot {
 			cause = studio.CauseStep
 		}
-		r.later(first, cause, k.other)
+		r.delayStart(first, cause, k.other)
 		if last < r.last {
 			r.last, r.limit = last, k.other
 		}
@@ -60,7 +60,7 @@ func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
 		if j.opens == drying.Never {
 			return r, &fault{kind: shut, of: j, gate: j.gate}
 		}
-		r.later(j.opens, studio.CauseGate, nil)
+		r.delayStart(j.opens, studio.CauseGate, nil)
 	}
 	r.from = max(r.needs, from)
 	if j.pin != nil && j.pin.Start != nil && j.Wait == nil {
@@ -72,19 +72,19 @@ func (s *schedule) ready(j *job, from studio.Minute) (readiness, *fault) {
 	return r, nil
 }
 
-// wait lays a wait in the air at the end of the task before it.
-func (s *schedule) wait(j *job, r readiness, least bool) (spot, *fault) {
+// spotForWait lays a spotForWait in the air at the end of the task before it.
+func (s *schedule) spotForWait(j *job, r readiness, least bool) (spot, *fault) {
 	to := spot{state: placed, maker: -1, machine: -1, narrow: r.narrow, start: s.at[j.before.number].end}
 	if r.bound > to.start {
-		return to, s.later(
+		return to, s.delayJob(
 			j,
 			r.bound-to.start,
 			fault{kind: overtaken, of: j, have: r.bound, most: to.start, by: j.before},
 		)
 	}
-	end, ok := s.lasts(j, to.start, j.least, j.Wait.Least)
+	end, ok := s.endOfWait(j, to.start, j.least, j.Wait.Least)
 	if j.wishes && !least {
-		if wished, reached := s.lasts(j, to.start, j.wished, *j.Wait.Wished); reached && wished <= s.horizon {
+		if wished, reached := s.endOfWait(j, to.start, j.wished, *j.Wait.Wished); reached && wished <= s.horizon {
 			end = max(end, wished)
 		}
 	}
@@ -95,8 +95,8 @@ func (s *schedule) wait(j *job, r readiness, least bool) (spot, *fault) {
 	return to, nil
 }
 
-// lasts is when a wait is over, what the piece has dried where it lay before taken off.
-func (s *schedule) lasts(
+// endOfWait is when a wait is over, what the piece has dried where it lay before taken off.
+func (s *schedule) endOfWait(
 	j *job,
 	start studio.Minute,
 	course drying.Course,
@@ -118,9 +118,9 @@ func (s *schedule) lasts(
 	return s.air.End(length, start, all...)
 }
 
-// load puts a wait into a machine: into a load of its setting that is long enough
+// spotInMachine puts a wait into a machine: into a spotInMachine of its setting that is long enough
 // and has room, or into one of its own.
-func (s *schedule) load(j *job, r readiness) (spot, *fault) {
+func (s *schedule) spotInMachine(j *job, r readiness) (spot, *fault) {
 	ready := max(r.bound, s.now)
 	use, need := j.Wait.Load, j.Wait.Least.Minutes
 	to := spot{state: placed, maker: -1, machine: -1, narrow: r.narrow, end: drying.Never}
@@ -137,25 +137,25 @@ func (s *schedule) load(j *job, r readiness) (spot, *fault) {
 		for _, l := range m.joinable(ready, need, use) {
 			try(n, l.Span)
 		}
-		if l, ok := s.fresh(m, ready, need, s.at[j.before.number].end); ok {
+		if l, ok := s.loadOfItsOwn(m, ready, need, s.at[j.before.number].end); ok {
 			try(n, l)
 		}
 	}
 	if to.machine < 0 || to.end > s.horizon {
 		why := fault{kind: noMachine, of: j}
 		if loaded := s.at[j.before.number].end; loaded < ready { // nobody is there then, but for who loads it
-			return to, s.later(j.before, ready-loaded, why)
+			return to, s.delayJob(j.before, ready-loaded, why)
 		}
 		return to, &why
 	}
 	return to, nil
 }
 
-// fresh is a load of its own at the earliest: at the minute it was loaded, or
+// loadOfItsOwn is a load of its own at the earliest: at the minute it was loaded, or
 // when somebody is there to begin it.
-func (s *schedule) fresh(m *machine, ready, need, loaded studio.Minute) (studio.Span, bool) {
+func (s *schedule) loadOfItsOwn(m *machine, ready, need, loaded studio.Minute) (studio.Span, bool) {
 	start := ready
-	at := sort.Search(len(m.loads), func(i int) bool { return s.emptied(m.loads[i].To) > start })
+	at := sort.Search(len(m.loads), func(i int) bool { return s.firstShiftAfter(m.loads[i].To) > start })
 	for start < s.horizon {
 		if start != loaded {
 			next, ok := s.everyone.Next(start)
@@ -164,13 +164,13 @@ func (s *schedule) fresh(m *machine, ready, need, loaded studio.Minute) (studio.
 			}
 			start = next
 		}
-		for at < len(m.loads) && start >= s.emptied(m.loads[at].To) {
+		for at < len(m.loads) && start >= s.firstShiftAfter(m.loads[at].To) {
 			at++
 		}
-		if at == len(m.loads) || m.loads[at].From >= s.emptied(start+need) {
+		if at == len(m.loads) || m.loads[at].From >= s.firstShiftAfter(start+need) {
 			return studio.Span{From: start, To: start + need}, true
 		}
-		start = max(start+1, s.emptied(m.loads[at].To))
+		start = max(start+1, s.firstShiftAfter(m.loads[at].To))
 	}
 	return studio.Span{}, false
 }
@@ -181,9 +181,9 @@ type slot struct {
 	tool bool
 }
 
-// patience is by how many minutes later others may be done with a task than a person who
+// biasAgainst is by how many minutes later others may be done with a task than a person who
 // is that much sought, or whose time is that much wasted on it, and still get it.
-func (s *schedule) patience(j *job, w *way) studio.Minute {
+func (s *schedule) biasAgainst(j *job, w *way) studio.Minute {
 	return s.wish.patience*studio.Minute(
 		s.sought[w.maker],
 	)/1000 + (s.wish.thrift+10*w.total)*studio.Minute(
@@ -191,8 +191,8 @@ func (s *schedule) patience(j *job, w *way) studio.Minute {
 	)/1000
 }
 
-// work finds the person who is done with a task first.
-func (s *schedule) work(j *job, r readiness) (spot, *fault) {
+// spotForWork finds the person who is done with a task first.
+func (s *schedule) spotForWork(j *job, r readiness) (spot, *fault) {
 	best := slot{spot: spot{state: open, maker: -1}}
 	cost := drying.Never
 	why := fault{kind: unskilled, of: j}
@@ -202,7 +202,7 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 			if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
 				continue
 			}
-			found, failed := s.earliest(w, j, &r, overtime, cost-bias)
+			found, failed := s.earliestSlot(w, j, &r, overtime, cost-bias)
 			switch {
 			case failed == beaten:
 			case failed != noFault:
@@ -222,7 +222,7 @@ func (s *schedule) work(j *job, r readiness) (spot, *fault) {
 		}
 	}
 	for i := range j.ways {
-		bias := s.patience(j, &j.ways[i])
+		bias := s.biasAgainst(j, &j.ways[i])
 		if prefer != 0 && j.ways[i].maker != prefer-1 {
 			bias += s.wish.loyalty
 		}
@@ -253,10 +253,10 @@ const (
 	mostTries  = 4000
 )
 
-// earliest finds the first place in a maker's time for a job: hours, other work,
+// earliestSlot finds the first place in a maker's time for a job: hours, other work,
 // colour setup, tools and the length that windows out of it allow. It need not end
 // later than another has it.
-func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before studio.Minute) (slot, faultKind) {
+func (s *schedule) earliestSlot(w *way, j *job, r *readiness, overtime bool, before studio.Minute) (slot, faultKind) {
 	m := s.makers[w.maker]
 	time := m.regular
 	if overtime {
@@ -295,7 +295,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 		if as != nil {
 			setup = as.Setup
 		} else if j.family != nil {
-			setup, _, _ = s.setup(m, j, start, start)
+			setup, _, _ = s.setupBetween(m, j, start, start)
 		}
 		end, paused := start+w.total+setup, []studio.Span(nil)
 		if end > room.To { // not in one go
@@ -303,7 +303,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			if pauses {
 				end, fits = time.through(i, start, w.total+setup)
 			} else if len(w.runs) > 1 {
-				end, paused, fits = time.Lay(start, w.with(setup), false)
+				end, paused, fits = time.Lay(start, w.runsWithSetup(setup), false)
 				fits = fits && time.holds(i, studio.Span{From: start, To: end})
 			}
 			if !fits || m.busyBetween(room.To, end) {
@@ -319,12 +319,12 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			}
 		}
 		if as == nil && (j.family != nil || s.resets) {
-			if _, later, fits := s.setup(m, j, start, end); !fits {
+			if _, later, fits := s.setupBetween(m, j, start, end); !fits {
 				again(later)
 				continue
 			}
 		}
-		if next, long := s.tooLong(j, start, end, paused); long {
+		if next, long := s.outlastsWindow(j, start, end, paused); long {
 			if none = outlasts; next == 0 {
 				return found, none
 			}
@@ -336,7 +336,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 			found.more = &detail{pauses: paused}
 		}
 		if len(j.tools) > 0 {
-			if free, ok := s.grip(j, &found.spot); !ok {
+			if free, ok := s.chooseTools(j, &found.spot); !ok {
 				if none = noTool; free >= s.horizon {
 					return found, none
 				}
@@ -345,7 +345,7 @@ func (s *schedule) earliest(w *way, j *job, r *readiness, overtime bool, before 
 				continue
 			}
 		}
-		found.overtime = overtime && s.beyond(m, &found.spot)
+		found.overtime = overtime && s.usesOvertime(m, &found.spot)
 		return found, noFault
 	}
 	return found, none
@@ -360,8 +360,8 @@ func (s *schedule) asKept(j *job) *studio.Task {
 	return s.wish.as[j.number]
 }
 
-// with are the runs of a way with a colour setup in the first.
-func (w *way) with(setup studio.Minute) []studio.Minute {
+// runsWithSetup are the runs of a way runsWithSetup a colour setup in the first.
+func (w *way) runsWithSetup(setup studio.Minute) []studio.Minute {
 	if setup == 0 {
 		return w.runs
 	}
@@ -370,9 +370,9 @@ func (w *way) with(setup studio.Minute) []studio.Minute {
 	return runs
 }
 
-// tooLong says that a task takes longer than a window out of it allows, and from
+// outlastsWindow says that a task takes longer than a window out of it allows, and from
 // when to try again; 0 is never.
-func (s *schedule) tooLong(j *job, start, end studio.Minute, pauses []studio.Span) (studio.Minute, bool) {
+func (s *schedule) outlastsWindow(j *job, start, end studio.Minute, pauses []studio.Span) (studio.Minute, bool) {
 	if j.Fact != nil {
 		return 0, false
 	}
@@ -392,9 +392,9 @@ func (s *schedule) tooLong(j *job, start, end studio.Minute, pauses []studio.Spa
 	return 0, false
 }
 
-// grip chooses the tools of a job, the first kind of each that is free; or says
+// chooseTools chooses the tools of a job, the first kind of each that is free; or says
 // when one comes free.
-func (s *schedule) grip(j *job, to *spot) (free studio.Minute, ok bool) {
+func (s *schedule) chooseTools(j *job, to *spot) (free studio.Minute, ok bool) {
 	tools := make([]int, 0, len(j.tools))
 	for n := range j.tools {
 		chosen, soonest := -1, drying.Never
@@ -425,8 +425,8 @@ func (s *schedule) grip(j *job, to *spot) (free studio.Minute, ok bool) {
 	return 0, true
 }
 
-// beyond is true of a spot that goes beyond its maker's hours.
-func (s *schedule) beyond(m *maker, to *spot) bool {
+// usesOvertime is true of a spot that goes usesOvertime its maker's hours.
+func (s *schedule) usesOvertime(m *maker, to *spot) bool {
 	for n := range to.stretches() {
 		if span := to.stretch(n); m.regular.Worked(span) < span.To-span.From {
 			return true

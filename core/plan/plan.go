@@ -5,6 +5,22 @@
 // drying clock or a machine asks for. What cannot be placed is unplaced, with the
 // reason, and so is what needs it. What has happened stays as it happened: a
 // started task keeps its person and its remainder is planned from now.
+//
+// How a plan is made, from the whole down to one spot:
+//
+//	problem     all that does not change while planning: jobs, their clusters, who could do them (problem.go)
+//	cluster     jobs that windows tie to each other, and that are placed together or not at all (clusters.go)
+//	schedule    where each job stands, and what people, places, tools and machines are taken up with (schedule.go)
+//	wish        how a schedule is to be laid: which clusters first, which waits at their least, who for whom
+//	search      many schedules, each laid after another wish than the best so far (search.go, neighbourhood.go)
+//	repair      the schedule of an earlier plan, as far as it can still be, and the rest anew (repair.go)
+//
+// placeClusters takes clusters by urgency; placeOrGiveUp places one or says why not; placeCluster
+// looks for room, later and later; placeClusterFrom places its jobs one after the other, and where
+// one finds that another should have begun later (delayJob) places both anew; placeJob finds one
+// job its spot (spotForWork, spotInMachine, spotForWait) when all that it needs is there
+// (readinessOf) and occupies what it needs. A removal takes clusters out, with their followers,
+// and can put them back as they were.
 package plan
 
 import (

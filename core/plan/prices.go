@@ -16,12 +16,12 @@ type craft struct {
 	lengths []float64 // of all of it, by maker; 0 for those who cannot do it
 }
 
-// price works out, for each craft and maker, what of a minute that the maker gives to it
+// priceMakers works out, for each craft and maker, what of a minute that the maker gives to it
 // is lost to the whole: by how much a minute of theirs is worth more elsewhere, against
 // the worth of anybody's minute. The worths are the dual prices of the linear programme
 // that makes the most of everybody's hours: all crafts done in the same proportion, as
 // often as can be, nobody working longer than they do.
-func (p *problem) price() {
+func (p *problem) priceMakers() {
 	crafts := map[string]int{}
 	var all []craft
 	p.craft = make([]int, len(p.jobs))

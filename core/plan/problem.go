@@ -143,28 +143,28 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	for i := range doc.Families {
 		p.resets = p.resets || doc.Families[i].Reset == studio.ResetOtherWork
 	}
-	p.collect()
+	p.collectJobs()
 	var lengths, pricing sync.WaitGroup
-	lengths.Go(p.length)
-	p.rank()
-	p.cluster()
-	p.want()
+	lengths.Go(p.measureJobs)
+	p.rankJobs()
+	p.formClusters()
+	p.collectOrders()
 	lengths.Wait()
-	pricing.Go(p.price)
-	for n, latest := range p.begins(p.due(nil), leastQueue) {
+	pricing.Go(p.priceMakers)
+	for n, latest := range p.latestStartsOfJobs(p.dueTimes(nil), leastQueue) {
 		p.jobs[n].latest = latest
 	}
-	for n, latest := range p.towards(p.due(nil), usualQueue) {
+	for n, latest := range p.latestStartsOfClusters(p.dueTimes(nil), usualQueue) {
 		p.clusters[n].latest = latest
 	}
-	p.seek()
+	p.weighMakers()
 	p.bound = sync.OnceValue(func() studio.Bounds { return newSchedule(p).bounds() })
 	pricing.Wait()
 	return p, nil
 }
 
-// collect makes the jobs of the instance and links them.
-func (p *problem) collect() {
+// collectJobs makes the jobs of the instance and links them.
+func (p *problem) collectJobs() {
 	of := numbered(p.doc)
 	p.gripping, p.holding = make([][]*job, len(p.doc.Tools)), make([][]*job, len(p.doc.Places))
 	var size int
@@ -194,7 +194,7 @@ func (p *problem) collect() {
 		to.in = append(to.in, lag{opening, from, usual, k.Most != nil, drying})
 	}
 	for _, j := range p.jobs {
-		p.detail(j, of)
+		p.resolveJob(j, of)
 	}
 	for _, seen := range p.doc.Seen {
 		if j := p.byID[seen.Task]; j != nil && j.Fact == nil && seen.Start >= p.now &&
@@ -204,8 +204,8 @@ func (p *problem) collect() {
 	}
 }
 
-// length works out how long jobs take, whoever may do them, and numbers them by name.
-func (p *problem) length() {
+// measureJobs works out how long jobs take, whoever may do them, and numbers them by name.
+func (p *problem) measureJobs() {
 	for _, j := range p.jobs {
 		if w := j.Wait; w != nil {
 			j.least = p.air.Course(w.Least)
@@ -239,8 +239,8 @@ func (p *problem) waysOf(j *job) []way {
 	return ways
 }
 
-// detail works out what a job needs by number.
-func (p *problem) detail(j *job, of numbers) {
+// resolveJob works out what a job needs by number.
+func (p *problem) resolveJob(j *job, of numbers) {
 	j.pin = of.pins[j.ID]
 	for _, id := range j.Gates {
 		g := of.gates[id]
@@ -325,8 +325,8 @@ func numbered(doc *studio.Document) numbers {
 	return of
 }
 
-// rank numbers the jobs so that each comes after all it needs.
-func (p *problem) rank() {
+// rankJobs numbers the jobs so that each comes after all it needs.
+func (p *problem) rankJobs() {
 	p.byRank = make([]*job, 0, len(p.jobs))
 	needs := make([]int, len(p.jobs))
 	for _, j := range p.jobs {
@@ -355,8 +355,8 @@ func (p *problem) rank() {
 	}
 }
 
-// want lists, for each order, the last tasks of its lots and all that feeds them.
-func (p *problem) want() {
+// collectOrders lists, for each order, the last tasks of its lots and all that feeds them.
+func (p *problem) collectOrders() {
 	lasts := map[studio.ID]*job{}
 	for _, j := range p.jobs {
 		if j.after == nil {
@@ -413,8 +413,8 @@ const (
 	leastQueue studio.Minute = 240
 )
 
-// due are times of orders, but when they are due where that is later or no times are given.
-func (p *problem) due(times []studio.Minute) []studio.Minute {
+// dueTimes are times of orders, but when they are dueTimes where that is later or no times are given.
+func (p *problem) dueTimes(times []studio.Minute) []studio.Minute {
 	due := make([]studio.Minute, len(p.orders))
 	for n, o := range p.orders {
 		if due[n] = o.ReadyBy; times != nil {
@@ -424,11 +424,11 @@ func (p *problem) due(times []studio.Minute) []studio.Minute {
 	return due
 }
 
-// towards is when each cluster must begin at the latest for orders to be ready by some
+// latestStartsOfClusters is when each cluster must begin at the latest for orders to be ready by some
 // times, as begins has it, if each task waits so long for people. It is long before now for
 // what has begun.
-func (p *problem) towards(times []studio.Minute, queue studio.Minute) []studio.Minute {
-	begins, latest := p.begins(times, queue), make([]studio.Minute, len(p.clusters))
+func (p *problem) latestStartsOfClusters(times []studio.Minute, queue studio.Minute) []studio.Minute {
+	begins, latest := p.latestStartsOfJobs(times, queue), make([]studio.Minute, len(p.clusters))
 	for n, c := range p.clusters {
 		latest[n] = p.horizon
 		for _, j := range c.jobs {
@@ -439,10 +439,10 @@ func (p *problem) towards(times []studio.Minute, queue studio.Minute) []studio.M
 	return latest
 }
 
-// begins is when each job must begin at the latest for orders to be ready by some times:
+// latestStartsOfJobs is when each job must begin at the latest for orders to be ready by some times:
 // backwards from that, standard lengths and so long a wait for people before each task, by
 // day and night.
-func (p *problem) begins(times []studio.Minute, queue studio.Minute) []studio.Minute {
+func (p *problem) latestStartsOfJobs(times []studio.Minute, queue studio.Minute) []studio.Minute {
 	ends, begins := make([]studio.Minute, len(p.jobs)), make([]studio.Minute, len(p.jobs))
 	for i := range ends {
 		ends[i] = p.horizon
@@ -469,9 +469,9 @@ func (p *problem) begins(times []studio.Minute, queue studio.Minute) []studio.Mi
 	return begins
 }
 
-// seek works out how much of all work each person could do. What several can do is best
+// weighMakers works out how much of all work each person could do. What several can do is best
 // left to who can do least else.
-func (p *problem) seek() {
+func (p *problem) weighMakers() {
 	p.sought = make([]int64, len(p.hours))
 	var all int64
 	for _, j := range p.jobs {

@@ -59,7 +59,7 @@ func (r *removal) add(c *cluster) {
 		for _, h := range j.ends {
 			for i := range h.holds {
 				if h.lies && slices.Contains(h.holds[i].until, j) {
-					span, _ := r.s.held(h, i)
+					span, _ := r.s.heldSpan(h, i)
 					r.lying = append(r.lying, lying{h, i, span.To})
 				}
 			}
@@ -68,7 +68,7 @@ func (r *removal) add(c *cluster) {
 	var along []*job
 	for _, j := range slices.Backward(c.jobs) {
 		r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number], r.s.wish.leave[j.number] = 0, 0, false
-		r.s.recall(j)
+		r.s.wishAsTold(j)
 		at := r.s.at[j.number]
 		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
 		if r.all {
@@ -79,9 +79,9 @@ func (r *removal) add(c *cluster) {
 			continue
 		}
 		if at.machine >= 0 && !j.running() {
-			along = append(along, r.s.machines[at.machine].with(at.start).jobs...)
+			along = append(along, r.s.machines[at.machine].loadFrom(at.start).jobs...)
 		}
-		r.s.take(j)
+		r.s.removeJob(j)
 	}
 	for _, j := range along {
 		r.add(j.cluster)
@@ -102,9 +102,9 @@ func (r *removal) addAll() {
 	r.s.clear()
 }
 
-// follow takes out, too, all that needs what was taken out; without it, what follows
+// addFollowers takes out, too, all that needs what was taken out; without it, what follows
 // stays where it is.
-func (r *removal) follow() {
+func (r *removal) addFollowers() {
 	r.follows = true
 	for i := 0; i < len(r.clusters); i++ {
 		for _, next := range r.clusters[i].next {
@@ -113,9 +113,9 @@ func (r *removal) follow() {
 	}
 }
 
-// settle takes out, too, what can be placed only when what was taken out is, and whose
+// addAffected takes out, too, what can be placed only when what was taken out is, and whose
 // colour setup is another without what was taken out.
-func (r *removal) settle() {
+func (r *removal) addAffected() {
 	for i := 0; i < len(r.clusters); i++ {
 		for _, next := range r.clusters[i].next {
 			if r.s.at[next.jobs[len(next.jobs)-1].number].state == gone || r.s.at[next.jobs[0].number].state == gone {
@@ -128,16 +128,16 @@ func (r *removal) settle() {
 	}
 	for _, m := range r.s.makers {
 		for j := r.s.mischarged(m); j != nil; j = r.s.mischarged(m) {
-			r.stay(j.cluster)
+			r.addWhereItIs(j.cluster)
 			if r.follows {
-				r.follow()
+				r.addFollowers()
 			}
 		}
 	}
 }
 
-// stay takes out a cluster to be laid first, where it is.
-func (r *removal) stay(c *cluster) {
+// addWhereItIs takes out a cluster to be laid first, where it is.
+func (r *removal) addWhereItIs(c *cluster) {
 	was := make([]spot, len(c.jobs))
 	for i, j := range c.jobs {
 		was[i] = r.s.at[j.number]
@@ -165,19 +165,19 @@ func (r *removal) restore() {
 	}
 	for _, c := range r.clusters {
 		for _, j := range slices.Backward(c.jobs) {
-			r.s.unlay(j)
+			r.s.removeIfPlaced(j)
 		}
 	}
 	for _, was := range slices.Backward(r.jobs) {
-		r.s.set(was.job, was.at)
+		r.s.putJobBack(was.job, was.at)
 	}
 }
 
-// broken is true where something is left out that what is placed needs, or what lies in a
+// leavesBroken is true where something is left out that what is placed needs, or what lies in a
 // place now lies there for longer than it has room.
-func (r *removal) broken() bool {
+func (r *removal) leavesBroken() bool {
 	for _, l := range r.lying {
-		span, _ := r.s.held(l.job, l.hold)
+		span, _ := r.s.heldSpan(l.job, l.hold)
 		if _, full := r.s.rooms[l.job.holds[l.hold].place].blocked(studio.Span{From: l.to, To: span.To}, 0); full &&
 			span.To > l.to {
 			return true
@@ -188,7 +188,7 @@ func (r *removal) broken() bool {
 			if r.s.at[j.number].state != gone {
 				continue
 			}
-			if r.s.frees(j) {
+			if r.s.endsAnotherHold(j) {
 				return true
 			}
 			stays := false
@@ -201,8 +201,8 @@ func (r *removal) broken() bool {
 	return false
 }
 
-// lost is by how many more jobs are left out than before.
-func (r *removal) lost() (more int) {
+// moreLeftOut is by how many more jobs are left out than before.
+func (r *removal) moreLeftOut() (more int) {
 	for _, was := range r.jobs {
 		if was.at.state == gone {
 			more--
@@ -222,14 +222,14 @@ func (r *removal) asItWas(at []spot) {
 	}
 }
 
-// set puts a job where it is known to fit.
-func (s *schedule) set(j *job, to spot) {
+// putJobBack puts a job where it is known to fit.
+func (s *schedule) putJobBack(j *job, to spot) {
 	if to.state != placed {
 		s.at[j.number] = to
 		return
 	}
-	s.put(j, to)
-	s.occupy(j)
+	s.putJob(j, to)
+	s.occupyPlaces(j)
 }
 
 // startOf is when the first work of a cluster begins, past all time if it is left out.
@@ -237,5 +237,5 @@ func (s *schedule) startOf(c *cluster) studio.Minute {
 	if t := &s.at[c.jobs[0].number]; t.state == placed {
 		return t.start
 	}
-	return s.gone()
+	return s.lateIfUnplaced()
 }

@@ -74,8 +74,8 @@ func TestWhatIsTakenOutIsPutBackAsItWas(t *testing.T) {
 		strand.out.begin()
 		if neighbourhoods[n].take(strand) {
 			tried[n]++
-			strand.out.settle()
-			strand.layWithin(strand.out.clusters, strand.current.Lateness)
+			strand.out.addAffected()
+			strand.placeClustersWithin(strand.out.clusters, strand.current.Lateness)
 		}
 		strand.out.restore()
 		after := strand.state()
@@ -86,7 +86,7 @@ func TestWhatIsTakenOutIsPutBackAsItWas(t *testing.T) {
 		strand.step()
 		strand.keep()
 		again := newSchedule(strand.problem)
-		again.adopt(strand.at)
+		again.copySpots(strand.at)
 		for i, m := range again.makers {
 			require.Equal(t, m.regular.free, strand.makers[i].regular.free)
 			require.Equal(t, m.busy, strand.makers[i].busy)
@@ -190,8 +190,8 @@ func TestTheGainOfAMoveIsWhatItSaves(t *testing.T) {
 // due, and never earlier; and by as much sooner as people are busy.
 func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
 	p := season(t)
-	due, early, late := p.towards(
-		p.due(nil),
+	due, early, late := p.latestStartsOfClusters(
+		p.dueTimes(nil),
 		usualQueue,
 	), make(
 		[]studio.Minute,
@@ -203,9 +203,9 @@ func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
 	for n, o := range p.orders {
 		early[n], late[n] = o.ReadyBy-500, o.ReadyBy+500
 	}
-	assert.Equal(t, due, p.towards(p.due(early), usualQueue))
+	assert.Equal(t, due, p.latestStartsOfClusters(p.dueTimes(early), usualQueue))
 	alone := 0
-	for n, latest := range p.towards(late, usualQueue) {
+	for n, latest := range p.latestStartsOfClusters(late, usualQueue) {
 		c := p.clusters[n]
 		require.Equal(t, due[n], c.latest)
 		if len(c.orders) > 0 && due[n] < latest {
@@ -214,7 +214,7 @@ func TestClustersAreLaidTowardsWhenOrdersAreToBeReady(t *testing.T) {
 		}
 	}
 	assert.Greater(t, alone, len(p.clusters)/2)
-	for n, free := range p.towards(p.due(nil), 0) {
+	for n, free := range p.latestStartsOfClusters(p.dueTimes(nil), 0) {
 		require.LessOrEqual(t, due[n], free-usualQueue, "nobody is free at once")
 	}
 }
@@ -229,11 +229,11 @@ func TestReckoningWithQueuesIsLessLate(t *testing.T) {
 		for n := range l.lag {
 			l.lag[n] = 3 * 1440
 		}
-		times := p.due(l.ready(l.improved(p.byDate())))
+		times := p.dueTimes(l.ready(l.improved(p.byDate())))
 		for n, queue := range []studio.Minute{0, usualQueue} {
 			s := newSchedule(p)
-			copy(s.wish.key, p.towards(times, queue))
-			s.lay(s.clusters)
+			copy(s.wish.key, p.latestStartsOfClusters(times, queue))
+			s.placeClusters(s.clusters)
 			late[n] += s.worth().Lateness
 		}
 	}
@@ -254,12 +254,12 @@ func TestLagsAreMadeEven(t *testing.T) {
 func TestWhatIsExpectedOfOrdersIsWhatTheyComeTo(t *testing.T) {
 	p := season(t)
 	s := newSchedule(p)
-	s.lay(s.clusters)
+	s.placeClusters(s.clusters)
 	comes := s.worth().Lateness
 	require.Positive(t, comes)
 	within := func(most int64) (bool, int) {
 		again := newSchedule(p)
-		done := again.layWithin(again.clusters, most)
+		done := again.placeClustersWithin(again.clusters, most)
 		left := 0
 		for i := range again.at {
 			if again.at[i].state == open {

@@ -62,8 +62,8 @@ const (
 	tooMuch   = 10
 )
 
-// tell takes from a plan what people have been told for the next two days.
-func (p *problem) tell(from *studio.Plan) {
+// noteWhatWasTold takes from a plan what people have been told for the next two days.
+func (p *problem) noteWhatWasTold(from *studio.Plan) {
 	p.told = make([]*studio.Task, len(p.jobs))
 	for i := range from.Tasks {
 		t := &from.Tasks[i]
@@ -74,9 +74,9 @@ func (p *problem) tell(from *studio.Plan) {
 	}
 }
 
-// despair takes from a plan what it looked for as far as effort allowed. A repair is to be
+// noteWhatIsInVain takes from a plan what it looked for as far as effort allowed. A repair is to be
 // there at once, and does not look as far again; a search does.
-func (p *problem) despair(from *studio.Plan) {
+func (p *problem) noteWhatIsInVain(from *studio.Plan) {
 	p.vain = make([]bool, len(p.clusters))
 	for i := range from.Unplaced {
 		u := &from.Unplaced[i]
@@ -86,12 +86,12 @@ func (p *problem) despair(from *studio.Plan) {
 	}
 }
 
-// follow lays what a plan has as it has it, and the rest about so.
-func (s *schedule) follow(from *studio.Plan) { s.mend(from, s.keep(from)) }
+// repairFrom lays what a plan has as it has it, and the rest about so.
+func (s *schedule) repairFrom(from *studio.Plan) { s.placeRemoved(from, s.keepPlaced(from)) }
 
-// keep lays every cluster exactly as a plan has it, as far as that can still be, and answers
+// keepPlaced lays every cluster exactly as a plan has it, as far as that can still be, and answers
 // what cannot, with all that the plan does not know or has no place for.
-func (s *schedule) keep(from *studio.Plan) *removal {
+func (s *schedule) keepPlaced(from *studio.Plan) *removal {
 	known := make([]*studio.Task, len(s.jobs))
 	people := map[studio.ID]int{}
 	for i := range s.doc.People {
@@ -110,13 +110,13 @@ func (s *schedule) keep(from *studio.Plan) *removal {
 			s.wish.prefer[j.number], s.wish.notBefore[j.number] = people[t.Person], t.Begin()
 		}
 		if j.wishes {
-			end, ok := s.lasts(j, t.Start, j.least, j.Wait.Least)
+			end, ok := s.endOfWait(j, t.Start, j.least, j.Wait.Least)
 			s.wish.hurried[j.number] = ok && end >= t.End
 		}
 		s.wish.overtime[c.number] = s.wish.overtime[c.number] || t.Overtime
 	}
 	s.wish.as = known
-	s.lay(s.clusters)
+	s.placeClusters(s.clusters)
 	s.wish.as = nil
 	out := newRemoval(s)
 	for _, c := range s.clusters {
@@ -128,21 +128,21 @@ func (s *schedule) keep(from *studio.Plan) *removal {
 	return out
 }
 
-// mend lays what a plan could not keep, and all that needs it, about when it was to be and by
+// placeRemoved lays what a plan could not keep, and all that needs it, about when it was to be and by
 // the same people if they can.
-func (s *schedule) mend(from *studio.Plan, out *removal) {
+func (s *schedule) placeRemoved(from *studio.Plan, out *removal) {
 	if len(out.clusters) == 0 {
 		return
 	}
-	out.follow()
-	out.settle() // and what is now charged otherwise
+	out.addFollowers()
+	out.addAffected() // and what is now charged otherwise
 
 	// It is to be there at once: what comes together hardest is not tried for long.
 	s.wish.loyalty, s.wish.patience, s.wish.thrift, s.wish.tries = loyalty, 0, 0, 0
-	s.lay(out.clusters)
+	s.placeClusters(out.clusters)
 	s.wish.loyalty, s.wish.patience, s.wish.thrift, s.wish.tries = 0, usualPatience, usualThrift, triesEach
-	s.unblock()
-	s.shift(from)
+	s.removeWhatBlocks()
+	s.placeUntoldAnew(from)
 }
 
 // leaves is true where a plan has no place for any of some clusters.
@@ -159,24 +159,24 @@ func leaves(from *studio.Plan, clusters []*cluster) bool {
 	return true
 }
 
-// unblock lays anew what was laid as the plan has it where something that lies in a place
+// removeWhatBlocks lays anew what was laid as the plan has it where something that lies in a place
 // already stays for longer now than it was to.
-func (s *schedule) unblock() {
+func (s *schedule) removeWhatBlocks() {
 	const most = 8 // what is laid anew may in turn free something later
 	for range most {
 		out := newRemoval(s)
 		for _, j := range s.jobs {
 			for i := 0; j.lies && i < len(j.holds); i++ {
-				span, _ := s.held(j, i)
+				span, _ := s.heldSpan(j, i)
 				s.inTheWay(j.holds[i].place, studio.Span{From: max(span.From, s.now), To: span.To}, out)
 			}
 		}
 		if len(out.clusters) == 0 {
 			return
 		}
-		out.follow()
-		out.settle()
-		s.lay(out.clusters)
+		out.addFollowers()
+		out.addAffected()
+		s.placeClusters(out.clusters)
 	}
 }
 
@@ -190,7 +190,7 @@ func (s *schedule) inTheWay(place int, span studio.Span, out *removal) {
 			continue
 		}
 		for i := range j.holds {
-			if held, _ := s.held(j, i); j.holds[i].place == place && held.From < span.To && held.To > span.From {
+			if held, _ := s.heldSpan(j, i); j.holds[i].place == place && held.From < span.To && held.To > span.From {
 				out.add(j.cluster)
 				break
 			}
@@ -213,10 +213,10 @@ func (p *problem) readyIn(from *studio.Plan) []studio.Minute {
 	return times
 }
 
-// shift lays all that people were not told of anew, towards when orders were ready, and
+// placeUntoldAnew lays all that people were not told of anew, towards when orders were ready, and
 // keeps that if it is better; where nothing is later than it was, it leaves things alone.
-func (s *schedule) shift(from *studio.Plan) {
-	was, left := s.worth().Lateness, s.left()
+func (s *schedule) placeUntoldAnew(from *studio.Plan) {
+	was, left := s.worth().Lateness, s.leftOutCount()
 	if was <= from.Objective.Lateness {
 		return
 	}
@@ -226,23 +226,23 @@ func (s *schedule) shift(from *studio.Plan) {
 			out.add(c)
 		}
 	}
-	out.follow()
-	out.settle()
-	latest := s.towards(s.due(s.readyIn(from)), usualQueue)
+	out.addFollowers()
+	out.addAffected()
+	latest := s.latestStartsOfClusters(s.dueTimes(s.readyIn(from)), usualQueue)
 	for _, c := range out.clusters {
 		s.wish.key[c.number] = latest[c.number]
 	}
-	if !s.layWithin(out.clusters, was) || out.broken() {
+	if !s.placeClustersWithin(out.clusters, was) || out.leavesBroken() {
 		out.restore()
-	} else if now := s.worth().Lateness; now > was || now == was && s.left() > left {
+	} else if now := s.worth().Lateness; now > was || now == was && s.leftOutCount() > left {
 		out.restore()
 	}
 }
 
-// placeAs places a cluster exactly as a plan has it; false where that cannot be, or the
+// placeClusterAsKept places a cluster exactly as a plan has it; false where that cannot be, or the
 // plan does not have it.
-func (s *schedule) placeAs(c *cluster) bool {
-	if s.missing(c) != nil {
+func (s *schedule) placeClusterAsKept(c *cluster) bool {
+	if s.missingInput(c) != nil {
 		return false
 	}
 	for _, before := range c.previous {
@@ -252,15 +252,15 @@ func (s *schedule) placeAs(c *cluster) bool {
 	}
 	for n, j := range c.jobs {
 		t := s.wish.as[j.number]
-		if t != nil && s.try(j, s.wish.notBefore[j.number], false) == nil {
+		if t != nil && s.placeJob(j, s.wish.notBefore[j.number], false) == nil {
 			if at := &s.at[j.number]; j.Fact != nil ||
 				at.start == t.Start && at.end == t.End && s.personOf(at) == t.Person {
 				continue
 			}
-			s.take(j)
+			s.removeJob(j)
 		}
 		for _, placed := range slices.Backward(c.jobs[:n]) {
-			s.take(placed)
+			s.removeJob(placed)
 		}
 		return false
 	}
@@ -278,8 +278,8 @@ func (f forgetting) some(j *job) bool {
 	return f.one > 0 && (uint32(j.number)^f.salt)*2654435761>>16%f.one == 0
 }
 
-// recall has a job that people were told of go back to where they were told, if it can.
-func (s *schedule) recall(j *job) {
+// wishAsTold has a job that people were told of go back to where they were told, if it can.
+func (s *schedule) wishAsTold(j *job) {
 	if !s.toldOf(j) || s.wish.forgets.some(j) {
 		return
 	}
@@ -292,9 +292,9 @@ func (s *schedule) recall(j *job) {
 	}
 }
 
-// unrest is how far what people were told is off, as disturbance is reckoned, and in the
+// unrestOfPeople is how far what people were told is off, as disturbance is reckoned, and in the
 // same minutes how thin the slack of orders is; nothing where no plan is repaired.
-func (s *schedule) unrest() (sum int64) {
+func (s *schedule) unrestOfPeople() (sum int64) {
 	if s.told == nil {
 		return 0
 	}
@@ -304,17 +304,17 @@ func (s *schedule) unrest() (sum int64) {
 			continue
 		}
 		told++
-		if off := s.off(s.jobs[n], t.Start, t.Person); off > 0 {
+		if off := s.departure(s.jobs[n], t.Start, t.Person); off > 0 {
 			moved++
 			sum += off + bother
 		}
 	}
-	return sum + s.thin() + disturbed*tooMuch*max(0, moved-told*mostMoved/100)
+	return sum + s.thinSlack() + disturbed*tooMuch*max(0, moved-told*mostMoved/100)
 }
 
-// thin is by how much the slack of orders falls short of what keeps them safe from small
+// thinSlack is by how much the slack of orders falls short of what keeps them safe from small
 // things that happen, by importance, in minutes of disturbance.
-func (s *schedule) thin() (sum int64) {
+func (s *schedule) thinSlack() (sum int64) {
 	for _, o := range s.orders {
 		sum += thinness * o.Importance * int64(max(0, s.readyOf(o)+safeSlack-max(o.ReadyBy, s.now)))
 	}

@@ -318,8 +318,8 @@ func (m *machine) free(j *job, from studio.Minute) {
 	}
 }
 
-// with is the load that a wait is in.
-func (m *machine) with(from studio.Minute) *load {
+// loadFrom is the load that a wait is in.
+func (m *machine) loadFrom(from studio.Minute) *load {
 	i := sort.Search(len(m.loads), func(i int) bool { return m.loads[i].From >= from })
 	return m.loads[i]
 }

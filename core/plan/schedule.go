@@ -164,18 +164,18 @@ func (s *schedule) clear() {
 			}
 		}
 	}
-	s.run()
+	s.placeWhatHasBegun()
 	for _, j := range s.jobs {
 		if j.lies {
 			for i := range j.holds {
-				s.hold(j, i, 1)
+				s.occupyPlace(j, i, 1)
 			}
 		}
 	}
 }
 
-// run closes the machines that run, each with the shares that were begun together.
-func (s *schedule) run() {
+// placeWhatHasBegun closes the machines that placeWhatHasBegun, each with the shares that were begun together.
+func (s *schedule) placeWhatHasBegun() {
 	for _, j := range s.jobs {
 		if !j.running() {
 			continue
@@ -183,7 +183,7 @@ func (s *schedule) run() {
 		at := slices.IndexFunc(s.machines, func(m *machine) bool { return m.ID == j.Fact.Machine })
 		m := s.machines[at]
 		m.put(j, studio.Span{From: j.Fact.Start})
-		l := m.with(j.Fact.Start)
+		l := m.loadFrom(j.Fact.Start)
 		l.closed = true
 		l.To = max(l.To, j.Fact.Start+j.Wait.Least.Minutes)
 		for _, share := range l.jobs {
@@ -192,34 +192,34 @@ func (s *schedule) run() {
 	}
 }
 
-// put gives a job its spot and takes up what that needs, but for the places whose
+// putJob gives a job its spot and takes up what that needs, but for the places whose
 // holds it ends.
-func (s *schedule) put(j *job, to spot) {
+func (s *schedule) putJob(j *job, to spot) {
 	s.at[j.number] = to
 	if to.maker >= 0 {
 		s.makers[to.maker].occupy(j, &s.at[j.number])
-		s.grasp(j, &to, 1)
+		s.occupyTools(j, &to, 1)
 	}
 	if to.machine >= 0 {
 		s.machines[to.machine].put(j, studio.Span{From: to.start, To: to.end})
 	}
 }
 
-// take takes a job out of the schedule again, and the holds that it ends.
-func (s *schedule) take(j *job) {
+// removeJob takes a job out of the schedule again, and the holds that it ends.
+func (s *schedule) removeJob(j *job) {
 	from := &s.at[j.number]
 	if from.maker >= 0 {
 		s.makers[from.maker].free(j, from)
-		s.grasp(j, from, -1)
+		s.occupyTools(j, from, -1)
 	}
 	if from.machine >= 0 {
 		s.machines[from.machine].free(j, from.start)
 	}
-	s.vacate(j)
+	s.vacatePlaces(j)
 }
 
-// grasp takes up the tools of a job at a spot, or with -1 lays them down.
-func (s *schedule) grasp(j *job, at *spot, times int64) {
+// occupyTools takes up the tools of a job at a spot, or with -1 lays them down.
+func (s *schedule) occupyTools(j *job, at *spot, times int64) {
 	for i, tool := range at.tools() {
 		for n := range at.stretches() {
 			s.tools[tool].add(at.stretch(n), times*j.tools[i].number)
@@ -241,9 +241,9 @@ func (t *spot) stretch(n int) studio.Span {
 	return span
 }
 
-// held is the span of a job's hold as things stand, until it is emptied, and whether
+// heldSpan is the span of a job's hold as things stand, until it is emptied, and whether
 // all that ends it is placed: to the horizon while it is not.
-func (s *schedule) held(j *job, hold int) (span studio.Span, known bool) {
+func (s *schedule) heldSpan(j *job, hold int) (span studio.Span, known bool) {
 	own := &s.at[j.number]
 	span = studio.Span{From: j.since, To: s.horizon}
 	if !j.lies {
@@ -251,7 +251,7 @@ func (s *schedule) held(j *job, hold int) (span studio.Span, known bool) {
 	}
 	end, known := s.heldUntil(j, hold)
 	if known {
-		span.To = s.emptied(end)
+		span.To = s.firstShiftAfter(end)
 	} else if own.state == placed {
 		span.To = max(span.To, own.end)
 	}
@@ -270,23 +270,23 @@ func (s *schedule) heldUntil(j *job, hold int) (end studio.Minute, known bool) {
 	return end, true
 }
 
-func (s *schedule) emptied(end studio.Minute) studio.Minute {
+func (s *schedule) firstShiftAfter(end studio.Minute) studio.Minute {
 	if to, ok := s.everyone.Next(end); ok {
 		return to
 	}
 	return max(end, s.horizon)
 }
 
-// hold takes the slots of a hold, or with -1 frees them.
-func (s *schedule) hold(j *job, hold int, times int64) {
-	span, _ := s.held(j, hold)
+// occupyPlace takes the slots of a occupyPlace, or with -1 frees them.
+func (s *schedule) occupyPlace(j *job, hold int, times int64) {
+	span, _ := s.heldSpan(j, hold)
 	h := &j.holds[hold]
 	s.rooms[h.place].add(span, times*h.slots)
 }
 
-// occupy takes up the places whose holds a job ends now that it is placed, overfull or
+// occupyPlaces takes up the places whose holds a job ends now that it is placed, overfull or
 // not; and says which task must begin later for want of room, or of keeping.
-func (s *schedule) occupy(j *job) (why *fault) {
+func (s *schedule) occupyPlaces(j *job) (why *fault) {
 	for _, h := range j.ends {
 		for i := range h.holds {
 			o := &h.holds[i]
@@ -295,18 +295,18 @@ func (s *schedule) occupy(j *job) (why *fault) {
 			}
 			if h.lies {
 				s.at[j.number].state = open
-				s.hold(h, i, -1)
+				s.occupyPlace(h, i, -1)
 				s.at[j.number].state = placed
-				s.hold(h, i, 1)
+				s.occupyPlace(h, i, 1)
 				continue
 			}
 			end, known := s.heldUntil(h, i)
 			if !known {
 				continue
 			}
-			span := studio.Span{From: s.at[h.number].start, To: s.emptied(end)}
+			span := studio.Span{From: s.at[h.number].start, To: s.firstShiftAfter(end)}
 			if why == nil && o.keeps > 0 && end-span.From > o.keeps {
-				why = s.later(
+				why = s.delayJob(
 					h,
 					end-span.From-o.keeps,
 					fault{kind: spoils, by: j, have: end - span.From, most: o.keeps},
@@ -314,7 +314,7 @@ func (s *schedule) occupy(j *job) (why *fault) {
 			}
 			if why == nil {
 				if until, full := s.rooms[o.place].blocked(span, o.slots); full {
-					why = s.later(
+					why = s.delayJob(
 						h,
 						until-span.From,
 						fault{kind: crowded, by: j, have: studio.Minute(o.slots), place: &s.doc.Places[o.place]},
@@ -327,19 +327,19 @@ func (s *schedule) occupy(j *job) (why *fault) {
 	return why
 }
 
-// vacate frees the places whose holds a job ends, for as long as it is not placed.
-func (s *schedule) vacate(j *job) {
+// vacatePlaces frees the places whose holds a job ends, for as long as it is not placed.
+func (s *schedule) vacatePlaces(j *job) {
 	from := &s.at[j.number]
 	for _, h := range j.ends {
 		for i := range h.holds {
 			if !slices.Contains(h.holds[i].until, j) {
 				continue
 			}
-			if _, known := s.held(h, i); known || h.lies {
-				s.hold(h, i, -1)
+			if _, known := s.heldSpan(h, i); known || h.lies {
+				s.occupyPlace(h, i, -1)
 			}
 			if from.state = open; h.lies {
-				s.hold(h, i, 1)
+				s.occupyPlace(h, i, 1)
 			}
 			from.state = placed
 		}

@@ -76,23 +76,23 @@ type aim struct {
 	times    []studio.Minute
 }
 
-// become makes an aim another.
-func (a *aim) become(b aim) {
+// copyAim makes an aim another.
+func (a *aim) copyAim(b aim) {
 	a.sequence, a.times = append(a.sequence[:0], b.sequence...), append(a.times[:0], b.times...)
 }
 
 // newSearch begins with a constructive schedule, or with a plan that is to be repaired.
 func newSearch(p *problem, options Options) *search {
-	s := &search{problem: p, options: options, aim: aim{p.byDate(), p.due(nil)}}
+	s := &search{problem: p, options: options, aim: aim{p.byDate(), p.dueTimes(nil)}}
 	first := newSchedule(p)
 	if options.From != nil {
-		p.tell(options.From)
+		p.noteWhatWasTold(options.From)
 		if options.Steps == 0 {
-			p.despair(options.From)
+			p.noteWhatIsInVain(options.From)
 		}
 		var anew *schedule
 		lay := func() {
-			if anew = s.anew(); anew.worth().Lateness > 0 {
+			if anew = s.placedAnew(); anew.worth().Lateness > 0 {
 				go p.bound() // it will be asked for
 			}
 		}
@@ -102,33 +102,33 @@ func newSearch(p *problem, options Options) *search {
 		if changed {
 			laying.Go(lay)
 		}
-		left := first.keep(options.From)
+		left := first.keepPlaced(options.From)
 		if !changed && !leaves(options.From, left.clusters) {
 			changed = true
 			laying.Go(lay)
 		}
-		first.mend(options.From, left)
-		if laying.Wait(); changed && first.thin() > 0 {
+		first.placeRemoved(options.From, left)
+		if laying.Wait(); changed && first.thinSlack() > 0 {
 			first = s.better(first, anew)
 		}
 	} else {
-		first = s.anew()
+		first = s.placedAnew()
 	}
 	s.begin(first)
 	return s
 }
 
-// anew is the best of some schedules: laid towards when orders are due or, where a plan is
+// placedAnew is the best of some schedules: laid towards when orders are due or, where a plan is
 // repaired, when they were to be ready, as people were told; else also towards when they
 // would be in the sequence that the line of orders thinks best; where that takes no time,
 // also one in which whoever is done first gets a task.
-func (s *search) anew() *schedule {
+func (s *search) placedAnew() *schedule {
 	times := s.aim.times
 	var inLine aim
 	var best, second *schedule
 	var laying sync.WaitGroup
 	if from := s.options.From; from != nil {
-		times = s.due(s.readyIn(from))
+		times = s.dueTimes(s.readyIn(from))
 	} else if len(s.orders) > 1 {
 		laying.Go(func() {
 			l := newLine(s.problem)
@@ -136,7 +136,7 @@ func (s *search) anew() *schedule {
 				l.lag[n] = usualLag
 			}
 			sequence := l.improved(s.aim.sequence)
-			inLine = aim{sequence, s.due(l.ready(sequence))}
+			inLine = aim{sequence, s.dueTimes(l.ready(sequence))}
 			second = s.towardsTimes(inLine.times)
 		})
 	}
@@ -149,7 +149,7 @@ func (s *search) anew() *schedule {
 	if len(s.clusters) <= quick {
 		other := newSchedule(s.problem)
 		other.wish.patience, other.wish.thrift = 0, 0
-		other.lay(s.clusters)
+		other.placeClusters(s.clusters)
 		other.wish.patience, other.wish.thrift = usualPatience, usualThrift
 		best = s.better(best, other)
 	}
@@ -159,18 +159,18 @@ func (s *search) anew() *schedule {
 // towardsTimes is a schedule laid towards times of orders, what people were told as it was.
 func (s *search) towardsTimes(times []studio.Minute) *schedule {
 	laid := newSchedule(s.problem)
-	copy(laid.wish.key, s.towards(times, usualQueue))
+	copy(laid.wish.key, s.latestStartsOfClusters(times, usualQueue))
 	for _, j := range s.jobs {
-		laid.recall(j)
+		laid.wishAsTold(j)
 	}
-	laid.lay(s.clusters)
+	laid.placeClusters(s.clusters)
 	return laid
 }
 
 // better is the better of two schedules, the first if they are as good.
 func (s *search) better(a, b *schedule) *schedule {
 	judge := strand{lateOnly: s.options.LatenessOnly}
-	if judge.compare(value{b.worth(), b.left(), b.unrest()}, value{a.worth(), a.left(), a.unrest()}) < 0 {
+	if judge.compare(value{b.worth(), b.leftOutCount(), b.unrestOfPeople()}, value{a.worth(), a.leftOutCount(), a.unrestOfPeople()}) < 0 {
 		return b
 	}
 	return a
@@ -200,14 +200,14 @@ func (s *search) begin(from *schedule) {
 		t.opening = t.byOrders
 		if s.options.Steps > 0 {
 			t.line = newLine(s.problem)
-			t.aim.become(s.aim)
+			t.aim.copyAim(s.aim)
 		}
 		if n > 0 {
 			t.schedule = newSchedule(s.problem)
-			t.become(from.at, &from.wish)
+			t.copySchedule(from.at, &from.wish)
 		}
 		t.out = newRemoval(t.schedule)
-		t.current = value{t.worth(), t.left(), t.unrest()}
+		t.current = value{t.worth(), t.leftOutCount(), t.unrestOfPeople()}
 		t.best, t.stale = t.current, true
 		s.strands = append(s.strands, t)
 	}
@@ -217,24 +217,24 @@ func (s *search) begin(from *schedule) {
 func (s *search) found() *schedule {
 	best := s.best()
 	if !best.stale {
-		best.adopt(best.bestAt)
+		best.copySpots(best.bestAt)
 	}
 	return best.schedule
 }
 
-// adopt makes a schedule another, spot by spot.
-func (s *schedule) adopt(at []spot) {
+// copySpots makes a schedule another, spot by spot.
+func (s *schedule) copySpots(at []spot) {
 	s.clear()
 	for _, j := range s.byRank {
 		if !j.Done() && !j.running() {
-			s.set(j, at[j.number])
+			s.putJobBack(j, at[j.number])
 		}
 	}
 }
 
-// become makes a schedule another, and what is wished for it.
-func (s *schedule) become(at []spot, wish *wish) {
-	s.adopt(at)
+// copySchedule makes a schedule another, and what is wished for it.
+func (s *schedule) copySchedule(at []spot, wish *wish) {
+	s.copySpots(at)
 	copy(s.wish.hurried, wish.hurried)
 	copy(s.wish.overtime, wish.overtime)
 }
@@ -258,7 +258,7 @@ func (s *search) run(most int) int {
 		}
 		wait.Wait()
 		if s.rounds++; s.rounds%meetings == 0 {
-			s.meet()
+			s.shareBest()
 		}
 		if s.options.Report != nil {
 			s.options.Report(Progress{Steps: s.steps, Best: s.best().best.Objective})
@@ -292,14 +292,14 @@ func (s *search) best() *strand {
 	return best
 }
 
-// meet has strands that have found nothing as good go on from the best.
-func (s *search) meet() {
+// shareBest has strands that have found nothing as good go on from the best.
+func (s *search) shareBest() {
 	best := s.best()
 	best.keep()
 	for _, t := range s.strands {
 		if t.compare(best.best, t.best) < 0 {
-			t.become(best.bestAt, &best.wish)
-			t.aim.become(best.aim)
+			t.copySchedule(best.bestAt, &best.wish)
+			t.aim.copyAim(best.aim)
 			t.current, t.best, t.stale = best.best, best.best, true
 		}
 	}
@@ -328,7 +328,7 @@ func (s *strand) keep() {
 // step tries one neighbour, and goes there if it is no worse, or not much.
 func (s *strand) step() {
 	if s.taken%cycle == 0 && s.compare(s.best, s.current) < 0 {
-		s.adopt(s.bestAt)
+		s.copySpots(s.bestAt)
 		s.current = s.best
 	}
 	s.taken++
@@ -345,7 +345,7 @@ func (s *strand) step() {
 		s.out.restore()
 		return
 	}
-	s.out.settle()
+	s.out.addAffected()
 	if len(s.clusters) <= few {
 		s.wish.patience = drawn(s, usualPatience, usualPatience, usualPatience/4, 2*usualPatience, 0)
 		s.wish.thrift = drawn(s, usualThrift, usualThrift, usualThrift/3, 2*usualThrift, 0)
@@ -354,12 +354,12 @@ func (s *strand) step() {
 		s.wish.thrift = drawn(s, usualThrift, usualThrift/2, 3*usualThrift/2, 2*usualThrift)
 	}
 	allowed := s.allowed()
-	if !s.layWithin(s.out.clusters, allowed) || s.out.broken() {
+	if !s.placeClustersWithin(s.out.clusters, allowed) || s.out.leavesBroken() {
 		s.learn(n, 0)
 		s.out.restore()
 		return
 	}
-	found := value{s.worth(), s.current.out + s.out.lost(), s.unrest()}
+	found := value{s.worth(), s.current.out + s.out.moreLeftOut(), s.unrestOfPeople()}
 	better := s.compare(found, s.current)
 	s.learn(n, gain(s.current, found, better))
 	switch {
@@ -376,7 +376,7 @@ func (s *strand) step() {
 	}
 	s.current = found
 	if n == bySequence || n == byTimes {
-		s.aim.become(s.next)
+		s.aim.copyAim(s.next)
 	}
 }
 

@@ -125,7 +125,7 @@ func move(sequence []int, from, to int) {
 func (l *line) learn(sequence []int, s *schedule) {
 	clear(l.lag)
 	for n, at := range l.ready(sequence) {
-		if ready := s.readyOf(l.orders[n]); ready < s.gone() {
+		if ready := s.readyOf(l.orders[n]); ready < s.lateIfUnplaced() {
 			l.lag[n] = ready - at
 		}
 	}

@@ -10,8 +10,8 @@ type brush struct {
 	other bool
 }
 
-// last is a maker's brush of a family before a place in their order of work.
-func (s *schedule) last(m *maker, f *studio.Family, before int) brush {
+// lastBrush is a maker's brush of a family before a place in their order of work.
+func (s *schedule) lastBrush(m *maker, f *studio.Family, before int) brush {
 	for i := before - 1; i >= 0; i-- {
 		if u := &m.turns[i]; s.jobs[u.job].family == f {
 			return brush{s.jobs[u.job].mix, max(u.start, u.end-1), i < before-1}
@@ -20,8 +20,8 @@ func (s *schedule) last(m *maker, f *studio.Family, before int) brush {
 	return brush{m.Colours[f.ID], s.now, before > 0}
 }
 
-// change is what it costs to come from a brush to a mix at a minute.
-func (s *schedule) change(f *studio.Family, from brush, to studio.ID, at studio.Minute) studio.Minute {
+// setupCost is what it costs to come from a brush to a mix at a minute.
+func (s *schedule) setupCost(f *studio.Family, from brush, to studio.ID, at studio.Minute) studio.Minute {
 	if from.mix != "" &&
 		(f.Reset == studio.ResetOtherWork && from.other || f.Reset == studio.ResetNight && !s.calendar.SameDay(from.at, at)) {
 		from.mix = ""
@@ -29,9 +29,9 @@ func (s *schedule) change(f *studio.Family, from brush, to studio.ID, at studio.
 	return f.Cost(from.mix, to)
 }
 
-// setup is what a job is charged when a person begins it at a minute; and, where
+// setupBetween is what a job is charged when a person begins it at a minute; and, where
 // that would change what a later turn is charged, the end of that turn.
-func (s *schedule) setup(m *maker, j *job, start, end studio.Minute) (charge, later studio.Minute, fits bool) {
+func (s *schedule) setupBetween(m *maker, j *job, start, end studio.Minute) (charge, later studio.Minute, fits bool) {
 	at := m.turnAt(j, start)
 	fits = true
 	for i := range s.doc.Families {
@@ -39,9 +39,9 @@ func (s *schedule) setup(m *maker, j *job, start, end studio.Minute) (charge, la
 		if j.family != f && f.Reset != studio.ResetOtherWork {
 			continue
 		}
-		before := s.last(m, f, at)
+		before := s.lastBrush(m, f, at)
 		if j.family == f && j.Fact == nil {
-			charge = s.change(f, before, j.mix, start)
+			charge = s.setupCost(f, before, j.mix, start)
 		}
 		next := at
 		for next < len(m.turns) && s.jobs[m.turns[next].job].family != f {
@@ -54,7 +54,7 @@ func (s *schedule) setup(m *maker, j *job, start, end studio.Minute) (charge, la
 		if j.family == f {
 			before = brush{j.mix, max(start, end-1), next > at}
 		}
-		if u := &m.turns[next]; s.change(f, before, s.jobs[u.job].mix, u.start) != u.setup {
+		if u := &m.turns[next]; s.setupCost(f, before, s.jobs[u.job].mix, u.start) != u.setup {
 			later, fits = u.end, false
 		}
 	}
@@ -67,7 +67,7 @@ func (s *schedule) mischarged(m *maker) *job {
 	for i := range m.turns {
 		u := &m.turns[i]
 		j := s.jobs[u.job]
-		if j.family != nil && j.Fact == nil && s.change(j.family, s.last(m, j.family, i), j.mix, u.start) != u.setup {
+		if j.family != nil && j.Fact == nil && s.setupCost(j.family, s.lastBrush(m, j.family, i), j.mix, u.start) != u.setup {
 			return j
 		}
 	}

@@ -38,15 +38,15 @@ func (s *schedule) lateness(o *order) int64 { return o.Importance * steps(s.read
 // steps are the begun quarters of an hour of a lateness, none when there is none.
 func steps(late studio.Minute) int64 { return int64(studio.CeilDiv(max(0, late), 15)) }
 
-// gone is when what is unplaced counts as ready.
-func (p *problem) gone() studio.Minute { return p.horizon + 1440 }
+// lateIfUnplaced is when what is unplaced counts as ready.
+func (p *problem) lateIfUnplaced() studio.Minute { return p.horizon + 1440 }
 
 // readyOf is when the last of what an order takes is ready.
 func (s *schedule) readyOf(o *order) studio.Minute {
 	ready := o.Since
 	for _, j := range o.last {
 		if s.at[j.number].state != placed {
-			return s.gone()
+			return s.lateIfUnplaced()
 		}
 		ready = max(ready, s.at[j.number].end)
 	}
@@ -59,16 +59,16 @@ func (s *schedule) disturbance() int64 {
 	var sum int64
 	for i := range s.seen {
 		seen := &s.seen[i]
-		sum += s.off(seen.job, seen.Start, seen.Person)
+		sum += s.departure(seen.job, seen.Start, seen.Person)
 	}
 	return sum
 }
 
-// off is how far a job is from when and by whom people were told that it is begun.
-func (s *schedule) off(j *job, start studio.Minute, person studio.ID) int64 {
+// departure is how far a job is from when and by whom people were told that it is begun.
+func (s *schedule) departure(j *job, start studio.Minute, person studio.ID) int64 {
 	t := &s.at[j.number]
 	if t.state != placed {
-		return int64(s.gone() - start)
+		return int64(s.lateIfUnplaced() - start)
 	}
 	off := int64(max(t.start-start, start-t.start))
 	if s.personOf(t) != person {
@@ -84,8 +84,8 @@ func (s *schedule) personOf(t *spot) studio.ID {
 	return s.makers[t.maker].ID
 }
 
-// left is how many jobs are left out.
-func (s *schedule) left() (out int) {
+// leftOutCount is how many jobs are leftOutCount out.
+func (s *schedule) leftOutCount() (out int) {
 	for i := range s.at {
 		if s.at[i].state == gone {
 			out++

@@ -26,8 +26,8 @@ func (v *validator) machineDrying(place string, m *Machine) {
 	}
 }
 
-// lies checks what was found of a lot's pieces, and where they were put.
-func (v *validator) lies(place string, w *WorkLot, recipe *Recipe) {
+// lying checks what was found of a lot's pieces, and where they were put.
+func (v *validator) lying(place string, w *WorkLot, recipe *Recipe) {
 	wait := func(at, key string) {
 		if step, i := recipe.Step(key); i < 0 || step.Wait == nil {
 			v.say(at+".step", "%q is no wait of %q", key, recipe.Name)

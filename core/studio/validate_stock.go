@@ -24,7 +24,7 @@ func (v *validator) stock(book *Book) {
 			v.reached(place+".reached", w.Reached, book.Of(w.Made()))
 			v.mixesUntil(place, w.Made(), "", w.Mixes, book)
 			v.records(place, w, book.Of(w.Made()))
-			v.lies(place, w, book.Of(w.Made()))
+			v.lying(place, w, book.Of(w.Made()))
 		}
 	}
 	for i, s := range v.doc.Shelf {

@@ -49,7 +49,7 @@ func (r *Recipe) As(variant string) (*Recipe, bool) {
 	made.Variants, made.Techniques = nil, nil
 	for _, t := range r.Techniques {
 		if i := named(t.Schools, t.Chosen); t.Chosen != "" && i >= 0 {
-			made = *made.with(t.Schools[i])
+			made = *made.changedBy(t.Schools[i])
 		}
 	}
 	if variant == "" {
@@ -60,7 +60,7 @@ func (r *Recipe) As(variant string) (*Recipe, bool) {
 		return nil, false
 	}
 	made.Name += ", " + variant
-	return made.with(r.Variants[i]), true
+	return made.changedBy(r.Variants[i]), true
 }
 
 // In is the recipe with one school of a technique chosen; the empty name is the
@@ -89,8 +89,8 @@ func named(all []Variant, name string) int {
 	return slices.IndexFunc(all, func(v Variant) bool { return v.Name == name })
 }
 
-// with is the recipe under one named change.
-func (r *Recipe) with(v Variant) *Recipe {
+// changedBy is the recipe under one named change.
+func (r *Recipe) changedBy(v Variant) *Recipe {
 	made := *r
 	made.Steps = v.changed(r.Steps)
 	if v.Spares != nil {
