@@ -151,6 +151,7 @@ func problem(err error) error {
 	case errors.As(err, &problems):
 		return invalid(problems)
 	case outside.IsTrouble(err):
+		slog.Warn("a device or service does not answer as it should", "error", err)
 		return huma.NewError(http.StatusBadGateway, err.Error())
 	case errors.Is(err, situation.ErrBehind):
 		return huma.NewError(
@@ -160,11 +161,13 @@ func problem(err error) error {
 	case errors.Is(err, errBusy):
 		return huma.NewError(http.StatusServiceUnavailable, err.Error())
 	case errors.Is(err, store.ErrBusy):
+		slog.Warn("another program holds the file", "error", err)
 		return huma.NewError(
 			http.StatusServiceUnavailable,
 			store.ErrBusy.Error()+". Close the other program and try again.",
 		)
 	case errors.As(err, &broken):
+		slog.Warn("the file cannot be used", "error", broken, "cause", errors.Unwrap(broken))
 		return huma.NewError(http.StatusInsufficientStorage, broken.Error())
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
 		return huma.NewError(http.StatusServiceUnavailable,

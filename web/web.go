@@ -46,7 +46,7 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	a := &Application{events: newHub()}
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed,
 		ReadTimeout: readingTakes, IdleTimeout: idles, Concurrency: mostConnections})
-	a.app.Use(recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard)
+	a.app.Use(logged, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard)
 	a.app.Post(
 		"/api/readings",
 		limiter.New(limiter.Config{Max: readingsEach, Expiration: time.Minute, LimitReached: func(fiber.Ctx) error {
@@ -143,6 +143,18 @@ const (
 func panicked(c fiber.Ctx, what any) {
 	slog.Error("a panic in an operation", "method", c.Method(), "path", c.Path(), "panic", what, "stack",
 		string(debug.Stack()))
+}
+
+// logged writes a line for each request, for whoever looks into one: at the level debug.
+func logged(c fiber.Ctx) error {
+	if !slog.Default().Enabled(c.Context(), slog.LevelDebug) {
+		return c.Next()
+	}
+	begun := time.Now()
+	err := c.Next()
+	slog.Debug("request", "method", c.Method(), "path", c.OriginalURL(), "status", c.Response().StatusCode(),
+		"took", time.Since(begun), "error", err)
+	return err
 }
 
 func guard(c fiber.Ctx) error {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net"
 	"net/http"
 	"os"
@@ -55,11 +56,23 @@ func (c *serveCommand) Run() error {
 	}, realTime, nil, nil, c.services())
 }
 
-// outsideFlags say where a scale, a label printer and the suppliers' order desk are reached.
+// outsideFlags say where a scale, a label printer and the suppliers' order desk are reached,
+// and how much is told of all that.
 type outsideFlags struct {
+	Log      string `help:"What is told on standard error: problems (warn), or every request as well (debug)." enum:"debug,info,warn" default:"info"`
 	Scale    string `help:"Address of a scale that speaks docs/formats/scale.md." placeholder:"http://127.0.0.1:8091"`
 	Printer  string `help:"Address of a label printer that speaks docs/formats/labels.md." placeholder:"http://127.0.0.1:8093"`
 	Supplier string `help:"Address of an order desk that speaks docs/formats/purchase.md." placeholder:"http://127.0.0.1:8092"`
+}
+
+// AfterApply sets how much is told.
+func (f outsideFlags) AfterApply() error {
+	var level slog.Level
+	if err := level.UnmarshalText([]byte(f.Log)); err != nil {
+		return err
+	}
+	slog.SetLogLoggerLevel(level)
+	return nil
 }
 
 func (f outsideFlags) services() (out outside.Services) {
