@@ -18,11 +18,11 @@ type PinBody struct {
 
 // PinAnswer is what a pin comes to.
 type PinAnswer struct {
-	N        int64      `json:"n"`
-	Trial    plan.Trial `json:"trial"`
-	Why      string     `json:"why,omitempty" doc:"why it cannot hold"`
-	Names    []Named    `json:"names" doc:"of the orders that change"`
-	Accepted bool       `json:"accepted" doc:"true where nothing moves, so that it is in force at once"`
+	N        int64         `json:"n"`
+	Trial    plan.Trial    `json:"trial"`
+	Why      *UnplacedView `json:"why,omitempty" doc:"why it cannot hold"`
+	Names    []Named       `json:"names" doc:"of the orders that change"`
+	Accepted bool          `json:"accepted" doc:"true where nothing moves, so that it is in force at once"`
 }
 
 func (s *Service) registerPins(to huma.API) {
@@ -72,24 +72,10 @@ func (at *moment) tryPin(ctx context.Context, task studio.ID, b PinBody) (PinAns
 		answer.Names = append(answer.Names, Named{ID: o.Order, Name: at.orderName(o.Order)})
 	}
 	if trial.Why != nil {
-		answer.Why = at.worded(a, *trial.Why)
+		why := a.unplaced(*trial.Why)
+		answer.Why = &why
 	}
 	return answer, err
-}
-
-// worded says why a task has no place, with times and names as people read them.
-func (at *moment) worded(a *answer, u studio.Unplaced) string {
-	why := string(u.Reason)
-	if u.Earliest != nil {
-		why = "it can begin " + at.Calendar.Time(*u.Earliest).Format("Mon 2 Jan 15:04") + " at the earliest"
-	}
-	if by := a.Tasks[u.By]; by != nil {
-		why += ", after " + a.named(by.Lot, by.Step)
-	}
-	if u.Limited {
-		why += "; it was looked for no further"
-	}
-	return why
 }
 
 // pin is a pin to be written as a wish, or as accepted where it moves nothing and nothing
@@ -105,7 +91,8 @@ func (at *moment) pin(
 	a := at.latestAnswer()
 	name := a.named(a.Tasks[task].Lot, a.Tasks[task].Step)
 	if !answer.Trial.Holds {
-		return answer, nil, "", studio.Refuse("%s cannot be pinned so: %s", name, answer.Why)
+		return answer, nil, "", huma.Error409Conflict(name+" cannot be pinned so",
+			&huma.ErrorDetail{Message: string(answer.Why.Reason), Location: "body", Value: answer.Why})
 	}
 	answer.Accepted = at.wished == nil && answer.Trial.Differences.Nothing()
 	if b.Person == "" && b.Start == nil {

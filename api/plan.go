@@ -61,11 +61,19 @@ type PersonLane struct {
 	Loads []plan.Load  `json:"loads" doc:"how full their days are"`
 }
 
-// UnplacedView is a task without a place, with why as people read it.
+// UnplacedView is a task without a place, with its name and that of what stands in its way.
 type UnplacedView struct {
 	studio.Unplaced
-	Name string `json:"name" doc:"its step, and what is made"`
-	Why  string `json:"why"`
+	Name   string `json:"name" doc:"its step, and what is made"`
+	ByName string `json:"byName,omitempty"`
+}
+
+func (a *answer) unplaced(u studio.Unplaced) UnplacedView {
+	v := UnplacedView{Unplaced: u, Name: a.named(u.Lot, u.Step)}
+	if by := a.Tasks[u.By]; by != nil {
+		v.ByName = a.named(by.Lot, by.Step)
+	}
+	return v
 }
 
 // mostUnplaced is how many tasks without a place a plan is shown with.
@@ -198,7 +206,7 @@ func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 		if len(v.Unplaced) == mostUnplaced {
 			break
 		}
-		v.Unplaced = append(v.Unplaced, UnplacedView{u, a.named(u.Lot, u.Step), at.worded(a, u)})
+		v.Unplaced = append(v.Unplaced, a.unplaced(u))
 	}
 	used := map[studio.ID]bool{}
 	for _, t := range a.Plan.Tasks {

@@ -23,7 +23,7 @@ type MixingView struct {
 	Density   int64          `json:"densityMilligramsPerMillilitre"`
 	Mixes     []MixCard      `json:"mixes"`
 	Ladders   []paste.Ladder `json:"ladders" doc:"shades that come from one weighing of a deep mix"`
-	Notes     []string       `json:"notes"`
+	Notes     []count.Note   `json:"notes"`
 	Unused    []Taken        `json:"onShelf" doc:"mixes that lie ready"`
 	Materials []MaterialLine `json:"materials" doc:"what all mixings together take"`
 }
@@ -156,11 +156,11 @@ func (s *Service) registerQuantities(to huma.API) {
 func (at *moment) mixingView(until studio.Minute) MixingView {
 	a := at.inForce
 	v := MixingView{N: at.N, To: until, Density: a.Doc.Settings.DensityMgPerMl, Mixes: []MixCard{},
-		Later: []LaterMixes{}, Notes: []string{},
+		Later: []LaterMixes{}, Notes: []count.Note{},
 		Unused: []Taken{}, Materials: a.materials(true)}
 	for _, note := range a.Count.Notes {
 		if r := a.Book.Recipe(note.Recipe); r != nil && r.Kind == studio.KindMix {
-			v.Notes = append(v.Notes, note.Detail)
+			v.Notes = append(v.Notes, note)
 		}
 	}
 	var shown []paste.MixSheet

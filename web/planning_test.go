@@ -119,7 +119,10 @@ func TestAPinThatCannotHoldIsRefusedWithItsReason(t *testing.T) {
 	dust := work(t, d, "Dust edges and heart", "Ranunculus")
 	status, refused := d.ask("POST", path(dust)+"/pin", object{"start": 30_960}, nil)
 	assert.Equal(t, 409, status)
-	assert.Contains(t, refused["detail"], "at the earliest, after ")
+	why := objects(t, refused["errors"])[0]
+	assert.Equal(t, "pin-broken", why["message"])
+	assert.NotEmpty(t, why["value"].(object)["byName"])
+	assert.Greater(t, why["value"].(object)["earliest"], 30_960.0)
 	status, refused = d.ask("POST", path(dust)+"/pin", object{"start": 5}, nil)
 	assert.Equal(t, 409, status)
 	assert.Equal(t, "this time has passed", refused["detail"])

@@ -5,6 +5,8 @@ package modules_test
 import (
 	"encoding/json"
 	"math"
+	"os"
+	"regexp"
 	"strings"
 	"sync"
 	"testing"
@@ -32,6 +34,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export * from "./src/stations/book/fields";
 		export { moved } from "./src/stations/plan/draft";
 		export { typed } from "./src/number";
+		export { default as en } from "./src/words/en";
 	`}, Bundle: true, Format: api.FormatIIFE, GlobalName: "ui", Target: api.ES2017, Platform: api.PlatformNeutral,
 		MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
 		External: []string{"vue", "@tanstack/vue-query", "openapi-fetch", "uuid"}, LogLevel: api.LogLevelSilent})
@@ -286,6 +289,24 @@ func TestEveryFlowerOfTheBookIsDrawn(t *testing.T) {
 		assert.GreaterOrEqual(t, got.Frame, got.Reach, r.Name)
 		if r.Kind == studio.KindFlower {
 			assert.Greater(t, got.Marks, 3, "%s is more than a piece", r.Name)
+		}
+	}
+}
+
+// Every code that the core gives has its words.
+func TestEveryCodeHasItsWords(t *testing.T) {
+	p := load(t)
+	for _, of := range []struct{ file, code, words string }{
+		{"../../core/count/count.go", `NoteCode\s+= "([a-z-]+)"`, "note"},
+		{"../../core/studio/plan.go", `Reason\s+= "([a-z-]+)"`, "unplaced"},
+	} {
+		source, err := os.ReadFile(of.file)
+		require.NoError(t, err)
+		codes := regexp.MustCompile(of.code).FindAllStringSubmatch(string(source), -1)
+		require.Greater(t, len(codes), 8, of.file)
+		for _, code := range codes {
+			words := run[string](p, `ui.en[v.of][v.code] ?? ""`, object{"of": of.words, "code": code[1]})
+			assert.NotEmpty(t, words, "%s %s", of.words, code[1])
 		}
 	}
 }

@@ -30,11 +30,11 @@ func twoOrders(cones int64, reserved ...studio.Claim) *studio.Document {
 	return doc
 }
 
-func notes(counted *count.Result) (rules []string) {
+func notes(counted *count.Result) (codes []count.NoteCode) {
 	for _, n := range counted.Notes {
-		rules = append(rules, n.Rule)
+		codes = append(codes, n.Code)
 	}
-	return rules
+	return codes
 }
 
 func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
@@ -57,7 +57,7 @@ func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
 	cone := itemOf(t, hard, "Magnolia cone")
 	assert.Less(t, cone.FromShelf, int64(8), "only the second order's cones come from the shelf")
 	assert.Positive(t, cone.Net, "for the first, cones are made though others lie there")
-	assert.Equal(t, []string{"reserved and not needed"}, notes(hard))
+	assert.Equal(t, []count.NoteCode{count.ReservedInVain}, notes(hard))
 	doc.Orders[1].State = studio.OrderCancelled
 	assert.Zero(t, itemOf(t, up(t, doc), "Magnolia cone").Net, "what a cancelled order had reserved is free")
 
@@ -65,7 +65,7 @@ func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
 	assert.EqualValues(t, 2, itemOf(t, kept, "Magnolia cone").FromShelf, "18 are kept back from every order")
 
 	short := up(t, twoOrders(3, studio.Claim{Order: "order", Quantity: 4}))
-	assert.Contains(t, notes(short), "more reserved than there is")
+	assert.Contains(t, notes(short), count.MoreReserved)
 	assert.EqualValues(t, 3, itemOf(t, short, "Magnolia cone").FromShelf)
 }
 
@@ -146,7 +146,7 @@ func TestWhatTheLeadDecidedStaysAsTheRestIsCountedAgain(t *testing.T) {
 	doc.Orders[1].Lines[0].Quantity = 1
 	fewer := up(t, doc)
 	assert.Equal(t, one.Started, lotsOf(fewer, "Magnolia cone")[0].Started)
-	assert.Contains(t, notes(fewer), "more than is needed")
+	assert.Contains(t, notes(fewer), count.MoreThanNeeded)
 	assert.Positive(t, itemOf(t, fewer, "Magnolia cone").Surplus)
 }
 
@@ -171,12 +171,12 @@ func TestASplitAMoveAndAnotherNumberToStart(t *testing.T) {
 	lots = lotsOf(changed, "Magnolia cone")
 	assert.Equal(t, moved, lots[1].Due)
 	assert.EqualValues(t, 4, lots[0].Started)
-	assert.Equal(t, []string{"starts fewer"}, notes(changed), "without a spare it is not enough often enough")
+	assert.Equal(t, []count.NoteCode{count.StartsFewer}, notes(changed), "without a spare it is not enough often enough")
 	afterwards := lots[1].Due + 20_000
 	doc.Decided[1].Due = &afterwards
-	assert.Contains(t, notes(up(t, doc)), "later than needed")
+	assert.Contains(t, notes(up(t, doc)), count.LaterThanNeeded)
 	doc.Decided[0].Started = 400
-	assert.Contains(t, notes(up(t, doc)), "more than go into one lot")
+	assert.Contains(t, notes(up(t, doc)), count.MoreThanALot)
 
 	doc.Decided[0].Started, doc.Decided[0].Need = 3, 5
 	assert.EqualValues(t, 3, lotsOf(up(t, doc), "Magnolia cone")[0].Need, "three begun never give five")

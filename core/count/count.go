@@ -14,7 +14,6 @@ package count
 
 import (
 	"cmp"
-	"fmt"
 	"maps"
 	"slices"
 	"sort"
@@ -36,13 +35,32 @@ type Result struct {
 	Notes    []Note                       `json:"notes"`
 }
 
-// Note is something a person should know about the count.
+// Note is something a person should know about the count, as a code and what it is about:
+// words are made where it is read.
 type Note struct {
-	Rule   string      `json:"rule"`
+	Code   NoteCode    `json:"code"`
 	Recipe studio.ID   `json:"recipe"`
 	Orders []studio.ID `json:"orders"`
-	Detail string      `json:"detail"`
+	With   studio.With `json:"with,omitempty"`
 }
+
+// NoteCode is what a note says.
+type NoteCode string
+
+// What there is to be said of a count. Quantities are pieces, or milligrams of a mix.
+const (
+	LeftForLater      NoteCode = "left-for-later"      // of an order: more than "most" kinds of pieces with it
+	LotsTooLarge      NoteCode = "lots-too-large"      // there are more than "most" lots
+	SparesBeyond      NoteCode = "spares-beyond"       // "needed" are, and "started", three times that, are not enough
+	RemainderTooSmall NoteCode = "remainder-too-small" // "quantity" of a mix serves no lot
+	MoreReserved      NoteCode = "more-reserved"       // "reserved" are more than the "quantity" there is
+	ReservedInVain    NoteCode = "reserved-in-vain"    // "quantity" are, for an order that does not need them
+	ColourTwice       NoteCode = "colour-twice"        // a lot takes one colour from two mixings
+	StartsFewer       NoteCode = "starts-fewer"        // "started" is decided on, "usual" would be begun for the "need"
+	MoreThanALot      NoteCode = "more-than-a-lot"     // "started" is decided on, "most" go into one lot
+	LaterThanNeeded   NoteCode = "later-than-needed"   // what is decided on is moved to later than it is needed
+	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
+)
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:
 // Gross = FromShelf + FromWork + FromHalfMade + Decided + Net, and Started = Net + Spare.
@@ -185,9 +203,7 @@ func (c *counter) due() map[studio.ID]studio.Minute {
 			kinds += c.book.Kinds(line.Made())
 		}
 		if all+kinds > mostKinds {
-			c.note("left for later", "", []studio.ID{o.ID},
-				"%q is left for later: with it there are more than %d kinds of pieces to count at once",
-				o.Name, mostKinds)
+			c.note(LeftForLater, "", []studio.ID{o.ID}, studio.With{"order": o.Name, "most": mostKinds})
 			delete(due, o.ID)
 			continue
 		}
@@ -419,26 +435,13 @@ func (c *counter) noteReservations() {
 	for _, s := range c.shelf.All() {
 		name := c.book.Recipe(s.Recipe).Name
 		if reserved := studio.Sum(c.doc.Open(s.ShelfLot.Reserved)); reserved > max(0, s.Amount) {
-			c.note(
-				"more reserved than there is",
-				s.Recipe,
-				ordersOf(s.ShelfLot.Reserved),
-				"of %q %d are reserved and %d are there",
-				name,
-				reserved,
-				s.Amount,
-			)
+			c.note(MoreReserved, s.Recipe, ordersOf(s.ShelfLot.Reserved),
+				studio.With{"of": name, "reserved": reserved, "quantity": s.Amount})
 		}
 		for _, claim := range studio.OfOrders(s.Left.Reserved) {
 			if claim.Quantity = min(claim.Quantity, s.Left.Amount); claim.Quantity > 0 {
-				c.note(
-					"reserved and not needed",
-					s.Recipe,
-					[]studio.ID{claim.Order},
-					"%d of %q are reserved for an order that does not need them; give them back, and others can have them",
-					claim.Quantity,
-					name,
-				)
+				c.note(ReservedInVain, s.Recipe, []studio.ID{claim.Order},
+					studio.With{"of": name, "quantity": claim.Quantity})
 			}
 		}
 	}
@@ -467,11 +470,7 @@ func (c *counter) noteMixings() {
 		key := [2]studio.ID{link.To, link.Recipe}
 		if earlier, seen := from[key]; seen && earlier != link.From && !twice[link.To] {
 			twice[link.To] = true
-			c.result.Notes = append(c.result.Notes, Note{"colour from two mixings", link.Recipe, []studio.ID{},
-				fmt.Sprintf(
-					"a lot takes %q from two mixings; a second mixing may not match",
-					c.book.Recipe(link.Recipe).Name,
-				)})
+			c.note(ColourTwice, link.Recipe, nil, studio.With{"of": c.book.Recipe(link.Recipe).Name})
 		}
 		from[key] = link.From
 	}

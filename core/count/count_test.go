@@ -268,7 +268,8 @@ func TestTooRiskyAPromiseIsExplained(t *testing.T) {
 	}
 	counted := up(t, doc)
 	require.NotEmpty(t, counted.Notes)
-	assert.Contains(t, counted.Notes[0].Detail, "breakage of \"Magnolia\"")
+	assert.Equal(t, count.SparesBeyond, counted.Notes[0].Code)
+	assert.Equal(t, "Magnolia", counted.Notes[0].With["of"])
 }
 
 // For any orders: what is needed is shelf, work and net; every lot is fed what it

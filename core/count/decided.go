@@ -2,7 +2,6 @@ package count
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"bractum/core/studio"
@@ -50,32 +49,28 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 	by := c.toStart(item, r, d.Need, 0, l.service)
 	last := &item.Workings[len(item.Workings)-1]
 	last.Lots = append(last.Lots, l.ID)
-	note := func(rule, format string, args ...any) {
-		c.note(rule, item.Recipe, ordersOf(l.For), format, args...)
+	note := func(code NoteCode, with studio.With) {
+		with["of"] = r.Name
+		c.note(code, item.Recipe, ordersOf(l.For), with)
 	}
 	if l.Started == 0 {
 		l.Started = by
 	} else {
 		if l.Started < by {
-			note("starts fewer", "%q: a lot of %d is decided on; %d would be begun so that %d come out good often enough", r.Name, d.Started, by, d.Need)
+			note(StartsFewer, studio.With{"started": d.Started, "usual": by, "need": d.Need})
 		}
 		last.Inputs = append(last.Inputs, figure(r, "decided on", l.Started))
 		last.Result = figure(r, "to start", l.Started)
 	}
 	if most := c.mostPerLot(r); most > 0 && l.Started > most {
-		note("more than go into one lot", "%q: a lot of %d is decided on; %d go into one lot", r.Name, l.Started, most)
+		note(MoreThanALot, studio.With{"started": l.Started, "most": most})
 	}
 	if extra := l.left.Amount; extra > 0 {
-		note(
-			"more than is needed",
-			"%q: a lot is decided on that yields %d more than is needed; they go to the shelf",
-			r.Name,
-			extra,
-		)
+		note(MoreThanNeeded, studio.With{"extra": extra})
 	}
 	if d.Due != nil {
 		if *d.Due > l.Due && len(l.For) > 0 {
-			note("later than needed", "%q: a lot is moved to later than it is needed", r.Name)
+			note(LaterThanNeeded, studio.With{})
 		}
 		l.Due = min(*d.Due, c.doc.Horizon())
 	}
@@ -90,9 +85,6 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 }
 
 // note says something about the count.
-func (c *counter) note(rule string, recipe studio.ID, orders []studio.ID, format string, args ...any) {
-	c.result.Notes = append(
-		c.result.Notes,
-		Note{rule, recipe, append([]studio.ID{}, orders...), fmt.Sprintf(format, args...)},
-	)
+func (c *counter) note(code NoteCode, recipe studio.ID, orders []studio.ID, with studio.With) {
+	c.result.Notes = append(c.result.Notes, Note{Code: code, Recipe: recipe, Orders: append([]studio.ID{}, orders...), With: with})
 }

@@ -34,8 +34,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 	}
 	if room := max(1, mostLots-int64(len(c.result.Lots))); lots > room {
 		lots, c.full = room, true
-		c.note("lots too large", item.Recipe, item.Orders, "there are more than %d lots; %q is divided into fewer "+
-			"than it should be. Raise how many go into one lot", mostLots, r.Name)
+		c.note(LotsTooLarge, item.Recipe, item.Orders, studio.With{"of": r.Name, "most": mostLots})
 	}
 	if lots > 1 {
 		c.working(
@@ -163,15 +162,7 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 	started, enough := Start(total, c.spares(r), service, c.doc.Settings.PriorWeight)
 	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
 	if !enough {
-		c.note(
-			"spares beyond three times the need",
-			item.Recipe,
-			item.Orders,
-			"%d needed; even %d started would not be enough often enough. Look at the breakage of %q, or at the service level.",
-			total,
-			started,
-			r.Name,
-		)
+		c.note(SparesBeyond, item.Recipe, item.Orders, studio.With{"of": r.Name, "needed": total, "started": started})
 	}
 	inputs := []studio.Figure{figure(r, "to make", total)}
 	switch r.Spares.Rule {

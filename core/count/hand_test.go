@@ -234,14 +234,14 @@ func TestOneColourComesFromOneMixingWhereOneWillDo(t *testing.T) {
 		},
 	}
 	counted := up(t, doc)
-	assert.Equal(t, []string{"remainder too small"}, notes(counted))
+	assert.Equal(t, []count.NoteCode{count.RemainderTooSmall}, notes(counted))
 	assert.Zero(t, itemOf(t, counted, "Oyster ivory").FromShelf)
 	for i := range doc.Recipes {
 		if doc.Recipes[i].ID == demo.ID("Oyster ivory") {
 			doc.Recipes[i].MostPerLot = 20_000
 		}
 	}
-	assert.Contains(t, notes(up(t, doc)), "colour from two mixings")
+	assert.Contains(t, notes(up(t, doc)), count.ColourTwice)
 }
 
 func TestMaterialsAreAddedUpAndShrinkAsTheyAreTaken(t *testing.T) {

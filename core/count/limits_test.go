@@ -38,9 +38,9 @@ func manyOf(like studio.Order, number int) (all []studio.Order) {
 	return all
 }
 
-func noted(counted *count.Result, rule string) (all []count.Note) {
+func noted(counted *count.Result, code count.NoteCode) (all []count.Note) {
 	for _, n := range counted.Notes {
-		if n.Rule == rule {
+		if n.Code == code {
 			all = append(all, n)
 		}
 	}
@@ -56,7 +56,7 @@ func TestThereAreNoMoreLotsThanCanBe(t *testing.T) {
 	require.NoError(t, err)
 	assert.Greater(t, len(counted.Lots), 19_000)
 	assert.Less(t, len(counted.Lots), 20_000+len(counted.Items))
-	assert.NotEmpty(t, noted(counted, "lots too large"))
+	assert.NotEmpty(t, noted(counted, count.LotsTooLarge))
 	for _, item := range counted.Items {
 		assert.GreaterOrEqual(t, item.Started, item.Net, item.Key)
 	}
@@ -93,9 +93,9 @@ func TestOrdersBeyondWhatCanBeCountedAreLeftForLater(t *testing.T) {
 	doc.Orders = manyOf(doc.Orders[0], int(20_000/kinds)+30)
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
-	left := noted(counted, "left for later")
+	left := noted(counted, count.LeftForLater)
 	assert.Len(t, left, 30)
-	assert.Contains(t, left[0].Detail, "is left for later")
+	assert.Equal(t, studio.With{"order": left[0].With["order"], "most": 20_000}, left[0].With)
 	pegged := map[studio.ID]bool{}
 	for _, l := range counted.Lots {
 		for _, p := range l.Pegs {

@@ -99,14 +99,7 @@ func (c *counter) remainders(item *Item, r *studio.Recipe, stock []*studio.Stock
 	}
 	for _, s := range stock {
 		if amount := s.Left.Free(); amount > 0 && len(left) > 0 && (s.UseBy == nil || *s.UseBy >= c.doc.Now) {
-			c.note(
-				"remainder too small",
-				item.Recipe,
-				nil,
-				"%g g of %q lie there and are too little for any lot: with a second mixing its colour may not match",
-				float64(amount)/1000,
-				r.Name,
-			)
+			c.note(RemainderTooSmall, item.Recipe, nil, studio.With{"of": r.Name, "milligrams": amount})
 		}
 	}
 	return left

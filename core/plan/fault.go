@@ -1,10 +1,6 @@
 package plan
 
-import (
-	"fmt"
-
-	"bractum/core/studio"
-)
+import "bractum/core/studio"
 
 // fault is why a job cannot be placed: for good, or as long as another job begins
 // before a minute.
@@ -83,8 +79,8 @@ func (f *fault) reason() studio.Reason {
 
 // unplaced is a job that a fault leaves without a place.
 func (f *fault) unplaced(j *job) studio.Unplaced {
-	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Detail: f.detail(),
-		Limited: f.limited}
+	u := studio.Unplaced{Task: j.ID, Lot: j.lot, Step: j.Step, Reason: f.reason(), Limited: f.limited}
+	u.Case, u.With = f.about()
 	if f.kind == pinnedEarly || f.kind == overtaken {
 		u.Earliest = &f.have
 	}
@@ -94,47 +90,33 @@ func (f *fault) unplaced(j *job) studio.Unplaced {
 	return u
 }
 
-// detail says what would be needed, or what stands in the way.
-func (f *fault) detail() string {
+// about says what would be needed, or what stands in the way.
+func (f *fault) about() (code string, with studio.With) {
 	switch f.kind {
 	case unskilled:
-		return fmt.Sprintf("nobody has all of %q", skills(f.of))
-	case noTime:
-		return "no stretch of working time is long enough before the horizon"
+		return "skill", studio.With{"skills": skills(f.of)}
 	case outlasts:
-		return "takes longer than what is done first in it may wait"
-	case noTool:
-		return "the tools it needs stay in use"
+		return "outlasts", nil
 	case noMachine:
-		return fmt.Sprintf(
-			"none of %q has room for %d slots before the horizon",
-			f.of.Wait.Load.AnyOf,
-			f.of.Wait.Load.Slots,
-		)
+		return "load", studio.With{"machines": f.of.Wait.Load.AnyOf, "slots": f.of.Wait.Load.Slots}
 	case neverDry:
-		return fmt.Sprintf("what %q made never gets dry enough in the expected air", f.by.ID)
+		return "before", nil
 	case stalls:
-		return "would not be over before the horizon in the expected air"
+		return "itself", nil
 	case overtaken, follower:
-		return fmt.Sprintf("could begin at %d, %d is the last minute after %q", f.have, f.most, f.by.ID)
+		return "after", studio.With{"beginsMinute": f.have, "lastMinute": f.most}
 	case spoils:
-		return fmt.Sprintf("keeps for %d min and would lie for %d, until %q has ended", f.most, f.have, f.by.ID)
+		return "keeps", studio.With{"liesMinutes": f.have, "keepsMinutes": f.most}
 	case crowded:
-		return fmt.Sprintf("needs %d slots of %q, which has %d and stays full", f.have, f.place.Name, f.place.Slots)
+		return "slots", studio.With{"place": f.place.Name, "needs": f.have, "has": f.place.Slots}
 	case shut:
-		return fmt.Sprintf("%q has no date before the horizon", f.gate.Name)
+		return "gate", studio.With{"gate": f.gate.Name}
 	case pinnedEarly:
-		return fmt.Sprintf("it is pinned to %d and can begin at %d at the earliest", f.most, f.have)
+		return "early", studio.With{"pinnedMinute": f.most, "beginsMinute": f.have}
 	case pinnedAway:
-		return fmt.Sprintf("it is pinned to %d, when its person or tools are not free", f.most)
-	case spared:
-		return "no order needs it, and what orders need is placed better without it"
-	case untried:
-		return "there is more to plan than can be planned at once"
-	case missing:
-		return fmt.Sprintf("%q is unplaced", f.by.ID)
+		return "away", studio.With{"pinnedMinute": f.most}
 	}
-	return fmt.Sprintf("goes with %q, which is unplaced", f.by.ID)
+	return "", nil
 }
 
 func skills(j *job) []string {

@@ -139,9 +139,9 @@ func TestWhatIsNeverPossibleSaysWhatWouldBeNeeded(t *testing.T) {
 		why[u.Task] = u
 	}
 	assert.Equal(t, studio.NoPlace, why["lot 0.0"].Reason)
-	assert.Equal(t, `needs 3 slots of "Spoon tray", which has 1 and stays full`, why["lot 0.0"].Detail)
+	assert.EqualValues(t, studio.With{"place": "Spoon tray", "needs": studio.Minute(3), "has": int64(1)}, why["lot 0.0"].With)
 	assert.Equal(t, studio.NoSkill, why["lot 1.0"].Reason)
-	assert.Contains(t, why["lot 1.0"].Detail, "dusting")
+	assert.Equal(t, studio.With{"skills": []string{"dusting"}}, why["lot 1.0"].With)
 	assert.Equal(t, studio.NoHours, why["lot 2.0"].Reason)
 }
 

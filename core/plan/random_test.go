@@ -612,7 +612,7 @@ func throughTheCore(t *rapid.T) {
 	require.NoError(t, err)
 	require.Empty(t, check.Plan(doc, p))
 	for _, u := range p.Unplaced {
-		require.NotEmpty(t, u.Detail, "%v says why", u.Task)
+		require.NotEmpty(t, u.Reason, "%v says why", u.Task)
 	}
 }
 

@@ -139,24 +139,52 @@ func (t Task) Begin() Minute {
 	return t.Start
 }
 
-// Reason says why a task could not be placed.
+// Reason says why a task could not be placed, as a code: words are made where it is read.
 type Reason string
 
 // Reasons for an unplaced task.
 const (
-	NoSkill   Reason = "nobody has the skill"
-	NoHours   Reason = "no stretch of working time is long enough before the horizon"
-	NoPlace   Reason = "no place is free before the horizon"
-	Stalled   Reason = "the air does not get dry enough before the horizon"
-	NoTool    Reason = "no tool is free before the horizon"
-	NoMachine Reason = "no machine is free before the horizon"
-	GateShut  Reason = "a gate it waits for has no date before the horizon"
-	TooLate   Reason = "its window closes before it can begin"
-	PinBroken Reason = "it cannot be begun as it is pinned"
-	AfterGone Reason = "something it needs is unplaced"
-	LeftOut   Reason = "it is left out for what orders need"
-	Untried   Reason = "no place was looked for"
+	NoSkill   Reason = "no-skill"   // nobody has the skill
+	NoHours   Reason = "no-hours"   // no stretch of working time is long enough before the horizon
+	NoPlace   Reason = "no-place"   // no place is free before the horizon
+	Stalled   Reason = "stalled"    // the air does not get dry enough before the horizon
+	NoTool    Reason = "no-tool"    // no tool is free before the horizon
+	NoMachine Reason = "no-machine" // no machine is free before the horizon
+	GateShut  Reason = "gate-shut"  // a gate it waits for has no date before the horizon
+	TooLate   Reason = "too-late"   // its window closes before it can begin
+	PinBroken Reason = "pin-broken" // it cannot be begun as it is pinned
+	AfterGone Reason = "after-gone" // something it needs is unplaced
+	LeftOut   Reason = "left-out"   // it is left out for what orders need
+	Untried   Reason = "untried"    // no place was looked for
 )
+
+// asWords are the reasons as plans said them that were written before they were codes.
+var asWords = map[string]Reason{
+	"nobody has the skill": NoSkill,
+	"no stretch of working time is long enough before the horizon": NoHours,
+	"no place is free before the horizon":                          NoPlace,
+	"the air does not get dry enough before the horizon":           Stalled,
+	"no tool is free before the horizon":                           NoTool,
+	"no machine is free before the horizon":                        NoMachine,
+	"a gate it waits for has no date before the horizon":           GateShut,
+	"its window closes before it can begin":                        TooLate,
+	"it cannot be begun as it is pinned":                           PinBroken,
+	"something it needs is unplaced":                               AfterGone,
+	"it is left out for what orders need":                          LeftOut,
+	"no place was looked for":                                      Untried,
+}
+
+// UnmarshalText reads a reason, also of a plan that said it in words.
+func (r *Reason) UnmarshalText(text []byte) error {
+	if *r = Reason(text); asWords[string(text)] != "" {
+		*r = asWords[string(text)]
+	}
+	return nil
+}
+
+// With is what something is about that is put into words where it is read: names as the
+// studio wrote them, ids, and plain numbers in the unit that the key ends with.
+type With map[string]any
 
 // Unplaced is a task without a place in the plan.
 type Unplaced struct {
@@ -164,7 +192,11 @@ type Unplaced struct {
 	Lot    ID     `json:"lot"`
 	Step   string `json:"step"`
 	Reason Reason `json:"reason"`
-	Detail string `json:"detail"`
+	// Case tells reasons apart that need other words, and With is what they are about.
+	Case string `json:"case,omitempty"`
+	With With   `json:"with,omitempty"`
+	// Detail is in words; only plans that were written before reasons were codes have it.
+	Detail string `json:"detail,omitempty"`
 	// Earliest is when it could begin at the earliest, where that is too late; By what
 	// stands in the way.
 	Earliest *Minute `json:"earliest,omitempty"`

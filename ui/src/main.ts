@@ -11,6 +11,7 @@ import App from "./App.vue";
 import { listen } from "./api/live";
 import { recipePaths, stations } from "./stations/stations";
 import { vuetify } from "./theme/vuetify";
+import { i18n } from "./words";
 
 const router = createRouter({
   history: createWebHistory(),
@@ -24,4 +25,4 @@ const router = createRouter({
 const queryClient = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
 
 listen(queryClient);
-createApp(App).use(router).use(vuetify).use(VueQueryPlugin, { queryClient }).mount("#app");
+createApp(App).use(router).use(vuetify).use(i18n).use(VueQueryPlugin, { queryClient }).mount("#app");

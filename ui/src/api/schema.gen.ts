@@ -2692,7 +2692,7 @@ export interface components {
             mixes: components["schemas"]["MixCard"][];
             /** Format: int64 */
             n: number;
-            notes: string[];
+            notes: components["schemas"]["Note"][];
             /** @description mixes that lie ready */
             onShelf: components["schemas"]["Taken"][];
             /**
@@ -2752,10 +2752,12 @@ export interface components {
             task: string;
         };
         Note: {
-            detail: string;
+            code: string;
             orders: string[];
             recipe: string;
-            rule: string;
+            with?: {
+                [key: string]: unknown;
+            };
         };
         Offcut: {
             /** Format: int64 */
@@ -3073,7 +3075,7 @@ export interface components {
             names: components["schemas"]["Named"][];
             trial: components["schemas"]["Trial"];
             /** @description why it cannot hold */
-            why?: string;
+            why?: components["schemas"]["UnplacedView"];
         };
         PinBody: {
             person?: string;
@@ -4023,7 +4025,8 @@ export interface components {
         };
         Unplaced: {
             by?: string;
-            detail: string;
+            case?: string;
+            detail?: string;
             /** Format: int64 */
             earliest?: number;
             limited?: boolean;
@@ -4031,10 +4034,15 @@ export interface components {
             reason: string;
             step: string;
             task: string;
+            with?: {
+                [key: string]: unknown;
+            };
         };
         UnplacedView: {
             by?: string;
-            detail: string;
+            byName?: string;
+            case?: string;
+            detail?: string;
             /** Format: int64 */
             earliest?: number;
             limited?: boolean;
@@ -4044,7 +4052,9 @@ export interface components {
             reason: string;
             step: string;
             task: string;
-            why: string;
+            with?: {
+                [key: string]: unknown;
+            };
         };
         Unread: {
             record: string;

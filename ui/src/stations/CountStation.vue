@@ -7,6 +7,7 @@ import { useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingDrawer from "./WorkingDrawer.vue";
+import { noteWords } from "../words";
 
 /** Whether it is counted as the lead wishes, accepted or not. */
 const wished = ref(false);
@@ -94,7 +95,7 @@ const rowIndex = computed(() => {
         <router-link to="/orders" class="add">accept the proposal</router-link></span
       >
     </p>
-    <p v-for="n in count?.notes" :key="n.detail" class="remark">{{ n.detail }}</p>
+    <p v-for="(n, i) in count?.notes" :key="i" class="remark">{{ noteWords(n) }}</p>
     <p v-if="count && !pieces.length" class="sheet empty">
       Nothing has to be made: enter an order and accept its plan.
     </p>

@@ -9,6 +9,7 @@ import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
+import { noteWords } from "../words";
 import WeighIn from "./WeighIn.vue";
 
 /** How many days are shown; the rest is said in a line. */
@@ -83,7 +84,7 @@ function shape(g: Schemas["Geometry"]): string {
       <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
     </StationHead>
     <ProblemNote :error="error" />
-    <p v-for="n in mixing?.notes" :key="n" class="remark">{{ n }}</p>
+    <p v-for="(n, i) in mixing?.notes" :key="i" class="remark">{{ noteWords(n) }}</p>
     <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
     <section v-for="[day, mixes] in days" :key="day">
       <h2>{{ day }}</h2>

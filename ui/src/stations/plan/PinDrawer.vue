@@ -6,6 +6,7 @@ import { lasting, useTimes } from "../../format";
 import { changes, fares } from "../../parts/differences";
 import DearNote from "../../parts/DearNote.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { unplacedWords } from "../../words";
 import type { Draft } from "./draft";
 
 /** A task as somebody has moved it on the board: what that would do, before it is done. */
@@ -64,7 +65,9 @@ watch(
     </p>
     <DearNote v-if="isFetching" what="Looking at what that moves…" />
     <div v-else-if="tried" aria-live="polite" data-test="verdict">
-      <p v-if="!tried.trial.holds" class="cannot">It cannot be so: {{ tried.why }}.</p>
+      <p v-if="!tried.trial.holds && tried.why" class="cannot">
+        It cannot be so: {{ unplacedWords(tried.why, times.full) }}.
+      </p>
       <template v-else>
         <p><span class="word safe">It can</span> {{ changes(tried.trial.differences) }}.</p>
         <p v-for="o in orders" :key="o.order">

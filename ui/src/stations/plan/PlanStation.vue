@@ -9,6 +9,7 @@ import ProposalPanel from "../../parts/ProposalPanel.vue";
 import SafetyWord from "../../parts/SafetyWord.vue";
 import SearchControl from "../../parts/SearchControl.vue";
 import StationHead from "../../parts/StationHead.vue";
+import { unplacedWords } from "../../words";
 import ChainDrawer from "./ChainDrawer.vue";
 import { type Draft, moved } from "./draft";
 import PinDrawer from "./PinDrawer.vue";
@@ -245,7 +246,9 @@ function leave() {
       </button>
     </div>
     <ul v-if="plan?.unplaced.length" class="gone">
-      <li v-for="u in plan.unplaced" :key="u.task"><b>Without a place:</b> {{ u.name }}: {{ u.why }}.</li>
+      <li v-for="u in plan.unplaced" :key="u.task">
+        <b>Without a place:</b> {{ u.name }}: {{ unplacedWords(u, times.full) }}.
+      </li>
     </ul>
     <div v-if="plan" class="sheet board">
       <PlanBoard

@@ -1,0 +1,39 @@
+import { createI18n } from "vue-i18n";
+import type { Schemas } from "../api/client";
+import { grams, lasting, plain } from "../format";
+import en from "./en";
+
+/** The languages that what is said by codes is worded in. Numbers and dates follow the browser's. */
+export const i18n = createI18n({ legacy: false, locale: "en", fallbackLocale: "en", messages: { en } });
+
+const { t, te } = i18n.global;
+
+type With = Record<string, unknown> | undefined;
+
+/**
+ * What something is about as people read it: numbers by locale, lists in a row, minutes by
+ * what their keys end with (a moment, or a length of time), milligrams as grams.
+ */
+export function worded(about: With, moment: (minute: number) => string): Record<string, string> {
+  const said: Record<string, string> = {};
+  for (const [key, value] of Object.entries(about ?? {})) {
+    if (typeof value !== "number") said[key] = Array.isArray(value) ? value.join(", ") : String(value);
+    else if (key.endsWith("Minutes")) said[key.slice(0, -"Minutes".length)] = lasting(value);
+    else if (key.endsWith("Minute")) said[key.slice(0, -"Minute".length)] = moment(value);
+    else if (key === "milligrams") said.grams = grams(value);
+    else said[key] = plain(value);
+  }
+  return said;
+}
+
+/** A note of the count. */
+export const noteWords = (note: Schemas["Note"]): string => t(`note.${note.code}`, worded(note.with, String));
+
+/** Why a task has no place. */
+export function unplacedWords(u: Schemas["UnplacedView"], moment: (minute: number) => string): string {
+  const special = `unplaced.case.${u.case ?? ""}`;
+  let why = u.case && te(special) ? t(special, worded(u.with, moment)) : t(`unplaced.${u.reason}`);
+  if (u.earliest !== undefined) why = t("unplaced.earliest", { earliest: moment(u.earliest) });
+  if (u.byName) why = t("unplaced.after", { why, by: u.byName });
+  return u.limited ? t("unplaced.limited", { why }) : why;
+}
