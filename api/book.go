@@ -242,13 +242,12 @@ type openLine struct {
 }
 
 func (at *moment) openLines() []openLine {
-	doc := at.latestAnswer().Doc
+	a := at.latestAnswer()
 	var lines []openLine
 	for _, o := range at.Orders {
 		for _, l := range o.Order.Lines {
-			if current, behind := book.Behind(doc, l); current != nil && book.Open(o.Order) {
-				lines = append(lines, openLine{l, o, current.Page(), at.latestAnswer().Book.Recipe(l.Recipe).Revision,
-					behind})
+			if current, behind := book.Behind(a.Doc, l); current != nil && book.Open(o.Order) {
+				lines = append(lines, openLine{l, o, current.Page(), a.Book.Recipe(l.Recipe).Revision, behind})
 			}
 		}
 	}

@@ -263,14 +263,9 @@ func (at *moment) moved(
 // eachDiffers compares one flower of a line with one of the latest revision.
 func (at *moment) eachDiffers(line studio.OrderLine, latest *studio.Recipe) ([]flower.Difference, error) {
 	doc := at.latestAnswer().Doc
-	way := flower.Way{Recipe: line.Recipe, Variant: line.Variant}
-	was, err := way.Reckon(doc, line.Colourway, 1)
-	if err != nil {
-		return nil, err
-	}
-	way.Recipe = latest.ID
-	is, err := way.Reckon(doc, line.Colourway, 1)
-	if err != nil {
+	was, err := flower.Way{Recipe: line.Recipe, Variant: line.Variant}.Reckon(doc, line.Colourway, 1)
+	is, failed := flower.Way{Recipe: latest.ID, Variant: line.Variant}.Reckon(doc, line.Colourway, 1)
+	if err = errors.Join(err, failed); err != nil {
 		return nil, err
 	}
 	return flower.Compare(was, is), nil

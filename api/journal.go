@@ -31,17 +31,19 @@ func day(text string) studio.Date {
 	return d
 }
 
+// undoing names a line of the journal that is to be taken back.
+type undoing struct {
+	Who
+	N int64 `path:"n"`
+}
+
 func (s *Service) registerJournal(to huma.API) {
 	read(to, get("/journal", "get-journal", "A page of the commands, newest first"),
 		func(ctx context.Context, in *PageOfHistory) (store.Page[store.Entry], error) {
 			return s.store.Journal(ctx, in.sought())
 		})
-	type undo struct {
-		Who
-		N int64 `path:"n"`
-	}
 	fact(s, to, post("/journal/{n}/undo", "undo", "undone", "Take back what a command did"),
-		func(c *change, in *undo) (Moved, error) {
+		func(c *change, in *undoing) (Moved, error) {
 			return Moved{c.Tx.N()}, c.Undo(in.N)
 		})
 }

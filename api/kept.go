@@ -95,15 +95,15 @@ const everything = "everything"
 func (v *views) of(address string, s stamp) *view {
 	v.mu.Lock()
 	defer v.mu.Unlock()
-	if known, ok := v.known[address]; ok && known.stamp == s {
-		return known.view
+	known, ok := v.known[address]
+	if !ok || known.stamp != s {
+		if v.known == nil || len(v.known) > mostKept {
+			v.known = map[string]stamped{}
+		}
+		known = stamped{s, &view{}}
+		v.known[address] = known
 	}
-	if v.known == nil || len(v.known) > mostKept {
-		v.known = map[string]stamped{}
-	}
-	made := &view{}
-	v.known[address] = stamped{s, made}
-	return made
+	return known.view
 }
 
 type viewKey struct{}

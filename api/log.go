@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -193,16 +194,15 @@ func (s *Service) log(ctx context.Context, at *moment) (LogView, error) {
 // proposed is a record by its key, and what accepting it changes.
 func (s *Service) proposed(ctx context.Context, at *moment, key string) (learn.Change, RecordView, error) {
 	log, err := s.log(ctx, at)
+	i := slices.IndexFunc(log.Records, func(r RecordView) bool { return r.Key == key })
+	if err == nil && i < 0 {
+		err = huma.Error404NotFound("nothing is recorded of this any more")
+	}
 	if err != nil {
 		return learn.Change{}, RecordView{}, err
 	}
-	for _, r := range log.Records {
-		if r.Key == key {
-			change, err := learn.Accept(at.latestAnswer().Doc, r.Record)
-			return change, r, err
-		}
-	}
-	return learn.Change{}, RecordView{}, huma.Error404NotFound("nothing is recorded of this any more")
+	change, err := learn.Accept(at.latestAnswer().Doc, log.Records[i].Record)
+	return change, log.Records[i], err
 }
 
 // revisedBy is the document with a recipe revised, what uses it, and all open orders on

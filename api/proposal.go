@@ -52,16 +52,17 @@ const mostMoves = 30
 // choices are the plans that may be accepted, the one made at once first.
 func (at *moment) choices() []Choice {
 	var all []Choice
-	add := func(id, how string, steps int64, a *answer) {
-		all = append(all, Choice{id, how, steps, plan.Sum(at.inForce.Plan, a.Plan)})
-	}
 	if at.wished != nil {
-		add(atOnce, "repaired", 0, at.wished)
+		all = append(all, at.choice(atOnce, "repaired", 0, at.wished))
 	}
 	for _, o := range at.offers {
-		add(string(o.ID), o.How, o.Steps, o.answer)
+		all = append(all, at.choice(string(o.ID), o.How, o.Steps, o.answer))
 	}
 	return all
+}
+
+func (at *moment) choice(id, how string, steps int64, a *answer) Choice {
+	return Choice{ID: id, How: how, Steps: steps, Change: plan.Sum(at.inForce.Plan, a.Plan)}
 }
 
 // pinWishes are the tasks that are pinned otherwise in what is wished than in what is

@@ -265,8 +265,7 @@ func (a *answer) ingredient(p paste.Portion) Ingredient {
 	if p.Per100g > 0 {
 		in.Rule, in.Share = "per 100 g", int64(p.Per100g)
 	}
-	if p.Mix != "" {
-		mix := a.Book.Recipe(p.Mix)
+	if mix := a.Book.Recipe(p.Mix); mix != nil {
 		in.Name, in.Colour = mix.Name, mix.Colour
 	} else {
 		in.Name = a.material(p.Material)

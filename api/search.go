@@ -113,8 +113,7 @@ func (g *searching) begin(how string, seconds int64) bool {
 	stopped := make(chan struct{})
 	g.until, g.stop = stopped, sync.OnceFunc(func() { close(stopped) })
 	time.AfterFunc(time.Duration(seconds)*time.Second, g.stop)
-	g.begun = time.Now()
-	g.view = SearchView{Running: true, How: how, Seconds: seconds}
+	g.begun, g.view = time.Now(), SearchView{Running: true, How: how, Seconds: seconds}
 	return true
 }
 

@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"bractum/core/flower"
 	"bractum/core/plan"
 	"bractum/core/studio"
 )
@@ -83,14 +84,9 @@ func (a *answer) flowers() []Flower {
 // ways are the colourways with their swatches.
 func (a *answer) ways() []Colourway {
 	all := []Colourway{}
+	swatches := flower.Swatches(a.Doc, a.Book)
 	for _, c := range a.Doc.Colourways {
-		way := Colourway{Named{ID: c.ID, Name: c.Name}, []string{}}
-		for _, slot := range []string{"inner petal", "petal", "dust"} {
-			if r := a.Book.Recipe(c.Slots[slot]); r != nil {
-				way.Swatches = append(way.Swatches, r.Colour)
-			}
-		}
-		all = append(all, way)
+		all = append(all, Colourway{Named: Named{ID: c.ID, Name: c.Name}, Swatches: swatches[c.ID]})
 	}
 	return all
 }
