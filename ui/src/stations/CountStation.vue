@@ -72,6 +72,8 @@ const rowIndex = computed(() => {
   index = 0;
   return new Map(groups.value.flatMap((g) => g.rows.map((r) => [`${g.flower}/${r.name}`, index++] as const)));
 });
+/** What there is to be said of the count, each once. */
+const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 </script>
 
 <template>
@@ -95,7 +97,7 @@ const rowIndex = computed(() => {
         <router-link to="/orders" class="add">accept the proposal</router-link></span
       >
     </p>
-    <p v-for="(n, i) in count?.notes" :key="i" class="remark">{{ noteWords(n) }}</p>
+    <p v-for="n in notes" :key="n" class="remark">{{ n }}</p>
     <p v-if="count && !pieces.length" class="sheet empty">
       Nothing has to be made: enter an order and accept its plan.
     </p>

@@ -76,6 +76,8 @@ function shape(g: Schemas["Geometry"]): string {
   if (g.shape === "rope") return `rope ${mm(g.diameterMicrometres)} × ${mm(g.lengthMicrometres)} mm ${density}`;
   return "as weighed";
 }
+/** What there is to be said of the mixes, each once. */
+const notes = computed(() => [...new Set(mixing.value?.notes.map(noteWords))]);
 </script>
 
 <template>
@@ -84,7 +86,7 @@ function shape(g: Schemas["Geometry"]): string {
       <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
     </StationHead>
     <ProblemNote :error="error" />
-    <p v-for="(n, i) in mixing?.notes" :key="i" class="remark">{{ noteWords(n) }}</p>
+    <p v-for="n in notes" :key="n" class="remark">{{ n }}</p>
     <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
     <section v-for="[day, mixes] in days" :key="day">
       <h2>{{ day }}</h2>
