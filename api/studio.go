@@ -57,15 +57,12 @@ type catalogue struct {
 func (c *catalogue) of(a *answer) ([]Flower, []Colourway) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
-	if c.flowers == nil || !one(c.recipes, a.Doc.Recipes) || !one(c.colourways, a.Doc.Colourways) {
+	if c.flowers == nil || !studio.Shared(c.recipes, a.Doc.Recipes) || !studio.Shared(c.colourways, a.Doc.Colourways) {
 		c.recipes, c.colourways = a.Doc.Recipes, a.Doc.Colourways
 		c.flowers, c.ways = a.flowers(), a.ways()
 	}
 	return c.flowers, c.ways
 }
-
-// one is true of slices that are the same.
-func one[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
 // flowers are what can be ordered.
 func (a *answer) flowers() []Flower {

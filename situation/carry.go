@@ -17,14 +17,14 @@ import (
 func (a *Answer) carried(doc *studio.Document, calendar studio.Calendar) *Answer {
 	from := a.settled
 	book := a.Book
-	if !same(a.Doc.Recipes, doc.Recipes) || !same(a.Doc.Materials, doc.Materials) {
+	if !studio.Shared(a.Doc.Recipes, doc.Recipes) || !studio.Shared(a.Doc.Materials, doc.Materials) {
 		book = studio.NewBook(doc)
 	}
 	if from.strange(book) {
 		return nothing(doc, calendar)
 	}
 	var c *Answer
-	if same(from.Doc.Work, doc.Work) || reflect.DeepEqual(from.Doc.Work, doc.Work) {
+	if studio.Shared(from.Doc.Work, doc.Work) || reflect.DeepEqual(from.Doc.Work, doc.Work) {
 		still := *from
 		c = &still
 		c.Doc, c.Plan = doc, asOf(from.Plan, doc)
@@ -47,9 +47,6 @@ func asOf(made *studio.Plan, doc *studio.Document) *studio.Plan {
 	p.Orders = slices.DeleteFunc(slices.Clone(made.Orders), func(o studio.Outcome) bool { return !open[o.Order] })
 	return &p
 }
-
-// same is true of slices that are one.
-func same[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
 // strange is true where something is made of a recipe that a book does not have.
 func (a *Answer) strange(book *studio.Book) bool {

@@ -67,7 +67,7 @@ type onward struct {
 
 // same is true of values that are one, or equal.
 func same[T any](a, b []T) bool {
-	return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0] || reflect.DeepEqual(a, b))
+	return studio.Shared(a, b) || reflect.DeepEqual(a, b)
 }
 
 // frame keeps what does not hang on orders and stock, or forgets what was reckoned from
