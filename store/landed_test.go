@@ -98,6 +98,12 @@ func TestAStudioOfTheProgramBeforeOpensWithNothingLost(t *testing.T) {
 		require.NoError(t, err)
 		lines = append(lines, page.Lines...)
 	}
+	for i := range lines {
+		was.Journal[i].Final = lines[i].Final // which was not said
+		if word, tried := was.Undone[strconv.FormatInt(lines[i].N, 10)]; tried && lines[i].Final {
+			assert.NotEmpty(t, word, "%s was taken back", lines[i].Summary)
+		}
+	}
 	assert.Equal(t, was.Journal, lines)
 	for of, moved := range was.Ledger {
 		page, err := s.Ledger(ctx, of, 0, store.Sought{})

@@ -114,6 +114,7 @@ type Entry struct {
 	Summary string        `json:"summary"`
 	Undone  bool          `json:"undone"`
 	Undoes  int64         `json:"undoes,omitempty"`
+	Final   bool          `json:"final" doc:"true where nothing of it can be taken back"`
 }
 
 // Journal is a page of the journal: what was done, and by whom.
@@ -131,7 +132,8 @@ func (s *Store) Journal(ctx context.Context, w Sought) (page Page[Entry], err er
 		)
 		page = pageOf(w, found, func(r sqlcgen.JournalPageRow) Entry {
 			return Entry{N: r.N, At: studio.Minute(r.AtMinute), Person: r.Person, Kind: r.Kind, Summary: r.Summary,
-				Undone: r.Undone != 0, Undoes: r.Undoes.Int64}
+				Undone: r.Undone != 0, Undoes: r.Undoes.Int64,
+				Final: r.Touched == 0 || r.Undoes.Valid}
 		}, func(r sqlcgen.JournalPageRow) string { return strconv.FormatInt(r.N, 10) })
 		return err
 	})

@@ -9,7 +9,8 @@ SELECT * FROM journal WHERE n = ?;
 -- name: JournalPage :many
 SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
     CAST(COALESCE(person.name, '') AS TEXT) AS person,
-    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
+    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone,
+    CAST(EXISTS (SELECT 1 FROM journal_touch WHERE journal_touch.n = journal.n AND thing <> 'clock') AS INTEGER) AS touched
 FROM journal LEFT JOIN person ON person.id = journal.person_id
 WHERE journal.n < sqlc.arg(before) AND +journal.at_minute >= sqlc.arg(since) AND +journal.at_minute < sqlc.arg(until)
     AND (instr(lower(journal.summary), lower(CAST(sqlc.arg(text) AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(sqlc.arg(text) AS TEXT))) > 0)

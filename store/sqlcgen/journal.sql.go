@@ -131,7 +131,8 @@ func (q *Queries) EntryByCommand(ctx context.Context, commandID string) (EntryBy
 const journalPage = `-- name: JournalPage :many
 SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
     CAST(COALESCE(person.name, '') AS TEXT) AS person,
-    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone
+    CAST(EXISTS (SELECT 1 FROM journal AS later WHERE later.undoes = journal.n) AS INTEGER) AS undone,
+    CAST(EXISTS (SELECT 1 FROM journal_touch WHERE journal_touch.n = journal.n AND thing <> 'clock') AS INTEGER) AS touched
 FROM journal LEFT JOIN person ON person.id = journal.person_id
 WHERE journal.n < ?1 AND +journal.at_minute >= ?2 AND +journal.at_minute < ?3
     AND (instr(lower(journal.summary), lower(CAST(?4 AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(?4 AS TEXT))) > 0)
@@ -154,6 +155,7 @@ type JournalPageRow struct {
 	Undoes   sql.NullInt64
 	Person   string
 	Undone   int64
+	Touched  int64
 }
 
 func (q *Queries) JournalPage(ctx context.Context, arg JournalPageParams) ([]JournalPageRow, error) {
@@ -179,6 +181,7 @@ func (q *Queries) JournalPage(ctx context.Context, arg JournalPageParams) ([]Jou
 			&i.Undoes,
 			&i.Person,
 			&i.Undone,
+			&i.Touched,
 		); err != nil {
 			return nil, err
 		}

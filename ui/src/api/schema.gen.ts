@@ -2149,6 +2149,8 @@ export interface components {
         Entry: {
             /** Format: int64 */
             at: number;
+            /** @description true where nothing of it can be taken back */
+            final: boolean;
             kind: string;
             /** Format: int64 */
             n: number;

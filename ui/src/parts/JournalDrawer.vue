@@ -10,7 +10,6 @@ const open = defineModel<boolean>({ required: true });
 const { sought, lines: entries, more, busy, error, earlier } = useJournal(open);
 const times = useTimes();
 const undo = useUndo();
-const final = ["opened", "clock moved", "undone"];
 </script>
 
 <template>
@@ -33,7 +32,7 @@ const final = ["opened", "clock moved", "undone"];
               >{{ e.summary }} <span class="quiet">{{ e.person }}</span></span
             >
             <button
-              v-if="!e.undone && !final.includes(e.kind)"
+              v-if="!e.undone && !e.final"
               class="bare take"
               :disabled="!person || undo.isPending.value"
               :data-test="`undo-${e.n}`"
