@@ -249,7 +249,7 @@ func (t *Tx) RemovePlace(id studio.ID) error {
 // restorePlace takes back that a place was changed or removed, or came with a file.
 func (t *Tx) restorePlace(touched sqlcgen.JournalTouch) error {
 	if touched.Before == "null" {
-		return inUse(t.q.DropPlace(t.ctx, touched.ID))
+		return t.q.DropPlace(t.ctx, touched.ID)
 	}
 	var before studio.Place
 	if err := json.Unmarshal([]byte(touched.Before), &before); err != nil {

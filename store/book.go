@@ -8,8 +8,6 @@ import (
 	"fmt"
 	"slices"
 
-	"modernc.org/sqlite"
-
 	"bractum/core/book"
 	"bractum/core/studio"
 	"bractum/store/sqlcgen"
@@ -334,21 +332,11 @@ func (s *Store) Picture(ctx context.Context, id studio.ID) (p book.Image, err er
 func (t *Tx) restorePage(sqlcgen.JournalTouch) error { return nil }
 
 func (t *Tx) restoreRevision(touched sqlcgen.JournalTouch) error {
-	return inUse(t.q.DropRevision(t.ctx, touched.ID))
+	return t.q.DropRevision(t.ctx, touched.ID)
 }
 
 func (t *Tx) restoreMaterial(touched sqlcgen.JournalTouch) error {
-	return inUse(t.q.DropMaterial(t.ctx, touched.ID))
-}
-
-// inUse says in words that a thing cannot go because another refers to it.
-func inUse(err error) error {
-	const constraint = 19
-	var driver *sqlite.Error
-	if errors.As(err, &driver) && driver.Code()&0xff == constraint {
-		return CannotUndo{"something uses it already; what is in use stays"}
-	}
-	return err
+	return t.q.DropMaterial(t.ctx, touched.ID)
 }
 
 func (t *Tx) restoreDraft(touched sqlcgen.JournalTouch) error {
@@ -381,7 +369,7 @@ func (t *Tx) restoreColourway(touched sqlcgen.JournalTouch) error {
 		return err
 	}
 	if before == nil {
-		return inUse(errors.Join(t.q.DropSlots(t.ctx, touched.ID), t.q.DropColourway(t.ctx, touched.ID)))
+		return errors.Join(t.q.DropSlots(t.ctx, touched.ID), t.q.DropColourway(t.ctx, touched.ID))
 	}
 	t.touch("colourway", touched.ID, now, ColourwayState{before.Colourway, now.Version + 1})
 	return t.putColourway(before.Colourway, now.Version+1)

@@ -164,7 +164,7 @@ func (t *Tx) restorePace(touched sqlcgen.JournalTouch) error {
 // restoreDryingClass takes back that a class was changed, or came with a file.
 func (t *Tx) restoreDryingClass(touched sqlcgen.JournalTouch) error {
 	if touched.Before == "null" {
-		return inUse(t.q.DropDryingClass(t.ctx, touched.ID))
+		return t.q.DropDryingClass(t.ctx, touched.ID)
 	}
 	var class studio.DryingClass
 	if err := json.Unmarshal([]byte(touched.Before), &class); err != nil {

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"slices"
 
+	"modernc.org/sqlite"
+
 	"bractum/store/sqlcgen"
 )
 
@@ -80,11 +82,25 @@ func (t *Tx) topics() []string {
 	return slices.Compact(topics)
 }
 
+// stands says in words why a thing cannot be what it was: another refers to it, or has its
+// name by now.
+func stands(err error) error {
+	const constraint, unique, primaryKey = 19, 2067, 1555
+	var driver *sqlite.Error
+	if !errors.As(err, &driver) || driver.Code()&0xff != constraint {
+		return err
+	}
+	if driver.Code() == unique || driver.Code() == primaryKey {
+		return CannotUndo{"something else has its name, or its place, by now; rename or undo that first"}
+	}
+	return CannotUndo{"something uses it already; what is in use stays"}
+}
+
 // restore takes one thing back to what it was before a command touched it.
 func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 	known := things[touched.Thing]
 	if known.restore == nil {
 		return CannotUndo{fmt.Sprintf("this program does not know what %q is", touched.Thing)}
 	}
-	return known.restore(t, touched)
+	return stands(known.restore(t, touched))
 }

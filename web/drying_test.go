@@ -549,3 +549,20 @@ func TestTheSensorsOfTheYardAreUnderstood(t *testing.T) {
 	assert.Positive(t, air.Places[0].Aside+air.Places[1].Aside, "what could be and stands out is left aside, and said")
 	assert.Greater(t, air.Places[0].Curve[40].Spread, studio.PerMille(5))
 }
+
+// What cannot be what it was, because another has its name by now, is told so.
+func TestANameThatIsTakenByNowIsNotTakenBack(t *testing.T) {
+	d := newDesk(t)
+	status, _ := d.ask("POST", "/api/places", object{"name": "Wide rack", "slots": 4}, nil)
+	require.Equal(t, 200, status)
+	doc, _, err := d.store.Document(t.Context(), store.Accepted, standing)
+	require.NoError(t, err)
+	rack := string(doc.Places[len(doc.Places)-1].ID)
+	status, renamed := d.ask("PUT", "/api/places/"+rack, object{"name": "Narrow rack", "slots": 4}, nil)
+	require.Equal(t, 200, status, renamed)
+	status, _ = d.ask("POST", "/api/places", object{"name": "Wide rack", "slots": 9}, nil)
+	require.Equal(t, 200, status)
+	status, refused := d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", renamed["n"]), "", nil)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, refused["detail"], "something else has its name")
+}
