@@ -352,9 +352,7 @@ func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, err
 	if err != nil {
 		return v, err
 	}
-	v.Taken, v.Moves, v.Words = studio.Minute(
-		behind.InUse.Made,
-	)*60, behind.InUse.Moves, append(
+	v.Taken, v.Moves, v.Words = studio.Minute(behind.InUse.Made)*60, behind.InUse.Moves, append(
 		v.Words,
 		behind.InUse.Words...)
 	for _, p := range places {

@@ -77,9 +77,8 @@ func (b *binder) supplies(materials []studio.Material, classes []studio.DryingCl
 			b.q.AddPlace(
 				b.ctx,
 				sqlcgen.AddPlaceParams{ID: string(p.ID), Position: b.next(), Name: p.Name, Slots: p.Slots,
-					KeepsMinutes: int64(
-						p.KeepsMinutes,
-					), Surroundings: string(p.In), MadeBy: string(p.MadeBy), SizeUm: int64(p.Size)},
+					KeepsMinutes: int64(p.KeepsMinutes), Surroundings: string(p.In), MadeBy: string(p.MadeBy),
+					SizeUm: int64(p.Size)},
 			),
 		)
 	}

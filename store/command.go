@@ -92,7 +92,8 @@ func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err
 		return Done{}, plain(err)
 	}
 	done := Done{N: t.n, Answer: json.RawMessage(asJSON(answer)), Topics: t.topics()}
-	if err := q.AddEntry(ctx, sqlcgen.AddEntryParams{N: t.n, AtMinute: int64(c.Now), PersonID: nullString(string(c.Person)), CommandID: c.ID,
+	if err := q.AddEntry(ctx, sqlcgen.AddEntryParams{N: t.n, AtMinute: int64(c.Now),
+		PersonID: nullString(string(c.Person)), CommandID: c.ID,
 		Kind: c.Kind, Summary: t.Summary, Answer: string(done.Answer), Undoes: nullInt(t.undoes)}); err != nil {
 		return Done{}, plain(err)
 	}
@@ -129,13 +130,11 @@ func (t *Tx) PutLot(w studio.WorkLot) error {
 
 func lotParams(w studio.WorkLot) sqlcgen.PutLotParams {
 	return sqlcgen.PutLotParams{
-		ID:        string(w.ID),
-		GatherKey: studio.GatherKey(w.Made(), w.Mixes),
-		RecipeID:  string(w.Recipe),
-		Mixes:     asJSON(w.Mixes),
-		Ordinal: int64(
-			w.Ordinal,
-		),
+		ID:         string(w.ID),
+		GatherKey:  studio.GatherKey(w.Made(), w.Mixes),
+		RecipeID:   string(w.Recipe),
+		Mixes:      asJSON(w.Mixes),
+		Ordinal:    int64(w.Ordinal),
 		Need:       w.Need,
 		Started:    w.Started,
 		Variant:    w.Variant,
@@ -155,24 +154,20 @@ func (t *Tx) replaceRecords(lot string, before, after []studio.TaskRecord) error
 
 func taskParams(lot string, position int, r studio.TaskRecord) sqlcgen.AddTaskParams {
 	return sqlcgen.AddTaskParams{
-		LotID:    lot,
-		Position: int64(position),
-		Step:     r.Step,
-		State:    string(r.State),
-		PersonID: string(r.Person),
-		StartMinute: int64(
-			r.Start,
-		),
-		EndMinute: int64(r.End),
-		Good:      r.Good,
-		Second:    r.Second,
-		Broken:    r.Broken,
-		Mend:      r.Mend,
-		Machine: string(
-			r.Machine,
-		),
-		Used:    asJSON(append([]studio.Used{}, r.Used...)),
-		Weighed: asJSON(append([]studio.Milligrams{}, r.Weighed...)),
+		LotID:       lot,
+		Position:    int64(position),
+		Step:        r.Step,
+		State:       string(r.State),
+		PersonID:    string(r.Person),
+		StartMinute: int64(r.Start),
+		EndMinute:   int64(r.End),
+		Good:        r.Good,
+		Second:      r.Second,
+		Broken:      r.Broken,
+		Mend:        r.Mend,
+		Machine:     string(r.Machine),
+		Used:        asJSON(append([]studio.Used{}, r.Used...)),
+		Weighed:     asJSON(append([]studio.Milligrams{}, r.Weighed...)),
 	}
 }
 

@@ -289,7 +289,8 @@ func (a *assembler) classes() {
 				Thickness: studio.Micrometres(
 					r.ThicknessUm,
 				), Spread: studio.PerMille(r.SpreadPerMille), StallHumidity: studio.PerMille(r.StallHumidityPerMille),
-				StiffMinutes: r.StiffMinutes, SoftensMinutes: studio.Minute(r.SoftensMinutes), Percentile: r.Percentile},
+				StiffMinutes: r.StiffMinutes, SoftensMinutes: studio.Minute(r.SoftensMinutes),
+				Percentile: r.Percentile},
 		)
 	}
 }
@@ -437,13 +438,11 @@ func (a *assembler) facts() {
 	}
 	for _, r := range rows(a, a.q.Shelf) {
 		s := studio.ShelfLot{
-			ID:      studio.ID(r.ID),
-			Recipe:  studio.ID(r.RecipeID),
-			Amount:  r.Amount,
-			Quality: studio.Quality(r.Quality),
-			MadeOn: studio.Minute(
-				r.MadeMinute,
-			),
+			ID:       studio.ID(r.ID),
+			Recipe:   studio.ID(r.RecipeID),
+			Amount:   r.Amount,
+			Quality:  studio.Quality(r.Quality),
+			MadeOn:   studio.Minute(r.MadeMinute),
 			From:     studio.ID(r.LotID.String),
 			Variant:  r.Variant,
 			Reached:  r.Reached,

@@ -29,7 +29,8 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 	err := q.AddOrderVersion(
 		ctx,
 		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
-			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance, Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)},
+			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance,
+			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)},
 	)
 	for i, line := range o.Lines {
 		err = errors.Join(
@@ -37,13 +38,11 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 			q.AddOrderLine(
 				ctx,
 				sqlcgen.AddOrderLineParams{
-					OrderID:  string(o.ID),
-					Version:  version,
-					Position: int64(i),
-					ID:       string(line.ID),
-					RecipeID: string(
-						line.Recipe,
-					),
+					OrderID:         string(o.ID),
+					Version:         version,
+					Position:        int64(i),
+					ID:              string(line.ID),
+					RecipeID:        string(line.Recipe),
 					ColourwayID:     string(line.Colourway),
 					Quantity:        line.Quantity,
 					ServicePerMille: int64(line.ServiceLevel),

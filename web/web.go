@@ -152,8 +152,12 @@ func logged(c fiber.Ctx) error {
 	}
 	begun := time.Now()
 	err := c.Next()
-	slog.Debug("request", "method", c.Method(), "path", c.OriginalURL(), "status", c.Response().StatusCode(),
-		"took", time.Since(begun), "error", err)
+	status := c.Response().StatusCode()
+	if known := (*fiber.Error)(nil); errors.As(err, &known) {
+		status = known.Code
+	}
+	slog.Debug("request", "method", c.Method(), "path", c.OriginalURL(), "status", status, "took", time.Since(begun),
+		"error", err)
 	return err
 }
 

@@ -55,12 +55,8 @@ func TestTheDemoKeepsWhatWasEnteredUntilItStartsOver(t *testing.T) {
 	folder := t.TempDir()
 	url, stop := running(t, "demo", "--data", folder)
 	require.Equal(t, 4, orders(t, url))
-	body := `{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00","leaving":"posted","lines":[{"recipe":"` + string(
-		demo.ID("Magnolia"),
-	) +
-		`","colourway":"` + string(
-		demo.ID("Signal"),
-	) + `","quantity":2}]}`
+	body := `{"name":"Harvest supper","occasion":"","leaves":"2027-10-04T10:00","leaving":"posted","lines":[{"recipe":"` + string(demo.ID("Magnolia")) +
+		`","colourway":"` + string(demo.ID("Signal")) + `","quantity":2}]}`
 	request, err := http.NewRequest("POST", url+"/api/orders", strings.NewReader(body))
 	require.NoError(t, err)
 	request.Header.Set("Content-Type", "application/json")

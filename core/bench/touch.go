@@ -45,12 +45,8 @@ func (b Bench) Touch(task, person studio.ID, found Touched) (studio.WorkLot, []s
 				Confirm: "surely",
 				Message: b.name(
 					c.Person,
-				) + " found them " + string(
-					c.Found,
-				) + " before. Touch them again; if they are " +
-					string(
-						check.Found,
-					) + ", say so, and that check counts for nothing.",
+				) + " found them " + string(c.Found) + " before. Touch them again; if they are " +
+					string(check.Found) + ", say so, and that check counts for nothing.",
 			}
 		}
 		c.Mistaken = true

@@ -80,9 +80,7 @@ func Hours(samples []Sample) []Hour {
 			hours = append(
 				hours,
 				Hour{hour, studio.Air{TenthsCelsius: int64(math.Round(s.celsius / float64(s.measured))),
-					HumidityPerMille: studio.PerMille(
-						math.Round(s.humidity / float64(s.moistured)),
-					)}, min(s.measured, s.moistured), s.outliers},
+					HumidityPerMille: studio.PerMille(math.Round(s.humidity / float64(s.moistured)))}, min(s.measured, s.moistured), s.outliers},
 			)
 		}
 	}

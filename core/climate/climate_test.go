@@ -282,10 +282,8 @@ func TestACurveIsWholeWhateverWasMeasured(t *testing.T) {
 					climate.Hour{
 						Hour: hour,
 						Air: studio.Air{
-							TenthsCelsius: rapid.Int64Range(climate.LeastCelsius, climate.MostCelsius).Draw(t, "T"),
-							HumidityPerMille: studio.PerMille(
-								rapid.Int64Range(climate.LeastHumidity, climate.MostHumidity).Draw(t, "h"),
-							),
+							TenthsCelsius:    rapid.Int64Range(climate.LeastCelsius, climate.MostCelsius).Draw(t, "T"),
+							HumidityPerMille: studio.PerMille(rapid.Int64Range(climate.LeastHumidity, climate.MostHumidity).Draw(t, "h")),
 						},
 						Samples: 60,
 					},

@@ -114,9 +114,8 @@ func (l *looking) drying() (records []Record) {
 		}
 		f := FactorOf(evidence, float64(c.Spread)/1000)
 		record := Record{Key: string(OfClass) + "/" + string(c.ID), Kind: OfClass, Class: c.ID, Standard: c.DryMinutes,
-			Found: int64(
-				math.Round(f.Median * float64(c.DryMinutes)),
-			), Evidence: int64(f.N), Unsure: perMille(f.Unsure), Clear: f.Clear(), Points: []Point{}}
+			Found: int64(math.Round(f.Median * float64(c.DryMinutes))), Evidence: int64(f.N),
+			Unsure: perMille(f.Unsure), Clear: f.Clear(), Points: []Point{}}
 		for _, e := range evidence[max(0, len(evidence)-mostPoints):] {
 			p := Point{Low: int64(1000 * e.Low), Weight: 1}
 			if !math.IsInf(e.High, 1) {

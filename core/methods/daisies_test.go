@@ -217,9 +217,7 @@ func daisies() []method {
 				).End-r.task(
 					"hooked wire",
 					"hook",
-				).Start < studio.Minute(
-					l.Started,
-				)/2
+				).Start < studio.Minute(l.Started)/2
 			}, "hooked wire", func(r *studio.Recipe) { at(r, "hook").Work.Together = 0 }),
 			planned("two shapes from one part", func(r run) bool {
 				a := r.instance.Activities()[r.task("blossom", "close").ID]

@@ -184,11 +184,8 @@ type slot struct {
 // biasAgainst is by how many minutes later others may be done with a task than a person who
 // is that much sought, or whose time is that much wasted on it, and still get it.
 func (s *schedule) biasAgainst(j *job, w *way) studio.Minute {
-	return s.wish.patience*studio.Minute(
-		s.sought[w.maker],
-	)/1000 + (s.wish.thrift+10*w.total)*studio.Minute(
-		s.wasted[s.craft[j.number]][w.maker],
-	)/1000
+	sought, wasted := studio.Minute(s.sought[w.maker]), studio.Minute(s.wasted[s.craft[j.number]][w.maker])
+	return s.wish.patience*sought/1000 + (s.wish.thrift+10*w.total)*wasted/1000
 }
 
 // spotForWork finds the person who is done with a task first.

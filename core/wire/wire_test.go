@@ -203,10 +203,8 @@ func TestTapeIsAsLongAsItsHelix(t *testing.T) {
 			Wide: studio.Micrometres(
 				rapid.Int64Range(6_000, 13_000).Draw(t, "wide"),
 			),
-			Overlap: studio.PerMille(rapid.Int64Range(0, 600).Draw(t, "overlap")),
-			Stretched: studio.PerMille(
-				rapid.Int64Range(1000, 1800).Draw(t, "stretched"),
-			),
+			Overlap:   studio.PerMille(rapid.Int64Range(0, 600).Draw(t, "overlap")),
+			Stretched: studio.PerMille(rapid.Int64Range(1000, 1800).Draw(t, "stretched")),
 			Turns:     rapid.Int64Range(0, 5).Draw(t, "turns"),
 			HalfWidth: rapid.Bool().Draw(t, "half"),
 		}
