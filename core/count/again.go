@@ -139,10 +139,7 @@ func (c *counter) again(item *Item) bool {
 		stock[i].Left = studio.Supply{Amount: left.Amount, Reserved: slices.Clone(left.Reserved)}
 	}
 	for _, o := range s.onward {
-		to, known := c.items[o.key]
-		if !known {
-			to = c.item(o.made, o.mixes)
-		}
+		to := c.itemOf(o.key, o.made, o.mixes)
 		to.needs = append(to.needs, o.need)
 	}
 	return true

@@ -289,7 +289,11 @@ func (c *counter) keysUnder(item *Item) int {
 
 func (c *counter) item(made studio.Made, mixes map[string]studio.ID) *Item {
 	own, _ := c.book.Resolve(made, mixes)
-	key := studio.GatherKey(made, own)
+	return c.itemOf(studio.GatherKey(made, own), made, own)
+}
+
+// itemOf is the item of a gather key, of something in the mixes that it resolves to.
+func (c *counter) itemOf(key string, made studio.Made, own map[string]studio.ID) *Item {
 	item, known := c.items[key]
 	if !known {
 		item = &Item{
