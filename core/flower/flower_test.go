@@ -149,20 +149,20 @@ func TestProportionsWarnWithTheirWorking(t *testing.T) {
 		rule   flower.Rule
 		recipe string
 		spoil  func(doc *studio.Document, r *studio.Recipe)
-		says   string
+		broken flower.Case
 		input  string
 	}{
 		{flower.RuleCone, "Gardenia", func(doc *studio.Document, _ *studio.Recipe) {
 			doc.Recipes[indexOf(doc, "Gardenia cone")].Pastes[0].Shape.Length = 35_000
-		}, "tall for its first petals", "height of the cone"},
+		}, flower.TooTall, "height of the cone"},
 		{flower.RuleWire, "Gardenia", func(doc *studio.Document, _ *studio.Recipe) {
 			doc.Recipes[indexOf(doc, "Gardenia cone")].Wires[0].Material = demo.ID("24 white wire")
-		}, "bends this wire for good", "would hold: gauge"},
+		}, flower.WireBend, "would hold: gauge"},
 		{flower.RuleFormer, "Camellia", func(_ *studio.Document, r *studio.Recipe) { r.Parts = r.Parts[1:2] }, "", ""},
 		{flower.RuleFormer, "Camellia", func(doc *studio.Document, _ *studio.Recipe) {
 			doc.Recipes[indexOf(doc, "Camellia layer, large")].Pastes[0].Shape.Length = 120_000
-		}, "large for its former", "Half-sphere mould 90 mm"},
-		{flower.RuleCutter, "Anemone petal", func(_ *studio.Document, r *studio.Recipe) { r.Pastes[0].Shape.Dried = 40_000 }, "dries to another size", "cutter to take: Drop cutter 46 mm"},
+		}, flower.TooLarge, "Half-sphere mould 90 mm"},
+		{flower.RuleCutter, "Anemone petal", func(_ *studio.Document, r *studio.Recipe) { r.Pastes[0].Shape.Dried = 40_000 }, flower.Other, "cutter to take: Drop cutter 46 mm"},
 	} {
 		doc := demo.Document()
 		r := &doc.Recipes[indexOf(doc, c.recipe)]
@@ -170,13 +170,13 @@ func TestProportionsWarnWithTheirWorking(t *testing.T) {
 		require.Empty(t, before, c.recipe)
 		c.spoil(doc, r)
 		found := flower.Proportions(doc, studio.NewBook(doc), []studio.Recipe{*r})
-		if c.says == "" {
+		if c.broken == "" {
 			assert.Empty(t, found, "a smaller flower still fits")
 			continue
 		}
 		require.Len(t, found, 1, string(c.rule))
 		assert.Equal(t, c.rule, found[0].Rule)
-		assert.Contains(t, found[0].Says, c.says)
+		assert.Equal(t, c.broken, found[0].Case)
 		names := ""
 		for _, f := range found[0].Working.Inputs {
 			names += f.Name + ";"

@@ -22,11 +22,26 @@ const (
 	RuleCutter Rule = "cutter"
 )
 
-// Warning is a proportion that is out of the usual. Reason is why it is let stand.
+// Case is in which way a rule is broken.
+type Case string
+
+// Cases of the rules: of a cone, a wire as a stem holds, a former, a cutter.
+const (
+	TooLow   Case = "too-low"   // for its first petals: they close over nothing
+	TooTall  Case = "too-tall"  // they will not close over it
+	WireNods Case = "nods"      // held level
+	WireHang Case = "hangs"     // held level
+	WireBend Case = "bends"     // for good
+	TooSmall Case = "too-small" // it will lie flat in its former
+	TooLarge Case = "too-large" // it will stand out over the rim
+	Other    Case = "other"     // it dries to another size than wanted
+)
+
+// Warning is a proportion that is out of the usual, as a code. Reason is why it is let stand.
 type Warning struct {
 	Recipe  studio.ID      `json:"recipe"`
 	Rule    Rule           `json:"rule"`
-	Says    string         `json:"says"`
+	Case    Case           `json:"case"`
 	Working studio.Working `json:"working"`
 	Reason  string         `json:"reason,omitempty"`
 }
@@ -58,11 +73,11 @@ type judge struct {
 	warnings []Warning
 }
 
-func (j *judge) warn(r *studio.Recipe, rule Rule, says string, result studio.Figure, inputs ...studio.Figure) {
+func (j *judge) warn(r *studio.Recipe, rule Rule, broken Case, result studio.Figure, inputs ...studio.Figure) {
 	w := Warning{
 		Recipe:  r.ID,
 		Rule:    rule,
-		Says:    says,
+		Case:    broken,
 		Working: studio.Working{Rule: "proportion " + string(rule), Inputs: inputs, Result: result},
 	}
 	if i := slices.IndexFunc(r.Silenced, func(s studio.Silence) bool { return s.Rule == string(rule) }); i >= 0 {
@@ -100,14 +115,14 @@ func (j *judge) cone(r *studio.Recipe) {
 				continue
 			}
 			if share := 100 * float64(height(core)) / float64(height(petal)); share < 60 || share > 90 {
-				says := "The cone is low for its first petals: they close over nothing."
+				broken := TooLow
 				if share > 90 {
-					says = "The cone is tall for its first petals: they will not close over it."
+					broken = TooTall
 				}
 				j.warn(
 					r,
 					RuleCone,
-					says,
+					broken,
 					studio.NewFigure("cone of petal", math.Round(share), "%, about 75 is usual"),
 					millimetres(
 						"height of the cone",
@@ -142,7 +157,7 @@ func (j *judge) stem(r *studio.Recipe, made studio.Made) {
 		return
 	}
 	if s := j.carried(r, made); s != nil && s.Holds != Holds {
-		j.warn(r, RuleWire, s.Says(), s.Working.Result, s.Working.Inputs...)
+		j.warn(r, RuleWire, Case(s.Holds), s.Working.Result, s.Working.Inputs...)
 	}
 }
 
@@ -167,14 +182,14 @@ func (j *judge) former(r *studio.Recipe) {
 			}
 			cup := j.doc.Places[i]
 			if share := 100 * float64(size) / float64(cup.Size); share < 50 || share > 120 {
-				says := "It is small for its former and will lie flat in it."
+				broken := TooSmall
 				if share > 120 {
-					says = "It is large for its former and will stand out over the rim."
+					broken = TooLarge
 				}
 				j.warn(
 					r,
 					RuleFormer,
-					says,
+					broken,
 					studio.NewFigure("of the cup's width", math.Round(share), "%, 50 to 120 is usual"),
 					millimetres("across", size),
 					millimetres(cup.Name, cup.Size),
@@ -208,7 +223,7 @@ func (j *judge) cutter(r *studio.Recipe) {
 		j.warn(
 			r,
 			RuleCutter,
-			"Cut so, it dries to another size than wanted.",
+			Other,
 			millimetres("dries to", dries),
 			inputs...)
 	}

@@ -35,17 +35,6 @@ type Stem struct {
 	Working studio.Working `json:"working"`
 }
 
-// Says words how a stem holds that does not.
-func (s *Stem) Says() string {
-	switch s.Holds {
-	case Bends:
-		return "Held level, the head bends this wire for good."
-	case Hangs:
-		return "Held level, the head hangs on this wire."
-	}
-	return "Held level, the head nods on this wire."
-}
-
 // Stems checks what carries each of some flowers, as they stand in the book; what has no
 // wire of its own is left out. An estimate: paper and tape stiffen a wire, a kink weakens it.
 func Stems(doc *studio.Document, book *studio.Book, flowers []studio.Made) []Stem {

@@ -4111,10 +4111,10 @@ export interface components {
             wished?: components["schemas"]["Wish"];
         };
         Warning: {
+            case: string;
             reason?: string;
             recipe: string;
             rule: string;
-            says: string;
             working: components["schemas"]["Working"];
         };
         Way: {

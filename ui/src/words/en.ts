@@ -19,6 +19,22 @@ export default {
     "more-than-needed": "“{of}”: a lot is decided on that yields {extra} more than is needed; they go to the shelf.",
     "later-than-needed": "“{of}”: a lot is moved to later than it is needed.",
   },
+  proportion: {
+    cone: {
+      "too-low": "The cone is low for its first petals: they close over nothing.",
+      "too-tall": "The cone is tall for its first petals: they will not close over it.",
+    },
+    wire: {
+      nods: "Held level, the head nods on this wire.",
+      hangs: "Held level, the head hangs on this wire.",
+      bends: "Held level, the head bends this wire for good.",
+    },
+    former: {
+      "too-small": "It is small for its former and will lie flat in it.",
+      "too-large": "It is large for its former and will stand out over the rim.",
+    },
+    cutter: { other: "Cut so, it dries to another size than wanted." },
+  },
   unplaced: {
     "no-skill": "nobody has the skill",
     "no-hours": "no stretch of working time is long enough before the horizon",

@@ -29,6 +29,9 @@ export function worded(about: With, moment: (minute: number) => string): Record<
 /** A note of the count. */
 export const noteWords = (note: Schemas["Note"]): string => t(`note.${note.code}`, worded(note.with, String));
 
+/** What is out of the usual of a recipe. */
+export const proportionWords = (w: Schemas["Warning"]): string => t(`proportion.${w.rule}.${w.case}`);
+
 /** Why a task has no place. */
 export function unplacedWords(u: Schemas["UnplacedView"], moment: (minute: number) => string): string {
   const special = `unplaced.case.${u.case ?? ""}`;

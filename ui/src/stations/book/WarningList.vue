@@ -2,6 +2,7 @@
 import { ref } from "vue";
 import type { Schemas } from "../../api/client";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
+import { proportionWords } from "../../words";
 import type { Recipe } from "./writing";
 
 /** Proportions out of the usual: each with its working, and a way to let it stand. */
@@ -32,7 +33,7 @@ function speak(w: Schemas["Warning"]) {
   <section v-if="warnings.length" class="sheet warnings" data-test="warnings">
     <article v-for="(w, i) in warnings" :key="i" :class="{ silent: w.reason }">
       <button class="bare" @click="open = open === i ? -1 : i">
-        <span class="word" :class="w.reason ? 'plain' : 'tight'">{{ name(w.recipe) }}</span> {{ w.says }}
+        <span class="word" :class="w.reason ? 'plain' : 'tight'">{{ name(w.recipe) }}</span> {{ proportionWords(w) }}
       </button>
       <p v-if="w.reason" class="quiet">Let stand: {{ w.reason }}</p>
       <div v-if="open === i">
