@@ -297,6 +297,18 @@ func TestASizeARowAndAPictureAreAddedInSeconds(t *testing.T) {
 	accepted(t, studio, "Dahlia copy")
 }
 
+// A proportion out of the usual is said in words as it is written, and may be let stand.
+func TestAConeTooTallIsWarnedOf(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/book")
+	page.click("page-Gardenia")
+	page.click("write-Gardenia cone")
+	page.write("pastes-0-shape.lengthMicrometres", "35")
+	page.says(test("warnings"), "The cone is tall for its first petals: they will not close over it.")
+	page.look("book-warned")
+}
+
 func TestAnEarlierRevisionIsKeptUntilTheLeadHasSeenTheEffect(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()
