@@ -74,6 +74,6 @@ func TestEveryFlowerIsPlausible(t *testing.T) {
 	}
 	assert.Equal(t, 19, flowers, "eighteen and a spray")
 	for _, w := range flower.Proportions(doc, book, doc.Recipes) {
-		t.Log(book.Recipe(w.Recipe).Name, w.Says, w.Working)
+		t.Log(book.Recipe(w.Recipe).Name, w.Case, w.Working)
 	}
 }
