@@ -68,7 +68,13 @@ func accepted(t *testing.T, open *drive.Studio, name string) *studio.Recipe {
 		}
 	}
 	require.NotNil(t, made, "%s is in the book", name)
-	o := studio.Order{ID: "x", Name: "x", Leaves: studio.MustWallTime("2027-10-15T10:00"), Importance: 10, State: studio.OrderOpen}
+	o := studio.Order{
+		ID:         "x",
+		Name:       "x",
+		Leaves:     studio.MustWallTime("2027-10-15T10:00"),
+		Importance: 10,
+		State:      studio.OrderOpen,
+	}
 	for _, v := range append([]studio.Variant{{}}, made.Variants...) {
 		o.Lines = append(
 			o.Lines,

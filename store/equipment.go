@@ -35,7 +35,8 @@ func equipmentOf(d *studio.Document) equipment {
 }
 
 func (e equipment) into(d *studio.Document) {
-	d.Surroundings, d.Methods, d.Tools, d.Machines, d.Gates, d.Families = e.Surroundings, e.Methods, e.Tools, e.Machines, e.Gates, e.Families
+	d.Surroundings, d.Methods, d.Tools = e.Surroundings, e.Methods, e.Tools
+	d.Machines, d.Gates, d.Families = e.Machines, e.Gates, e.Families
 }
 
 // piece is one of them.

@@ -26,7 +26,8 @@ import (
 
 // Whatever is asked, of any operation, the answer is below 500 and the studio goes on: by
 // seed, requests are made of what the OpenAPI says, of ids and figures that the studio has
-// said itself, and of what neither would say. BRACTUM_ODD is how many, BRACTUM_ODD_ONLY of which paths; make test asks few.
+// said itself, and of what neither would say. BRACTUM_ODD is how many, BRACTUM_ODD_ONLY of
+// which paths; make test asks few.
 func TestNoRequestHoweverOddIsAFailureOfOurs(t *testing.T) {
 	number := 500
 	if n, err := strconv.Atoi(os.Getenv("BRACTUM_ODD")); err == nil {

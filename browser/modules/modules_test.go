@@ -26,7 +26,8 @@ type object = map[string]any
 
 // bundle is all modules that are tested here, as one script.
 var bundle = sync.OnceValues(func() (string, []api.Message) {
-	made := api.Build(api.BuildOptions{Stdin: &api.StdinOptions{ResolveDir: "../../ui", Loader: api.LoaderTS, Contents: `
+	made := api.Build(
+		api.BuildOptions{Stdin: &api.StdinOptions{ResolveDir: "../../ui", Loader: api.LoaderTS, Contents: `
 		export * from "./src/drawings/timeScale";
 		export * from "./src/drawings/board";
 		export * from "./src/drawings/outlines";
@@ -36,8 +37,9 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export { typed } from "./src/number";
 		export { default as en } from "./src/words/en";
 	`}, Bundle: true, Format: api.FormatIIFE, GlobalName: "ui", Target: api.ES2017, Platform: api.PlatformNeutral,
-		MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
-		External: []string{"vue", "@tanstack/vue-query", "openapi-fetch", "uuid"}, LogLevel: api.LogLevelSilent})
+			MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
+			External: []string{"vue", "@tanstack/vue-query", "openapi-fetch", "uuid"}, LogLevel: api.LogLevelSilent},
+	)
 	if len(made.Errors) > 0 {
 		return "", made.Errors
 	}
@@ -64,7 +66,9 @@ func run[T any](p page, expression string, values object) (out T) {
 	given, err := json.Marshal(values)
 	require.NoError(p.t, err)
 	require.NoError(p.t, p.vm.Set("given", string(given)))
-	value, err := p.vm.RunString(`(() => { const v = JSON.parse(given); return JSON.stringify(` + expression + `) })()`)
+	value, err := p.vm.RunString(
+		`(() => { const v = JSON.parse(given); return JSON.stringify(` + expression + `) })()`,
+	)
 	require.NoError(p.t, err, expression)
 	require.NoError(p.t, json.Unmarshal([]byte(value.String()), &out), expression)
 	return out
@@ -127,7 +131,11 @@ func TestHoldsAreShelvedWithoutOverlap(t *testing.T) {
 		p.t = t
 		holds := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) object {
 			from := rapid.IntRange(0, 200).Draw(t, "from")
-			return object{"from": from, "to": from + rapid.IntRange(1, 80).Draw(t, "length"), "slots": rapid.IntRange(1, 4).Draw(t, "slots")}
+			return object{
+				"from":  from,
+				"to":    from + rapid.IntRange(1, 80).Draw(t, "length"),
+				"slots": rapid.IntRange(1, 4).Draw(t, "slots"),
+			}
 		}), 1, 25).Draw(t, "holds")
 		laid := run[[]hold](p, `ui.shelve(v.holds)`, object{"holds": holds})
 		require.Len(t, laid, len(holds))
@@ -143,14 +151,25 @@ func TestHoldsAreShelvedWithoutOverlap(t *testing.T) {
 // plan is one maker who puts petals on a rack, and another who takes them up.
 func plan() object {
 	block := func(id, person string, from, to int, more object) object {
-		b := object{"id": id, "lot": "petals", "person": person, "from": from, "to": to, "pauses": []object{}, "holds": []object{}}
+		b := object{
+			"id":     id,
+			"lot":    "petals",
+			"person": person,
+			"from":   from,
+			"to":     to,
+			"pauses": []object{},
+			"holds":  []object{},
+		}
 		for k, v := range more {
 			b[k] = v
 		}
 		return b
 	}
 	return object{"now": 480,
-		"people": []object{{"id": "odalys", "hours": []object{span(480, 720), span(765, 960)}}, {"id": "teun", "hours": []object{span(480, 960)}}},
+		"people": []object{
+			{"id": "odalys", "hours": []object{span(480, 720), span(765, 960)}},
+			{"id": "teun", "hours": []object{span(480, 960)}},
+		},
 		"places": []object{{"id": "rack", "slots": 8}, {"id": "tray", "slots": 40}},
 		"blocks": []object{
 			block("cut", "odalys", 500, 800, object{"pauses": []object{span(720, 765)},
@@ -199,7 +218,11 @@ func TestTheBoardDrawsWhatThePlanSays(t *testing.T) {
 	}](load(t), `(() => { `+board+` return ui.threads(v.plan, b, s) })()`, values)
 	require.Len(t, threads, 1)
 	assert.Equal(t, 2, strings.Count(threads[0].Path, "V"), "it drops from who puts down and climbs to who takes up")
-	line := run[string](load(t), `(() => { `+board+` return ui.chainLine([{ task: "wire" }, { task: "cut" }, { task: "gone" }], b) })()`, values)
+	line := run[string](
+		load(t),
+		`(() => { `+board+` return ui.chainLine([{ task: "wire" }, { task: "cut" }, { task: "gone" }], b) })()`,
+		values,
+	)
 	assert.True(t, strings.HasPrefix(line, "M") && strings.Count(line, "C") == 1, line)
 }
 
@@ -224,12 +247,24 @@ func TestOutlinesStayInTheirBox(t *testing.T) {
 	for _, seed := range []int{0, 1, 7, 1000} {
 		at := run[float64](p, `ui.scatter(v.seed)`, object{"seed": seed})
 		assert.True(t, at >= 0 && at < 1)
-		assert.Equal(t, at, run[float64](p, `ui.scatter(v.seed)`, object{"seed": seed}), "the same place lies the same")
+		assert.Equal(
+			t,
+			at,
+			run[float64](p, `ui.scatter(v.seed)`, object{"seed": seed}),
+			"the same place lies the same",
+		)
 	}
 }
 
 func piece(kind, form string, shape object, rings ...object) object {
-	return object{"kind": kind, "form": form, "colour": "#d9cfc0", "shape": shape, "bits": []object{}, "rings": append([]object{}, rings...)}
+	return object{
+		"kind":   kind,
+		"form":   form,
+		"colour": "#d9cfc0",
+		"shape":  shape,
+		"bits":   []object{},
+		"rings":  append([]object{}, rings...),
+	}
 }
 
 func cut(length, width int) object {
@@ -306,7 +341,11 @@ func TestEveryCodeHasItsWords(t *testing.T) {
 		codes := regexp.MustCompile(of.code).FindAllStringSubmatch(string(source), -1)
 		require.GreaterOrEqual(t, len(codes), 8, of.file)
 		for _, code := range codes {
-			words := run[string](p, `ui.en[v.of][v.code] ?? Object.assign({}, ...Object.values(ui.en[v.of]))[v.code] ?? ""`, object{"of": of.words, "code": code[1]})
+			words := run[string](
+				p,
+				`ui.en[v.of][v.code] ?? Object.assign({}, ...Object.values(ui.en[v.of]))[v.code] ?? ""`,
+				object{"of": of.words, "code": code[1]},
+			)
 			assert.NotEmpty(t, words, "%s %s", of.words, code[1])
 		}
 	}
@@ -318,13 +357,26 @@ func TestFieldsAreNeverRepaired(t *testing.T) {
 	for typed, want := range map[string]any{"35,5": 35500.0, "35.5": 35500.0, " 2 ": 2000.0, "": nil} {
 		assert.Equal(t, want, run[any](p, `ui.kept({ kind: "mm" }, v.text) ?? null`, object{"text": typed}), typed)
 	}
-	assert.Equal(t, 2.5, run[float64](p, `ui.kept({ kind: "whole" }, "2,5")`, nil), "half a piece is for the studio to refuse")
-	assert.Nil(t, run[any](p, `ui.kept({ kind: "mm" }, "forty")`, nil), "what is no number is none: NaN, which is sent as null")
+	assert.Equal(
+		t,
+		2.5,
+		run[float64](p, `ui.kept({ kind: "whole" }, "2,5")`, nil),
+		"half a piece is for the studio to refuse",
+	)
+	assert.Nil(
+		t,
+		run[any](p, `ui.kept({ kind: "mm" }, "forty")`, nil),
+		"what is no number is none: NaN, which is sent as null",
+	)
 	assert.Equal(t, []any{1000.0, 2500.0}, run[any](p, `ui.kept({ kind: "numbers", scale: 1000 }, "1 + 2,5")`, nil))
 	assert.Equal(t, "1 + 2.5", run[string](p, `ui.shown({ kind: "numbers", scale: 1000 }, [1000, 2500])`, nil))
 	assert.Equal(t, "12.5", run[string](p, `ui.shown({ kind: "percent" }, 125)`, nil))
-	row := run[object](p, `(() => { const r = { shape: { shape: "cut" } }; ui.put(r, "shape.length", 3); ui.put(r, "wait.most", 5);
-		ui.put(r, "wait.most", undefined); return r })()`, nil)
+	row := run[object](
+		p,
+		`(() => { const r = { shape: { shape: "cut" } }; ui.put(r, "shape.length", 3); ui.put(r, "wait.most", 5);
+		ui.put(r, "wait.most", undefined); return r })()`,
+		nil,
+	)
 	assert.Equal(t, object{"shape": object{"shape": "cut", "length": 3.0}}, row, "what holds nothing is gone as well")
 	assert.Equal(t, 3.0, run[float64](p, `ui.at(v.row, "shape.length")`, object{"row": row}))
 	assert.Equal(t, "step “Dry upright”, wait, thickness in µm",
@@ -338,10 +390,26 @@ func TestABlockIsMovedByTheArrowKeys(t *testing.T) {
 	p := load(t)
 	values := object{"plan": plan(), "may": []string{"odalys", "teun"}}
 	const block = `v.plan.blocks[0]`
-	assert.Equal(t, 510.0, run[object](p, `ui.moved(undefined, `+block+`, "ArrowRight", v.plan, v.may)`, values)["start"])
-	early := run[object](p, `["ArrowLeft", "ArrowLeft", "ArrowLeft"].reduce((d, key) => ui.moved(d, `+block+`, key, v.plan, v.may), undefined)`, values)
+	assert.Equal(
+		t,
+		510.0,
+		run[object](p, `ui.moved(undefined, `+block+`, "ArrowRight", v.plan, v.may)`, values)["start"],
+	)
+	early := run[object](
+		p,
+		`["ArrowLeft", "ArrowLeft", "ArrowLeft"].reduce((d, key) => ui.moved(d, `+block+`, key, v.plan, v.may), undefined)`,
+		values,
+	)
 	assert.Equal(t, 480.0, early["start"])
-	assert.Equal(t, "teun", run[object](p, `ui.moved(undefined, `+block+`, "ArrowDown", v.plan, v.may)`, values)["person"])
+	assert.Equal(
+		t,
+		"teun",
+		run[object](p, `ui.moved(undefined, `+block+`, "ArrowDown", v.plan, v.may)`, values)["person"],
+	)
 	values["may"] = []string{"odalys"}
-	assert.Equal(t, "odalys", run[object](p, `ui.moved(undefined, `+block+`, "ArrowDown", v.plan, v.may)`, values)["person"])
+	assert.Equal(
+		t,
+		"odalys",
+		run[object](p, `ui.moved(undefined, `+block+`, "ArrowDown", v.plan, v.may)`, values)["person"],
+	)
 }

@@ -77,7 +77,8 @@ func (k *Counter) frame(doc *studio.Document) error {
 	k.before = doc
 	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
 		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) && same(b.Climate, doc.Climate) && same(b.Readings, doc.Readings) && same(b.Places, doc.Places) &&
-		same(b.DryingClasses, doc.DryingClasses) && same(b.Surroundings, doc.Surroundings) &&
+		same(b.DryingClasses, doc.DryingClasses) &&
+		same(b.Surroundings, doc.Surroundings) &&
 		same(b.Recorded, doc.Recorded) &&
 		same(b.Methods, doc.Methods) &&
 		same(b.Divided, doc.Divided) {
@@ -191,7 +192,8 @@ func (c *counter) keep(item *Item, settle func()) {
 
 func equal(a, b need) bool {
 	return a.order == b.order && a.line == b.line && a.lot == b.lot && a.step == b.step && a.quantity == b.quantity && a.sheet == b.sheet && a.form == b.form &&
-		a.fresh == b.fresh && a.due == b.due &&
+		a.fresh == b.fresh &&
+		a.due == b.due &&
 		a.service == b.service &&
 		a.plain == b.plain &&
 		slices.Equal(a.claims, b.claims)

@@ -19,7 +19,12 @@ func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
 	doc := demo.Document()
 	bare(doc)
 	doc.Orders = []studio.Order{
-		{ID: "order", Name: "Harvest supper", Leaves: studio.MustWallTime("2027-10-04T10:00"), Importance: 10, State: studio.OrderOpen,
+		{
+			ID:         "order",
+			Name:       "Harvest supper",
+			Leaves:     studio.MustWallTime("2027-10-04T10:00"),
+			Importance: 10,
+			State:      studio.OrderOpen,
 			Lines: []studio.OrderLine{
 				{
 					ID:           "line",
@@ -28,7 +33,8 @@ func onlyOrder(recipe, colourway string, quantity int64) *studio.Document {
 					Quantity:     quantity,
 					ServiceLevel: 950,
 				},
-			}},
+			},
+		},
 	}
 	return doc
 }

@@ -86,5 +86,8 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 
 // note says something about the count.
 func (c *counter) note(code NoteCode, recipe studio.ID, orders []studio.ID, with studio.With) {
-	c.result.Notes = append(c.result.Notes, Note{Code: code, Recipe: recipe, Orders: append([]studio.ID{}, orders...), With: with})
+	c.result.Notes = append(
+		c.result.Notes,
+		Note{Code: code, Recipe: recipe, Orders: append([]studio.ID{}, orders...), With: with},
+	)
 }

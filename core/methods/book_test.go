@@ -198,7 +198,13 @@ func (m method) document() *studio.Document {
 		},
 	}
 	last := &d.Recipes[len(d.Recipes)-1]
-	o := studio.Order{ID: "choir", Name: "Choir", Leaves: studio.MustWallTime("2027-10-15T10:00"), Importance: 10, State: studio.OrderOpen}
+	o := studio.Order{
+		ID:         "choir",
+		Name:       "Choir",
+		Leaves:     studio.MustWallTime("2027-10-15T10:00"),
+		Importance: 10,
+		State:      studio.OrderOpen,
+	}
 	for _, variant := range append([]studio.Variant{{}}, last.Variants...) {
 		o.Lines = append(
 			o.Lines,

@@ -63,7 +63,13 @@ func taken(t *testing.T, m method) (*studio.Document, *studio.Recipe) {
 }
 
 func ordered(doc *studio.Document, r *studio.Recipe) {
-	o := studio.Order{ID: "choir", Name: "Choir", Leaves: studio.MustWallTime("2027-10-15T10:00"), Importance: 10, State: studio.OrderOpen}
+	o := studio.Order{
+		ID:         "choir",
+		Name:       "Choir",
+		Leaves:     studio.MustWallTime("2027-10-15T10:00"),
+		Importance: 10,
+		State:      studio.OrderOpen,
+	}
 	for _, variant := range append([]studio.Variant{{}}, r.Variants...) {
 		o.Lines = append(
 			o.Lines,

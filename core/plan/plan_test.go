@@ -139,7 +139,11 @@ func TestWhatIsNeverPossibleSaysWhatWouldBeNeeded(t *testing.T) {
 		why[u.Task] = u
 	}
 	assert.Equal(t, studio.NoPlace, why["lot 0.0"].Reason)
-	assert.EqualValues(t, studio.With{"place": "Spoon tray", "needs": studio.Minute(3), "has": int64(1)}, why["lot 0.0"].With)
+	assert.EqualValues(
+		t,
+		studio.With{"place": "Spoon tray", "needs": studio.Minute(3), "has": int64(1)},
+		why["lot 0.0"].With,
+	)
 	assert.Equal(t, studio.NoSkill, why["lot 1.0"].Reason)
 	assert.Equal(t, studio.With{"skills": []string{"dusting"}}, why["lot 1.0"].With)
 	assert.Equal(t, studio.NoHours, why["lot 2.0"].Reason)

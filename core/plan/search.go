@@ -170,7 +170,10 @@ func (s *search) towardsTimes(times []studio.Minute) *schedule {
 // better is the better of two schedules, the first if they are as good.
 func (s *search) better(a, b *schedule) *schedule {
 	judge := strand{lateOnly: s.options.LatenessOnly}
-	if judge.compare(value{b.worth(), b.leftOutCount(), b.unrestOfPeople()}, value{a.worth(), a.leftOutCount(), a.unrestOfPeople()}) < 0 {
+	if judge.compare(
+		value{b.worth(), b.leftOutCount(), b.unrestOfPeople()},
+		value{a.worth(), a.leftOutCount(), a.unrestOfPeople()},
+	) < 0 {
 		return b
 	}
 	return a

@@ -67,7 +67,8 @@ func (s *schedule) mischarged(m *maker) *job {
 	for i := range m.turns {
 		u := &m.turns[i]
 		j := s.jobs[u.job]
-		if j.family != nil && j.Fact == nil && s.setupCost(j.family, s.lastBrush(m, j.family, i), j.mix, u.start) != u.setup {
+		if j.family != nil && j.Fact == nil &&
+			s.setupCost(j.family, s.lastBrush(m, j.family, i), j.mix, u.start) != u.setup {
 			return j
 		}
 	}

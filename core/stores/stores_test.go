@@ -275,7 +275,12 @@ func TestWhenToOrderSoThatItIsThere(t *testing.T) {
 		{"2027-09-23T12:00", "2027-09-28T10:00"}, // over the weekend
 		{"2027-09-25T09:00", "2027-09-30T10:00"}, // ordered on a Saturday
 	} {
-		assert.Equal(t, k.arrives, c.Wall(stores.Arrival(c, 3, c.Minute(studio.MustWallTime(k.ordered)))).String(), k.ordered)
+		assert.Equal(
+			t,
+			k.arrives,
+			c.Wall(stores.Arrival(c, 3, c.Minute(studio.MustWallTime(k.ordered)))).String(),
+			k.ordered,
+		)
 	}
 	rapid.Check(t, func(t *rapid.T) {
 		days := rapid.Int64Range(0, 12).Draw(t, "days")

@@ -15,10 +15,15 @@ import (
 func TestWhatNoStudioEntersIsRefused(t *testing.T) {
 	doc := demo.Document()
 	order := func(change func(*studio.Order)) studio.Order {
-		o := studio.Order{ID: demo.ID("order"), Name: "Harvest supper", Leaves: studio.MustWallTime("2027-10-04T10:00"), Importance: 10,
-			State: studio.OrderOpen,
+		o := studio.Order{
+			ID:         demo.ID("order"),
+			Name:       "Harvest supper",
+			Leaves:     studio.MustWallTime("2027-10-04T10:00"),
+			Importance: 10,
+			State:      studio.OrderOpen,
 			Lines: []studio.OrderLine{{ID: demo.ID("line"), Recipe: demo.ID("Dahlia"), Colourway: demo.ID("Oyster"),
-				Quantity: 3, ServiceLevel: 950}}}
+				Quantity: 3, ServiceLevel: 950}},
+		}
 		change(&o)
 		return o
 	}

@@ -143,7 +143,11 @@ func TestDaysAndWallTimesAreParsedOnce(t *testing.T) {
 	assert.Equal(t, 2, day.Plus(2).Since(day))
 	assert.Equal(t, "2028-01-07T23:59", wall.Plus(7).String())
 	assert.Equal(t, -1, wall.Compare(wall.Plus(1)))
-	assert.True(t, day == studio.MustDate(day.String()) && wall == studio.MustWallTime(wall.String()), "compared with ==")
+	assert.True(
+		t,
+		day == studio.MustDate(day.String()) && wall == studio.MustWallTime(wall.String()),
+		"compared with ==",
+	)
 }
 
 func calendar(t testing.TB) studio.Calendar {
@@ -154,15 +158,29 @@ func calendar(t testing.TB) studio.Calendar {
 
 func TestWallTimeAtTheChangesOfTheClock(t *testing.T) {
 	c := calendar(t)
-	assert.Equal(t, "2027-07-01T11:00:00Z", c.Time(c.Minute(studio.MustWallTime("2027-07-01T12:00"))).UTC().Format(time.RFC3339))
-	assert.Equal(t, studio.MustWallTime("2027-03-28T02:30"), c.Wall(c.Minute(studio.MustWallTime("2027-03-28T01:30"))), "a gap moves forward")
+	assert.Equal(
+		t,
+		"2027-07-01T11:00:00Z",
+		c.Time(c.Minute(studio.MustWallTime("2027-07-01T12:00"))).UTC().Format(time.RFC3339),
+	)
+	assert.Equal(
+		t,
+		studio.MustWallTime("2027-03-28T02:30"),
+		c.Wall(c.Minute(studio.MustWallTime("2027-03-28T01:30"))),
+		"a gap moves forward",
+	)
 	assert.Equal(
 		t,
 		"2027-10-31T00:30:00Z",
 		c.Time(c.Minute(studio.MustWallTime("2027-10-31T01:30"))).UTC().Format(time.RFC3339),
 		"the first of two",
 	)
-	assert.EqualValues(t, 23*60, c.At(studio.MustDate("2027-03-29"), 0)-c.At(studio.MustDate("2027-03-28"), 0), "a short day")
+	assert.EqualValues(
+		t,
+		23*60,
+		c.At(studio.MustDate("2027-03-29"), 0)-c.At(studio.MustDate("2027-03-28"), 0),
+		"a short day",
+	)
 }
 
 func TestHours(t *testing.T) {
@@ -174,7 +192,12 @@ func TestHours(t *testing.T) {
 			{Day: "wednesday", From: 480, To: 720},
 		},
 		Breaks: []studio.BreakTime{{From: 600, To: 615}}}
-	h := studio.HoursOf(p, c, c.At(studio.MustDate("2027-06-07"), 0), c.At(studio.MustDate("2027-06-10"), 0)) // a Monday on
+	h := studio.HoursOf(
+		p,
+		c,
+		c.At(studio.MustDate("2027-06-07"), 0),
+		c.At(studio.MustDate("2027-06-10"), 0),
+	) // a Monday on
 	monday, wednesday := c.At(studio.MustDate("2027-06-07"), 480), c.At(studio.MustDate("2027-06-09"), 480)
 	require.Equal(t, studio.Hours{{From: monday, To: monday + 120}, {From: monday + 135, To: monday + 240},
 		{
