@@ -30,14 +30,14 @@ type Received struct {
 
 // AirView is the air of the studio's places.
 type AirView struct {
-	N       int64           `json:"n"`
-	Now     studio.Minute   `json:"now"`
-	Places  []PlaceAir      `json:"places"`
-	Words   []climate.Word  `json:"words"`
-	Stall   studio.PerMille `json:"stallPerMille" doc:"the humidity at which the first of what dries here no longer does"`
-	Taken   studio.Minute   `json:"taken" doc:"when the air that plans reckon with was taken; 0 never"`
-	Moves   string          `json:"moves,omitempty" doc:"what that moved"`
-	Sensors []SensorView    `json:"sensors"`
+	N       int64              `json:"n"`
+	Now     studio.Minute      `json:"now"`
+	Places  []PlaceAir         `json:"places"`
+	Words   []climate.Word     `json:"words"`
+	Stall   studio.PerMille    `json:"stallPerMille" doc:"the humidity at which the first of what dries here no longer does"`
+	Taken   studio.Minute      `json:"taken" doc:"when the air that plans reckon with was taken; 0 never"`
+	Moved   *climate.PlanMoved `json:"moved,omitempty" doc:"what that moved"`
+	Sensors []SensorView       `json:"sensors"`
 }
 
 // PlaceAir is the air of the room or of surroundings within it: now, behind and ahead.
@@ -245,17 +245,15 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	if !climate.Due(at.inForce.Doc, at.Calendar, inUse, fresh) {
 		return nil
 	}
-	moves, err := at.inForce.movedByAir(ctx, fresh)
-	if err != nil {
+	if fresh.Moved, err = at.inForce.movedByAir(ctx, fresh); err != nil {
 		return err
 	}
-	fresh.Moves = moves
 	done, err := s.store.Do(ctx, store.Command{ID: uuid.NewString(), Kind: "air taken", Now: at.Now},
 		func(tx *store.Tx) (any, error) {
 			if tx.Base() != at.N {
 				return nil, errOvertaken
 			}
-			tx.Summary = "The air is other than was reckoned with; " + moves
+			tx.Summary = "The air is other than was reckoned with; " + tasksMove(fresh.Moved)
 			return Moved{tx.N()}, tx.SetAir(fresh)
 		})
 	if err != nil {
@@ -266,32 +264,33 @@ func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	return err
 }
 
-// movedByAir says what another air would move in the plan.
-func (a *answer) movedByAir(ctx context.Context, air climate.Air) (string, error) {
+func tasksMove(m *climate.PlanMoved) string {
+	if m.Tasks == 1 {
+		return "1 task moves"
+	}
+	return fmt.Sprintf("%d tasks move", m.Tasks)
+}
+
+// movedByAir is what another air would move in the plan.
+func (a *answer) movedByAir(ctx context.Context, air climate.Air) (*climate.PlanMoved, error) {
 	doc := *a.Doc
 	air.Into(&doc)
 	after, err := plan.Repair(&doc, a.Count, a.Plan, ctx.Done())
 	if err != nil {
-		return "", err
+		return nil, err
 	}
 	d := plan.Compare(a.Plan, after)
-	says := fmt.Sprintf("%d tasks move", len(d.Moved))
-	if len(d.Moved) == 1 {
-		says = "1 task moves"
-	}
+	moved := &climate.PlanMoved{Tasks: int64(len(d.Moved))}
 	for _, o := range d.Orders {
 		i := slices.IndexFunc(a.Doc.Orders, func(order studio.Order) bool { return order.ID == o.Order })
 		if i < 0 || o.Before == nil || o.After == nil || o.Before.Slack == nil || o.After.Slack == nil {
 			continue
 		}
-		switch by := (*o.After.Slack - *o.Before.Slack) / 60; {
-		case by < 0:
-			says += fmt.Sprintf(", %s %d h less slack", a.Doc.Orders[i].Name, -by)
-		case by > 0:
-			says += fmt.Sprintf(", %s %d h more slack", a.Doc.Orders[i].Name, by)
+		if by := *o.After.Slack - *o.Before.Slack; by/60 != 0 {
+			moved.Slack = append(moved.Slack, climate.SlackMoved{Order: o.Order, Name: a.Doc.Orders[i].Name, By: by})
 		}
 	}
-	return says, nil
+	return moved, nil
 }
 
 // reworded is what the lead says of the air, and what having plans reckon with it moves.
@@ -305,11 +304,11 @@ func (s *Service) reworded(
 	if err != nil {
 		return nil, err
 	}
-	if fresh.Moves, err = at.inForce.movedByAir(ctx, fresh); err != nil {
+	if fresh.Moved, err = at.inForce.movedByAir(ctx, fresh); err != nil {
 		return nil, err
 	}
 	return func(c *change) (Moved, error) {
-		c.Summary = said + "; " + fresh.Moves
+		c.Summary = said + "; " + tasksMove(fresh.Moved)
 		return Moved{c.N()}, c.SetAir(fresh)
 	}, nil
 }
@@ -352,9 +351,8 @@ func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, err
 	if err != nil {
 		return v, err
 	}
-	v.Taken, v.Moves, v.Words = studio.Minute(behind.InUse.Made)*60, behind.InUse.Moves, append(
-		v.Words,
-		behind.InUse.Words...)
+	v.Taken, v.Moved = studio.Minute(behind.InUse.Made)*60, behind.InUse.Moved
+	v.Words = append(v.Words, behind.InUse.Words...)
 	for _, p := range places {
 		c := behind.Curves[p.ID]
 		p.From = c.From

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -122,16 +121,7 @@ const mostDrying = 12
 // bench is a maker's tasks in the order in which they come.
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
-	mine := slices.Clone(a.Open(person))
-	slices.SortStableFunc(mine, func(x, y *studio.Task) int {
-		if (x.State == studio.TaskStarted) != (y.State == studio.TaskStarted) {
-			if x.State == studio.TaskStarted {
-				return -1
-			}
-			return 1
-		}
-		return int(x.Begin() - y.Begin())
-	})
+	mine := bench.Next(a.Open(person))
 	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}}
 	if len(mine) > 0 {
 		card := a.card(*mine[0])
@@ -140,9 +130,7 @@ func (at *moment) bench(person studio.ID) BenchView {
 			v.Next = append(v.Next, a.card(*t))
 		}
 	}
-	drying := slices.DeleteFunc(slices.Clone(a.Open("")),
-		func(t *studio.Task) bool { return t.Start > at.Now || t.End <= at.Now })
-	slices.SortStableFunc(drying, func(x, y *studio.Task) int { return int(x.End - y.End) })
+	drying := bench.UnderWay(a.Open(""), at.Now)
 	for _, t := range drying[:min(mostDrying, len(drying))] {
 		v.Drying = append(v.Drying, a.card(*t))
 	}

@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"bractum/core/bench"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/store"
@@ -235,32 +236,16 @@ func (a *answer) limit(t studio.Task) *LimitView {
 	return v
 }
 
-// workDone is how many work tasks there are for an order, and how many of them are done.
-type workDone struct{ done, all int64 }
-
-func (a *answer) workByOrder() map[studio.ID]workDone {
-	work := map[studio.ID]workDone{}
-	for i := range a.Plan.Tasks {
-		t := &a.Plan.Tasks[i]
-		if t.Person == "" {
-			continue
-		}
-		for _, order := range a.OrdersOf(t.Lot) {
-			w := work[order]
-			if w.all++; t.State == studio.TaskDone {
-				w.done++
-			}
-			work[order] = w
-		}
-	}
-	return work
+// workByOrder is how far the work of each order is.
+func (a *answer) workByOrder() map[studio.ID]bench.Done {
+	return bench.DoneByOrder(a.Plan.Tasks, a.OrdersOf)
 }
 
 // orderViews lists orders: open ones by ready-by, then quotes, then the rest.
 func (at *moment) orderViews() []OrderView {
 	views := []OrderView{}
 	_, best := at.bestChoice()
-	work := map[*answer]map[studio.ID]workDone{at.inForce: at.inForce.workByOrder()}
+	work := map[*answer]map[studio.ID]bench.Done{at.inForce: at.inForce.workByOrder()}
 	if best != at.inForce {
 		work[best] = best.workByOrder()
 	}
@@ -280,7 +265,8 @@ func (at *moment) orderViews() []OrderView {
 			if limit := from.Tasks[outcome.Limit]; limit != nil {
 				v.Limit = from.limit(*limit)
 			}
-			v.TasksDone, v.TasksAll = work[from][state.Order.ID].done, work[from][state.Order.ID].all
+			done := work[from][state.Order.ID]
+			v.TasksDone, v.TasksAll = done.Done, done.Of
 		}
 		views = append(views, v)
 	}

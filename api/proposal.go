@@ -191,19 +191,21 @@ func (s *Service) registerProposal(to huma.API) {
 		})
 }
 
-// bestChoice is the choice that is least late, and of those as late the one whose orders
-// have most slack; the first of them all where that is as good.
-func (at *moment) bestChoice() (string, *answer) {
-	best, chosen := at.latestAnswer(), ""
+// bestChoice is the best of the plans that may be accepted; the latest answer where there
+// is none.
+func (at *moment) bestChoice() (id string, _ *answer) {
+	ids, answers := []string{}, []*answer{}
 	if at.wished != nil {
-		chosen = atOnce
+		ids, answers = append(ids, atOnce), append(answers, at.wished)
 	}
 	for _, o := range at.offers {
-		if chosen == "" || o.answer.Plan.Objective.Compare(best.Plan.Objective) < 0 {
-			best, chosen = o.answer, string(o.ID)
-		}
+		ids, answers = append(ids, string(o.ID)), append(answers, o.answer)
 	}
-	return chosen, best
+	best := plan.Best(answers, func(a *answer) *studio.Plan { return a.Plan })
+	if best < 0 {
+		return "", at.latestAnswer()
+	}
+	return ids[best], answers[best]
 }
 
 // accept makes everything that is wished, and a plan for it, what is in force.

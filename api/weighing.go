@@ -11,7 +11,7 @@ import (
 	"bractum/outside"
 )
 
-// ScaleView is what the scale shows; says is why it shows nothing.
+// ScaleView is what the scale shows; says is why one that is connected shows nothing.
 type ScaleView struct {
 	Connected  bool              `json:"connected" doc:"false where the studio has no scale at an address"`
 	Answers    bool              `json:"answers"`
@@ -25,7 +25,7 @@ func (s *Service) registerWeighing(to huma.API) {
 	read(to, get("/scale", "read-scale", "What the scale shows"),
 		func(ctx context.Context, _ *none) (ScaleView, error) {
 			if s.out.Scale == nil {
-				return ScaleView{Says: "No scale is connected; type the figures."}, nil
+				return ScaleView{}, nil
 			}
 			v := ScaleView{Connected: true, Address: s.out.Scale.Address()}
 			shown, err := s.out.Scale.Read(ctx)

@@ -3,7 +3,9 @@ package main
 import (
 	"context"
 	"fmt"
+	"maps"
 	"os"
+	"slices"
 	"strings"
 
 	"github.com/google/uuid"
@@ -142,10 +144,11 @@ func (c *importCommand) Run() error {
 		return fmt.Errorf("%s: not usable\n%w", c.File, err)
 	}
 	for _, t := range in.Things {
-		fmt.Fprintln(
-			os.Stderr,
-			strings.TrimSpace(fmt.Sprintf("%-9s %-13s %s %s %s", t.State, t.Kind, t.Name, t.Choice, t.Says)),
-		)
+		line := fmt.Sprintf("%-9s %-13s %s %s %s", t.State, t.Kind, t.Name, t.Choice, t.Clash)
+		for _, about := range slices.Sorted(maps.Keys(t.With)) {
+			line += fmt.Sprintf(" %s=%v", about, t.With[about])
+		}
+		fmt.Fprintln(os.Stderr, strings.TrimSpace(line))
 		for _, change := range t.Changes {
 			fmt.Fprintf(os.Stderr, "          %s: %s → %s\n", change.Place, change.Was, change.Is)
 		}

@@ -42,7 +42,7 @@ func TestRecipesGoOutAndComeInOnTheCommandLine(t *testing.T) {
 
 	_, said, code = bractum(t, dahlia, "import", "--data", folder, "-")
 	assert.Equal(t, exitUnusable, code)
-	assert.Contains(t, said, "yours was revised since: it stands at 2, the file's is 1")
+	assert.Contains(t, said, "revised-since ours=2 theirs=1")
 	assert.Contains(t, said, "Nothing was taken")
 
 	document, _, _ := bractum(t, "", "document", "demo")

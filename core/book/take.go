@@ -34,15 +34,29 @@ const (
 	Beside Choice = "beside"
 )
 
+// Clash is why two things of one name, or two revisions of one recipe, cannot be one.
+type Clash string
+
+// Clashes: materials are counted in other units, or are other wires; another recipe has the
+// name; ours was revised since the file was written.
+const (
+	OtherUnit    Clash = "other-unit"
+	OtherWire    Clash = "other-wire"
+	NamedAlike   Clash = "named-alike"
+	RevisedSince Clash = "revised-since"
+)
+
 // Thing is one thing of a file as it would be taken in.
 type Thing struct {
-	ID      studio.ID `json:"id"` // in the file
-	Kind    string    `json:"kind"`
-	Name    string    `json:"name"`
-	State   State     `json:"state"`
-	Choice  Choice    `json:"choice,omitempty"`
-	Says    string    `json:"says,omitempty"`
-	Changes []Edit    `json:"changes"`
+	ID     studio.ID `json:"id"` // in the file
+	Kind   string    `json:"kind"`
+	Name   string    `json:"name"`
+	State  State     `json:"state"`
+	Choice Choice    `json:"choice,omitempty"`
+	Clash  Clash     `json:"clash,omitempty" enum:"other-unit,other-wire,named-alike,revised-since"`
+	// With is what the clash is about, by what its words call it.
+	With    studio.With `json:"with,omitempty"`
+	Changes []Edit      `json:"changes"`
 }
 
 // Intake is what a file would do to a studio's book.
@@ -135,14 +149,14 @@ func (in *intake) equipment() {
 		doc.Materials,
 		b.Materials,
 		ofMaterial,
-		func(ours, theirs studio.Material) string {
+		func(ours, theirs studio.Material) (Clash, studio.With) {
 			switch {
 			case ours.Unit != theirs.Unit:
-				return fmt.Sprintf("here it is counted in %s, there in %s", ours.Unit, theirs.Unit)
+				return OtherUnit, studio.With{"ours": ours.Unit, "theirs": theirs.Unit}
 			case (ours.Wire == nil) != (theirs.Wire == nil) || ours.Wire != nil && ours.Wire.Gauge != theirs.Wire.Gauge:
-				return "here it is another wire than there"
+				return OtherWire, nil
 			}
-			return ""
+			return "", nil
 		},
 	)
 	for i := range in.Adds.Materials {
@@ -165,13 +179,13 @@ func (in *intake) equipment() {
 }
 
 // matched finds each thing of a file among ours, says how it stands, and lists those
-// that are to be added. Clash says in words why two of one name cannot be one thing.
+// that are to be added. Clashing says why two of one name cannot be one thing.
 func matched[T any](
 	in *intake,
 	of, kind string,
 	ours, theirs []T,
 	naming func(*T) (*studio.ID, *string),
-	clash func(ours, theirs T) string,
+	clashing func(ours, theirs T) (Clash, studio.With),
 ) (adds []T) {
 	for _, x := range theirs {
 		id, name := naming(&x)
@@ -183,10 +197,13 @@ func matched[T any](
 		if at >= 0 {
 			own, _ := naming(&ours[at])
 			thing.State = Same
-			if clash != nil && clash(ours[at], x) != "" {
-				thing.State, thing.Says, thing.Choice = Conflict, clash(ours[at], x), in.choices[*id]
+			if clashing != nil {
+				thing.Clash, thing.With = clashing(ours[at], x)
+			}
+			if thing.Clash != "" {
+				thing.State, thing.Choice = Conflict, in.choices[*id]
 			} else if thing.Changes = withoutIDs(compared(ours[at], x)); len(thing.Changes) > 0 {
-				thing.State, thing.Says = Kept, "yours stays as you have it"
+				thing.State = Kept
 			}
 			in.to[reference{of, *id}] = *own
 		}
@@ -287,9 +304,10 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 	}
 	thing.State, thing.Choice, thing.Changes = Changed, cmp.Or(in.choices[file], Take), Changes(in.names, *ours, r)
 	if byName {
-		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], "another recipe has this name"
+		thing.State, thing.Choice, thing.Clash = Conflict, in.choices[file], NamedAlike
 	} else if ours.Revision > r.Revision && r.Revision > 0 {
-		thing.State, thing.Choice, thing.Says = Conflict, in.choices[file], fmt.Sprintf("yours was revised since: it stands at %d, the file's is %d", ours.Revision, r.Revision)
+		thing.State, thing.Choice, thing.Clash = Conflict, in.choices[file], RevisedSince
+		thing.With = studio.With{"ours": ours.Revision, "theirs": r.Revision}
 	}
 	switch thing.Choice {
 	case Take:

@@ -14,8 +14,22 @@ type Air struct {
 	Usual    map[studio.ID][]studio.Air `json:"usual,omitempty"`
 	Readings []studio.Reading           `json:"readings,omitempty"`
 	Words    []Word                     `json:"words,omitempty"`
-	// Moves is what taking it moved in the plan, in words.
-	Moves string `json:"moves,omitempty"`
+	// Moved is what taking it moved in the plan; nil where none was in force.
+	Moved *PlanMoved `json:"moved,omitempty"`
+}
+
+// PlanMoved is what another air moves in a plan: how many tasks, and by how much the slack of
+// orders grows, or shrinks where it is less than nothing.
+type PlanMoved struct {
+	Tasks int64        `json:"tasks"`
+	Slack []SlackMoved `json:"slack,omitempty"`
+}
+
+// SlackMoved is by how much an order has more slack, or less.
+type SlackMoved struct {
+	Order studio.ID     `json:"order"`
+	Name  string        `json:"name"`
+	By    studio.Minute `json:"byMinutes"`
 }
 
 // How far back and ahead of now the air is laid out hour by hour; beyond, it is as usual.

@@ -218,12 +218,12 @@ func TestTheWorkingsShowCompoundingAndPooling(t *testing.T) {
 			figures[w.Rule][in.Name] = in.Value
 		}
 	}
-	assert.EqualValues(t, 10, figures["compounding"]["if nothing broke"], "a cone for each of ten magnolias")
-	assert.EqualValues(t, cone.Gross-10, figures["compounding"]["for spares of what it goes into"])
+	assert.EqualValues(t, 10, figures["compounding"]["if-nothing-broke"], "a cone for each of ten magnolias")
+	assert.EqualValues(t, cone.Gross-10, figures["compounding"]["for-spares-of-what-it-goes-into"])
 	assert.EqualValues(t, 10, cone.Plain)
-	assert.EqualValues(t, 2, figures["pooling"]["orders that share it"])
-	assert.GreaterOrEqual(t, figures["pooling"]["each made apart"], figures["pooling"]["made together"])
-	assert.EqualValues(t, cone.Started, figures["pooling"]["made together"])
+	assert.EqualValues(t, 2, figures["pooling"]["orders-that-share-it"])
+	assert.GreaterOrEqual(t, figures["pooling"]["each-made-apart"], figures["pooling"]["made-together"])
+	assert.EqualValues(t, cone.Started, figures["pooling"]["made-together"])
 }
 
 func TestDecisionsThatCannotBeAreSaid(t *testing.T) {

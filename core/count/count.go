@@ -372,24 +372,24 @@ func (c *counter) settle(item *Item) {
 			"compounding",
 			"",
 			[]studio.Figure{
-				figure(r, "if nothing broke", item.Plain),
-				figure(r, "for spares of what it goes into", item.Gross-item.Plain),
+				figure(r, "if-nothing-broke", item.Plain),
+				figure(r, "for-spares-of-what-it-goes-into", item.Gross-item.Plain),
 			},
 			figure(r, "needed", item.Gross),
 		)
 	}
 	inputs := []studio.Figure{
 		figure(r, "needed", item.Gross),
-		figure(r, "on the shelf", item.FromShelf),
-		figure(r, "in work", item.FromWork),
+		figure(r, "on-the-shelf", item.FromShelf),
+		figure(r, "in-work", item.FromWork),
 	}
 	if item.FromHalfMade > 0 {
-		inputs = append(inputs, figure(r, "half made", item.FromHalfMade))
+		inputs = append(inputs, figure(r, "half-made", item.FromHalfMade))
 	}
 	if item.Decided > 0 {
 		inputs = append(inputs, figure(r, "decided", item.Decided))
 	}
-	c.working(item, "net", "", inputs, figure(r, "to make", item.Net))
+	c.working(item, "net", "", inputs, figure(r, "to-make", item.Net))
 	for len(rest) > 0 {
 		span := c.doc.Settings.GatheringMinutes
 		if r.Kind == studio.KindMix {
@@ -403,7 +403,7 @@ func (c *counter) settle(item *Item) {
 	}
 }
 
-func (c *counter) working(item *Item, rule, rounding string, inputs []studio.Figure, result studio.Figure) {
+func (c *counter) working(item *Item, rule string, rounding studio.Rounding, inputs []studio.Figure, result studio.Figure) {
 	item.Workings = append(
 		item.Workings,
 		studio.Working{Rule: rule, Inputs: inputs, Result: result, Rounding: rounding},

@@ -59,8 +59,8 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 		if l.Started < by {
 			note(StartsFewer, studio.With{"started": d.Started, "usual": by, "need": d.Need})
 		}
-		last.Inputs = append(last.Inputs, figure(r, "decided on", l.Started))
-		last.Result = figure(r, "to start", l.Started)
+		last.Inputs = append(last.Inputs, figure(r, "decided-on", l.Started))
+		last.Result = figure(r, "to-start", l.Started)
 	}
 	if most := c.mostPerLot(r); most > 0 && l.Started > most {
 		note(MoreThanALot, studio.With{"started": l.Started, "most": most})

@@ -40,9 +40,9 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		c.working(
 			item,
 			"split",
-			"to whole pieces, as evenly as they go",
-			[]studio.Figure{figure(r, "to start", started),
-				figure(r, "most in one lot", c.mostPerLot(r))},
+			studio.ToEven,
+			[]studio.Figure{figure(r, "to-start", started),
+				figure(r, "most-in-one-lot", c.mostPerLot(r))},
 			studio.NewFigure("lots", lots, ""),
 		)
 	}
@@ -128,10 +128,10 @@ func (c *counter) pooling(item *Item, r *studio.Recipe, claims []studio.Claim, s
 		"pooling",
 		"",
 		[]studio.Figure{
-			studio.NewFigure("orders that share it", len(claims), ""),
-			figure(r, "each made apart", apart),
+			studio.NewFigure("orders-that-share-it", len(claims), ""),
+			figure(r, "each-made-apart", apart),
 		},
-		figure(r, "made together", started),
+		figure(r, "made-together", started),
 	)
 }
 
@@ -151,12 +151,12 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 	if r.Kind == studio.KindMix {
 		step := c.doc.Settings.ScaleStepMilligrams
 		started := int64(paste.ToStep(studio.Milligrams(max(total, sheet)), step))
-		c.working(item, "mix", "up to the step of the scale", []studio.Figure{figure(r, "with loss", total),
+		c.working(item, "mix", studio.ToStep, []studio.Figure{figure(r, "with-loss", total),
 			figure(
 				r,
-				"one working sheet",
+				"one-working-sheet",
 				sheet,
-			), studio.NewFigure("step of the scale", step, "mg")}, figure(r, "to mix", started))
+			), studio.NewFigure("step-of-the-scale", step, "mg")}, figure(r, "to-mix", started))
 		return started
 	}
 	started, enough := Start(total, c.spares(r), service, c.doc.Settings.PriorWeight)
@@ -164,32 +164,32 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 	if !enough {
 		c.note(SparesBeyond, item.Recipe, item.Orders, studio.With{"of": r.Name, "needed": total, "started": started})
 	}
-	inputs := []studio.Figure{figure(r, "to make", total)}
+	inputs := []studio.Figure{figure(r, "to-make", total)}
 	switch r.Spares.Rule {
 	case studio.SparesByBreakage:
 		inputs = append(
 			inputs,
-			studio.NewFigure("expected breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
-			studio.NewFigure("service of this lot", 100*service, "%"),
-			studio.NewFigure("weight of the estimate", c.doc.Settings.PriorWeight, "pieces"),
+			studio.NewFigure("expected-breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
+			studio.NewFigure("service-of-this-lot", 100*service, "%"),
+			studio.NewFigure("weight-of-the-estimate", c.doc.Settings.PriorWeight, "pieces"),
 			studio.NewFigure(
-				"recorded as good",
+				"recorded-as-good",
 				c.spares(r).GoodSoFar,
 				"pieces",
 			),
-			studio.NewFigure("recorded as lost", c.spares(r).LostSoFar, "pieces"),
+			studio.NewFigure("recorded-as-lost", c.spares(r).LostSoFar, "pieces"),
 			studio.NewFigure(
-				"chance that this is enough",
+				"chance-that-this-is-enough",
 				100*GoodAtLeast(total, started, c.spares(r), c.doc.Settings.PriorWeight),
 				"%",
 			),
 		)
 	case studio.SparesByNumber:
-		inputs = append(inputs, studio.NewFigure("spares of each lot", r.Spares.Number, "pieces"))
+		inputs = append(inputs, studio.NewFigure("spares-of-each-lot", r.Spares.Number, "pieces"))
 	case studio.SparesByPercent:
 		inputs = append(inputs, studio.NewFigure("spares", r.Spares.Percent, "%"))
 	}
-	c.working(item, "spares by "+string(r.Spares.Rule), "up to whole pieces", inputs, figure(r, "to start", started))
+	c.working(item, "spares-by-"+string(r.Spares.Rule), studio.ToWhole, inputs, figure(r, "to-start", started))
 	return started
 }
 

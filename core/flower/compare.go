@@ -6,9 +6,26 @@ import (
 	"bractum/core/studio"
 )
 
+// Total is what a sheet adds up.
+type Total string
+
+// The totals of a sheet. Those of pieces, pastes, wires and materials are of a thing.
+const (
+	TotalSetup     Total = "setup"
+	TotalAttended  Total = "attended"
+	TotalElapsed   Total = "elapsed"
+	TotalMass      Total = "mass"
+	TotalPieces    Total = "pieces"
+	TotalPaste     Total = "paste"
+	TotalWires     Total = "wires"
+	TotalLength    Total = "length"
+	TotalMaterials Total = "materials"
+)
+
 // Difference is a total that two sheets do not share.
 type Difference struct {
-	What string `json:"what"`
+	What Total  `json:"what" enum:"setup,attended,elapsed,mass,pieces,paste,wires,length,materials"`
+	Of   string `json:"of,omitempty" doc:"the name of the thing that it is of"`
 	Unit string `json:"unit"`
 	Was  int64  `json:"was"`
 	Is   int64  `json:"is"`
@@ -17,43 +34,44 @@ type Difference struct {
 // Compare lists where two sheets differ, in the order of the sheet.
 func Compare(a, b *Sheet) []Difference {
 	all := []Difference{}
-	say := func(what, unit string, was, is int64) {
+	of := func(what Total, of, unit string, was, is int64) {
 		if was != is {
-			all = append(all, Difference{what, unit, was, is})
+			all = append(all, Difference{What: what, Of: of, Unit: unit, Was: was, Is: is})
 		}
 	}
-	say("setup", "milliminutes", int64(a.Setup), int64(b.Setup))
-	say("at the bench", "milliminutes", int64(a.Attended), int64(b.Attended))
-	say("from first cut to done", "minutes", int64(a.Elapsed), int64(b.Elapsed))
-	say("mass", "mg", int64(a.Mass), int64(b.Mass))
+	say := func(what Total, unit string, was, is int64) { of(what, "", unit, was, is) }
+	say(TotalSetup, "milliminutes", int64(a.Setup), int64(b.Setup))
+	say(TotalAttended, "milliminutes", int64(a.Attended), int64(b.Attended))
+	say(TotalElapsed, "minutes", int64(a.Elapsed), int64(b.Elapsed))
+	say(TotalMass, "mg", int64(a.Mass), int64(b.Mass))
 	listed(
 		a.Pieces,
 		b.Pieces,
 		func(p Pieces) string { return p.Name },
 		func(p Pieces) int64 { return p.Count },
-		func(what string, was, is int64) { say(what, "pieces", was, is) },
+		func(name string, was, is int64) { of(TotalPieces, name, "pieces", was, is) },
 	)
 	listed(
 		a.Pastes,
 		b.Pastes,
 		func(p Paste) string { return p.Name },
 		func(p Paste) int64 { return int64(p.Mass) },
-		func(what string, was, is int64) { say(what, "mg", was, is) },
+		func(name string, was, is int64) { of(TotalPaste, name, "mg", was, is) },
 	)
-	of := func(w Wires) string { return w.Name }
+	named := func(w Wires) string { return w.Name }
 	listed(
 		a.Wires,
 		b.Wires,
-		of,
+		named,
 		func(w Wires) int64 { return w.Number },
-		func(what string, was, is int64) { say(what, "pieces", was, is) },
+		func(name string, was, is int64) { of(TotalWires, name, "pieces", was, is) },
 	)
 	listed(
 		a.Wires,
 		b.Wires,
-		of,
+		named,
 		func(w Wires) int64 { return w.Number * int64(w.Length) },
-		func(what string, was, is int64) { say(what+", in all", "µm", was, is) },
+		func(name string, was, is int64) { of(TotalLength, name, "µm", was, is) },
 	)
 	units := map[string]studio.Unit{}
 	for _, m := range slices.Concat(a.Materials, b.Materials) {
@@ -64,7 +82,7 @@ func Compare(a, b *Sheet) []Difference {
 		b.Materials,
 		func(m Amount) string { return m.Name },
 		func(m Amount) int64 { return m.Amount },
-		func(what string, was, is int64) { say(what, string(units[what]), was, is) },
+		func(name string, was, is int64) { of(TotalMaterials, name, string(units[name]), was, is) },
 	)
 	return all
 }

@@ -129,7 +129,7 @@ func TestWhatASchoolChanges(t *testing.T) {
 	assert.Contains(
 		t,
 		differ,
-		flower.Difference{What: "26 white wire, in all", Unit: "µm", Was: 8 * 95_000, Is: 8 * 103_000},
+		flower.Difference{What: flower.TotalLength, Of: "26 white wire", Unit: "µm", Was: 8 * 95_000, Is: 8 * 103_000},
 	)
 }
 
@@ -154,15 +154,15 @@ func TestProportionsWarnWithTheirWorking(t *testing.T) {
 	}{
 		{flower.RuleCone, "Gardenia", func(doc *studio.Document, _ *studio.Recipe) {
 			doc.Recipes[indexOf(doc, "Gardenia cone")].Pastes[0].Shape.Length = 35_000
-		}, flower.TooTall, "height of the cone"},
+		}, flower.TooTall, "height-of-the-cone"},
 		{flower.RuleWire, "Gardenia", func(doc *studio.Document, _ *studio.Recipe) {
 			doc.Recipes[indexOf(doc, "Gardenia cone")].Wires[0].Material = demo.ID("24 white wire")
-		}, flower.WireBend, "would hold: gauge"},
+		}, flower.WireBend, "would-hold-gauge"},
 		{flower.RuleFormer, "Camellia", func(_ *studio.Document, r *studio.Recipe) { r.Parts = r.Parts[1:2] }, "", ""},
 		{flower.RuleFormer, "Camellia", func(doc *studio.Document, _ *studio.Recipe) {
 			doc.Recipes[indexOf(doc, "Camellia layer, large")].Pastes[0].Shape.Length = 120_000
-		}, flower.TooLarge, "Half-sphere mould 90 mm"},
-		{flower.RuleCutter, "Anemone petal", func(_ *studio.Document, r *studio.Recipe) { r.Pastes[0].Shape.Dried = 40_000 }, flower.Other, "cutter to take: Drop cutter 46 mm"},
+		}, flower.TooLarge, "across-the-cup Half-sphere mould 90 mm"},
+		{flower.RuleCutter, "Anemone petal", func(_ *studio.Document, r *studio.Recipe) { r.Pastes[0].Shape.Dried = 40_000 }, flower.Other, "cutter-to-take Drop cutter 46 mm"},
 	} {
 		doc := demo.Document()
 		r := &doc.Recipes[indexOf(doc, c.recipe)]
@@ -179,7 +179,7 @@ func TestProportionsWarnWithTheirWorking(t *testing.T) {
 		assert.Equal(t, c.broken, found[0].Case)
 		names := ""
 		for _, f := range found[0].Working.Inputs {
-			names += f.Name + ";"
+			names += f.Name + " " + f.Of + ";"
 		}
 		assert.Contains(t, names, c.input)
 		r.Silenced = []studio.Silence{{Rule: string(c.rule), Reason: "looked at"}}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"bractum/core/paste"
 	"bractum/core/studio"
 )
 
@@ -55,7 +56,8 @@ func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID)
 	r := book.Of(made)
 	f := Portrait{Subject: subject(book, made, mixes), Build: r.Build, Rings: []Ring{}, Bits: []Bit{}}
 	if main := shows(r); main != nil {
-		f.Shape = &main.Shape
+		shape := paste.Rolled(main.Shape, book.Density())
+		f.Shape = &shape
 		if mix := book.Recipe(mixes[main.Slot]); mix != nil {
 			f.Mix = mix.Name
 		}

@@ -78,7 +78,7 @@ func (j *judge) warn(r *studio.Recipe, rule Rule, broken Case, result studio.Fig
 		Recipe:  r.ID,
 		Rule:    rule,
 		Case:    broken,
-		Working: studio.Working{Rule: "proportion " + string(rule), Inputs: inputs, Result: result},
+		Working: studio.Working{Rule: "proportion-" + string(rule), Inputs: inputs, Result: result},
 	}
 	if i := slices.IndexFunc(r.Silenced, func(s studio.Silence) bool { return s.Rule == string(rule) }); i >= 0 {
 		w.Reason = r.Silenced[i].Reason
@@ -123,12 +123,12 @@ func (j *judge) cone(r *studio.Recipe) {
 					r,
 					RuleCone,
 					broken,
-					studio.NewFigure("cone of petal", math.Round(share), "%, about 75 is usual"),
+					studio.NewFigure("cone-of-petal", math.Round(share), "%"),
 					millimetres(
-						"height of the cone",
+						"height-of-the-cone",
 						height(core),
 					),
-					millimetres("height of "+petal.Name, height(petal)),
+					millimetres("height-of", height(petal)).OfThing(petal.Name),
 				)
 			}
 			break
@@ -190,9 +190,9 @@ func (j *judge) former(r *studio.Recipe) {
 					r,
 					RuleFormer,
 					broken,
-					studio.NewFigure("of the cup's width", math.Round(share), "%, 50 to 120 is usual"),
+					studio.NewFigure("of-the-cups-width", math.Round(share), "%"),
 					millimetres("across", size),
-					millimetres(cup.Name, cup.Size),
+					millimetres("across-the-cup", cup.Size).OfThing(cup.Name),
 				)
 			}
 		}
@@ -213,18 +213,18 @@ func (j *judge) cutter(r *studio.Recipe) {
 		}
 		inputs := []studio.Figure{
 			millimetres("cut", g.Length),
-			studio.NewFigure("shrinks by", float64(shrinks)/10, "%"),
-			millimetres("wanted dry", g.Dried),
-			millimetres("to cut", CutFor(g.Dried, shrinks)),
+			studio.NewFigure("shrinks-by", float64(shrinks)/10, "%"),
+			millimetres("wanted-dry", g.Dried),
+			millimetres("to-cut", CutFor(g.Dried, shrinks)),
 		}
 		if t := CutterFor(j.doc.Tools, g.Dried, shrinks); t != nil {
-			inputs = append(inputs, millimetres("cutter to take: "+t.Name, t.Size))
+			inputs = append(inputs, millimetres("cutter-to-take", t.Size).OfThing(t.Name))
 		}
 		j.warn(
 			r,
 			RuleCutter,
 			Other,
-			millimetres("dries to", dries),
+			millimetres("dries-to", dries),
 			inputs...)
 	}
 }

@@ -94,22 +94,22 @@ func (j *judge) carried(r *studio.Recipe, made studio.Made) *Stem {
 	}
 	inputs := []studio.Figure{
 		studio.NewFigure("head", float64(head), "mg"),
-		millimetres("free stem", carries.Stem),
-		millimetres("wire, thick", of.Diameter),
+		millimetres("free-stem", carries.Stem),
+		millimetres("wire-thick", of.Diameter),
 		studio.NewFigure("wires", carries.Number, ""),
 	}
 	if thin, number := j.holds(head, carries.Stem, of.Cover); thin != nil {
 		s.Better, s.Wires = thin.Gauge, number
 		inputs = append(
 			inputs,
-			studio.NewFigure("would hold: gauge", int64(thin.Gauge), ""),
-			studio.NewFigure("would hold: wires", number, ""),
+			studio.NewFigure("would-hold-gauge", int64(thin.Gauge), ""),
+			studio.NewFigure("would-hold-wires", number, ""),
 		)
 	}
 	s.Working = studio.Working{
-		Rule:   "proportion wire",
+		Rule:   "proportion-wire",
 		Inputs: inputs,
-		Result: studio.NewFigure("sag", math.Round(sag), "°, up to 10 holds"),
+		Result: studio.NewFigure("sag", math.Round(sag), "°"),
 	}
 	return s
 }

@@ -27,6 +27,19 @@ func Mass(g studio.Geometry, density int64) studio.Milligrams {
 	return studio.Milligrams(math.Ceil(volume*float64(density)/1000 - 1e-6))
 }
 
+// rolledThin is how thick a piece is taken to be that only its weight is known of.
+const rolledThin = 0.7 // mm
+
+// Rolled is about the size of a weighed piece once it is rolled thin: five long to four
+// wide. Other shapes are as they are. Density is in milligrams per millilitre.
+func Rolled(g studio.Geometry, density int64) studio.Geometry {
+	if g.Shape == studio.ShapeWeighed {
+		length := 1000 * math.Sqrt(1000*float64(g.Mass)/float64(density)/rolledThin/0.8)
+		g.Length, g.Width = studio.Micrometres(length), studio.Micrometres(0.8*length)
+	}
+	return g
+}
+
 // WithLoss is what must be mixed so that used remains: used ÷ (1 − loss).
 func WithLoss(used studio.Milligrams, loss studio.PerMille) studio.Milligrams {
 	return studio.CeilDiv(used*1000, studio.Milligrams(1000-loss))

@@ -43,3 +43,12 @@ func TestWeigh(t *testing.T) {
 		{Material: "colour", Exact: 740, Weigh: 800, Per100g: 800},
 	}, Weigh(mix, 92_500, 100))
 }
+
+func TestAWeighedPieceRolledThinHasItsMass(t *testing.T) {
+	rolled := Rolled(studio.Geometry{Shape: studio.ShapeWeighed, Mass: 2000}, 1400)
+	again := Mass(studio.Geometry{Shape: studio.ShapeCut, Length: rolled.Length, Width: rolled.Width,
+		Thickness: 700, Factor: 1000}, 1400)
+	assert.InDelta(t, 2000, int64(again), 2)
+	ball := studio.Geometry{Shape: studio.ShapeBall, Diameter: 9000}
+	assert.Equal(t, ball, Rolled(ball, 1400))
+}

@@ -10,12 +10,11 @@ import (
 	"bractum/core/studio"
 )
 
-// Beginning is a method of making, in a word and a sentence.
+// Beginning is a method of making to begin a recipe from. The interface names and
+// describes it by its key.
 type Beginning struct {
-	Key  string `json:"key"`
-	Name string `json:"name"`
-	Says string `json:"says"`
-	lay  func(*layer)
+	Key string `json:"key"`
+	lay func(*layer)
 }
 
 // All patterns, in the order in which they are offered.

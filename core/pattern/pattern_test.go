@@ -16,7 +16,7 @@ import (
 func TestEveryPatternIsAFlowerThatCanBeReckonedAtOnce(t *testing.T) {
 	assert.Len(t, pattern.All(), 11)
 	for _, p := range pattern.All() {
-		t.Run(p.Name, func(t *testing.T) {
+		t.Run(p.Key, func(t *testing.T) {
 			doc := demo.Document()
 			n := 0
 			laid, ok := pattern.Begin(

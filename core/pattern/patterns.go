@@ -10,42 +10,17 @@ const (
 )
 
 var patterns = []Beginning{
-	{
-		"moulded",
-		"Moulded on a wire",
-		"a moulded centre on a hooked wire, one-piece petal layers threaded on it, a calyx on the dry flower",
-		moulded,
-	},
-	{
-		"wired",
-		"Wired petals",
-		"each petal on a wire of its own, dried in a former, dusted, taped around a centre",
-		wired,
-	},
-	{"layered", "Layered on a ball", "petals glued in layers on a foam ball, hanging between layers", layered},
-	{"rows", "Rows on a cone", "unwired petals in rows over the gaps of the row before, on a dry cone", rows},
-	{"cut-outs", "One-piece layers", "whole rings of petals from one cut, closed one over the other", cutOuts},
-	{
-		"outside-in",
-		"Outside in",
-		"the outermost layer first, into a former, with small discs between, the heart last",
-		outsideIn,
-	},
-	{
-		"pulled",
-		"Pulled",
-		"small blossoms pulled from a ball on a hooked wire, no cutter, centres set afterwards",
-		pulled,
-	},
-	{
-		"lace",
-		"Poured lace",
-		"a poured mix in a mat with the wire laid in, two coats, one in the oven and one in the air",
-		lace,
-	},
-	{"wafer", "Wafer paper", "punched from sheets in stacks, shaped damp or dry, glued around fine stamens", wafer},
-	{"trail", "Bead trail", "beads on hooked wires in rising sizes, taped to a trail, caps put on afterwards", trail},
-	{"flat", "Flat decoration", "cut flat pieces with a dot, no wire, dried on foam", flat},
+	{Key: "moulded", lay: moulded},
+	{Key: "wired", lay: wired},
+	{Key: "layered", lay: layered},
+	{Key: "rows", lay: rows},
+	{Key: "cut-outs", lay: cutOuts},
+	{Key: "outside-in", lay: outsideIn},
+	{Key: "pulled", lay: pulled},
+	{Key: "lace", lay: lace},
+	{Key: "wafer", lay: wafer},
+	{Key: "trail", lay: trail},
+	{Key: "flat", lay: flat},
 }
 
 func (l *layer) core(

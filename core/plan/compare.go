@@ -43,6 +43,18 @@ func Sum(before, after *studio.Plan) Change {
 	return c
 }
 
+// Best is the index of the plan that is least late, and of those as late the one whose
+// orders have most slack; the first of them where that is as good, -1 where there is none.
+func Best[T any](all []T, of func(T) *studio.Plan) int {
+	best := -1
+	for i, x := range all {
+		if best < 0 || of(x).Objective.Compare(of(all[best]).Objective) < 0 {
+			best = i
+		}
+	}
+	return best
+}
+
 // Move is a task that keeps its id but not its time or person.
 type Move struct {
 	Task   studio.ID     `json:"task"`

@@ -20,7 +20,7 @@ func Working(
 	if a.Wait != nil {
 		if a.Wait.Least.Dries == nil {
 			return &studio.Working{
-				Rule:   "fixed wait",
+				Rule:   "fixed-wait",
 				Inputs: []studio.Figure{},
 				Result: studio.NewFigure("lasts", t.End-t.Start, "min"),
 			}
@@ -31,11 +31,11 @@ func Working(
 				length = *a.Wait.Wished
 			}
 		}
-		return &studio.Working{Rule: "drying", Rounding: "up to the minute", Inputs: []studio.Figure{
+		return &studio.Working{Rule: "drying", Rounding: studio.ToMinute, Inputs: []studio.Figure{
 			studio.NewFigure("thickness", float64(length.Dries.Thickness)/1000, "mm"),
-			studio.NewFigure("ready with a chance of", air.Late(length.Dries.Class), "%"),
-			studio.NewFigure("needed in standard air", float64(air.Need(length))/60_000, "h"),
-		}, Result: studio.NewFigure("in the expected air", float64(t.End-t.Start)/60, "h")}
+			studio.NewFigure("ready-with-a-chance-of", air.Late(length.Dries.Class), "%"),
+			studio.NewFigure("needed-in-standard-air", float64(air.Need(length))/60_000, "h"),
+		}, Result: studio.NewFigure("in-the-expected-air", float64(t.End-t.Start)/60, "h")}
 	}
 	person := &studio.Person{}
 	for i := range doc.People {
@@ -62,17 +62,17 @@ func Working(
 	inputs := []studio.Figure{
 		studio.NewFigure("setup", float64(setup)/1000, "min"),
 		studio.NewFigure("pieces", a.Pieces, ""),
-		studio.NewFigure("for each", float64(step.Work.PerPiece)/1000, "min"),
-		studio.NewFigure("attended at the recipe's pace", float64(total)/1000, "min"),
+		studio.NewFigure("for-each", float64(step.Work.PerPiece)/1000, "min"),
+		studio.NewFigure("attended-at-the-recipes-pace", float64(total)/1000, "min"),
 		studio.NewFigure("pace", float64(pace)/100, ""),
 	}
 	if t.Setup > 0 {
-		inputs = append(inputs, studio.NewFigure("coming to its colour", t.Setup, "min"))
+		inputs = append(inputs, studio.NewFigure("coming-to-its-colour", t.Setup, "min"))
 	}
 	return &studio.Working{
 		Rule:     "duration",
-		Rounding: "up to the minute",
+		Rounding: studio.ToMinute,
 		Inputs:   inputs,
-		Result:   studio.NewFigure("working time", length, "min"),
+		Result:   studio.NewFigure("working-time", length, "min"),
 	}
 }

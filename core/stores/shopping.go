@@ -62,15 +62,15 @@ func Shopping(doc *studio.Document, balances []Balance) ([]List, error) {
 		buy.Packs = studio.CeilDiv(buy.Short, buy.Pack)
 		unit := string(m.Unit)
 		buy.Working = studio.Working{
-			Rule:     "to buy",
-			Rounding: "up to whole packs",
-			Inputs: []studio.Figure{studio.NewFigure("taken by the plan", b.needed, unit),
+			Rule:     "to-buy",
+			Rounding: studio.ToPackage,
+			Inputs: []studio.Figure{studio.NewFigure("taken-by-the-plan", b.needed, unit),
 				studio.NewFigure(
-					"to be there always",
+					"to-be-there-always",
 					m.KeepAtLeast,
 					unit,
-				), studio.NewFigure("on hand", b.OnHand, unit), studio.NewFigure("on its way", b.Coming, unit),
-				studio.NewFigure("in a pack", buy.Pack, unit)},
+				), studio.NewFigure("on-hand", b.OnHand, unit), studio.NewFigure("on-its-way", b.Coming, unit),
+				studio.NewFigure("in-a-pack", buy.Pack, unit)},
 			Result: studio.NewFigure("packs", buy.Packs, ""),
 		}
 		if b.RunsOut != nil {

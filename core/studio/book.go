@@ -14,12 +14,20 @@ type Book struct {
 	slots     map[Made]map[string]ID
 	names     map[Made][]string // of the slots, in order
 	level     map[Made]int
+	density   int64
 }
 
 // NewBook indexes the recipes of a document. In one that is not valid, as while recipes are
 // written, an input of what is unknown is nothing, and a recipe that needs itself ends there.
 func NewBook(doc *Document) *Book {
-	b := &Book{map[ID]*Material{}, map[Made]*Recipe{}, map[Made]map[string]ID{}, map[Made][]string{}, map[Made]int{}}
+	b := &Book{
+		materials: map[ID]*Material{},
+		recipes:   map[Made]*Recipe{},
+		slots:     map[Made]map[string]ID{},
+		names:     map[Made][]string{},
+		level:     map[Made]int{},
+		density:   doc.Settings.DensityMgPerMl,
+	}
 	for i := range doc.Materials {
 		b.materials[doc.Materials[i].ID] = &doc.Materials[i]
 	}
@@ -123,6 +131,9 @@ func (b *Book) Recipe(id ID) *Recipe { return b.recipes[Made{Recipe: id}] }
 
 // Material is the material with this id; nil when the document has none.
 func (b *Book) Material(id ID) *Material { return b.materials[id] }
+
+// Density is that of paste in the document's studio, in milligrams per millilitre.
+func (b *Book) Density() int64 { return b.density }
 
 // Of is a recipe in a variant; nil when the document has none.
 func (b *Book) Of(m Made) *Recipe { return b.recipes[m] }

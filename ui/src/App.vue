@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref, watch } from "vue";
+import { useEventListener, useTimeoutFn } from "@vueuse/core";
+import { ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { following } from "./api/live";
 import { useProposal, useStudio } from "./api/queries";
@@ -20,8 +21,7 @@ watch(
   () => studio.value?.behind,
   (behind, _, onCleanup) => {
     if (!behind) return (slow.value = false);
-    const timer = setTimeout(() => (slow.value = true), 700);
-    onCleanup(() => clearTimeout(timer));
+    onCleanup(useTimeoutFn(() => (slow.value = true), 700).stop);
   },
 );
 const keys = ref(false);
@@ -41,8 +41,7 @@ function press(event: KeyboardEvent) {
   const station = stations.find((s) => s.key === event.key);
   if (station) void router.push(station.path);
 }
-onMounted(() => window.addEventListener("keydown", press));
-onUnmounted(() => window.removeEventListener("keydown", press));
+useEventListener("keydown", press);
 </script>
 
 <template>

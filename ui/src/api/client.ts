@@ -1,5 +1,5 @@
 import createClient from "openapi-fetch";
-import { ref } from "vue";
+import { useLocalStorage } from "@vueuse/core";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
@@ -55,14 +55,11 @@ export async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
   );
 }
 
-const remembered = "bractum.person";
-
 /** Who is at this bench: chosen once per browser. */
-export const person = ref(localStorage.getItem(remembered) ?? "");
+export const person = useLocalStorage("bractum.person", "", { listenToStorageChanges: false });
 
 export function sitDown(id: string): void {
   person.value = id;
-  localStorage.setItem(remembered, id);
 }
 
 export interface CommandHeader {

@@ -1625,7 +1625,7 @@ export interface components {
         };
         AirView: {
             /** @description what that moved */
-            moves?: string;
+            moved?: components["schemas"]["PlanMoved"];
             /** Format: int64 */
             n: number;
             /** Format: int64 */
@@ -1703,8 +1703,6 @@ export interface components {
         };
         Beginning: {
             key: string;
-            name: string;
-            says: string;
         };
         Behind: {
             line: string;
@@ -2058,10 +2056,13 @@ export interface components {
         Difference: {
             /** Format: int64 */
             is: number;
+            /** @description the name of the thing that it is of */
+            of?: string;
             unit: string;
             /** Format: int64 */
             was: number;
-            what: string;
+            /** @enum {string} */
+            what: "setup" | "attended" | "elapsed" | "mass" | "pieces" | "paste" | "wires" | "length" | "materials";
         };
         Differences: {
             added: string[];
@@ -2256,6 +2257,7 @@ export interface components {
         };
         Figure: {
             name: string;
+            of?: string;
             unit: string;
             /** Format: double */
             value: number;
@@ -3130,6 +3132,11 @@ export interface components {
             /** Format: int64 */
             slots: number;
         };
+        PlanMoved: {
+            slack?: components["schemas"]["SlackMoved"][];
+            /** Format: int64 */
+            tasks: number;
+        };
         PlanView: {
             /** @description what lies between from and to */
             blocks: components["schemas"]["Block"][];
@@ -3612,6 +3619,12 @@ export interface components {
             reason: string;
             rule: string;
         };
+        SlackMoved: {
+            /** Format: int64 */
+            byMinutes: number;
+            name: string;
+            order: string;
+        };
         SlotView: {
             colour: string;
             form: string;
@@ -3976,11 +3989,15 @@ export interface components {
         Thing: {
             changes: components["schemas"]["Edit"][];
             choice?: string;
+            /** @enum {string} */
+            clash?: "other-unit" | "other-wire" | "named-alike" | "revised-since";
             id: string;
             kind: string;
             name: string;
-            says?: string;
             state: string;
+            with?: {
+                [key: string]: unknown;
+            };
         };
         TimerView: {
             by: string;

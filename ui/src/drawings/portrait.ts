@@ -22,8 +22,6 @@ export function size(p: Portrait): { width: number; height: number } {
   const g = p.shape;
   if (!g) return { width: 14, height: 14 };
   switch (g.shape) {
-    case "cut":
-      return { width: mm(g.widthMicrometres), height: mm(g.lengthMicrometres) };
     case "ball": {
       const across = mm(g.diameterMicrometres);
       // a pulled blossom or a bead opens to about twice its ball
@@ -32,11 +30,8 @@ export function size(p: Portrait): { width: number; height: number } {
     }
     case "rope":
       return { width: mm(g.diameterMicrometres), height: mm(g.lengthMicrometres) };
-    default: {
-      // weighed: a thin piece of that mass
-      const length = Math.sqrt(Math.max(20, g.massMilligrams ?? 20) / 1.4 / 0.7 / 0.7);
-      return { width: length * 0.8, height: length };
-    }
+    default:
+      return { width: mm(g.widthMicrometres), height: mm(g.lengthMicrometres) };
   }
 }
 

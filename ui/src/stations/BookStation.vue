@@ -7,6 +7,7 @@ import { useBook } from "../api/queries";
 import SmallPortrait from "../drawings/SmallPortrait.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
+import { beginningWords } from "../words";
 import ColourwaysDialog from "./book/ColourwaysDialog.vue";
 import ImportDialog from "./book/ImportDialog.vue";
 import { newId } from "./book/writing";
@@ -106,7 +107,7 @@ function blank(of: "part" | "mix") {
           :disabled="!name.trim()"
           @click="begin.mutate(p.key)"
         >
-          <b>{{ p.name }}</b> <span class="quiet">{{ p.says }}</span>
+          <b>{{ beginningWords(p.key).name }}</b> <span class="quiet">{{ beginningWords(p.key).says }}</span>
         </button>
         <button class="bare pattern" data-test="pattern-part" :disabled="!name.trim()" @click="blank('part')">
           <b>A part by itself</b> <span class="quiet">one piece, from nothing</span>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useMutation, useQuery } from "@tanstack/vue-query";
+import { useLocalStorage } from "@vueuse/core";
 import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { answered, client, type Schemas, useCommands } from "../api/client";
 import Swatch from "../drawings/Swatch.vue";
@@ -14,8 +15,9 @@ const send = useCommands();
 
 // What is in the bowl is kept by the browser, so that nothing is lost on the way.
 const remembered = `bractum.weighing.${props.mix.lot}`;
-const weighed = ref<(number | null)[]>(
-  JSON.parse(localStorage.getItem(remembered) ?? "null") ?? props.mix.weigh.map(() => null),
+const weighed = useLocalStorage<(number | null)[]>(
+  remembered,
+  props.mix.weigh.map(() => null),
 );
 const at = ref(
   Math.max(
@@ -52,7 +54,6 @@ async function follow() {
 }
 void follow();
 onBeforeUnmount(() => (watching = false));
-watch(weighed, (now) => localStorage.setItem(remembered, JSON.stringify(now)), { deep: true });
 
 const tare = useMutation({ mutationFn: () => answered(client.POST("/api/scale/tare")) });
 const shown = computed(() => (scale.value?.answers ? Math.max(0, scale.value.milligrams) : undefined));
@@ -143,7 +144,11 @@ const states: Record<string, string> = {
               ><span class="huge" data-test="reads">{{ grams(scale!.milligrams) }}</span
               ><span class="unit"> g on the scale{{ scale!.stable ? "" : ", still moving" }}</span></template
             >
-            <span v-else class="says" data-test="scale-says">{{ scale?.says ?? "Looking for the scale…" }}</span>
+            <span v-else class="says" data-test="scale-says">{{
+              scale?.connected === false
+                ? "No scale is connected; type the figures."
+                : (scale?.says ?? "Looking for the scale…")
+            }}</span>
           </p>
           <div class="acts">
             <v-btn

@@ -32,6 +32,33 @@ export const noteWords = (note: Schemas["Note"]): string => t(`note.${note.code}
 /** What is out of the usual of a recipe. */
 export const proportionWords = (w: Schemas["Warning"]): string => t(`proportion.${w.rule}.${w.case}`);
 
+/** What a working goes by, a figure in it, and how it was rounded. */
+export const ruleWords = (rule: string): string => t(`rule.${rule}`);
+export const figureWords = (f: Schemas["Figure"]): string => t(`figure.${f.name}`, { of: f.of ?? "" });
+export const roundingWords = (rounding: string): string => t(`rounding.${rounding}`);
+
+/** A total of a recipe's sheet. */
+export const totalWords = (d: Schemas["Difference"]): string => t(`total.${d.what}`, { of: d.of ?? "" });
+
+/** Why a thing of a file and one of ours cannot be one; nothing where they can. */
+export const clashWords = (thing: Schemas["Thing"]): string =>
+  thing.clash ? t(`clash.${thing.clash}`, worded(thing.with, String)) : "";
+
+/** What a method to begin a recipe from is called, and what is done in it. */
+export const beginningWords = (key: string): { name: string; says: string } => ({
+  name: t(`beginning.${key}.name`),
+  says: t(`beginning.${key}.says`),
+});
+
+/** What taking another air moved. */
+export const movedWords = (moved: Schemas["PlanMoved"]): string =>
+  [
+    t("moved.tasks", moved.tasks),
+    ...(moved.slack ?? []).map((s) =>
+      t(s.byMinutes < 0 ? "moved.less" : "moved.more", { name: s.name, time: lasting(Math.abs(s.byMinutes)) }),
+    ),
+  ].join(", ");
+
 /** Why a task has no place. */
 export function unplacedWords(u: Schemas["UnplacedView"], moment: (minute: number) => string): string {
   const special = `unplaced.case.${u.case ?? ""}`;

@@ -4,6 +4,7 @@ import { computed, ref, watch } from "vue";
 import { answered, client, type Schemas } from "../../api/client";
 import FlowerPortrait from "../../drawings/FlowerPortrait.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { totalWords } from "../../words";
 import { placeWords } from "./fields";
 import { amount } from "./differences";
 import type { Writing } from "./writing";
@@ -91,8 +92,8 @@ const pieces = computed(() => {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="d in data.differences" :key="d.what + d.unit">
-            <td>{{ d.what }}</td>
+          <tr v-for="d in data.differences" :key="d.what + d.of">
+            <td>{{ totalWords(d) }}</td>
             <td class="n">{{ amount(d.was, d.unit) }}</td>
             <td class="n">{{ amount(d.is, d.unit) }}</td>
           </tr>

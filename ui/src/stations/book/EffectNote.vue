@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from "../../api/client";
 import SafetyWord from "../../parts/SafetyWord.vue";
+import { totalWords } from "../../words";
 import { differenceWords } from "./differences";
 
 /** What a wish would do, before it is wished. */
@@ -23,7 +24,7 @@ defineProps<{ effect: Schemas["Effect"] }>();
     <template v-if="effect.each.length">
       <b>For one flower:</b>
       <ul>
-        <li v-for="d in effect.each" :key="d.what + d.unit">{{ d.what }}: {{ differenceWords(d) }}</li>
+        <li v-for="d in effect.each" :key="d.what + d.of">{{ totalWords(d) }}: {{ differenceWords(d) }}</li>
       </ul>
     </template>
   </div>

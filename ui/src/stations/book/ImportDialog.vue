@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { clashWords } from "../../words";
 import { placeWords } from "./fields";
 
 /** A file of recipes: what it would bring, what is decided of it, and taking it in. */
@@ -97,7 +98,7 @@ const says: Record<string, string> = {
             <h3>{{ g.things.length }} {{ words[g.state] }}</h3>
             <template v-if="g.state === 'conflict' || g.state === 'changed'">
               <article v-for="t in g.things" :key="t.kind + t.id">
-                <b>{{ t.name }}</b> <span class="quiet">{{ t.kind }} {{ t.says }}</span>
+                <b>{{ t.name }}</b> <span class="quiet">{{ t.kind }} {{ clashWords(t) }}</span>
                 <select
                   :value="t.choice ?? ''"
                   :aria-label="`What to do with ${t.name}`"

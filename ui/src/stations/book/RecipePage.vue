@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMutation, useQuery } from "@tanstack/vue-query";
-import { computed, onMounted, onUnmounted, ref, watch } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { computed, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRoute, useRouter } from "vue-router";
 import { answered, client, person, Refused, useCommands } from "../../api/client";
 import { useBook } from "../../api/queries";
@@ -153,7 +154,7 @@ const tabs = computed(() => [
 /** True once nothing is lost by leaving the page. */
 const saved = ref(false);
 watch(
-  () => w.done.value.length,
+  () => w.recipes.value,
   () => (saved.value = false),
 );
 const send = useCommands();
@@ -238,11 +239,10 @@ function press(event: KeyboardEvent) {
   if (event.shiftKey) w.redo();
   else w.undo();
 }
-onMounted(() => window.addEventListener("keydown", press));
-onUnmounted(() => window.removeEventListener("keydown", press));
+useEventListener("keydown", press);
 onBeforeRouteLeave(
   () =>
-    !(w.done.value.length && w.changed.value.length) ||
+    !(w.canUndo.value && w.changed.value.length) ||
     saved.value ||
     window.confirm("What you changed here is not kept yet. Leave it?"),
 );
@@ -266,12 +266,10 @@ onBeforeRouteLeave(
         </h1>
         <p class="quiet" data-test="standing">{{ standing }}</p>
       </div>
-      <button class="bare" data-test="undo" :disabled="!w.done.value.length" title="Undo (Ctrl Z)" @click="w.undo()">
+      <button class="bare" data-test="undo" :disabled="!w.canUndo.value" title="Undo (Ctrl Z)" @click="w.undo()">
         ↶ undo
       </button>
-      <button class="bare" :disabled="!w.undone.value.length" title="Redo (Ctrl Shift Z)" @click="w.redo()">
-        ↷ redo
-      </button>
+      <button class="bare" :disabled="!w.canRedo.value" title="Redo (Ctrl Shift Z)" @click="w.redo()">↷ redo</button>
       <button class="bare" data-test="duplicate" @click="duplicate">Duplicate</button>
       <a v-if="known" class="bare" :href="`/api/book/export?page=${known.page}`" download>Hand on</a>
       <button class="bare" data-test="add-thing" @click="adding = true">New material…</button>

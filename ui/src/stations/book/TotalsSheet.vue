@@ -3,6 +3,7 @@ import { computed } from "vue";
 import type { Schemas } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
 import { grams, lasting, millimetres, plain } from "../../format";
+import { totalWords } from "../../words";
 import { differenceWords } from "./differences";
 
 /** What one flower comes to, or so many of them begun together. */
@@ -62,8 +63,8 @@ import NumberField from "../../parts/NumberField.vue";
     <template v-if="against.length">
       <h3>Against the recipe as it is</h3>
       <dl data-test="against">
-        <template v-for="d in against" :key="d.what + d.unit">
-          <dt>{{ d.what }}</dt>
+        <template v-for="d in against" :key="d.what + d.of">
+          <dt>{{ totalWords(d) }}</dt>
           <dd>{{ differenceWords(d) }}</dd>
         </template>
       </dl>

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/vue-query";
+import { useManualRefHistory, watchDebounced } from "@vueuse/core";
 import { computed, ref, shallowRef, watch } from "vue";
 import { v7 } from "uuid";
 import { answered, client, type Schemas } from "../../api/client";
@@ -24,8 +25,7 @@ const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 export function useWriting() {
   const recipes = shallowRef<Recipe[]>([]);
   const original = new Map<string, string>();
-  const undone = ref<string[]>([]);
-  const done = ref<string[]>([]);
+  const history = useManualRefHistory(recipes, { capacity: 200 });
   const chosen = ref("");
   const look = ref<Look>({});
   const colourway = ref("");
@@ -38,8 +38,8 @@ export function useWriting() {
     recipes.value = copy(all);
     chosen.value = all[0]?.id ?? "";
     look.value = {};
-    undone.value = [];
-    done.value = [];
+    history.commit();
+    history.clear();
     refused.value = "";
   }
   /** What the book itself has: recipes count as changed only where they differ from that. */
@@ -60,11 +60,7 @@ export function useWriting() {
   }));
   /** Typing is let come to rest for a moment. */
   const settled = shallowRef(asked.value);
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  watch(asked, (now) => {
-    clearTimeout(timer);
-    timer = setTimeout(() => (settled.value = now), 90);
-  });
+  watchDebounced(asked, (now) => (settled.value = now), { debounce: 90 });
 
   const examine = (recipe: string, as: Look) =>
     answered(
@@ -132,25 +128,23 @@ export function useWriting() {
     lastly = { field, at: now };
     recipes.value = recipes.value.map((r) => (r.id === next.id ? next : r));
   }
+  /** Whether something was written since the history was last told. */
+  const fresh = computed(() => recipes.value !== history.last.value.snapshot);
+  const canUndo = computed(() => fresh.value || history.canUndo.value);
+  const canRedo = computed(() => !fresh.value && history.canRedo.value);
   function keep() {
-    done.value = [...done.value.slice(-200), JSON.stringify(recipes.value)];
-    undone.value = [];
+    if (fresh.value) history.commit();
   }
   function undo() {
-    const last = done.value.at(-1);
-    if (!last) return;
+    if (!canUndo.value) return;
+    keep();
     local.value = undefined;
-    undone.value = [...undone.value, JSON.stringify(recipes.value)];
-    done.value = done.value.slice(0, -1);
-    recipes.value = JSON.parse(last) as Recipe[];
+    history.undo();
   }
   function redo() {
-    const next = undone.value.at(-1);
-    if (!next) return;
+    if (!canRedo.value) return;
     local.value = undefined;
-    done.value = [...done.value, JSON.stringify(recipes.value)];
-    undone.value = undone.value.slice(0, -1);
-    recipes.value = JSON.parse(next) as Recipe[];
+    history.redo();
   }
 
   /** Changes the chosen recipe; a variant or school is found from what was made of it. */
@@ -255,8 +249,8 @@ export function useWriting() {
     take,
     undo,
     redo,
-    done,
-    undone,
+    canUndo,
+    canRedo,
   };
 }
 

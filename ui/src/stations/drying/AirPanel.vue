@@ -6,6 +6,7 @@ import { useAir } from "../../api/queries";
 import AirCurve from "../../drawings/AirCurve.vue";
 import { lasting, plain, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { movedWords } from "../../words";
 import { speedWord } from "./words";
 
 /** The air now, behind and ahead, what the lead says of it, and what measures it. */
@@ -103,8 +104,8 @@ const matter = (s: Schemas["SensorView"]) => {
         <b>{{ word.said }}</b> until {{ times.moment(word.until) }}, says the lead.
         <button class="bare add" data-test="unsay" @click="unsay.mutate()">Take it back</button>
       </p>
-      <p v-if="air.taken && air.moves" class="quiet" data-test="moves">
-        Plans reckon with the air as of {{ times.moment(air.taken) }}: {{ air.moves }}.
+      <p v-if="air.taken && air.moved" class="quiet" data-test="moves">
+        Plans reckon with the air as of {{ times.moment(air.taken) }}: {{ movedWords(air.moved) }}.
       </p>
       <div v-if="!word" class="say">
         <label>
