@@ -338,8 +338,11 @@ func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, err
 			latest[*sensor.In] = append(latest[*sensor.In],
 				samples[climate.Since(samples, at.Now-climate.Patience):]...)
 		}
-		v.Sensors = append(v.Sensors, SensorView{sensor, sensor.In != nil && climate.Quiet(sensor.Last, at.Now),
-			climate.Stuck(samples)})
+		v.Sensors = append(
+			v.Sensors,
+			SensorView{Sensor: sensor, Quiet: sensor.In != nil && climate.Quiet(sensor.Last, at.Now),
+				Stuck: climate.Stuck(samples)},
+		)
 	}
 	places := []PlaceAir{{Named: Named{Name: "The room"}}}
 	for _, in := range at.inForce.Doc.Surroundings {
@@ -363,7 +366,7 @@ func (s *Service) air(ctx context.Context, at *moment, days int64) (AirView, err
 			}
 		}
 		for _, point := range c.Hours {
-			p.Curve = append(p.Curve, HourAir{point, drying.Speed(point.Air, v.Stall)})
+			p.Curve = append(p.Curve, HourAir{Point: point, Speed: drying.Speed(point.Air, v.Stall)})
 		}
 		p.Latest = climate.Latest(latest[p.ID])
 		v.Places = append(v.Places, p)

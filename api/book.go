@@ -247,7 +247,16 @@ func (at *moment) openLines() []openLine {
 	for _, o := range at.Orders {
 		for _, l := range o.Order.Lines {
 			if current, behind := book.Behind(a.Doc, l); current != nil && book.Open(o.Order) {
-				lines = append(lines, openLine{l, o, current.Page(), a.Book.Recipe(l.Recipe).Revision, behind})
+				lines = append(
+					lines,
+					openLine{
+						OrderLine: l,
+						order:     o,
+						page:      current.Page(),
+						revision:  a.Book.Recipe(l.Recipe).Revision,
+						behind:    behind,
+					},
+				)
 			}
 		}
 	}
@@ -302,7 +311,7 @@ func (at *moment) opened(page studio.ID, revision int) (Opened, error) {
 	}
 	names := book.NamesIn(a.Doc)
 	for j, now := range revisions {
-		entry := Revision{now.ID, now.Revision, []book.Edit{}}
+		entry := Revision{Recipe: now.ID, Revision: now.Revision, Changes: []book.Edit{}}
 		if j+1 < len(revisions) {
 			entry.Changes = book.Changes(names, *revisions[j+1], *now)
 		}
@@ -313,19 +322,19 @@ func (at *moment) opened(page studio.ID, revision int) (Opened, error) {
 			o.Lines = append(
 				o.Lines,
 				Behind{
-					line.order.Order.ID,
-					line.order.Order.Name,
-					line.order.Version,
-					line.ID,
-					line.Quantity,
-					line.revision,
+					Order:    line.order.Order.ID,
+					Name:     line.order.Order.Name,
+					Version:  line.order.Version,
+					Line:     line.ID,
+					Quantity: line.Quantity,
+					Revision: line.revision,
 				},
 			)
 		}
 	}
 	for _, user := range a.Doc.Current() {
 		if slices.Contains(user.Needs(), r.ID) {
-			o.UsedIn = append(o.UsedIn, Named{user.Page(), user.Name, user.Form})
+			o.UsedIn = append(o.UsedIn, Named{ID: user.Page(), Name: user.Name, Form: user.Form})
 		}
 	}
 	return o, nil
@@ -373,7 +382,7 @@ func (at *moment) examined(e Examination) (Examined, error) {
 	found := doc.CheckRecipes(e.Recipes)
 	for _, r := range e.Recipes {
 		for _, p := range found[r.ID] {
-			x.Problems = append(x.Problems, Flaw{r.ID, r.Name, p.Place, p.Message})
+			x.Problems = append(x.Problems, Flaw{Recipe: r.ID, Name: r.Name, Place: p.Place, Message: p.Message})
 		}
 	}
 	with := doc.With(e.Recipes)

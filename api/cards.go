@@ -108,14 +108,20 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 	if r.Kind == studio.KindMix && at == 0 {
 		for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), a.Doc.Settings.ScaleStepMilligrams) {
 			in := a.ingredient(p)
-			taken = append(taken, Taken{in.Name, int64(in.Weigh), "weigh", in.Colour, ""})
+			taken = append(
+				taken,
+				Taken{What: in.Name, Amount: int64(in.Weigh), Unit: "weigh", Colour: in.Colour, Detail: ""},
+			)
 		}
 	}
 	here := func(step string) bool { return step == r.Steps[at].Key }
 	for _, p := range r.Parts {
 		if here(p.Step) {
 			colour, _ := a.swatch(p.Made(), a.Book.Input(p, l.Mixes))
-			taken = append(taken, Taken{a.Book.Of(p.Made()).Name, p.Count, "each", colour, ""})
+			taken = append(
+				taken,
+				Taken{What: a.Book.Of(p.Made()).Name, Amount: p.Count, Unit: "each", Colour: colour, Detail: ""},
+			)
 		}
 	}
 	for _, p := range r.Pastes {
@@ -123,19 +129,43 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 			mix := a.Book.Recipe(l.Mixes[p.Slot])
 			taken = append(
 				taken,
-				Taken{mix.Name, int64(p.Shape.Thickness), "thickness", mix.Colour, string(p.Shape.Shape)},
+				Taken{
+					What:   mix.Name,
+					Amount: int64(p.Shape.Thickness),
+					Unit:   "thickness",
+					Colour: mix.Colour,
+					Detail: string(p.Shape.Shape),
+				},
 			)
 		}
 	}
 	for _, w := range r.Wires {
 		if here(w.Step) {
-			taken = append(taken, Taken{a.material(w.Material), int64(w.Depth + w.Stem + w.Allowance), "wire", "", ""})
+			taken = append(
+				taken,
+				Taken{
+					What:   a.material(w.Material),
+					Amount: int64(w.Depth + w.Stem + w.Allowance),
+					Unit:   "wire",
+					Colour: "",
+					Detail: "",
+				},
+			)
 		}
 	}
 	for _, m := range r.Materials {
 		if here(m.Step) {
 			i := slices.IndexFunc(a.Doc.Materials, func(x studio.Material) bool { return x.ID == m.Material })
-			taken = append(taken, Taken{a.Doc.Materials[i].Name, m.Amount, string(a.Doc.Materials[i].Unit), "", ""})
+			taken = append(
+				taken,
+				Taken{
+					What:   a.Doc.Materials[i].Name,
+					Amount: m.Amount,
+					Unit:   string(a.Doc.Materials[i].Unit),
+					Colour: "",
+					Detail: "",
+				},
+			)
 		}
 	}
 	return taken

@@ -189,10 +189,10 @@ func (s *Service) registerPictures(to huma.API) {
 				return nil, problem(err)
 			}
 			return &shown{
-				p.Media,
-				"default-src 'none'; style-src 'unsafe-inline'; sandbox",
-				"private, max-age=31536000, immutable",
-				p.Data,
+				ContentType: p.Media,
+				Policy:      "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+				Cache:       "private, max-age=31536000, immutable",
+				Body:        p.Data,
 			}, nil
 		})
 }

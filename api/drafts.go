@@ -87,7 +87,7 @@ func (s *Service) registerDrafts(to huma.API) {
 			}
 			p := Published{N: c.N(), Revised: []Named{}}
 			for _, r := range revised {
-				p.Revised = append(p.Revised, Named{r.Recipe, r.Name, r.Form})
+				p.Revised = append(p.Revised, Named{ID: r.Recipe, Name: r.Name, Form: r.Form})
 			}
 			if len(in.Body.Recipes) > 0 {
 				p.Page = in.Body.Recipes[0].Page()
@@ -163,7 +163,7 @@ func (at *moment) effectBy(doc *studio.Document, make func(*count.Result) (*stud
 	}
 	for _, o := range doc.Orders {
 		if was, is := outcome(now, o.ID), outcome(then, o.ID); was != nil || is != nil {
-			e.Orders = append(e.Orders, OrderEffect{o.Name, was, is})
+			e.Orders = append(e.Orders, OrderEffect{Name: o.Name, Was: was, Is: is})
 		}
 	}
 	return e, nil

@@ -43,7 +43,11 @@ func (s *Service) registerExchange(to huma.API) {
 			if len(in.Pages) == 1 {
 				name = at.nameOf(in.Pages[0])
 			}
-			return &file{"application/json", fmt.Sprintf("attachment; filename=%q", name+".json"), asJSON(b)}, nil
+			return &file{
+				ContentType: "application/json",
+				Disposition: fmt.Sprintf("attachment; filename=%q", name+".json"),
+				Body:        asJSON(b),
+			}, nil
 		})
 	type page struct {
 		Page studio.ID `path:"page"`
@@ -53,9 +57,9 @@ func (s *Service) registerExchange(to huma.API) {
 			a := at.latestAnswer()
 			for _, r := range a.Doc.Current() {
 				if r.Page() == in.Page {
-					return &file{"text/csv; charset=utf-8",
-						fmt.Sprintf("attachment; filename=%q", fileName(r.Name)+"-parts.csv"),
-						book.PartsCSV(a.Doc, a.Book, r)}, nil
+					return &file{ContentType: "text/csv; charset=utf-8",
+						Disposition: fmt.Sprintf("attachment; filename=%q", fileName(r.Name)+"-parts.csv"),
+						Body:        book.PartsCSV(a.Doc, a.Book, r)}, nil
 				}
 			}
 			return nil, huma.Error404NotFound("this recipe is not in the book")
@@ -194,15 +198,15 @@ func (at *moment) readParts(recipes []studio.Recipe, table string) (PartsRead, e
 	if err != nil {
 		return PartsRead{}, unread(err)
 	}
-	read := PartsRead{changed, []PartChanges{}}
+	read := PartsRead{Recipes: changed, Changes: []PartChanges{}}
 	names := book.NamesIn(doc.With(changed))
 	for _, r := range changed {
 		before := slices.IndexFunc(doc.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID })
 		if before < 0 {
-			read.Changes = append(read.Changes, PartChanges{r.Name, book.New, []book.Edit{}})
+			read.Changes = append(read.Changes, PartChanges{Name: r.Name, State: book.New, Changes: []book.Edit{}})
 			continue
 		}
-		changes := PartChanges{r.Name, book.Changed, book.Changes(names, doc.Recipes[before], r)}
+		changes := PartChanges{Name: r.Name, State: book.Changed, Changes: book.Changes(names, doc.Recipes[before], r)}
 		if len(changes.Changes) == 0 {
 			changes.State = book.Same
 		}

@@ -100,7 +100,7 @@ func (v *views) of(address string, s stamp) *view {
 		if v.known == nil || len(v.known) > mostKept {
 			v.known = map[string]stamped{}
 		}
-		known = stamped{s, &view{}}
+		known = stamped{stamp: s, view: &view{}}
 		v.known[address] = known
 	}
 	return known.view
@@ -131,7 +131,7 @@ func kept[I, O any](s *Service, to huma.API, o operation, w shows, run func(cont
 			v.send(ctx)
 			return
 		}
-		next(huma.WithValue(ctx, viewKey{}, asked{v, at}))
+		next(huma.WithValue(ctx, viewKey{}, asked{view: v, at: at}))
 	}}
 	type sent struct{ Body func(huma.Context) }
 	huma.Register(to, d, func(ctx context.Context, in *I) (*sent, error) {

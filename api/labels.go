@@ -25,7 +25,7 @@ func (s *Service) registerLabels(to huma.API) {
 	for _, as := range []struct {
 		ending, media string
 		draw          func(label.Label) ([]byte, error)
-	}{{"svg", "image/svg+xml", label.Label.SVG}, {"png", "image/png", label.Label.PNG}} {
+	}{{ending: "svg", media: "image/svg+xml", draw: label.Label.SVG}, {ending: "png", media: "image/png", draw: label.Label.PNG}} {
 		download(
 			s,
 			to,
@@ -36,7 +36,7 @@ func (s *Service) registerLabels(to huma.API) {
 					return nil, err
 				}
 				body, err := as.draw(l)
-				return &file{as.media, "inline", body}, err
+				return &file{ContentType: as.media, Disposition: "inline", Body: body}, err
 			},
 		)
 	}

@@ -35,7 +35,7 @@ func momentOf(s *situation.Situation) *moment {
 		at.wished = &answer{s.Wished}
 	}
 	for _, o := range s.Offers {
-		at.offers = append(at.offers, offer{o.Offer, &answer{o.Answer}})
+		at.offers = append(at.offers, offer{Offer: o.Offer, answer: &answer{o.Answer}})
 	}
 	return at
 }

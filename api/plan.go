@@ -235,13 +235,20 @@ func (a *answer) view(at *moment, span studio.Span) (PlanView, error) {
 	for _, p := range a.Doc.People {
 		hours := studio.HoursOf(p, at.Calendar, max(0, span.From-1440), span.To)
 		all = append(all, hours)
-		lane := PersonLane{Named{ID: p.ID, Name: p.Name}, append(studio.Hours{}, hours...), []plan.Load{}}
+		lane := PersonLane{
+			Named: Named{ID: p.ID, Name: p.Name},
+			Hours: append(studio.Hours{}, hours...),
+			Loads: []plan.Load{},
+		}
 		lane.Loads = append(lane.Loads, loads[p.ID]...)
 		v.People = append(v.People, lane)
 	}
 	v.Open = append(studio.Hours{}, studio.Together(all...)...)
 	for _, outcome := range a.Plan.Orders {
-		v.Orders = append(v.Orders, Promise{Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, outcome})
+		v.Orders = append(
+			v.Orders,
+			Promise{Named: Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, Outcome: outcome},
+		)
 	}
 	slices.SortStableFunc(
 		v.Orders,
@@ -341,7 +348,7 @@ func (a *answer) scarce(ctx context.Context, tell func(done, of int)) ([]ScarceV
 	}
 	all := []ScarceView{}
 	for _, s := range explained.Scarce {
-		all = append(all, ScarceView{s, a.called(s.ID)})
+		all = append(all, ScarceView{Scarcity: s, Name: a.called(s.ID)})
 	}
 	return all, nil
 }

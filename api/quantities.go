@@ -190,7 +190,7 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 			v.Unused[same].Amount += s.Amount
 			continue
 		}
-		v.Unused = append(v.Unused, Taken{r.Name, s.Amount, "mg", r.Colour, ""})
+		v.Unused = append(v.Unused, Taken{What: r.Name, Amount: s.Amount, Unit: "mg", Colour: r.Colour, Detail: ""})
 	}
 	return v
 }
@@ -221,7 +221,7 @@ func (a *answer) openedMix(lot studio.ID) (OpenedMix, error) {
 		}
 		o := OpenedMix{MixCard: a.mixCard(sheet), For: []MixUse{}, Workings: []studio.Working{}}
 		for _, u := range sheet.Uses {
-			o.For = append(o.For, MixUse{u, a.Book.Of(a.Lots[u.Lot].Made()).Name})
+			o.For = append(o.For, MixUse{Use: u, Name: a.Book.Of(a.Lots[u.Lot].Made()).Name})
 		}
 		for _, item := range a.Count.Items {
 			for _, w := range item.Workings {
@@ -254,7 +254,7 @@ func (a *answer) materials(weighed bool) []MaterialLine {
 	for _, need := range a.Materials() {
 		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == need.Material })
 		if m := a.Doc.Materials[i]; m.Wire == nil && (m.Unit == studio.UnitMilligrams) == weighed {
-			lines = append(lines, MaterialLine{need, m.Name, m.Unit})
+			lines = append(lines, MaterialLine{MaterialNeed: need, Name: m.Name, Unit: m.Unit})
 		}
 	}
 	return lines

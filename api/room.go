@@ -82,7 +82,10 @@ func (s *Service) registerRoom(to huma.API) {
 		func(ctx context.Context, at *moment, _ *none) (RoomView, error) {
 			v := at.room()
 			for _, timer := range at.Timers {
-				v.Timers = append(v.Timers, TimerView{timer, at.inForce.person(timer.Person), timer.Ends <= at.Now})
+				v.Timers = append(
+					v.Timers,
+					TimerView{Timer: timer, By: at.inForce.person(timer.Person), Rings: timer.Ends <= at.Now},
+				)
 			}
 			for _, sensor := range at.Sensors {
 				if sensor.In != nil && climate.Quiet(sensor.Last, at.Now) {

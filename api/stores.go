@@ -212,7 +212,7 @@ func (s *Service) registerPurchases(to huma.API) {
 					if err != nil {
 						return err
 					}
-					_, err = s.carryOut(ctx, confirmed, Who{newCommand(), in.Person},
+					_, err = s.carryOut(ctx, confirmed, Who{CommandID: newCommand(), Person: in.Person},
 						func(c *change) (any, error) { return write(c) })
 					return err
 				}
@@ -323,10 +323,10 @@ func (a *answer) storesView() (StoresView, error) {
 	}
 	balances := stores.Balances(a.Doc, a.Takes())
 	for i, m := range a.Doc.Materials {
-		v.Materials = append(v.Materials, MaterialRow{balances[i], m.Name, m.Unit})
+		v.Materials = append(v.Materials, MaterialRow{Balance: balances[i], Name: m.Name, Unit: m.Unit})
 	}
 	for _, o := range a.Doc.Offcuts {
-		v.Cut = append(v.Cut, CutRow{o, a.material(o.Material)})
+		v.Cut = append(v.Cut, CutRow{Offcut: o, Name: a.material(o.Material)})
 	}
 	lists, err := stores.Shopping(a.Doc, balances)
 	for _, l := range lists {

@@ -89,7 +89,12 @@ func (a *answer) ways() []Colourway {
 }
 
 func (a *answer) flower(r studio.Recipe, latest bool) Flower {
-	f := Flower{Named{r.ID, r.Name, r.Form}, map[studio.ID]string{}, []string{}, latest}
+	f := Flower{
+		Named:    Named{ID: r.ID, Name: r.Name, Form: r.Form},
+		Colours:  map[studio.ID]string{},
+		Variants: []string{},
+		Latest:   latest,
+	}
 	for _, v := range r.Variants {
 		f.Variants = append(f.Variants, v.Name)
 	}

@@ -34,34 +34,40 @@ const lastOfHistory = 20
 func pastWork() []past {
 	return []past{
 		{
-			"Magnolia outer petal",
-			22,
-			9,
-			map[string]string{"petal": "Ferry blush", "dust": "Ember dust"},
-			map[string]string{"cut": "Teun", "wire": "Teun", "set": "Ishaan", "dust": "Maren"},
+			recipe: "Magnolia outer petal",
+			pieces: 22,
+			lots:   9,
+			mixes:  map[string]string{"petal": "Ferry blush", "dust": "Ember dust"},
+			by:     map[string]string{"cut": "Teun", "wire": "Teun", "set": "Ishaan", "dust": "Maren"},
 		},
 		{
-			"Magnolia inner petal",
-			18,
-			7,
-			map[string]string{"inner petal": "Ferry blush deep", "dust": "Ember dust"},
-			map[string]string{"cut": "Ishaan", "wire": "Teun", "set": "Teun", "dust": "Brisa"},
+			recipe: "Magnolia inner petal",
+			pieces: 18,
+			lots:   7,
+			mixes:  map[string]string{"inner petal": "Ferry blush deep", "dust": "Ember dust"},
+			by:     map[string]string{"cut": "Ishaan", "wire": "Teun", "set": "Teun", "dust": "Brisa"},
 		},
 		{
-			"Waxflower blossom",
-			48,
-			8,
-			map[string]string{"petal": "Buoy apricot"},
-			map[string]string{"pull": "Odalys", "centre": "Teun"},
+			recipe: "Waxflower blossom",
+			pieces: 48,
+			lots:   8,
+			mixes:  map[string]string{"petal": "Buoy apricot"},
+			by:     map[string]string{"pull": "Odalys", "centre": "Teun"},
 		},
 		{
-			"Eucalyptus leaf",
-			30,
-			6,
-			map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"},
-			map[string]string{"cut": "Ishaan", "lay": "Ishaan", "dust": "Maren"},
+			recipe: "Eucalyptus leaf",
+			pieces: 30,
+			lots:   6,
+			mixes:  map[string]string{"leaf": "Slate leaf", "leaf dust": "Leaf dust"},
+			by:     map[string]string{"cut": "Ishaan", "lay": "Ishaan", "dust": "Maren"},
 		},
-		{"Ranunculus core", 10, 6, map[string]string{"core": "Centre white"}, map[string]string{"form": "Teun"}},
+		{
+			recipe: "Ranunculus core",
+			pieces: 10,
+			lots:   6,
+			mixes:  map[string]string{"core": "Centre white"},
+			by:     map[string]string{"form": "Teun"},
+		},
 	}
 }
 
@@ -69,7 +75,13 @@ func pastWork() []past {
 // now, in the air that was measured: who did what in how long, what broke, and what was
 // found by touch.
 func History(doc *studio.Document, air drying.Room, calendar studio.Calendar) []studio.WorkLot {
-	h := historian{doc, studio.NewBook(doc), air, calendar, rand.New(rand.NewPCG(2027, 9))}
+	h := historian{
+		doc:      doc,
+		book:     studio.NewBook(doc),
+		air:      air,
+		calendar: calendar,
+		random:   rand.New(rand.NewPCG(2027, 9)),
+	}
 	var lots []studio.WorkLot
 	for i, m := range pastWork() {
 		for n := range m.lots {

@@ -16,12 +16,16 @@ var makersOfSeason = []struct {
 	skills []studio.Skill
 }{
 	{
-		"Corvin",
-		[]studio.Skill{{Skill: "shaping", Pace: 110}, {Skill: "wiring", Pace: 105}, {Skill: "mixing", Pace: 100}},
+		name: "Corvin",
+		skills: []studio.Skill{
+			{Skill: "shaping", Pace: 110},
+			{Skill: "wiring", Pace: 105},
+			{Skill: "mixing", Pace: 100},
+		},
 	},
 	{
-		"Lowri",
-		[]studio.Skill{
+		name: "Lowri",
+		skills: []studio.Skill{
 			{Skill: "wiring", Pace: 115},
 			{Skill: "dusting", Pace: 100},
 			{Skill: "assembly", Pace: 95},
@@ -29,8 +33,12 @@ var makersOfSeason = []struct {
 		},
 	},
 	{
-		"Anselm",
-		[]studio.Skill{{Skill: "assembly", Pace: 115}, {Skill: "dusting", Pace: 105}, {Skill: "shaping", Pace: 90}},
+		name: "Anselm",
+		skills: []studio.Skill{
+			{Skill: "assembly", Pace: 115},
+			{Skill: "dusting", Pace: 105},
+			{Skill: "shaping", Pace: 90},
+		},
 	},
 }
 
@@ -40,13 +48,13 @@ var ofSeason = []struct {
 	weight int
 }{
 	{
-		"Ranunculus",
-		18,
-	}, {"Dahlia", 13}, {"Magnolia", 6}, {"Camellia", 7}, {"Gardenia", 5}, {"Anemone", 8}, {"Cosmos", 5}, {"Hellebore", 5}, {"Lisianthus", 7},
+		flower: "Ranunculus",
+		weight: 18,
+	}, {flower: "Dahlia", weight: 13}, {flower: "Magnolia", weight: 6}, {flower: "Camellia", weight: 7}, {flower: "Gardenia", weight: 5}, {flower: "Anemone", weight: 8}, {flower: "Cosmos", weight: 5}, {flower: "Hellebore", weight: 5}, {flower: "Lisianthus", weight: 7},
 	{
-		"Dogwood",
-		5,
-	}, {"Waxflower stem", 7}, {"Jasmine trail", 4}, {"Viburnum berries", 4}, {"Lilac pips", 7}, {"Eucalyptus sprig", 7}, {"Olive sprig", 4}, {"Fern frond", 5}, {"Ivy sprig", 5},
+		flower: "Dogwood",
+		weight: 5,
+	}, {flower: "Waxflower stem", weight: 7}, {flower: "Jasmine trail", weight: 4}, {flower: "Viburnum berries", weight: 4}, {flower: "Lilac pips", weight: 7}, {flower: "Eucalyptus sprig", weight: 7}, {flower: "Olive sprig", weight: 4}, {flower: "Fern frond", weight: 5}, {flower: "Ivy sprig", weight: 5},
 }
 
 // Season is a document for load: Pellowen Yard with eight makers and, at scale 1, sixty
@@ -56,7 +64,7 @@ var ofSeason = []struct {
 // ready their work fills, in percent, if each did what they are quickest at: the minutes of
 // every step are drawn out or shortened until it does. The same seed, scale and load give the same document.
 func Season(seed uint64, scale float64, load int) *studio.Document {
-	s := season{rand.New(rand.NewPCG(seed, 0)), scale}
+	s := season{Rand: rand.New(rand.NewPCG(seed, 0)), scale: scale}
 	doc := Document()
 	doc.Name = "Pellowen Yard, a season"
 	doc.Settings.HorizonMinutes = studio.Minute(s.times(42)+28) * 1440

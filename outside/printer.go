@@ -16,7 +16,7 @@ type Printer struct {
 
 // NewPrinter reaches a label printer at an address.
 func NewPrinter(address string) *Printer {
-	return &Printer{strings.TrimRight(address, "/"), http.Client{Timeout: 3 * time.Second}}
+	return &Printer{address: strings.TrimRight(address, "/"), client: http.Client{Timeout: 3 * time.Second}}
 }
 
 // Print has a label come out, a PNG.

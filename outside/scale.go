@@ -38,7 +38,7 @@ type Scale struct {
 
 // NewScale reaches a scale at an address such as http://127.0.0.1:8091.
 func NewScale(address string) *Scale {
-	return &Scale{strings.TrimRight(address, "/"), http.Client{Timeout: 800 * time.Millisecond}}
+	return &Scale{address: strings.TrimRight(address, "/"), client: http.Client{Timeout: 800 * time.Millisecond}}
 }
 
 // Address is where the scale is reached.
@@ -73,7 +73,7 @@ func (s *Scale) Read(ctx context.Context) (Reading, error) {
 	if err != nil || shown < leastReading || shown > mostReading {
 		return Reading{}, nonsense(body)
 	}
-	return Reading{studio.Milligrams(shown), answer.Stable}, nil
+	return Reading{Milligrams: studio.Milligrams(shown), Stable: answer.Stable}, nil
 }
 
 // Tare sets the scale to nothing with what is on it.

@@ -19,7 +19,7 @@ type Supplier struct {
 
 // NewSupplier reaches an order desk at an address.
 func NewSupplier(address string) *Supplier {
-	return &Supplier{strings.TrimRight(address, "/"), http.Client{Timeout: 3 * time.Second}}
+	return &Supplier{address: strings.TrimRight(address, "/"), client: http.Client{Timeout: 3 * time.Second}}
 }
 
 // PurchaseOrder is what is sent. A reference that was sent before is answered as then.

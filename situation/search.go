@@ -53,7 +53,7 @@ func (w *Worker) searching(of Moment) (stop <-chan struct{}, begun bool) {
 		return nil, false
 	}
 	limit, cancel := context.WithTimeout(w.living, mostSearching)
-	w.search = &search{of, cancel}
+	w.search = &search{of: of, stop: cancel}
 	return limit.Done(), true
 }
 

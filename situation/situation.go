@@ -53,7 +53,7 @@ type Offer struct {
 }
 
 // Moment is the one that the facts are of.
-func (s *Situation) Moment() Moment { return Moment{s.N, s.Now} }
+func (s *Situation) Moment() Moment { return Moment{N: s.N, Now: s.Now} }
 
 // Behind is true while counts and plans are of an earlier moment than the facts, or a plan
 // that is offered is not read yet.
@@ -118,8 +118,8 @@ func (s *Situation) on(facts *store.Snapshot) *Situation {
 	for _, head := range facts.Offers {
 		for _, known := range s.Offers {
 			if known.ID == head.ID {
-				next.Offers = append(next.Offers, Offer{known.Offer,
-					known.Answer.carried(next.Latest().Doc, facts.Calendar)})
+				next.Offers = append(next.Offers, Offer{Offer: known.Offer,
+					Answer: known.Answer.carried(next.Latest().Doc, facts.Calendar)})
 			}
 		}
 	}

@@ -79,7 +79,7 @@ func (w *Worker) Latest(ctx context.Context) (*Situation, error) {
 	if err != nil {
 		return nil, err
 	}
-	first := &Situation{Snapshot: facts, Planned: Moment{-1, -1}}
+	first := &Situation{Snapshot: facts, Planned: Moment{N: -1, Now: -1}}
 	if first, err = w.opened(ctx, first); err != nil {
 		return nil, err
 	}
@@ -372,7 +372,10 @@ func (w *Worker) offers(at, made *Situation, abandon <-chan struct{}) error {
 				return err
 			}
 		}
-		made.Offers = append(made.Offers, Offer{offer, NewAnswer(latest.Doc, at.Calendar, counted, offer.Plan)})
+		made.Offers = append(
+			made.Offers,
+			Offer{Offer: offer, Answer: NewAnswer(latest.Doc, at.Calendar, counted, offer.Plan)},
+		)
 	}
 	return nil
 }

@@ -183,7 +183,7 @@ type lying struct {
 
 // PutLying writes what was found of a lot's pieces and where they were put.
 func (t *Tx) PutLying(w studio.WorkLot) error {
-	return t.setLying(string(w.ID), asJSON(lying{w.Checks, w.Puts}))
+	return t.setLying(string(w.ID), asJSON(lying{Checks: w.Checks, Puts: w.Puts}))
 }
 
 func (t *Tx) restoreLying(touched sqlcgen.JournalTouch) error {

@@ -150,7 +150,7 @@ func (t *Tx) TakeIn(adds *book.Bundle) error {
 		t.touch("place", string(p.ID), nil, p)
 	}
 	for _, c := range adds.Colourways {
-		t.touch("colourway", string(c.ID), nil, ColourwayState{c, 1})
+		t.touch("colourway", string(c.ID), nil, ColourwayState{Colourway: c, Version: 1})
 	}
 	for _, r := range adds.Recipes {
 		t.touch("revision", string(r.ID), nil, r.Name)
@@ -176,7 +176,10 @@ func (t *Tx) Colourway(id studio.ID) (ColourwayState, error) {
 		return ColourwayState{}, NotFound{"the colourway"}
 	}
 	slots, e := t.q.SlotsOfColourway(t.ctx, string(id))
-	c := ColourwayState{studio.Colourway{ID: id, Name: row.Name, Slots: map[string]studio.ID{}}, row.Version}
+	c := ColourwayState{
+		Colourway: studio.Colourway{ID: id, Name: row.Name, Slots: map[string]studio.ID{}},
+		Version:   row.Version,
+	}
 	for _, s := range slots {
 		c.Slots[s.Slot] = studio.ID(s.MixID)
 	}
@@ -202,7 +205,7 @@ func (t *Tx) ChangeColourway(c studio.Colourway, seen int64) error {
 	before, err := t.Colourway(c.ID)
 	var missing NotFound
 	if errors.As(err, &missing) && seen == 0 {
-		t.touch("colourway", string(c.ID), nil, ColourwayState{c, 1})
+		t.touch("colourway", string(c.ID), nil, ColourwayState{Colourway: c, Version: 1})
 		last, err := t.q.NextPosition(t.ctx)
 		b := binder{ctx: t.ctx, q: t.q, position: last - 1, err: err}
 		b.colourways([]studio.Colourway{c})
@@ -212,9 +215,9 @@ func (t *Tx) ChangeColourway(c studio.Colourway, seen int64) error {
 		return err
 	}
 	if before.Version != seen {
-		return Stale{"the colourway " + before.Name, seen, before.Version}
+		return Stale{Thing: "the colourway " + before.Name, Seen: seen, Now: before.Version}
 	}
-	t.touch("colourway", string(c.ID), before, ColourwayState{c, seen + 1})
+	t.touch("colourway", string(c.ID), before, ColourwayState{Colourway: c, Version: seen + 1})
 	return t.putColourway(c, seen+1)
 }
 
@@ -304,7 +307,7 @@ func (t *Tx) seen(id studio.ID, version int64) (*Draft, error) {
 	case before == nil && version != 0:
 		return nil, NotFound{"the draft"}
 	case before != nil && before.Version != version:
-		return nil, Stale{"the draft of " + before.Name, version, before.Version}
+		return nil, Stale{Thing: "the draft of " + before.Name, Seen: version, Now: before.Version}
 	}
 	return before, nil
 }
@@ -370,7 +373,7 @@ func (t *Tx) restoreColourway(touched sqlcgen.JournalTouch) error {
 	if before == nil {
 		return errors.Join(t.q.DropSlots(t.ctx, touched.ID), t.q.DropColourway(t.ctx, touched.ID))
 	}
-	t.touch("colourway", touched.ID, now, ColourwayState{before.Colourway, now.Version + 1})
+	t.touch("colourway", touched.ID, now, ColourwayState{Colourway: before.Colourway, Version: now.Version + 1})
 	return t.putColourway(before.Colourway, now.Version+1)
 }
 

@@ -20,7 +20,7 @@ func (t *Tx) closeLots() error {
 	if err != nil {
 		return err
 	}
-	return closer{t.ctx, t.q, &t.store.recipes}.each(ids)
+	return closer{ctx: t.ctx, q: t.q, recipes: &t.store.recipes}.each(ids)
 }
 
 // closeOld closes the lots of a file that an older program wrote, which did not.
@@ -34,7 +34,7 @@ func (s *Store) closeAll(ctx context.Context, q *sqlcgen.Queries) error {
 	if err != nil {
 		return err
 	}
-	return closer{ctx, q, &s.recipes}.each(ids)
+	return closer{ctx: ctx, q: q, recipes: &s.recipes}.each(ids)
 }
 
 type closer struct {

@@ -49,22 +49,22 @@ type piece struct {
 // pieces are all of them, kind by kind in their order.
 func (e equipment) pieces() (all []piece) {
 	for _, s := range e.Surroundings {
-		all = append(all, piece{"surroundings", s.ID, s})
+		all = append(all, piece{kind: "surroundings", id: s.ID, body: s})
 	}
 	for _, m := range e.Methods {
-		all = append(all, piece{"drying method", m.ID, m})
+		all = append(all, piece{kind: "drying method", id: m.ID, body: m})
 	}
 	for _, t := range e.Tools {
-		all = append(all, piece{"tool", t.ID, t})
+		all = append(all, piece{kind: "tool", id: t.ID, body: t})
 	}
 	for _, m := range e.Machines {
-		all = append(all, piece{"machine", m.ID, m})
+		all = append(all, piece{kind: "machine", id: m.ID, body: m})
 	}
 	for _, g := range e.Gates {
-		all = append(all, piece{"gate", g.ID, g})
+		all = append(all, piece{kind: "gate", id: g.ID, body: g})
 	}
 	for _, f := range e.Families {
-		all = append(all, piece{"colour family", f.ID, f})
+		all = append(all, piece{kind: "colour family", id: f.ID, body: f})
 	}
 	return all
 }

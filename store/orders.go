@@ -103,7 +103,7 @@ func (a *assembler) standingOrders(from *reuse) {
 	known := from.versions()
 	var missing []revision
 	for _, r := range heads {
-		for _, v := range []revision{{r.ID, r.Version}, {r.ID, r.AcceptedVersion.Int64}} {
+		for _, v := range []revision{{id: r.ID, version: r.Version}, {id: r.ID, version: r.AcceptedVersion.Int64}} {
 			if _, ok := known[v]; !ok && v.version > 0 {
 				missing = append(missing, v)
 			}
@@ -120,9 +120,13 @@ func (a *assembler) standingOrders(from *reuse) {
 	}
 	for _, r := range heads {
 		o := standingOrder{
-			OrderState: OrderState{known[revision{r.ID, r.Version}], r.Version, r.AcceptedVersion.Int64},
+			OrderState: OrderState{
+				Order:    known[revision{id: r.ID, version: r.Version}],
+				Version:  r.Version,
+				Accepted: r.AcceptedVersion.Int64,
+			},
 		}
-		if was, ok := known[revision{r.ID, r.AcceptedVersion.Int64}]; ok {
+		if was, ok := known[revision{id: r.ID, version: r.AcceptedVersion.Int64}]; ok {
 			o.accepted = &was
 		}
 		a.orders = append(a.orders, o)
@@ -136,9 +140,9 @@ func (r *reuse) versions() map[revision]studio.Order {
 		return known
 	}
 	for _, o := range r.orders {
-		known[revision{string(o.Order.ID), o.Version}] = o.Order
+		known[revision{id: string(o.Order.ID), version: o.Version}] = o.Order
 		if o.accepted != nil {
-			known[revision{string(o.Order.ID), o.Accepted}] = *o.accepted
+			known[revision{id: string(o.Order.ID), version: o.Accepted}] = *o.accepted
 		}
 	}
 	return known
@@ -147,11 +151,11 @@ func (r *reuse) versions() map[revision]studio.Order {
 func (a *assembler) allVersions(into map[revision]studio.Order) {
 	lines := map[revision][]sqlcgen.OrderLine{}
 	for _, l := range rows(a, a.q.StandingLines) {
-		v := revision{l.OrderID, l.Version}
+		v := revision{id: l.OrderID, version: l.Version}
 		lines[v] = append(lines[v], l)
 	}
 	for _, row := range rows(a, a.q.StandingVersions) {
-		v := revision{row.OrderID, row.Version}
+		v := revision{id: row.OrderID, version: row.Version}
 		o, err := orderOf(row, lines[v])
 		a.err = errors.Join(a.err, err)
 		into[v] = o
@@ -172,7 +176,7 @@ func (a *assembler) ordersOf(view View, d *studio.Document) {
 
 func orderState(ctx context.Context, q *sqlcgen.Queries, row sqlcgen.CustomerOrder) (OrderState, error) {
 	o, err := orderAt(ctx, q, row.ID, row.Version)
-	return OrderState{o, row.Version, row.AcceptedVersion.Int64}, err
+	return OrderState{Order: o, Version: row.Version, Accepted: row.AcceptedVersion.Int64}, err
 }
 
 // Orders lists the orders that are not closed, as they stand.
@@ -214,7 +218,7 @@ func (t *Tx) ChangeOrder(o studio.Order, seen int64) error {
 		return err
 	}
 	if before.Version != seen {
-		return Stale{"the order " + before.Order.Name, seen, before.Version}
+		return Stale{Thing: "the order " + before.Order.Name, Seen: seen, Now: before.Version}
 	}
 	return t.putOrder(o, &before)
 }
@@ -226,9 +230,9 @@ func (t *Tx) OrderLeft(id studio.ID, seen int64) error {
 		return err
 	}
 	if before.Version != seen {
-		return Stale{"the order " + before.Order.Name, seen, before.Version}
+		return Stale{Thing: "the order " + before.Order.Name, Seen: seen, Now: before.Version}
 	}
-	after := OrderState{before.Order, before.Version + 1, before.Version + 1}
+	after := OrderState{Order: before.Order, Version: before.Version + 1, Accepted: before.Version + 1}
 	after.Order.State = studio.OrderLeft
 	if err := t.writeOrder(after, &before); err != nil {
 		return err

@@ -93,7 +93,13 @@ func (s *Store) PlanVersions(ctx context.Context, most int64) ([]Version, error)
 		for _, r := range rows {
 			versions = append(
 				versions,
-				Version{r.Version, studio.Minute(r.AtMinute), r.Summary, r.Person, r.Accepted != 0},
+				Version{
+					Version:  r.Version,
+					At:       studio.Minute(r.AtMinute),
+					Summary:  r.Summary,
+					Person:   r.Person,
+					Accepted: r.Accepted != 0,
+				},
 			)
 		}
 		return err

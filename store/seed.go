@@ -117,7 +117,7 @@ func (w *seeder) studio(standing bool) {
 		Epoch:    d.Epoch.UTC().Format(time.RFC3339),
 		Zone:     d.Zone,
 		Settings: asJSON(d.Settings),
-		Brought:  asJSON(brought{d.Readings, d.Seen}),
+		Brought:  asJSON(brought{Readings: d.Readings, Seen: d.Seen}),
 	}
 	if standing {
 		settings.StandingMinute.Int64, settings.StandingMinute.Valid = int64(d.Now), true
@@ -165,7 +165,9 @@ func (w *seeder) studio(standing bool) {
 func (w *seeder) people() {
 	for i, p := range w.doc.People {
 		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name,
-			Beyond: asJSON(beyond{p.Shifts, p.Overtime, p.OvertimeShifts, p.Colours})}))
+			Beyond: asJSON(
+				beyond{Shifts: p.Shifts, Overtime: p.Overtime, OvertimeShifts: p.OvertimeShifts, Colours: p.Colours},
+			)}))
 		for j, s := range p.Skills {
 			w.try(
 				w.q.AddSkill(
@@ -248,7 +250,7 @@ func (w *seeder) facts() {
 	}
 	for _, o := range w.doc.Orders {
 		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1),
-			Closed: closedColumn(OrderState{o, 1, 1})}))
+			Closed: closedColumn(OrderState{Order: o, Version: 1, Accepted: 1})}))
 		w.try(addOrderVersion(w.ctx, w.q, o, 1))
 	}
 	w.reservations()
@@ -257,7 +259,12 @@ func (w *seeder) facts() {
 // lot writes a lot with what has happened to it.
 func (w *seeder) lot(l studio.WorkLot) {
 	w.try(w.q.PutLot(w.ctx, lotParams(l)))
-	w.try(w.q.SetLying(w.ctx, sqlcgen.SetLyingParams{ID: string(l.ID), Lying: asJSON(lying{l.Checks, l.Puts})}))
+	w.try(
+		w.q.SetLying(
+			w.ctx,
+			sqlcgen.SetLyingParams{ID: string(l.ID), Lying: asJSON(lying{Checks: l.Checks, Puts: l.Puts})},
+		),
+	)
 	for i, r := range l.Records {
 		w.try(w.q.AddTask(w.ctx, taskParams(string(l.ID), i, r)))
 	}

@@ -81,9 +81,9 @@ func (s *Snapshot) reused(n int64, since Recent) *reuse {
 	case s == nil:
 		return nil
 	case n == s.N:
-		return &reuse{s.read, nil}
+		return &reuse{assembler: s.read, since: nil}
 	case n == since.N:
-		return &reuse{s.read, since.Topics}
+		return &reuse{assembler: s.read, since: since.Topics}
 	}
 	return nil
 }

@@ -159,7 +159,7 @@ func ready(ctx context.Context, write *sql.DB, o Options) error {
 		return err
 	}
 	if found != "ok" {
-		return Broken{damaged, errors.New(found)}
+		return Broken{What: damaged, err: errors.New(found)}
 	}
 	return nil
 }
@@ -181,13 +181,13 @@ func upToDate(ctx context.Context, write *sql.DB) error {
 	}
 	if newest := sources[len(sources)-1].Version; at > newest {
 		return Broken{
-			fmt.Sprintf(
+			What: fmt.Sprintf(
 				"this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
 					"Start the newer program, or go back to a copy from before",
 				at,
 				newest,
 			),
-			nil,
+			err: nil,
 		}
 	}
 	_, err = provider.Up(ctx)
@@ -248,20 +248,20 @@ func plain(err error) error {
 		return fmt.Errorf("%w (%v)", ErrBusy, err)
 	case said[full]:
 		return Broken{
-			"the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again",
-			err,
+			What: "the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again",
+			err:  err,
 		}
 	case said[readOnly]:
 		return Broken{
-			"the studio's file may only be read; nothing was written. Let this user write to the file and its folder",
-			err,
+			What: "the studio's file may only be read; nothing was written. Let this user write to the file and its folder",
+			err:  err,
 		}
 	case said[corrupt], said[notADatabase]:
-		return Broken{damaged, err}
+		return Broken{What: damaged, err: err}
 	case said[ioError], said[cannotOpen]:
 		return Broken{
-			"the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing",
-			err,
+			What: "the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing",
+			err:  err,
 		}
 	}
 	return err

@@ -99,11 +99,11 @@ func (t *Tx) PutPurchase(p studio.Purchase, seen int64) error {
 			return err
 		}
 		if was.Version != seen {
-			return Stale{"the purchase", seen, was.Version}
+			return Stale{Thing: "the purchase", Seen: seen, Now: was.Version}
 		}
 		before = was
 	}
-	return t.putPurchase(before, PurchaseState{p, seen + 1})
+	return t.putPurchase(before, PurchaseState{Purchase: p, Version: seen + 1})
 }
 
 func (t *Tx) putPurchase(before any, after PurchaseState) error {

@@ -20,11 +20,11 @@ type Timer struct {
 
 func timerOf(r sqlcgen.Timer) Timer {
 	return Timer{
-		studio.ID(r.ID),
-		r.Name,
-		studio.ID(r.PersonID),
-		studio.Minute(r.StartedMinute),
-		studio.Minute(r.EndsMinute),
+		ID:      studio.ID(r.ID),
+		Name:    r.Name,
+		Person:  studio.ID(r.PersonID),
+		Started: studio.Minute(r.StartedMinute),
+		Ends:    studio.Minute(r.EndsMinute),
 	}
 }
 

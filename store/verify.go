@@ -16,52 +16,52 @@ func (f Flaws) Error() string { return strings.Join(f, "\n") }
 // both agree.
 var proofs = []struct{ what, query string }{
 	{
-		"stock on the shelf %s is kept as %d, the ledger says %d",
-		`SELECT id, amount, (SELECT COALESCE(SUM(ledger.amount), 0) FROM ledger
+		what: "stock on the shelf %s is kept as %d, the ledger says %d",
+		query: `SELECT id, amount, (SELECT COALESCE(SUM(ledger.amount), 0) FROM ledger
 		WHERE stock_lot_id = stock_lot.id AND movement NOT IN ('reserved', 'released')) AS proven FROM stock_lot WHERE amount <> proven`,
 	},
 	{
-		"material %s is kept as %d, the ledger says %d",
-		`SELECT name, on_hand, (SELECT COALESCE(SUM(ledger.amount), 0) FROM ledger
+		what: "material %s is kept as %d, the ledger says %d",
+		query: `SELECT name, on_hand, (SELECT COALESCE(SUM(ledger.amount), 0) FROM ledger
 		WHERE material_id = material.id AND length_um IS NULL) AS proven FROM material WHERE on_hand <> proven`,
 	},
 	{
-		"cut wires %s are kept as %d, the ledger says %d",
-		`WITH proven AS (SELECT material_id || ' of ' || length_um || ' µm' AS name, SUM(amount) AS number
+		what: "cut wires %s are kept as %d, the ledger says %d",
+		query: `WITH proven AS (SELECT material_id || ' of ' || length_um || ' µm' AS name, SUM(amount) AS number
 			FROM ledger WHERE length_um IS NOT NULL GROUP BY material_id, length_um HAVING SUM(amount) <> 0),
 		kept AS (SELECT material_id || ' of ' || length_um || ' µm' AS name, number FROM offcut)
 		SELECT COALESCE(kept.name, proven.name), COALESCE(kept.number, 0), COALESCE(proven.number, 0) FROM kept FULL JOIN proven ON kept.name = proven.name
 		WHERE COALESCE(kept.number, 0) <> COALESCE(proven.number, 0)`,
 	},
 	{
-		"what is reserved of %s is kept as %d, the ledger says %d",
-		`WITH proven AS (SELECT COALESCE(stock_lot_id, lot_id) || ' for ' || COALESCE(order_id, 'nobody') AS name,
+		what: "what is reserved of %s is kept as %d, the ledger says %d",
+		query: `WITH proven AS (SELECT COALESCE(stock_lot_id, lot_id) || ' for ' || COALESCE(order_id, 'nobody') AS name,
 			SUM(amount) AS number FROM ledger WHERE movement IN ('reserved', 'released') GROUP BY stock_lot_id, lot_id, order_id HAVING SUM(amount) <> 0),
 		kept AS (SELECT of_lot || ' for ' || CASE order_id WHEN '' THEN 'nobody' ELSE order_id END AS name, quantity AS number FROM reservation)
 		SELECT COALESCE(kept.name, proven.name), COALESCE(kept.number, 0), COALESCE(proven.number, 0) FROM kept FULL JOIN proven ON kept.name = proven.name
 		WHERE COALESCE(kept.number, 0) <> COALESCE(proven.number, 0)`,
 	},
 	{
-		"pieces of %s in closed lots are kept as %d, the lots say at least %d",
-		`SELECT page_id, closed_pieces.good + closed_pieces.lost,
+		what: "pieces of %s in closed lots are kept as %d, the lots say at least %d",
+		query: `SELECT page_id, closed_pieces.good + closed_pieces.lost,
 		(SELECT COALESCE(SUM(lot.good + lot.lost), 0) FROM lot JOIN recipe_revision ON recipe_revision.id = lot.recipe_id
 			WHERE recipe_revision.recipe_id = page_id AND closed_minute IS NOT NULL) AS proven
 		FROM closed_pieces WHERE closed_pieces.good + closed_pieces.lost < proven`,
 	},
 	{
-		"ordinals of %s are kept up to %d, closed lots have %d",
-		`SELECT lot.gather_key, COALESCE(highest, 0), MAX(ordinal) FROM lot
+		what: "ordinals of %s are kept up to %d, closed lots have %d",
+		query: `SELECT lot.gather_key, COALESCE(highest, 0), MAX(ordinal) FROM lot
 		LEFT JOIN closed_ordinal ON closed_ordinal.gather_key = lot.gather_key WHERE closed_minute IS NOT NULL
 		GROUP BY lot.gather_key HAVING MAX(ordinal) > COALESCE(highest, 0)`,
 	},
 	{
-		"lot %s is closed and has %d left (%d in the ledger)",
-		`SELECT lot.id, SUM(stock_lot.amount), SUM(stock_lot.amount) FROM lot JOIN stock_lot ON stock_lot.lot_id = lot.id
+		what: "lot %s is closed and has %d left (%d in the ledger)",
+		query: `SELECT lot.id, SUM(stock_lot.amount), SUM(stock_lot.amount) FROM lot JOIN stock_lot ON stock_lot.lot_id = lot.id
 		WHERE closed_minute IS NOT NULL GROUP BY lot.id HAVING SUM(stock_lot.amount <> 0) > 0`,
 	},
 	{
-		"order %s is kept as closed %d, its state says %d",
-		`SELECT order_version.name, closed, state IN ('left', 'cancelled') AND (accepted_version IS NULL OR accepted_version = customer_order.version) AS proven
+		what: "order %s is kept as closed %d, its state says %d",
+		query: `SELECT order_version.name, closed, state IN ('left', 'cancelled') AND (accepted_version IS NULL OR accepted_version = customer_order.version) AS proven
 		FROM customer_order JOIN order_version ON order_id = customer_order.id AND order_version.version = customer_order.version WHERE closed <> proven`,
 	},
 }

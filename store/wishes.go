@@ -45,7 +45,7 @@ func (t *Tx) accepted(thing string, id studio.ID, wanted any) error {
 		return err
 	}
 	now := json.RawMessage(asJSON(wanted))
-	return t.putWish(thing, string(id), before, wish{now, now})
+	return t.putWish(thing, string(id), before, wish{Wished: now, Accepted: now})
 }
 
 func (t *Tx) wish(thing string, id studio.ID, wanted any) error {
@@ -53,15 +53,15 @@ func (t *Tx) wish(thing string, id studio.ID, wanted any) error {
 	if err != nil {
 		return err
 	}
-	return t.putWish(thing, string(id), before, wish{json.RawMessage(asJSON(wanted)), before.Accepted})
+	return t.putWish(thing, string(id), before, wish{Wished: json.RawMessage(asJSON(wanted)), Accepted: before.Accepted})
 }
 
 func (t *Tx) wishOf(thing, id string) (wish, error) {
 	row, err := t.q.Wish(t.ctx, sqlcgen.WishParams{Thing: thing, ID: id})
 	if errors.Is(err, sql.ErrNoRows) {
-		return wish{json.RawMessage("null"), json.RawMessage("null")}, nil
+		return wish{Wished: json.RawMessage("null"), Accepted: json.RawMessage("null")}, nil
 	}
-	return wish{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}, err
+	return wish{Wished: json.RawMessage(row.Wished), Accepted: json.RawMessage(row.Accepted)}, err
 }
 
 func (t *Tx) putWish(thing, id string, before, after wish) error {
@@ -89,8 +89,8 @@ func (t *Tx) AcceptWishes() error {
 	rows, err := t.q.Wishes(t.ctx)
 	for _, row := range rows {
 		if row.Wished != row.Accepted {
-			before := wish{json.RawMessage(row.Wished), json.RawMessage(row.Accepted)}
-			err = errors.Join(err, t.putWish(row.Thing, row.ID, before, wish{before.Wished, before.Wished}))
+			before := wish{Wished: json.RawMessage(row.Wished), Accepted: json.RawMessage(row.Accepted)}
+			err = errors.Join(err, t.putWish(row.Thing, row.ID, before, wish{Wished: before.Wished, Accepted: before.Wished}))
 		}
 	}
 	return err

@@ -15,6 +15,7 @@ import (
 	"strings"
 	"sync/atomic"
 	"testing"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
@@ -73,6 +74,10 @@ func TestNoRequestHoweverOddIsAFailureOfOurs(t *testing.T) {
 		}
 	}
 	assert.Greater(t, len(taken), len(operations)/4, "many operations are reached: %v", taken)
+	require.Eventually(t, func() bool {
+		_, studio := d.ask("GET", "/api/studio", "", nil)
+		return studio["behind"] != true
+	}, time.Minute, 50*time.Millisecond, "what was asked for last is planned with")
 	inForceHolds(t, d)
 	assert.Nil(t, faults.said.Load())
 }

@@ -214,7 +214,7 @@ func page(c fiber.Ctx) error {
 		c.Set("Cache-Control", "public, max-age=31536000, immutable")
 	}
 	c.Set("Vary", "Accept-Encoding")
-	for _, packed := range []struct{ encoding, ending string }{{"br", ".br"}, {"gzip", ".gz"}} {
+	for _, packed := range []struct{ encoding, ending string }{{encoding: "br", ending: ".br"}, {encoding: "gzip", ending: ".gz"}} {
 		if strings.Contains(c.Get("Accept-Encoding"), packed.encoding) {
 			if small, err := fs.ReadFile(site, "site/app/"+name+packed.ending); err == nil {
 				c.Set("Content-Encoding", packed.encoding)

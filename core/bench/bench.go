@@ -34,7 +34,7 @@ type Bench struct {
 // fact takes off the shelf is gone for the next.
 func New(doc *studio.Document, plan *studio.Plan) Bench {
 	book := studio.NewBook(doc)
-	return Bench{doc, plan, book, book.NewShelf(doc), slices.Clone(doc.Offcuts)}
+	return Bench{doc: doc, plan: plan, book: book, shelf: book.NewShelf(doc), cut: slices.Clone(doc.Offcuts)}
 }
 
 // Start begins or resumes a task, or sets off the machine of a wait. As a lot is begun,
@@ -178,7 +178,7 @@ func (b Bench) After(lot studio.WorkLot) Consequence {
 	for _, planned := range b.plan.Lots {
 		if planned.ID == lot.ID {
 			left := progress.Serves(b.book.Of(lot.Made())) - planned.Need
-			return Consequence{max(0, left), max(0, -left)}
+			return Consequence{SparesLeft: max(0, left), Short: max(0, -left)}
 		}
 	}
 	return Consequence{}

@@ -165,12 +165,12 @@ func Export(doc *studio.Document, pages ...studio.ID) *Bundle {
 	}
 	for i := range b.Families {
 		b.Families[i].Changes = slices.DeleteFunc(slices.Clone(b.Families[i].Changes), func(c studio.Change) bool {
-			return !used[reference{"recipe", c.From}] || !used[reference{"recipe", c.To}]
+			return !used[reference{kind: "recipe", id: c.From}] || !used[reference{kind: "recipe", id: c.To}]
 		})
 	}
 	for i := range b.Machines {
 		b.Machines[i].Dries = slices.DeleteFunc(slices.Clone(b.Machines[i].Dries), func(d studio.MachineDrying) bool {
-			return !used[reference{"class", d.Class}]
+			return !used[reference{kind: "class", id: d.Class}]
 		})
 	}
 	for i := range b.Gates {
@@ -194,7 +194,7 @@ func usesSlots(index *studio.Book, ids []studio.ID, c studio.Colourway) bool {
 func kept[T any](kind string, all []T, used map[reference]bool, naming func(*T) (*studio.ID, *string)) []T {
 	var some []T
 	for _, x := range all {
-		if id, _ := naming(&x); used[reference{kind, *id}] {
+		if id, _ := naming(&x); used[reference{kind: kind, id: *id}] {
 			some = append(some, x)
 		}
 	}
@@ -207,8 +207,8 @@ func standIns(tools []studio.Tool, used map[reference]bool) map[reference]bool {
 		grown = false
 		for _, t := range tools {
 			for _, other := range t.StandIns {
-				if used[reference{"tool", t.ID}] && !used[reference{"tool", other}] {
-					used[reference{"tool", other}], grown = true, true
+				if used[reference{kind: "tool", id: t.ID}] && !used[reference{kind: "tool", id: other}] {
+					used[reference{kind: "tool", id: other}], grown = true, true
 				}
 			}
 		}

@@ -35,7 +35,7 @@ type Names map[reference]string
 func NamesIn(doc *studio.Document) Names {
 	n := Names{}
 	for _, r := range doc.Recipes {
-		n[reference{"recipe", r.ID}] = r.Name
+		n[reference{kind: "recipe", id: r.ID}] = r.Name
 	}
 	note(n, "material", doc.Materials, ofMaterial)
 	note(n, "class", doc.DryingClasses, ofDryingClass)
@@ -51,7 +51,7 @@ func NamesIn(doc *studio.Document) Names {
 func note[T any](n Names, kind string, all []T, naming func(*T) (*studio.ID, *string)) {
 	for i := range all {
 		id, name := naming(&all[i])
-		n[reference{kind, *id}] = *name
+		n[reference{kind: kind, id: *id}] = *name
 	}
 }
 
@@ -97,7 +97,7 @@ func (c *comparison) values(place string, was, is reflect.Value) {
 			return
 		}
 	}
-	c.all = append(c.all, Edit{strings.TrimPrefix(place, "."), text(was), text(is)})
+	c.all = append(c.all, Edit{Place: strings.TrimPrefix(place, "."), Was: text(was), Is: text(is)})
 }
 
 func (c *comparison) lists(place string, was, is reflect.Value) {
@@ -115,12 +115,12 @@ func (c *comparison) lists(place string, was, is reflect.Value) {
 		if j := find(is, of); j >= 0 {
 			c.values(at, was.Index(i), is.Index(j))
 		} else {
-			c.all = append(c.all, Edit{strings.TrimPrefix(at, "."), "there", ""})
+			c.all = append(c.all, Edit{Place: strings.TrimPrefix(at, "."), Was: "there", Is: ""})
 		}
 	}
 	for j := range is.Len() {
 		if of := called(is, j); find(was, of) < 0 {
-			c.all = append(c.all, Edit{strings.TrimPrefix(fmt.Sprintf("%s %q", place, of), "."), "", "there"})
+			c.all = append(c.all, Edit{Place: strings.TrimPrefix(fmt.Sprintf("%s %q", place, of), "."), Was: "", Is: "there"})
 		}
 	}
 }

@@ -62,13 +62,13 @@ func rewritten(value reflect.Value, kind string, to func(reference) studio.ID) {
 			for _, key := range value.MapKeys() {
 				value.SetMapIndex(
 					key,
-					reflect.ValueOf(to(reference{kind, value.MapIndex(key).Interface().(studio.ID)})),
+					reflect.ValueOf(to(reference{kind: kind, id: value.MapIndex(key).Interface().(studio.ID)})),
 				)
 			}
 		}
 	default:
 		if value.Type() == id && kind != "" {
-			value.Set(reflect.ValueOf(to(reference{kind, value.Interface().(studio.ID)})))
+			value.Set(reflect.ValueOf(to(reference{kind: kind, id: value.Interface().(studio.ID)})))
 		}
 	}
 }
@@ -77,7 +77,7 @@ func rewritten(value reflect.Value, kind string, to func(reference) studio.ID) {
 func refersTo(recipes []studio.Recipe) map[reference]bool {
 	used := map[reference]bool{}
 	for _, r := range recipes {
-		used[reference{"recipe", r.ID}] = true
+		used[reference{kind: "recipe", id: r.ID}] = true
 		r = copied(r)
 		rewrite(&r, func(of reference) studio.ID {
 			used[of] = true

@@ -42,14 +42,14 @@ func Revise(doc *studio.Document, written []studio.Recipe, newID func() studio.I
 		if i < 0 {
 			r.Recipe, r.Revision = cmp.Or(r.Recipe, r.ID), 0
 			if latest[r.Recipe] != nil {
-				return nil, Overtaken{r.Name, r, *latest[r.Recipe]}
+				return nil, Overtaken{Name: r.Name, Was: r, Is: *latest[r.Recipe]}
 			}
 			edited[r.ID] = r
 			continue
 		}
 		was := doc.Recipes[i]
 		if is := latest[was.Page()]; is.ID != was.ID {
-			return nil, Overtaken{r.Name, was, *is}
+			return nil, Overtaken{Name: r.Name, Was: was, Is: *is}
 		}
 		if content(r) != content(was) {
 			r.Recipe, r.Revision = was.Page(), was.Revision

@@ -205,7 +205,7 @@ func matched[T any](
 			} else if thing.Changes = withoutIDs(compared(ours[at], x)); len(thing.Changes) > 0 {
 				thing.State = Kept
 			}
-			in.to[reference{of, *id}] = *own
+			in.to[reference{kind: of, id: *id}] = *own
 		}
 		if thing.State == Conflict && thing.Choice != Keep && thing.Choice != Beside {
 			in.Open++
@@ -217,8 +217,8 @@ func matched[T any](
 				})
 			}
 			given := in.idFor(*id, thing.Choice == Beside)
-			in.to[reference{of, *id}] = given
-			in.names[reference{of, given}] = *name
+			in.to[reference{kind: of, id: *id}] = given
+			in.names[reference{kind: of, id: given}] = *name
 			*id = given
 			adds = append(adds, x)
 		}
@@ -292,12 +292,12 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		if slices.ContainsFunc(in.doc.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID }) {
 			r.ID = in.newID()
 		}
-		in.to[reference{"recipe", file}], in.written = r.ID, append(in.written, r)
-		in.names[reference{"recipe", r.ID}] = r.Name
+		in.to[reference{kind: "recipe", id: file}], in.written = r.ID, append(in.written, r)
+		in.names[reference{kind: "recipe", id: r.ID}] = r.Name
 		return thing
 	}
 	ours := current[at]
-	in.to[reference{"recipe", file}] = ours.ID
+	in.to[reference{kind: "recipe", id: file}] = ours.ID
 	if content(r) == content(*ours) {
 		thing.State = Same
 		return thing
@@ -318,8 +318,8 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 			return slices.ContainsFunc(current, func(o *studio.Recipe) bool { return o.Name == n })
 		})
 		r.ID, r.Recipe, r.Revision = in.newID(), in.newID(), 0
-		in.to[reference{"recipe", file}], in.written = r.ID, append(in.written, r)
-		in.names[reference{"recipe", r.ID}] = r.Name
+		in.to[reference{kind: "recipe", id: file}], in.written = r.ID, append(in.written, r)
+		in.names[reference{kind: "recipe", id: r.ID}] = r.Name
 	case Keep:
 	default:
 		in.Open++
@@ -364,7 +364,7 @@ func (in *intake) settle() error {
 	}
 	in.Adds.Places, in.Adds.Families, in.Adds.Colourways = places, families, colourways
 	for i := range places {
-		places[i].MadeBy = now(reference{"recipe", places[i].MadeBy})
+		places[i].MadeBy = now(reference{kind: "recipe", id: places[i].MadeBy})
 	}
 	rewrite(families, now)
 	rewrite(colourways, now)

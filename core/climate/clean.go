@@ -79,8 +79,10 @@ func Hours(samples []Sample) []Hour {
 		if s.measured >= enough && s.moistured >= enough {
 			hours = append(
 				hours,
-				Hour{hour, studio.Air{TenthsCelsius: int64(math.Round(s.celsius / float64(s.measured))),
-					HumidityPerMille: studio.PerMille(math.Round(s.humidity / float64(s.moistured)))}, min(s.measured, s.moistured), s.outliers},
+				Hour{Hour: hour, Air: studio.Air{TenthsCelsius: int64(math.Round(s.celsius / float64(s.measured))),
+					HumidityPerMille: studio.PerMille(
+						math.Round(s.humidity / float64(s.moistured)),
+					)}, Samples: min(s.measured, s.moistured), Outliers: s.outliers},
 			)
 		}
 	}

@@ -90,7 +90,7 @@ type Word struct {
 var feels = map[string]struct {
 	humidity studio.PerMille
 	said     string
-}{"dry": {-80, "Dry"}, "damp": {80, "Damp"}, "very damp": {160, "Very damp"}}
+}{"dry": {humidity: -80, said: "Dry"}, "damp": {humidity: 80, said: "Damp"}, "very damp": {humidity: 160, said: "Very damp"}}
 
 // mostAhead is how far ahead anybody knows the weather.
 const mostAhead = studio.Minute(14 * 1440)

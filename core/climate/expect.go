@@ -48,7 +48,7 @@ func Make(a Around, calendar studio.Calendar, now studio.Minute, from, to int64)
 	departed := m.departed()
 	for hour := from; hour < to; hour++ {
 		if h, measured := m.hours[hour]; measured {
-			c.Hours = append(c.Hours, Point{h.Air, Measured, 0})
+			c.Hours = append(c.Hours, Point{Air: h.Air, Kind: Measured, Spread: 0})
 			continue
 		}
 		if hour < m.now {
@@ -63,9 +63,11 @@ func Make(a Around, calendar studio.Calendar, now studio.Minute, from, to int64)
 // state is an air in real numbers.
 type state struct{ celsius, humidity float64 }
 
-func stateOf(a studio.Air) state { return state{float64(a.TenthsCelsius), float64(a.HumidityPerMille)} }
+func stateOf(a studio.Air) state {
+	return state{celsius: float64(a.TenthsCelsius), humidity: float64(a.HumidityPerMille)}
+}
 func (s state) plus(o state, times float64) state {
-	return state{s.celsius + times*o.celsius, s.humidity + times*o.humidity}
+	return state{celsius: s.celsius + times*o.celsius, humidity: s.humidity + times*o.humidity}
 }
 func (s state) air() studio.Air {
 	clamp := func(v float64, least, most int64) int64 { return max(least, min(most, int64(math.Round(v)))) }
@@ -153,11 +155,18 @@ func (m *maker) ahead(hour int64, departed state, words []Word) Point {
 	off := state{}.plus(departed, fades)
 	for _, w := range words {
 		if at := studio.Minute(hour) * 60; at+60 > w.From && at < w.Until {
-			off = state{further(off.celsius, float64(w.Celsius)), further(off.humidity, float64(w.Humidity))}
+			off = state{
+				celsius:  further(off.celsius, float64(w.Celsius)),
+				humidity: further(off.humidity, float64(w.Humidity)),
+			}
 		}
 	}
 	spread := math.Sqrt(ownNoise*ownNoise + math.Pow(m.spread[m.local[hour]], 2)*(1-fades*fades))
-	return Point{m.usual[m.local[hour]].plus(off, 1).air(), Expected, studio.PerMille(math.Round(spread))}
+	return Point{
+		Air:    m.usual[m.local[hour]].plus(off, 1).air(),
+		Kind:   Expected,
+		Spread: studio.PerMille(math.Round(spread)),
+	}
 }
 
 func further(measured, said float64) float64 {
@@ -205,7 +214,7 @@ func (m *maker) bridge(hour int64) Point {
 	default:
 		s = usual
 	}
-	return Point{s.air(), Bridged, studio.PerMille(math.Round(spread))}
+	return Point{Air: s.air(), Kind: Bridged, Spread: studio.PerMille(math.Round(spread))}
 }
 
 // Readings are a curve as a document states it: its hours, in surroundings.

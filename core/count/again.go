@@ -93,16 +93,16 @@ func (k *Counter) frame(doc *studio.Document) error {
 		return err
 	}
 	*k = Counter{
-		map[studio.ID]int64{},
-		doc,
-		studio.NewBook(doc),
-		calendar,
-		drying.NewRoom(doc, calendar),
-		doc.Everyone(calendar),
-		map[string]int{},
-		map[string]settled{},
-		map[studio.ID]studio.Recorded{},
-		k.size,
+		divided:  map[studio.ID]int64{},
+		before:   doc,
+		book:     studio.NewBook(doc),
+		calendar: calendar,
+		room:     drying.NewRoom(doc, calendar),
+		everyone: doc.Everyone(calendar),
+		under:    map[string]int{},
+		settled:  map[string]settled{},
+		recorded: map[studio.ID]studio.Recorded{},
+		size:     k.size,
 	}
 	for _, d := range doc.Divided {
 		k.divided[d.Group] = d.Lots

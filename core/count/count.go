@@ -170,7 +170,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	}
 	c.finish()
 	c.deliveries()
-	k.size = size{len(c.result.Lots), len(c.result.Links), max(k.size.onward, len(c.onward))}
+	k.size = size{lots: len(c.result.Lots), links: len(c.result.Links), onward: max(k.size.onward, len(c.onward))}
 	return c.result, nil
 }
 

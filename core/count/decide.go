@@ -66,7 +66,7 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 	case "split":
 		return split(doc, counted, l, now, d.Into)
 	case "merge":
-		all := []Decided{{l.ID, &now}}
+		all := []Decided{{ID: l.ID, Lot: &now}}
 		for _, id := range d.With {
 			other, err := find(id)
 			if err != nil {
@@ -76,7 +76,7 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 				return nil, studio.Refuse("only lots of the same pieces in the same colours are merged")
 			}
 			now.Need += other.Need
-			all = append(all, Decided{other.ID, nil})
+			all = append(all, Decided{ID: other.ID, Lot: nil})
 		}
 		if len(d.With) == 0 {
 			return nil, studio.Refuse("say which lot it is merged with")
@@ -84,11 +84,11 @@ func Decide(doc *studio.Document, counted *Result, lot studio.ID, d Decision) ([
 		now.Started = 0
 		return all, nil
 	case "let go":
-		return []Decided{{l.ID, nil}}, nil
+		return []Decided{{ID: l.ID, Lot: nil}}, nil
 	default:
 		return nil, studio.Refuse("%q is no decision about a lot", d.What)
 	}
-	return []Decided{{l.ID, &now}}, nil
+	return []Decided{{ID: l.ID, Lot: &now}}, nil
 }
 
 // split makes several lots of one, as even as they go; the new ones take ordinals that no
@@ -112,7 +112,7 @@ func split(doc *studio.Document, counted *Result, l studio.Lot, now studio.Decid
 		if i > 0 {
 			one.Ordinal = last + int(i)
 		}
-		all = append(all, Decided{studio.LotID(l.Key, one.Ordinal), &one})
+		all = append(all, Decided{ID: studio.LotID(l.Key, one.Ordinal), Lot: &one})
 	}
 	return all, nil
 }

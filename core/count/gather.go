@@ -279,7 +279,7 @@ type inputs struct {
 }
 
 func (c *counter) inputs(r *studio.Recipe, mixes map[string]studio.ID) *inputs {
-	return &inputs{c, r, mixes, make([]*Item, len(r.Parts)), make([]*Item, len(r.Pastes))}
+	return &inputs{c: c, recipe: r, mixes: mixes, parts: make([]*Item, len(r.Parts)), pastes: make([]*Item, len(r.Pastes))}
 }
 
 // explode turns what is started of a lot, or still alive of one in work, into
@@ -362,7 +362,7 @@ func (c *counter) needMix(
 // need adds what a lot wants of something.
 func (c *counter) need(item *Item, n need) {
 	item.needs = append(item.needs, n)
-	c.onward = append(c.onward, onward{item.Key, item.Made(), item.Mixes, n})
+	c.onward = append(c.onward, onward{key: item.Key, made: item.Made(), mixes: item.Mixes, need: n})
 }
 
 func (c *counter) add(item *Item, lot studio.Lot) {

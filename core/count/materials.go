@@ -33,7 +33,7 @@ func Materials(doc *studio.Document, lots []studio.Lot, sheets []wire.Sheet) []M
 	needs := []MaterialNeed{}
 	for _, m := range doc.Materials {
 		if needed[m.ID] > 0 {
-			needs = append(needs, MaterialNeed{m.ID, needed[m.ID], m.OnHand})
+			needs = append(needs, MaterialNeed{Material: m.ID, Needed: needed[m.ID], OnHand: m.OnHand})
 		}
 	}
 	return needs

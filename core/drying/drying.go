@@ -41,7 +41,7 @@ type tally struct {
 }
 
 func newTally(since studio.Minute, rates []int64) tally {
-	t := tally{since, rates, make([]int64, len(rates)+1)}
+	t := tally{since: since, rates: rates, before: make([]int64, len(rates)+1)}
 	for i, rate := range rates {
 		t.before[i+1] = t.before[i] + 60*rate
 	}
@@ -82,7 +82,7 @@ func NewClock(since studio.Minute, air []studio.Air, stall studio.PerMille) Cloc
 			damp[i] = 1
 		}
 	}
-	return Clock{newTally(since, speeds), newTally(since, damp)}
+	return Clock{dries: newTally(since, speeds), damp: newTally(since, damp)}
 }
 
 // Hourly is the air of each hour of surroundings in [since, until), since being a whole

@@ -82,11 +82,11 @@ func NewRoom(doc *studio.Document, calendar studio.Calendar) Room {
 // hour.
 func NewRoomSince(doc *studio.Document, calendar studio.Calendar, since studio.Minute) Room {
 	r := Room{
-		map[key]int64{},
-		map[studio.ID]studio.DryingClass{},
-		map[key]*Clock{},
-		map[studio.ID]bool{},
-		doc.Settings.PlanningPercentile,
+		machines:   map[key]int64{},
+		classes:    map[studio.ID]studio.DryingClass{},
+		clocks:     map[key]*Clock{},
+		closed:     map[studio.ID]bool{},
+		percentile: doc.Settings.PlanningPercentile,
 	}
 	for _, s := range doc.Surroundings {
 		r.closed[s.ID] = s.Closed

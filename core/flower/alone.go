@@ -108,7 +108,7 @@ func (s *Sheet) lanes(
 		if r.ID == unchosen {
 			continue
 		}
-		lane := Lane{subject(book, l.Made(), l.Mixes), l.Started, []Stretch{}}
+		lane := Lane{Subject: subject(book, l.Made(), l.Mixes), Count: l.Started, Spans: []Stretch{}}
 		for _, a := range instance.Lots[i].Tasks {
 			step, _, _, _ := r.TaskOf(a.Step)
 			span := Stretch{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}

@@ -60,7 +60,14 @@ type Subject struct {
 
 func subject(book *studio.Book, made studio.Made, mixes map[string]studio.ID) Subject {
 	r := book.Of(made)
-	return Subject{made.Recipe, made.Variant, r.Name, r.Form, r.Kind, colourOf(book, r, mixes)}
+	return Subject{
+		Recipe:  made.Recipe,
+		Variant: made.Variant,
+		Name:    r.Name,
+		Form:    r.Form,
+		Kind:    r.Kind,
+		Colour:  colourOf(book, r, mixes),
+	}
 }
 
 // Pieces is how many of a recipe are made.
@@ -228,7 +235,7 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 		if r.Kind == studio.KindMix {
 			continue
 		}
-		s.Pieces = append(s.Pieces, Pieces{subject(book, l.Made(), l.Mixes), l.Started})
+		s.Pieces = append(s.Pieces, Pieces{Subject: subject(book, l.Made(), l.Mixes), Count: l.Started})
 		for _, p := range r.Pastes {
 			pastes[l.Mixes[p.Slot]] += studio.Milligrams(
 				r.At(p.Step, l.Started),
@@ -246,7 +253,7 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 	}
 	for _, r := range doc.Recipes {
 		if mass := pastes[r.ID]; mass > 0 {
-			s.Pastes = append(s.Pastes, Paste{r.ID, r.Name, r.Colour, mass})
+			s.Pastes = append(s.Pastes, Paste{Mix: r.ID, Name: r.Name, Colour: r.Colour, Mass: mass})
 			s.Mass += mass
 		}
 	}
@@ -254,13 +261,13 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 		if m.Wire != nil {
 			for w, number := range wires {
 				if w.Material == m.ID {
-					s.Wires = append(s.Wires, Wires{m.ID, m.Name, w.Length, number})
+					s.Wires = append(s.Wires, Wires{Material: m.ID, Name: m.Name, Length: w.Length, Number: number})
 					s.Mass += wire.Mass(m.Wire.Diameter, w.Length) * studio.Milligrams(number)
 				}
 			}
 		}
 		if amount := materials[m.ID]; amount > 0 {
-			s.Materials = append(s.Materials, Amount{m.ID, m.Name, m.Unit, amount})
+			s.Materials = append(s.Materials, Amount{Material: m.ID, Name: m.Name, Unit: m.Unit, Amount: amount})
 		}
 	}
 	slices.SortStableFunc(s.Wires, func(a, b Wires) int {
@@ -282,17 +289,20 @@ func mixed(doc *studio.Document, book *studio.Book, r *studio.Recipe) *Sheet {
 	}
 	for _, p := range paste.Weigh(r, 100_000, 1) {
 		if mix := book.Recipe(p.Mix); mix != nil {
-			s.Pastes = append(s.Pastes, Paste{mix.ID, mix.Name, mix.Colour, p.Exact})
+			s.Pastes = append(s.Pastes, Paste{Mix: mix.ID, Name: mix.Name, Colour: mix.Colour, Mass: p.Exact})
 			continue
 		}
 		for _, m := range doc.Materials {
 			if m.ID == p.Material {
-				s.Materials = append(s.Materials, Amount{m.ID, m.Name, m.Unit, int64(p.Exact)})
+				s.Materials = append(
+					s.Materials,
+					Amount{Material: m.ID, Name: m.Name, Unit: m.Unit, Amount: int64(p.Exact)},
+				)
 			}
 		}
 	}
 	s.Portrait = PortraitOf(book, studio.Made{Recipe: r.ID}, nil)
-	lane := Lane{subject(book, studio.Made{Recipe: r.ID}, nil), 1, []Stretch{}}
+	lane := Lane{Subject: subject(book, studio.Made{Recipe: r.ID}, nil), Count: 1, Spans: []Stretch{}}
 	for i, step := range r.Steps {
 		span := Stretch{Step: step.Key, Name: step.Name, From: s.Elapsed}
 		if step.Work != nil {

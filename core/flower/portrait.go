@@ -67,15 +67,15 @@ func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID)
 	}
 	for i, p := range r.Parts {
 		ring := Ring{
-			i,
-			PortraitOf(book, p.Made(), book.Input(p, mixes)),
-			p.Count,
-			p.Least,
-			p.Rows,
-			p.Set,
-			p.Join,
-			p.Reversed,
-			append([]studio.Micrometres{}, p.At...),
+			Input:    i,
+			Of:       PortraitOf(book, p.Made(), book.Input(p, mixes)),
+			Count:    p.Count,
+			Least:    p.Least,
+			Rows:     p.Rows,
+			Set:      p.Set,
+			Join:     p.Join,
+			Reversed: p.Reversed,
+			At:       append([]studio.Micrometres{}, p.At...),
 		}
 		if len(ring.Rows) == 0 {
 			ring.Rows = []int64{p.Count}
@@ -84,7 +84,7 @@ func PortraitOf(book *studio.Book, made studio.Made, mixes map[string]studio.ID)
 	}
 	for _, m := range r.Materials {
 		if bought := book.Material(m.Material); bought != nil && m.OutAt == "" && bought.Form != "" {
-			f.Bits = append(f.Bits, Bit{bought.Name, bought.Form, studio.CeilDiv(m.Amount, max(1, m.Per))})
+			f.Bits = append(f.Bits, Bit{Name: bought.Name, Form: bought.Form, Amount: studio.CeilDiv(m.Amount, max(1, m.Per))})
 		}
 	}
 	for _, in := range r.Blend {

@@ -74,7 +74,7 @@ func (b *Belief) Factor() Factor {
 		square += p * at(i) * at(i)
 	}
 	mean /= sum
-	return Factor{math.Exp(mean), math.Sqrt(max(0, square/sum-mean*mean)), b.n}
+	return Factor{Median: math.Exp(mean), Unsure: math.Sqrt(max(0, square/sum-mean*mean)), N: b.n}
 }
 
 // FactorOf weighs evidence.

@@ -146,7 +146,7 @@ func (l *looking) wait(w *studio.WorkLot, r *studio.Recipe, wait int) (Evidence,
 		median := drying.Need(l.classes[class], d.Thickness, state, d.Factor, 50)
 		return float64(l.Air.Passed(class, spans)) / float64(median), true
 	}
-	e := Evidence{0, math.Inf(1)}
+	e := Evidence{Low: 0, High: math.Inf(1)}
 	know := func(found studio.Found, at studio.Minute) {
 		for _, state := range []studio.State{studio.Firm, studio.Dry} {
 			m, lay := multiple(state, at)
@@ -288,7 +288,7 @@ func (e *effect) record(r Record, towards float64) Record {
 	for _, s := range e.of {
 		pieces += float64(s.pieces)
 		multiple := int64(math.Round(1000 * math.Exp(s.off)))
-		r.Points = append(r.Points, Point{multiple, multiple, s.pieces})
+		r.Points = append(r.Points, Point{Low: multiple, High: multiple, Weight: s.pieces})
 	}
 	r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
 	f := Factor{
@@ -334,13 +334,13 @@ func (l *looking) stints() (stints []stint) {
 			stints = append(
 				stints,
 				stint{
-					now.Page(),
-					w.Variant,
-					record.Step,
-					record.Person,
-					step.Work.Skill,
-					record.Counted(),
-					math.Log(float64(took) / standard),
+					page:    now.Page(),
+					variant: w.Variant,
+					step:    record.Step,
+					person:  record.Person,
+					skill:   step.Work.Skill,
+					pieces:  record.Counted(),
+					off:     math.Log(float64(took) / standard),
 				},
 			)
 		}
@@ -406,7 +406,7 @@ func (l *looking) breakage() (records []Record) {
 			of[key].broken, of[key].counted = of[key].broken+lost, of[key].counted+w.Started
 			r := first[key]
 			rate := 1000 * lost / max(1, w.Started)
-			r.Points = append(r.Points, Point{rate, rate, w.Started})
+			r.Points = append(r.Points, Point{Low: rate, High: rate, Weight: w.Started})
 			first[key] = r
 		}
 	}

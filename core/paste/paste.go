@@ -79,12 +79,34 @@ func Weigh(mix *studio.Recipe, amount, step studio.Milligrams) []Portion {
 	portions := make([]Portion, 0, len(mix.Blend)+len(mix.Additives))
 	for _, in := range mix.Blend {
 		exact := studio.CeilDiv(amount*studio.Milligrams(in.Parts), studio.Milligrams(parts))
-		portions = append(portions, Portion{in.Material, in.Mix, exact, ToStep(exact, step), in.Parts, 0, 0})
+		portions = append(
+			portions,
+			Portion{
+				Material: in.Material,
+				Mix:      in.Mix,
+				Exact:    exact,
+				Weigh:    ToStep(exact, step),
+				Parts:    in.Parts,
+				Per100g:  0,
+				Drops:    0,
+			},
+		)
 	}
 	for _, a := range mix.Additives {
 		exact := studio.CeilDiv(amount*a.Mass(), 100_000)
 		drops := studio.CeilDiv(int64(amount)*a.Drops, 100_000)
-		portions = append(portions, Portion{a.Material, "", exact, ToStep(exact, step), 0, a.Mass(), drops})
+		portions = append(
+			portions,
+			Portion{
+				Material: a.Material,
+				Mix:      "",
+				Exact:    exact,
+				Weigh:    ToStep(exact, step),
+				Parts:    0,
+				Per100g:  a.Mass(),
+				Drops:    drops,
+			},
+		)
 	}
 	return portions
 }

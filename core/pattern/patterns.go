@@ -430,7 +430,7 @@ func trail(l *layer) {
 	for _, size := range []struct {
 		name     string
 		diameter studio.Micrometres
-	}{{"small bead", 5_000}, {"middle bead", 7_000}, {"large bead", 9_000}} {
+	}{{name: "small bead", diameter: 5_000}, {name: "middle bead", diameter: 7_000}, {name: "large bead", diameter: 9_000}} {
 		r := l.part(
 			size.name,
 			"bead",

@@ -50,10 +50,10 @@ func (s *schedule) because(j *job) because {
 		}
 	}
 	if found.tool {
-		return because{studio.CauseTool, s.holder(j, &was), s.doc.Tools[was.tools()[0]].ID}
+		return because{cause: studio.CauseTool, by: s.holder(j, &was), of: s.doc.Tools[was.tools()[0]].ID}
 	}
 	if before := m.busyAfter(was.start) - 1; before >= 0 && m.busy[before].To > r.needs {
-		return because{studio.CausePerson, s.jobs[m.busy[before].job], studio.ID(j.Work[0].Skill)}
+		return because{cause: studio.CausePerson, by: s.jobs[m.busy[before].job], of: studio.ID(j.Work[0].Skill)}
 	}
 	return because{cause: studio.CauseHours, by: r.by}
 }
@@ -63,7 +63,7 @@ func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
 	m := s.machines[at.machine]
 	i := slices.IndexFunc(m.loads, func(l *load) bool { return l.From == at.start })
 	if i > 0 && s.firstShiftAfter(m.loads[i-1].To) > r.needs {
-		return because{studio.CauseTool, m.loads[i-1].jobs[0], m.ID}
+		return because{cause: studio.CauseTool, by: m.loads[i-1].jobs[0], of: m.ID}
 	}
 	for _, other := range m.loads[i].jobs {
 		if other != j && s.at[other.before.number].end > r.needs {
@@ -117,7 +117,7 @@ func (s *schedule) crowd(j *job, earlier studio.Minute) because {
 				}
 			}
 			if last != nil {
-				return because{studio.CausePlace, last, s.doc.Places[own.place].ID}
+				return because{cause: studio.CausePlace, by: last, of: s.doc.Places[own.place].ID}
 			}
 		}
 	}

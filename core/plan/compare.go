@@ -91,7 +91,7 @@ func Compare(before, after *studio.Plan) Differences {
 		case !known:
 			d.Added = append(d.Added, t.ID)
 		case was.Begin() != t.Begin() || was.Person != t.Person:
-			d.Moved = append(d.Moved, Move{t.ID, was.Begin(), t.Begin(), was.Person, t.Person})
+			d.Moved = append(d.Moved, Move{Task: t.ID, From: was.Begin(), To: t.Begin(), Before: was.Person, After: t.Person})
 		}
 	}
 	for _, t := range before.Tasks {
@@ -108,12 +108,12 @@ func Compare(before, after *studio.Plan) Differences {
 	}
 	for _, o := range after.Orders {
 		if was := outcomes(before, o.Order); was == nil || !same(*was, o) {
-			d.Orders = append(d.Orders, OrderChange{o.Order, was, outcomes(after, o.Order)})
+			d.Orders = append(d.Orders, OrderChange{Order: o.Order, Before: was, After: outcomes(after, o.Order)})
 		}
 	}
 	for _, o := range before.Orders {
 		if outcomes(after, o.Order) == nil {
-			d.Orders = append(d.Orders, OrderChange{o.Order, outcomes(before, o.Order), nil})
+			d.Orders = append(d.Orders, OrderChange{Order: o.Order, Before: outcomes(before, o.Order), After: nil})
 		}
 	}
 	return d

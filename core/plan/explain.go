@@ -123,13 +123,13 @@ func Account(doc *studio.Document, made *studio.Plan) (*Explanation, error) {
 				c.Spent.Lies += link.End - link.Begin
 			}
 			if kind := s.scarce(link, j); kind != "" {
-				w := waited[thing{kind, link.Of}]
+				w := waited[thing{kind: kind, id: link.Of}]
 				w.Kind, w.ID, w.Waited, w.More, w.Moved = kind, link.Of, w.Waited+link.Waited, max(
 					w.More,
 					1,
 					s.slotsOf(j, link.Of),
 				), []studio.ID{}
-				waited[thing{kind, link.Of}] = w
+				waited[thing{kind: kind, id: link.Of}] = w
 			}
 			j = next
 		}

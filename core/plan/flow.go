@@ -57,7 +57,7 @@ type trace struct{ sink, source []int }
 // path is a cheapest way from a source to a sink with room, and how much can go along it.
 func (f *flow) path(source int, amount float64, room, high, low []float64) (int, trace, float64) {
 	sources, sinks := len(f.need), len(f.room)
-	t := trace{make([]int, sinks), make([]int, sources)}
+	t := trace{sink: make([]int, sinks), source: make([]int, sources)}
 	toSink, toSource := make([]float64, sinks), make([]float64, sources)
 	doneSink, doneSource := make([]bool, sinks), make([]bool, sources)
 	for k := range toSink {

@@ -20,7 +20,7 @@ func PeopleLoads(
 		for from < to {
 			day := calendar.Date(from)
 			until := min(to, calendar.At(day.Next(), 0))
-			taken[on{person, day}] += until - from
+			taken[on{person: person, day: day}] += until - from
 			from = until
 		}
 	}
@@ -47,7 +47,8 @@ func PeopleLoads(
 			there := hours.Worked(
 				studio.Span{From: max(made.Now, calendar.At(day, 0)), To: calendar.At(day.Next(), 0)},
 			)
-			if l := (Load{ID: p.ID, Day: day, Taken: taken[on{p.ID, day}], There: there}); l.Taken > 0 || l.There > 0 {
+			if l := (Load{ID: p.ID, Day: day, Taken: taken[on{person: p.ID, day: day}], There: there}); l.Taken > 0 ||
+				l.There > 0 {
 				loads[p.ID] = append(loads[p.ID], l)
 			}
 		}

@@ -29,7 +29,7 @@ type sizes struct {
 // searched searches for the steps of the options, lot sizes included unless they are
 // fixed, and gives the search that found the best and the steps done.
 func searched(s *search) (*search, int) {
-	z := &sizes{s, map[studio.ID]int64{}, rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))}
+	z := &sizes{search: s, divided: map[studio.ID]int64{}, random: rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))}
 	done, stretch := 0, shortest
 	for {
 		did := z.run(min(stretch, s.options.Steps-done))

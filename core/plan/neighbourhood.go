@@ -30,17 +30,17 @@ const (
 )
 
 var neighbourhoods = []neighbourhood{
-	bySequence: {"sequence", (*strand).takeSequence},
-	byOrders:   {"orders", (*strand).takeOrders},
-	byRivals:   {"rivals", (*strand).takeRivals},
-	byChain:    {"chain", (*strand).takeChain},
-	bySpan:     {"span", (*strand).takeSpan},
-	byScatter:  {"scatter", (*strand).takeScatter},
-	byHaste:    {"haste", (*strand).takeHaste},
-	byColours:  {"colours", (*strand).takeColours},
-	byAll:      {"all", (*strand).takeAll},
-	byLeaving:  {"leaving", (*strand).takeLeave},
-	byTimes:    {"times", (*strand).takeTimes},
+	bySequence: {name: "sequence", take: (*strand).takeSequence},
+	byOrders:   {name: "orders", take: (*strand).takeOrders},
+	byRivals:   {name: "rivals", take: (*strand).takeRivals},
+	byChain:    {name: "chain", take: (*strand).takeChain},
+	bySpan:     {name: "span", take: (*strand).takeSpan},
+	byScatter:  {name: "scatter", take: (*strand).takeScatter},
+	byHaste:    {name: "haste", take: (*strand).takeHaste},
+	byColours:  {name: "colours", take: (*strand).takeColours},
+	byAll:      {name: "all", take: (*strand).takeAll},
+	byLeaving:  {name: "leaving", take: (*strand).takeLeave},
+	byTimes:    {name: "times", take: (*strand).takeTimes},
 }
 
 // takeSequence takes on the orders in another sequence, which the line of orders thinks

@@ -190,8 +190,8 @@ func (p *problem) collectJobs() {
 		from, to := p.byID[k.From], p.byID[k.To]
 		opening := p.air.Opening(k)
 		usual, drying := opening.Standard(), k.Most != nil && k.Most.Dries != nil
-		from.out = append(from.out, lag{opening, to, usual, k.Most != nil, drying})
-		to.in = append(to.in, lag{opening, from, usual, k.Most != nil, drying})
+		from.out = append(from.out, lag{Opening: opening, other: to, usual: usual, limited: k.Most != nil, drying: drying})
+		to.in = append(to.in, lag{Opening: opening, other: from, usual: usual, limited: k.Most != nil, drying: drying})
 	}
 	for _, j := range p.jobs {
 		p.resolveJob(j, of)
@@ -199,7 +199,7 @@ func (p *problem) collectJobs() {
 	for _, seen := range p.doc.Seen {
 		if j := p.byID[seen.Task]; j != nil && j.Fact == nil && seen.Start >= p.now &&
 			seen.Start < p.now+studio.SeenAhead {
-			p.seen = append(p.seen, sight{seen, j})
+			p.seen = append(p.seen, sight{Seen: seen, job: j})
 		}
 	}
 }
@@ -299,11 +299,11 @@ type numbers struct {
 
 func numbered(doc *studio.Document) numbers {
 	of := numbers{
-		map[studio.ID]int{},
-		map[studio.ID]int{},
-		map[studio.ID]*studio.Family{},
-		map[studio.ID]*studio.Gate{},
-		map[studio.ID]*studio.Pin{},
+		places:   map[studio.ID]int{},
+		tools:    map[studio.ID]int{},
+		families: map[studio.ID]*studio.Family{},
+		gates:    map[studio.ID]*studio.Gate{},
+		pins:     map[studio.ID]*studio.Pin{},
 	}
 	for i := range doc.Places {
 		of.places[doc.Places[i].ID] = i

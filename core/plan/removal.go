@@ -60,7 +60,7 @@ func (r *removal) add(c *cluster) {
 			for i := range h.holds {
 				if h.lies && slices.Contains(h.holds[i].until, j) {
 					span, _ := r.s.heldSpan(h, i)
-					r.lying = append(r.lying, lying{h, i, span.To})
+					r.lying = append(r.lying, lying{job: h, hold: i, to: span.To})
 				}
 			}
 		}
@@ -70,7 +70,7 @@ func (r *removal) add(c *cluster) {
 		r.s.wish.prefer[j.number], r.s.wish.notBefore[j.number], r.s.wish.leave[j.number] = 0, 0, false
 		r.s.wishAsTold(j)
 		at := r.s.at[j.number]
-		r.jobs = append(r.jobs, saved{j, at, r.s.wish.hurried[j.number]})
+		r.jobs = append(r.jobs, saved{job: j, at: at, hurried: r.s.wish.hurried[j.number]})
 		if r.all {
 			continue
 		}

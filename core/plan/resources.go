@@ -48,7 +48,7 @@ func (p *profile) edge(m studio.Minute) int {
 	if i > 0 {
 		used = p.levels[i-1].used
 	}
-	p.levels = slices.Insert(p.levels, i, level{m, used})
+	p.levels = slices.Insert(p.levels, i, level{from: m, used: used})
 	return i
 }
 
@@ -131,9 +131,9 @@ type gap struct {
 }
 
 func newCalendar(hours studio.Hours) *calendar {
-	c := &calendar{hours, make([]gap, len(hours), 2*len(hours)+64)}
+	c := &calendar{Hours: hours, free: make([]gap, len(hours), 2*len(hours)+64)}
 	for i, stretch := range hours {
-		c.free[i] = gap{stretch, i}
+		c.free[i] = gap{Span: stretch, in: i}
 	}
 	return c
 }
@@ -159,7 +159,7 @@ func (c *calendar) take(span studio.Span) {
 		switch {
 		case g.From < span.From && span.To < g.To:
 			c.free[i].To = span.From
-			c.free = slices.Insert(c.free, i+1, gap{studio.Span{From: span.To, To: g.To}, g.in})
+			c.free = slices.Insert(c.free, i+1, gap{Span: studio.Span{From: span.To, To: g.To}, in: g.in})
 			return
 		case g.From < span.From:
 			c.free[i].To = span.From
@@ -188,7 +188,7 @@ func (c *calendar) give(span studio.Span) {
 		case after:
 			c.free[i].From = part.From
 		default:
-			c.free = slices.Insert(c.free, i, gap{part, h})
+			c.free = slices.Insert(c.free, i, gap{Span: part, in: h})
 		}
 	}
 }
@@ -221,7 +221,7 @@ func (c *calendar) holds(i int, span studio.Span) bool {
 func (m *maker) occupy(j *job, t *spot) {
 	if !j.Done() {
 		i := m.busyAfter(t.start)
-		m.busy = slices.Insert(m.busy, i, occupied{studio.Span{From: t.start, To: t.end}, j.number})
+		m.busy = slices.Insert(m.busy, i, occupied{Span: studio.Span{From: t.start, To: t.end}, job: j.number})
 		m.load += t.end - t.start
 		span := studio.Span{From: t.start, To: t.end} // nothing comes between, pauses and all
 		if m.regular.take(span); m.longer != m.regular {
@@ -234,7 +234,11 @@ func (m *maker) occupy(j *job, t *spot) {
 // turn enters a turn of a person, if setups depend on it.
 func (m *maker) turn(j *job, start, end, setup studio.Minute) {
 	if j.family != nil || m.allTurns {
-		m.turns = slices.Insert(m.turns, m.turnAt(j, start), turn{j.number, j.byName, start, end, setup})
+		m.turns = slices.Insert(
+			m.turns,
+			m.turnAt(j, start),
+			turn{job: j.number, byName: j.byName, start: start, end: end, setup: setup},
+		)
 	}
 }
 

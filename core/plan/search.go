@@ -83,7 +83,7 @@ func (a *aim) copyAim(b aim) {
 
 // newSearch begins with a constructive schedule, or with a plan that is to be repaired.
 func newSearch(p *problem, options Options) *search {
-	s := &search{problem: p, options: options, aim: aim{p.byDate(), p.dueTimes(nil)}}
+	s := &search{problem: p, options: options, aim: aim{sequence: p.byDate(), times: p.dueTimes(nil)}}
 	first := newSchedule(p)
 	if options.From != nil {
 		p.noteWhatWasTold(options.From)
@@ -136,7 +136,7 @@ func (s *search) placedAnew() *schedule {
 				l.lag[n] = usualLag
 			}
 			sequence := l.improved(s.aim.sequence)
-			inLine = aim{sequence, s.dueTimes(l.ready(sequence))}
+			inLine = aim{sequence: sequence, times: s.dueTimes(l.ready(sequence))}
 			second = s.towardsTimes(inLine.times)
 		})
 	}
@@ -171,8 +171,8 @@ func (s *search) towardsTimes(times []studio.Minute) *schedule {
 func (s *search) better(a, b *schedule) *schedule {
 	judge := strand{lateOnly: s.options.LatenessOnly}
 	if judge.compare(
-		value{b.worth(), b.leftOutCount(), b.unrestOfPeople()},
-		value{a.worth(), a.leftOutCount(), a.unrestOfPeople()},
+		value{Objective: b.worth(), out: b.leftOutCount(), unrest: b.unrestOfPeople()},
+		value{Objective: a.worth(), out: a.leftOutCount(), unrest: a.unrestOfPeople()},
 	) < 0 {
 		return b
 	}
@@ -210,7 +210,7 @@ func (s *search) begin(from *schedule) {
 			t.copySchedule(from.at, &from.wish)
 		}
 		t.out = newRemoval(t.schedule)
-		t.current = value{t.worth(), t.leftOutCount(), t.unrestOfPeople()}
+		t.current = value{Objective: t.worth(), out: t.leftOutCount(), unrest: t.unrestOfPeople()}
 		t.best, t.stale = t.current, true
 		s.strands = append(s.strands, t)
 	}
@@ -338,7 +338,7 @@ func (s *strand) step() {
 	s.patience++
 	s.out.begin()
 	if s.told != nil {
-		s.wish.forgets = forgetting{drawn[uint32](s, 0, 0, 0, 8, 16, 32), s.random.Uint32()}
+		s.wish.forgets = forgetting{one: drawn[uint32](s, 0, 0, 0, 8, 16, 32), salt: s.random.Uint32()}
 	}
 	n := s.draw()
 	for s.without[n] {
@@ -362,7 +362,7 @@ func (s *strand) step() {
 		s.out.restore()
 		return
 	}
-	found := value{s.worth(), s.current.out + s.out.moreLeftOut(), s.unrestOfPeople()}
+	found := value{Objective: s.worth(), out: s.current.out + s.out.moreLeftOut(), unrest: s.unrestOfPeople()}
 	better := s.compare(found, s.current)
 	s.learn(n, gain(s.current, found, better))
 	switch {

@@ -19,7 +19,12 @@ type line struct {
 const usualLag studio.Minute = 3 * 1440
 
 func newLine(p *problem) *line {
-	l := &line{p, p.tempo(), make([]studio.Milliminutes, len(p.orders)), make([]studio.Minute, len(p.orders))}
+	l := &line{
+		problem: p,
+		tempo:   p.tempo(),
+		work:    make([]studio.Milliminutes, len(p.orders)),
+		lag:     make([]studio.Minute, len(p.orders)),
+	}
 	taken := make([]bool, len(p.clusters))
 	for _, n := range l.byDate() {
 		for _, c := range p.orders[n].feeding {

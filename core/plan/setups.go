@@ -14,10 +14,10 @@ type brush struct {
 func (s *schedule) lastBrush(m *maker, f *studio.Family, before int) brush {
 	for i := before - 1; i >= 0; i-- {
 		if u := &m.turns[i]; s.jobs[u.job].family == f {
-			return brush{s.jobs[u.job].mix, max(u.start, u.end-1), i < before-1}
+			return brush{mix: s.jobs[u.job].mix, at: max(u.start, u.end-1), other: i < before-1}
 		}
 	}
-	return brush{m.Colours[f.ID], s.now, before > 0}
+	return brush{mix: m.Colours[f.ID], at: s.now, other: before > 0}
 }
 
 // setupCost is what it costs to come from a brush to a mix at a minute.
@@ -52,7 +52,7 @@ func (s *schedule) setupBetween(m *maker, j *job, start, end studio.Minute) (cha
 		}
 		before.other = true
 		if j.family == f {
-			before = brush{j.mix, max(start, end-1), next > at}
+			before = brush{mix: j.mix, at: max(start, end-1), other: next > at}
 		}
 		if u := &m.turns[next]; s.setupCost(f, before, s.jobs[u.job].mix, u.start) != u.setup {
 			later, fits = u.end, false

@@ -249,7 +249,7 @@ func (v *view) lying(w *studio.WorkLot, l *studio.Lot, r *studio.Recipe, wait in
 		for _, further := range []struct {
 			when *When
 			is   studio.Found
-		}{{out.Firm, studio.FoundFirm}, {out.Dry, studio.FoundDry}} {
+		}{{when: out.Firm, is: studio.FoundFirm}, {when: out.Dry, is: studio.FoundDry}} {
 			if at := further.when.Likely; at != nil && *at <= now {
 				out.State = further.is
 			}
@@ -266,7 +266,7 @@ func (v *view) when(d *studio.Dries, since studio.Minute) *When {
 		}
 		return nil
 	}
-	return &When{at(20), at(50), at(80)}
+	return &When{Early: at(20), Likely: at(50), Late: at(80)}
 }
 
 // next is the task that takes up what lies in a wait, with its window.
@@ -333,7 +333,7 @@ func (v *view) weather(l *Lying, d *studio.Dries) {
 	}
 	for _, m := range v.Doc.Machines {
 		if minutes, dries := v.Air.InMachine(m.ID, d.Class, left); dries {
-			l.Machines = append(l.Machines, Offer{m.ID, minutes, now + minutes})
+			l.Machines = append(l.Machines, Offer{Machine: m.ID, Minutes: minutes, Dry: now + minutes})
 		}
 	}
 }
@@ -342,7 +342,7 @@ func (v *view) weather(l *Lying, d *studio.Dries) {
 func (v *view) shelves() []Shelf {
 	shelves := []Shelf{}
 	add := func(place studio.ID, machine bool, slots int64, taken []Slot) {
-		s := Shelf{place, machine, slots, slots, taken}
+		s := Shelf{Place: place, Machine: machine, Slots: slots, Free: slots, Taken: taken}
 		for _, t := range taken {
 			s.Free -= t.Slots
 		}
@@ -354,11 +354,14 @@ func (v *view) shelves() []Shelf {
 		t := &v.Plan.Tasks[i]
 		for _, h := range t.Holds {
 			if h.From <= v.Doc.Now && h.To > v.Doc.Now && t.State != studio.TaskPlanned {
-				held[h.Place] = append(held[h.Place], Slot{t.Lot, t.ID, h.Slots, h.To})
+				held[h.Place] = append(held[h.Place], Slot{Lot: t.Lot, Task: t.ID, Slots: h.Slots, Until: h.To})
 			}
 		}
 		if t.Load != nil && t.State == studio.TaskStarted {
-			loaded[t.Load.Machine] = append(loaded[t.Load.Machine], Slot{t.Lot, t.ID, t.Load.Slots, t.End})
+			loaded[t.Load.Machine] = append(
+				loaded[t.Load.Machine],
+				Slot{Lot: t.Lot, Task: t.ID, Slots: t.Load.Slots, Until: t.End},
+			)
 		}
 	}
 	for _, p := range v.Doc.Places {

@@ -95,7 +95,7 @@ func Takes(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) map[stu
 		if !placed {
 			start = doc.Horizon()
 		}
-		takes[material] = append(takes[material], Take{task, lot.ID, start, amount})
+		takes[material] = append(takes[material], Take{Task: task, Lot: lot.ID, At: start, Amount: amount})
 	}
 	lengths := map[studio.ID]int64{}
 	for i := range plan.Lots {

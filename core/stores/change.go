@@ -45,12 +45,18 @@ func find(doc *studio.Document, t Thing) (found, error) {
 			continue
 		}
 		if t.Length == 0 {
-			return found{t, m.Name, m.Unit, m.OnHand, nil}, nil
+			return found{Thing: t, name: m.Name, unit: m.Unit, amount: m.OnHand, shelf: nil}, nil
 		}
 		if m.Wire == nil || t.Length < 0 || t.Length >= m.Wire.Length {
 			return found{}, studio.Refuse("%q is not cut to %g mm", m.Name, float64(t.Length)/1000)
 		}
-		f := found{t, fmt.Sprintf("%s cut to %g mm", m.Name, float64(t.Length)/1000), studio.UnitPieces, 0, nil}
+		f := found{
+			Thing:  t,
+			name:   fmt.Sprintf("%s cut to %g mm", m.Name, float64(t.Length)/1000),
+			unit:   studio.UnitPieces,
+			amount: 0,
+			shelf:  nil,
+		}
 		for _, o := range doc.Offcuts {
 			if o.Material == t.ID && o.Length == t.Length {
 				f.amount = o.Number
@@ -68,7 +74,7 @@ func find(doc *studio.Document, t Thing) (found, error) {
 		if r.Kind == studio.KindMix {
 			unit = studio.UnitMilligrams
 		}
-		return found{t, r.Name, unit, s.Amount, s}, nil
+		return found{Thing: t, name: r.Name, unit: unit, amount: s.Amount, shelf: s}, nil
 	}
 	return found{}, studio.Refuse("this is not in the stores any more; look again")
 }
@@ -169,9 +175,9 @@ func Reserve(doc *studio.Document, stock, order studio.ID, quantity int64) (Chan
 		m.Kind = studio.Released
 	}
 	return Change{
-		fmt.Sprintf("%s: %d %s, were %d", f.name, quantity, name, has),
-		[]studio.ID{stock},
-		[]studio.Movement{m},
+		Summary: fmt.Sprintf("%s: %d %s, were %d", f.name, quantity, name, has),
+		About:   []studio.ID{stock},
+		Moved:   []studio.Movement{m},
 	}, nil
 }
 
@@ -211,9 +217,9 @@ func Spoil(doc *studio.Document, l Lost, confirmed bool) (Change, error) {
 		}
 	}
 	return Change{
-		fmt.Sprintf("%s: %s spoilt%s", f.name, f.says(amount), because(l.Why)),
-		[]studio.ID{l.ID},
-		append([]studio.Movement{f.movement(studio.Spoilt, -amount)}, f.release(f.amount-amount)...),
+		Summary: fmt.Sprintf("%s: %s spoilt%s", f.name, f.says(amount), because(l.Why)),
+		About:   []studio.ID{l.ID},
+		Moved:   append([]studio.Movement{f.movement(studio.Spoilt, -amount)}, f.release(f.amount-amount)...),
 	}, nil
 }
 

@@ -102,7 +102,7 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 			wires += d.Wires
 			continue
 		}
-		o, err := find(doc, Thing{material, d.From})
+		o, err := find(doc, Thing{ID: material, Length: d.From})
 		if err != nil {
 			return Change{}, err
 		}

@@ -54,7 +54,7 @@ func Differences(doc *studio.Document, counts []Counted) ([]StockDifference, err
 			)
 		}
 		seen[c.Thing] = true
-		all = append(all, StockDifference{c.Thing, f.name, f.unit, f.amount, amount})
+		all = append(all, StockDifference{Thing: c.Thing, Name: f.name, Unit: f.unit, Books: f.amount, Found: amount})
 	}
 	return all, nil
 }
@@ -163,8 +163,8 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 		Place:   a.Place,
 	}
 	return Change{
-		fmt.Sprintf("%s: %s put on the shelf", r.Name, f.says(amount)),
-		nil,
-		[]studio.Movement{{Kind: studio.Corrected, New: s, Amount: amount}},
+		Summary: fmt.Sprintf("%s: %s put on the shelf", r.Name, f.says(amount)),
+		About:   nil,
+		Moved:   []studio.Movement{{Kind: studio.Corrected, New: s, Amount: amount}},
 	}, nil
 }

@@ -39,7 +39,7 @@ func NewBook(doc *Document) *Book {
 			names = append(names, v.Name)
 		}
 		for _, name := range names {
-			made := Made{r.ID, name}
+			made := Made{Recipe: r.ID, Variant: name}
 			b.recipes[made], _ = r.As(name)
 			all = append(all, made)
 		}
@@ -206,22 +206,22 @@ func (b *Book) Input(p PartInput, mixes map[string]ID) map[string]ID {
 }
 
 // Made is what the input is of.
-func (p PartInput) Made() Made { return Made{p.Recipe, p.Variant} }
+func (p PartInput) Made() Made { return Made{Recipe: p.Recipe, Variant: p.Variant} }
 
 // Made is what the lot is of.
-func (l Lot) Made() Made { return Made{l.Recipe, l.Variant} }
+func (l Lot) Made() Made { return Made{Recipe: l.Recipe, Variant: l.Variant} }
 
 // Made is what the lot is of.
-func (w WorkLot) Made() Made { return Made{w.Recipe, w.Variant} }
+func (w WorkLot) Made() Made { return Made{Recipe: w.Recipe, Variant: w.Variant} }
 
 // Made is what the line wants.
-func (l OrderLine) Made() Made { return Made{l.Recipe, l.Variant} }
+func (l OrderLine) Made() Made { return Made{Recipe: l.Recipe, Variant: l.Variant} }
 
 // Made is what the lot is of.
-func (d DecidedLot) Made() Made { return Made{d.Recipe, d.Variant} }
+func (d DecidedLot) Made() Made { return Made{Recipe: d.Recipe, Variant: d.Variant} }
 
 // Made is what lies there.
-func (s ShelfLot) Made() Made { return Made{s.Recipe, s.Variant} }
+func (s ShelfLot) Made() Made { return Made{Recipe: s.Recipe, Variant: s.Variant} }
 
 func (b *Book) subtree(m Made) map[string]ID {
 	if known, done := b.slots[m]; done {

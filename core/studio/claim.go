@@ -34,8 +34,8 @@ func First(claims []Claim, quantity int64) (taken, left []Claim) {
 	for _, c := range claims {
 		take := min(quantity, c.Quantity)
 		quantity -= take
-		taken = Add(taken, Claim{c.Order, take})
-		left = Add(left, Claim{c.Order, c.Quantity - take})
+		taken = Add(taken, Claim{Order: c.Order, Quantity: take})
+		left = Add(left, Claim{Order: c.Order, Quantity: c.Quantity - take})
 	}
 	return taken, left
 }
@@ -45,12 +45,12 @@ func First(claims []Claim, quantity int64) (taken, left []Claim) {
 func Spread(quantity int64, claims []Claim) (shares []Claim) {
 	whole, so, given := Sum(claims), int64(0), int64(0)
 	if whole == 0 {
-		return Add(nil, Claim{"", quantity})
+		return Add(nil, Claim{Order: "", Quantity: quantity})
 	}
 	for _, c := range claims {
 		so += c.Quantity
 		share := CeilDiv(quantity*so, whole) - given
-		shares = Add(shares, Claim{c.Order, share})
+		shares = Add(shares, Claim{Order: c.Order, Quantity: share})
 		given += share
 	}
 	return shares
@@ -78,7 +78,7 @@ func (s *Supply) TakeReserved(claims []Claim) (taken []Claim) {
 		}
 		s.Reserved[i].Quantity -= take
 		s.Amount -= take
-		taken = Add(taken, Claim{c.Order, take})
+		taken = Add(taken, Claim{Order: c.Order, Quantity: take})
 	}
 	return taken
 }

@@ -46,9 +46,9 @@ func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {
 			if weekdays[h.Day] != midnight.Weekday() {
 				continue
 			}
-			open := []Span{{at(h.From), at(h.To)}}
+			open := []Span{{From: at(h.From), To: at(h.To)}}
 			for _, b := range p.Breaks {
-				open = cutOut(open, Span{at(b.From), at(b.To)})
+				open = cutOut(open, Span{From: at(b.From), To: at(b.To)})
 			}
 			spans = append(spans, open...)
 		}
@@ -121,7 +121,7 @@ func (h Hours) Lay(start Minute, runs []Minute, mayPause bool) (end Minute, paus
 			return 0, nil, false
 		}
 		if from > end {
-			pauses = append(pauses, Span{end, from})
+			pauses = append(pauses, Span{From: end, To: from})
 		}
 		end = from + run
 	}
@@ -139,7 +139,7 @@ func (h Hours) Advance(start, length Minute) (end Minute, pauses []Span, ok bool
 		}
 		length -= h[i].To - from
 		if i+1 < len(h) {
-			pauses = append(pauses, Span{h[i].To, h[i+1].From})
+			pauses = append(pauses, Span{From: h[i].To, To: h[i+1].From})
 		}
 	}
 	return 0, nil, false
@@ -175,10 +175,10 @@ func cutOut(open []Span, gap Span) []Span {
 			continue
 		}
 		if s.From < gap.From {
-			left = append(left, Span{s.From, gap.From})
+			left = append(left, Span{From: s.From, To: gap.From})
 		}
 		if gap.To < s.To {
-			left = append(left, Span{gap.To, s.To})
+			left = append(left, Span{From: gap.To, To: s.To})
 		}
 	}
 	return left
@@ -204,7 +204,7 @@ func joined(spans []Span) Hours {
 func (h Hours) within(from, to Minute) Hours {
 	var inside Hours
 	for _, s := range h {
-		if s = (Span{max(s.From, from), min(s.To, to)}); s.From < s.To {
+		if s = (Span{From: max(s.From, from), To: min(s.To, to)}); s.From < s.To {
 			inside = append(inside, s)
 		}
 	}

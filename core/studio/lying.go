@@ -153,10 +153,10 @@ func (r *router) spans(recipe *Recipe, from int, down Minute, events []event) (s
 	for _, e := range events {
 		to := max(at, e.at)
 		if here.machine != "" && here.until < to { // it stood still in there
-			spans = append(spans, Lain{Span: Span{at, max(at, here.until)}, Machine: here.machine})
+			spans = append(spans, Lain{Span: Span{From: at, To: max(at, here.until)}, Machine: here.machine})
 			at, here = max(at, here.until), event{in: here.in}
 		}
-		span := Lain{Span: Span{at, to}, In: here.in, Machine: here.machine, NotYet: e.notYet}
+		span := Lain{Span: Span{From: at, To: to}, In: here.in, Machine: here.machine, NotYet: e.notYet}
 		if here.machine != "" {
 			span.In = ""
 		}

@@ -53,7 +53,7 @@ func ReadPlan(r io.Reader) (*Plan, error) {
 		return nil, err
 	}
 	if plan.Format != PlanFormat || plan.Version != Version {
-		return nil, Problem{"format", fmt.Sprintf("is %q version %d; this program reads %q version %d",
+		return nil, Problem{Place: "format", Message: fmt.Sprintf("is %q version %d; this program reads %q version %d",
 			plan.Format, plan.Version, PlanFormat, Version)}
 	}
 	return &plan, nil

@@ -116,7 +116,10 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	if step.Wait != nil {
 		a.Wait = r.stay(l, recipe, work, first, a.Pieces)
 		if put := work.here(recipe, first); put != nil && put.Place != "" {
-			a.Holds = append(a.Holds, Occupation{put.Place, put.Slots, []ID{r.takenUp(l, recipe, first)}})
+			a.Holds = append(
+				a.Holds,
+				Occupation{Place: put.Place, Slots: put.Slots, Until: []ID{r.takenUp(l, recipe, first)}},
+			)
 		}
 		a.Fact = waitFact(recipe, work, first, before)
 		return a
@@ -141,7 +144,7 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 			a.Tools = append(a.Tools, r.toolUse(need))
 		}
 		if w.Family != "" {
-			a.Setup = &ColourUse{w.Family, l.Mixes[w.Slot]}
+			a.Setup = &ColourUse{Family: w.Family, Mix: l.Mixes[w.Slot]}
 		}
 	}
 	return a
@@ -271,12 +274,19 @@ func (r *router) takenUp(l *Lot, recipe *Recipe, wait int) ID {
 func (r *router) stay(l *Lot, recipe *Recipe, work *WorkLot, at int, pieces int64) *Stay {
 	w := recipe.Steps[at].Wait
 	if put := work.here(recipe, at); put != nil && put.Machine != "" {
-		return &Stay{Least: Length{Minutes: put.Minutes}, Load: &MachineUse{[]ID{put.Machine}, "", put.Slots}}
+		return &Stay{
+			Least: Length{Minutes: put.Minutes},
+			Load:  &MachineUse{AnyOf: []ID{put.Machine}, Setting: "", Slots: put.Slots},
+		}
 	}
 	if w.Load != nil {
 		return &Stay{
 			Least: Length{Minutes: w.Minutes},
-			Load:  &MachineUse{w.Load.Machines, w.Load.Setting, CeilDiv(pieces, max(1, w.Load.PerSlot))},
+			Load: &MachineUse{
+				AnyOf:   w.Load.Machines,
+				Setting: w.Load.Setting,
+				Slots:   CeilDiv(pieces, max(1, w.Load.PerSlot)),
+			},
 		}
 	}
 	dries := func(state State) *Dries {

@@ -33,9 +33,9 @@ func (d *Document) Open(claims []Claim) (open []Claim) {
 
 // NewShelf indexes the stock of a valid document.
 func (b *Book) NewShelf(doc *Document) *Shelf {
-	s := &Shelf{b, nil, map[string][]*Stock{}, map[Made][]*Stock{}}
+	s := &Shelf{book: b, all: nil, finished: map[string][]*Stock{}, half: map[Made][]*Stock{}}
 	for _, l := range doc.Shelf {
-		stock := &Stock{l, Supply{l.Amount, doc.Open(l.Reserved)}}
+		stock := &Stock{ShelfLot: l, Left: Supply{Amount: l.Amount, Reserved: doc.Open(l.Reserved)}}
 		s.all = append(s.all, stock)
 		switch made := l.Made(); {
 		case l.Reached == "" && (l.Quality == Good || b.recipes[made].SecondsServe):

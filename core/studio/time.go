@@ -156,7 +156,7 @@ func NewCalendar(epoch time.Time, zone string) (Calendar, error) {
 	if !epoch.Equal(epoch.Truncate(time.Minute)) {
 		return Calendar{}, fmt.Errorf("epoch %s is not on a whole minute", epoch.Format(time.RFC3339Nano))
 	}
-	return Calendar{epoch.UTC(), location}, nil
+	return Calendar{epoch: epoch.UTC(), zone: location}, nil
 }
 
 // zones are those that were read from their files, by name: a studio has one, and is asked

@@ -39,12 +39,12 @@ var limits = map[reflect.Type]struct {
 	least, most int64
 	unit        string
 }{
-	reflect.TypeFor[Minute]():       {-oldest, oldest, "minutes"},
-	reflect.TypeFor[Milligrams]():   {0, 1_000_000_000, "mg"},
-	reflect.TypeFor[Micrometres]():  {0, 1_000_000_000, "µm"},
-	reflect.TypeFor[Milliminutes](): {0, 1000 * year, "thousandths of a minute"},
-	reflect.TypeFor[PerMille]():     {0, 10_000, "‰"},
-	reflect.TypeFor[Gauge]():        {10, 40, "as a gauge"},
+	reflect.TypeFor[Minute]():       {least: -oldest, most: oldest, unit: "minutes"},
+	reflect.TypeFor[Milligrams]():   {least: 0, most: 1_000_000_000, unit: "mg"},
+	reflect.TypeFor[Micrometres]():  {least: 0, most: 1_000_000_000, unit: "µm"},
+	reflect.TypeFor[Milliminutes](): {least: 0, most: 1000 * year, unit: "thousandths of a minute"},
+	reflect.TypeFor[PerMille]():     {least: 0, most: 10_000, unit: "‰"},
+	reflect.TypeFor[Gauge]():        {least: 10, most: 40, unit: "as a gauge"},
 }
 
 // RangeOf is the least and the most of a small value type; false of any other type.

@@ -137,10 +137,10 @@ func (v *validator) offcuts() {
 			continue
 		}
 		within(v, place+".lengthMicrometres", o.Length, 1, m.Wire.Length-1)
-		if seen[kept{o.Material, o.Length}] {
+		if seen[kept{material: o.Material, length: o.Length}] {
 			v.say(place, "this length of %q is there twice; add the numbers", m.Name)
 		}
-		seen[kept{o.Material, o.Length}] = true
+		seen[kept{material: o.Material, length: o.Length}] = true
 	}
 }
 

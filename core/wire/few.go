@@ -65,7 +65,7 @@ func (p *problem) oftenest(wanted []int64, wires, halves int64) []cut {
 			rest[i] -= n * low
 		}
 		wires -= low
-		cuts = append(cuts, cut{fromFull, pieces, low})
+		cuts = append(cuts, cut{from: fromFull, pieces: pieces, times: low})
 	}
 }
 

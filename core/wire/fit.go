@@ -22,7 +22,10 @@ func (p *problem) firstFit(demand, number []int64) []cut {
 			if best < 0 {
 				best = len(wires)
 				from := p.opened(p.lengths[i], left)
-				wires = append(wires, open{cut{from, make([]int64, len(p.lengths)), 1}, p.length(from)})
+				wires = append(
+					wires,
+					open{cut: cut{from: from, pieces: make([]int64, len(p.lengths)), times: 1}, left: p.length(from)},
+				)
 			}
 			take := min(wanted, wires[best].left/p.lengths[i])
 			wires[best].pieces[i] += take
@@ -76,6 +79,6 @@ func (p *problem) fullest(demand, number []int64) []cut {
 		for j, n := range pieces {
 			demand[j] -= times * n
 		}
-		cuts = append(cuts, cut{from, pieces, times})
+		cuts = append(cuts, cut{from: from, pieces: pieces, times: times})
 	}
 }

@@ -94,7 +94,7 @@ func (p *problem) table(value, wanted []int64, room, step int64) (int64, []int64
 		}
 		for n := int64(1); left > 0; n *= 2 {
 			n = min(n, left)
-			bundles = append(bundles, bundle{i, n})
+			bundles = append(bundles, bundle{length: i, number: n})
 			left -= n
 		}
 	}

@@ -114,14 +114,18 @@ func newSimplex(r *relaxation, demand, number []int64) *simplex {
 			each := min(n, r.wire/r.lengths[i])
 			pieces := make([]int64, len(demand))
 			pieces[i] = each
-			begin(column{lp.pooled(cut{fromFull, pieces, 1}), -1, 1}, 1/float64(each), float64(n)/float64(each))
+			begin(
+				column{pool: lp.pooled(cut{from: fromFull, pieces: pieces, times: 1}), row: -1, cost: 1},
+				1/float64(each),
+				float64(n)/float64(each),
+			)
 		}
 	}
 	for k, n := range number {
 		lp.rowOfStock[k] = -1
 		if n > 0 {
 			lp.rowOfStock[k] = lp.rows
-			begin(column{-1, lp.rows, 0}, 1, float64(n))
+			begin(column{pool: -1, row: lp.rows, cost: 0}, 1, float64(n))
 		}
 	}
 	for i := range lp.inverse {
@@ -203,17 +207,17 @@ func (lp *simplex) cheapest(prices []float64) (column, bool) {
 			}
 		}
 		if fits {
-			try(column{j, -1, cost}, reduced)
+			try(column{pool: j, row: -1, cost: cost}, reduced)
 		}
 	}
 	for _, row := range lp.rowOfLength {
 		if row >= 0 {
-			try(column{-1, row, 0}, prices[row])
+			try(column{pool: -1, row: row, cost: 0}, prices[row])
 		}
 	}
 	for _, row := range lp.rowOfStock {
 		if row >= 0 {
-			try(column{-1, row, 0}, -prices[row])
+			try(column{pool: -1, row: row, cost: 0}, -prices[row])
 		}
 	}
 	return best, least < -1e-7
@@ -223,14 +227,14 @@ func (lp *simplex) cheapest(prices []float64) (column, bool) {
 func (lp *simplex) worthwhile(prices []float64, dear []int64) (column, bool) {
 	const least = 1_000 // of a price of 1
 	if worth, _, pieces := lp.pack(dear, lp.demand, lp.wire); worth > price+least {
-		return column{lp.pooled(cut{fromFull, pieces, 1}), -1, 1}, true
+		return column{pool: lp.pooled(cut{from: fromFull, pieces: pieces, times: 1}), row: -1, cost: 1}, true
 	}
 	for k, row := range lp.rowOfStock {
 		if row < 0 {
 			continue
 		}
 		if worth, _, pieces := lp.pack(dear, lp.demand, lp.stock[k]); worth > int64(-prices[row]*price)+least {
-			return column{lp.pooled(cut{k, pieces, 1}), -1, 0}, true
+			return column{pool: lp.pooled(cut{from: k, pieces: pieces, times: 1}), row: -1, cost: 0}, true
 		}
 	}
 	return column{}, false

@@ -137,7 +137,7 @@ func (s *search) apply(cuts []cut, c cut, times int64, rest, left []int64) []cut
 	if c.from != fromFull {
 		left[c.from] -= times
 	}
-	return append(cuts, cut{c.from, c.pieces, times})
+	return append(cuts, cut{from: c.from, pieces: c.pieces, times: times})
 }
 
 // dive takes the whole parts of the relaxation for good, less so many of each, then
@@ -204,7 +204,7 @@ func (s *search) ways(longest int, r relaxed, rest, left []int64) []cut {
 						return
 					}
 				}
-				ways, worth = append(ways, cut{from, slices.Clone(now), 1}), append(worth, value)
+				ways, worth = append(ways, cut{from: from, pieces: slices.Clone(now), times: 1}), append(worth, value)
 				return
 			}
 			have := now[at]

@@ -86,7 +86,7 @@ func (m *Memory) cut(of studio.ID, pieces []Piece, full, keep studio.Micrometres
 		offcuts) {
 		return was.cutting
 	}
-	now := remembered{full, keep, pieces, offcuts, Cut(pieces, full, keep, offcuts)}
+	now := remembered{full: full, keep: keep, pieces: pieces, offcuts: offcuts, cutting: Cut(pieces, full, keep, offcuts)}
 	m.mu.Lock()
 	defer m.mu.Unlock()
 	if m.last == nil {
@@ -120,7 +120,7 @@ func Pieces(book *studio.Book, lots []studio.Lot) map[studio.ID][]Piece {
 			if _, at := r.Step(w.Step); at >= lot.NextStep {
 				pieces[w.Material] = append(
 					pieces[w.Material],
-					Piece{lot.ID, Length(w), w.Number * r.At(w.Step, lot.Alive)},
+					Piece{Lot: lot.ID, Length: Length(w), Number: w.Number * r.At(w.Step, lot.Alive)},
 				)
 			}
 		}

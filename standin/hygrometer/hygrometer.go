@@ -39,7 +39,7 @@ type Hygrometer struct {
 }
 
 // New makes the sensor of a spot.
-func New(seed uint64, spot Spot) Hygrometer { return Hygrometer{seed, spot} }
+func New(seed uint64, spot Spot) Hygrometer { return Hygrometer{seed: seed, spot: spot} }
 
 // Harbour are the sensors of Pellowen Yard.
 func Harbour() []Hygrometer { return []Hygrometer{New(1, Loft), New(1, Cupboard)} }

@@ -141,7 +141,7 @@ func readCSV(from io.Reader) (o Order, err error) {
 			return o, fmt.Errorf("%q packs of %s cannot be ordered", row[6], row[5])
 		}
 		o.Reference, o.Supplier, o.Ordered, o.Expected = row[0], row[1], row[2], row[3]
-		o.Lines = append(o.Lines, Line{row[4], row[5], packs})
+		o.Lines = append(o.Lines, Line{Line: row[4], Article: row[5], Packs: packs})
 	}
 	return o, nil
 }

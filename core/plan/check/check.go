@@ -78,7 +78,7 @@ func Plan(doc *studio.Document, plan *studio.Plan) []Breach { return Reckon(doc,
 func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
-		return Report{Breaches: []Breach{{UnknownThing, "", err.Error()}}}
+		return Report{Breaches: []Breach{{Code: UnknownThing, Task: "", Detail: err.Error()}}}
 	}
 	c := &checker{
 		doc:      doc,
@@ -115,7 +115,7 @@ func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 	c.tools()
 	c.machines()
 	orders, objective := c.worth()
-	return Report{c.breaches, orders, objective}
+	return Report{Breaches: c.breaches, Orders: orders, Objective: objective}
 }
 
 type checker struct {
@@ -137,7 +137,7 @@ type checker struct {
 }
 
 func (c *checker) say(code Code, task studio.ID, format string, args ...any) {
-	c.breaches = append(c.breaches, Breach{code, task, fmt.Sprintf(format, args...)})
+	c.breaches = append(c.breaches, Breach{Code: code, Task: task, Detail: fmt.Sprintf(format, args...)})
 }
 
 func (c *checker) unknown() bool {

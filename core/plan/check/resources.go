@@ -45,12 +45,12 @@ func (c *checker) turns(p *studio.Person, tasks []*studio.Task) []turn {
 	for _, l := range c.instance.Lots {
 		for i := range l.Tasks {
 			if a := &l.Tasks[i]; a.Wait == nil && a.Begun() && a.Fact.Person == p.ID {
-				all = append(all, turn{a, a.Fact.Start, a.Fact.Start, 0})
+				all = append(all, turn{Activity: a, start: a.Fact.Start, end: a.Fact.Start, charged: 0})
 			}
 		}
 	}
 	for _, t := range tasks {
-		all = append(all, turn{c.activities[t.ID], t.Begin(), t.End, t.Setup})
+		all = append(all, turn{Activity: c.activities[t.ID], start: t.Begin(), end: t.End, charged: t.Setup})
 	}
 	slices.SortStableFunc(
 		all,
@@ -146,8 +146,8 @@ func (c *checker) places() {
 			if to > c.doc.Now {
 				changes[h.Place] = append(
 					changes[h.Place],
-					change{t.Start, h.Slots, t.ID, !lies},
-					change{to, -h.Slots, t.ID, true},
+					change{at: t.Start, slots: h.Slots, task: t.ID, planned: !lies},
+					change{at: to, slots: -h.Slots, task: t.ID, planned: true},
 				)
 			}
 			for _, p := range c.doc.Places {
@@ -171,7 +171,7 @@ func (c *checker) places() {
 	for id, since := range c.lying { // though it is unplaced
 		for _, h := range c.activities[id].Holds {
 			if c.tasks[id] == nil {
-				changes[h.Place] = append(changes[h.Place], change{since, h.Slots, id, false})
+				changes[h.Place] = append(changes[h.Place], change{at: since, slots: h.Slots, task: id, planned: false})
 			}
 		}
 	}
@@ -218,8 +218,8 @@ func (c *checker) tools() {
 			for _, pause := range append(slices.Clone(t.Pauses), studio.Span{From: t.End, To: t.End}) {
 				changes[t.Tools[j]] = append(
 					changes[t.Tools[j]],
-					change{from, use.Number, t.ID, true},
-					change{pause.From, -use.Number, t.ID, true},
+					change{at: from, slots: use.Number, task: t.ID, planned: true},
+					change{at: pause.From, slots: -use.Number, task: t.ID, planned: true},
 				)
 				from = pause.To
 			}

@@ -56,12 +56,12 @@ func (c *checker) lines(keys map[studio.ID]string, drawn map[studio.ID]int64) {
 	}
 	pegged := map[got]int64{}
 	for _, p := range c.plan.Pegs {
-		pegged[got{p.Line, keys[p.From]}] += p.Quantity
+		pegged[got{line: p.Line, key: keys[p.From]}] += p.Quantity
 		drawn[p.From] += p.Quantity
 	}
 	for _, l := range c.plan.Lots {
 		for _, p := range l.Pegs {
-			pegged[got{p.Line, keys[l.ID]}] += p.Quantity
+			pegged[got{line: p.Line, key: keys[l.ID]}] += p.Quantity
 			drawn[l.ID] += p.Quantity
 		}
 	}
@@ -75,7 +75,7 @@ func (c *checker) lines(keys map[studio.ID]string, drawn map[studio.ID]int64) {
 		}
 		for _, line := range o.Lines {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
-			if n := pegged[got{line.ID, studio.GatherKey(line.Made(), mixes)}]; o.State == studio.OrderOpen &&
+			if n := pegged[got{line: line.ID, key: studio.GatherKey(line.Made(), mixes)}]; o.State == studio.OrderOpen &&
 				n < line.Quantity {
 				c.say(
 					OrderShort,
@@ -195,7 +195,7 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 	}
 	got, fromStock := map[input]int64{}, map[input]bool{}
 	for _, k := range c.plan.Links {
-		in := input{k.To, k.Step, keys[k.From]}
+		in := input{to: k.To, step: k.Step, key: keys[k.From]}
 		got[in] += k.Quantity
 		fromStock[in] = fromStock[in] || lots[k.From] == nil
 	}
@@ -203,7 +203,7 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 		l := &c.plan.Lots[i]
 		r := c.book.Of(l.Made())
 		for _, p := range r.Parts {
-			in := input{l.ID, p.Step, studio.GatherKey(p.Made(), c.book.Input(p, l.Mixes))}
+			in := input{to: l.ID, step: p.Step, key: studio.GatherKey(p.Made(), c.book.Input(p, l.Mixes))}
 			need := p.Count
 			if p.Least != nil {
 				need = *p.Least
@@ -231,7 +231,7 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 		}
 		for _, p := range r.Pastes {
 			mix := studio.GatherKey(studio.Made{Recipe: l.Mixes[p.Slot]}, nil)
-			if _, at := r.Step(p.Step); at >= l.NextStep && l.Alive > 0 && got[input{l.ID, p.Step, mix}] == 0 {
+			if _, at := r.Step(p.Step); at >= l.NextStep && l.Alive > 0 && got[input{to: l.ID, step: p.Step, key: mix}] == 0 {
 				c.say(InputShort, studio.TaskID(l.ID, p.Step), "takes %q from no mixing", p.Slot)
 			}
 		}
