@@ -122,11 +122,19 @@ func moreMixes() []studio.Recipe {
 	}
 }
 
+// flowers are the book. Those that are not said to be worked soft mean what they meant
+// before recipes could say so.
 func flowers() []studio.Recipe {
+	softly := map[string]bool{}
 	var book []studio.Recipe
 	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(), moreMixes(),
 		gardenia(), dahlia(), camellia(), anemone(), cosmos(), hellebore(), lisianthus(), dogwood(),
 		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
+		for i := range flower {
+			if !softly[flower[len(flower)-1].Name] {
+				flower[i].Lift(1)
+			}
+		}
 		book = append(book, flower...)
 	}
 	return book

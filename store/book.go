@@ -97,6 +97,7 @@ func (b *binder) recipes(recipes []studio.Recipe) {
 					Kind:     string(r.Kind),
 					Name:     r.Name,
 					Body:     asJSON(r),
+					Format:   studio.Version,
 				},
 			),
 		)
@@ -239,7 +240,11 @@ type Draft struct {
 
 func draftOf(row sqlcgen.RecipeDraft) (Draft, error) {
 	d := Draft{ID: studio.ID(row.ID), Version: row.Version, Name: row.Name}
-	return d, json.Unmarshal([]byte(row.Body), &d.Recipes)
+	err := json.Unmarshal([]byte(row.Body), &d.Recipes)
+	for i := range d.Recipes {
+		d.Recipes[i].Lift(int(row.Format))
+	}
+	return d, err
 }
 
 // Drafts lists all drafts by name.
@@ -281,7 +286,8 @@ func (t *Tx) PutDraft(d Draft) (Draft, error) {
 func (t *Tx) writeDraft(d Draft) error {
 	return t.q.PutDraft(
 		t.ctx,
-		sqlcgen.PutDraftParams{ID: string(d.ID), Version: d.Version, Name: d.Name, Body: asJSON(d.Recipes)},
+		sqlcgen.PutDraftParams{ID: string(d.ID), Version: d.Version, Name: d.Name, Body: asJSON(d.Recipes),
+			Format: studio.Version},
 	)
 }
 

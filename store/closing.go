@@ -94,11 +94,12 @@ func (a *assembler) recipe(id string) (r studio.Recipe) {
 	if a.err != nil {
 		return r
 	}
-	body, err := a.q.RecipeBody(a.ctx, id)
+	row, err := a.q.RecipeBody(a.ctx, id)
 	if a.err = err; err != nil {
 		return r
 	}
-	if a.err = json.Unmarshal([]byte(body), &r); a.err == nil {
+	if a.err = json.Unmarshal([]byte(row.Body), &r); a.err == nil {
+		r.Lift(int(row.Format))
 		a.known.Store(id, r)
 	}
 	return r

@@ -218,7 +218,7 @@ func TestUnusableFilesOfRecipes(t *testing.T) {
 	}
 	petal, flower := string(demo.ID("Hellebore petal")), string(demo.ID("Hellebore"))
 	for _, c := range []struct{ text, says string }{
-		{swap(`"version":1`, `"version":9`), `this program reads "bractum-recipes" version 1`},
+		{swap(`"version":2`, `"version":9`), `this program reads "bractum-recipes" version 2`},
 		{swap(`"step":"cut","slot"`, `"step":"carve","slot"`), "carve"},
 		{swap(`"unit":"mg"`, `"unit":""`), "mg, µm or pieces would be right"},
 		{swap(`"yield":{"step":"halve","gives":2}`, `"yield":{"step":"halve","gives":0}`), "from 2 to 10000 would be right"},

@@ -16,7 +16,7 @@ import (
 // Format and Version head every file of recipes.
 const (
 	Format  = "bractum-recipes"
-	Version = 1
+	Version = 2
 )
 
 // MostBytes is the largest file of recipes that is read.
@@ -55,7 +55,19 @@ func Read(r io.Reader) (*Bundle, error) {
 	if err := studio.Decode(r, MostBytes, &b); err != nil {
 		return nil, err
 	}
+	b.lift()
 	return &b, b.Check()
+}
+
+// lift brings a file of version 1 to this one.
+func (b *Bundle) lift() {
+	if b.Format != Format || b.Version != 1 {
+		return
+	}
+	for i := range b.Recipes {
+		b.Recipes[i].Lift(b.Version)
+	}
+	b.Version = Version
 }
 
 // Check lists what is wrong with a bundle by itself, as studio.Problems; nil if it

@@ -77,6 +77,7 @@ type Intake struct {
 // another studio, their name. The document is not changed. It takes O(n·m) in the
 // things of both.
 func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newID func() studio.ID) (*Intake, error) {
+	b.lift()
 	if err := b.Check(); err != nil {
 		return nil, err
 	}

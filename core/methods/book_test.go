@@ -177,7 +177,9 @@ func (m method) document() *studio.Document {
 		), mix("pale", studio.Ingredient{Mix: "kelp", Parts: 1}, studio.Ingredient{Mix: "white", Parts: 3})}
 	d.Recipes[1].LifeColdMinutes = 40 * 1440
 	for _, r := range m.recipes {
-		d.Recipes = append(d.Recipes, copied(r))
+		made := copied(r)
+		made.Lift(1) // of softness these say nothing
+		d.Recipes = append(d.Recipes, made)
 		if r.ID == "foil tray" {
 			d.Places[7].MadeBy = r.ID
 		}

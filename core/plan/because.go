@@ -140,8 +140,15 @@ func (s *schedule) window(j *job) because {
 		end := s.at[h.number].end
 		for i := range h.out {
 			k := &h.out[i]
-			if to := &s.at[k.other.number]; k.limited && to.state == placed && k.other.Fact == nil &&
-				k.Last(end-1) < to.start {
+			to := &s.at[k.other.number]
+			if !k.limited || to.state != placed || k.other.Fact != nil {
+				continue
+			}
+			closes := k.Last(end-1) < to.start
+			if k.each {
+				closes = s.lateIfSooner(k, h)
+			}
+			if closes {
 				return because{cause: studio.CauseWindow, by: k.other}
 			}
 		}

@@ -42,7 +42,7 @@ func hard(flower string, quantity int64, within studio.Minute) *studio.Document 
 		r := &doc.Recipes[i]
 		for k := range r.Parts {
 			if r.Kind == studio.KindPart || r.Name == flower {
-				r.Parts[k].Window = &studio.Window{AtMost: &within}
+				r.Parts[k].Window = &studio.Window{AtMost: &within, Whole: true}
 			}
 		}
 	}

@@ -359,6 +359,9 @@ func (s *schedule) placeJob(j *job, from studio.Minute, least bool) *fault {
 		why = s.delayJob(r.limit, to.start-r.last, fault{kind: overtaken, by: r.limit, have: to.start, most: r.last})
 	}
 	if why == nil {
+		why = s.spoilt(j)
+	}
+	if why == nil {
 		why = s.clashWithFollower(j)
 	}
 	if crowded := s.occupyPlaces(j); why == nil {
@@ -380,7 +383,11 @@ func (s *schedule) clashWithFollower(j *job) *fault {
 	for i := range j.out {
 		k := &j.out[i]
 		if to := &s.at[k.other.number]; k.other.Fact == nil && to.state == placed {
-			if first, last, _, ok := k.At(end); !ok || to.start < first || to.start > last {
+			first, last, _, ok := k.At(end)
+			if k.each {
+				last = to.start - s.late(k, j, k.other)
+			}
+			if !ok || to.start < first || to.start > last {
 				return &fault{kind: follower, by: j, have: to.start, most: first}
 			}
 		}

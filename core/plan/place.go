@@ -51,6 +51,9 @@ func (s *schedule) readinessOf(j *job, from studio.Minute) (readiness, *fault) {
 		if k.other.lot == j.lot {
 			cause = studio.CauseStep
 		}
+		if k.each {
+			last = s.firstDone(k, k.other)
+		}
 		r.delayStart(first, cause, k.other)
 		if last < r.last {
 			r.last, r.limit = last, k.other
@@ -321,7 +324,7 @@ func (s *schedule) earliestSlot(w *way, j *job, r *readiness, overtime bool, bef
 				continue
 			}
 		}
-		if next, long := s.outlastsWindow(j, start, end, paused); long {
+		if next, long := s.outlastsWindow(w, j, start, end, setup, paused); long {
 			if none = outlasts; next == 0 {
 				return found, none
 			}
@@ -369,13 +372,26 @@ func (w *way) runsWithSetup(setup studio.Minute) []studio.Minute {
 
 // outlastsWindow says that a task takes longer than a window out of it allows, and from
 // when to try again; 0 is never.
-func (s *schedule) outlastsWindow(j *job, start, end studio.Minute, pauses []studio.Span) (studio.Minute, bool) {
+func (s *schedule) outlastsWindow(
+	w *way,
+	j *job,
+	start, end, setup studio.Minute,
+	pauses []studio.Span,
+) (studio.Minute, bool) {
 	if j.Fact != nil {
 		return 0, false
 	}
 	for i := range j.out {
 		k := &j.out[i]
-		if !k.limited || k.other.Fact != nil || s.wish.leave[k.other.number] || end <= k.Last(start) {
+		if !k.limited || k.other.Fact != nil || s.wish.leave[k.other.number] {
+			continue
+		}
+		first := start
+		if k.each {
+			p := j.passageAt(&spot{start: start, end: end, maker: int32(w.maker), setup: int32(setup), more: &detail{pauses: pauses}})
+			first = p.done(1)
+		}
+		if end <= k.Last(first) {
 			continue
 		}
 		switch {

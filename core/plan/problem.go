@@ -76,6 +76,7 @@ type way struct {
 	maker int
 	runs  []studio.Minute
 	total studio.Minute
+	setup studio.Minute // before the first piece, without coming to a colour
 }
 
 // lag is a link seen from one of its ends.
@@ -85,6 +86,7 @@ type lag struct {
 	usual   studio.Minute // the least, in standard air
 	limited bool          // it has a most
 	drying  bool          // which is a state
+	each    bool          // and binds each piece
 }
 
 // hold is what a job occupies of a place, and until when.
@@ -190,8 +192,10 @@ func (p *problem) collectJobs() {
 		from, to := p.byID[k.From], p.byID[k.To]
 		opening := p.air.Opening(k)
 		usual, drying := opening.Standard(), k.Most != nil && k.Most.Dries != nil
-		from.out = append(from.out, lag{Opening: opening, other: to, usual: usual, limited: k.Most != nil, drying: drying})
-		to.in = append(to.in, lag{Opening: opening, other: from, usual: usual, limited: k.Most != nil, drying: drying})
+		l := lag{Opening: opening, other: to, usual: usual, limited: k.Most != nil, drying: drying, each: k.Each}
+		from.out = append(from.out, l)
+		l.other = from
+		to.in = append(to.in, l)
 	}
 	for _, j := range p.jobs {
 		p.resolveJob(j, of)
@@ -229,7 +233,7 @@ func (p *problem) waysOf(j *job) []way {
 	ways := make([]way, 0, len(p.doc.People))
 	for i := range p.doc.People {
 		if person := &p.doc.People[i]; j.May(person, j.pin) {
-			w := way{maker: i, runs: j.Runs(person, 0)}
+			w := way{maker: i, runs: j.Runs(person, 0), setup: j.SetupFor(person, 0)}
 			for _, run := range w.runs {
 				w.total += run
 			}

@@ -302,6 +302,9 @@ func (v *view) next(w *studio.WorkLot, r *studio.Recipe, wait int) *Next {
 			continue
 		}
 		first, last, _, ok := v.Air.Window(lag, from.End)
+		if lag.Each { // by its first pieces
+			_, last, _, _ = v.Air.Window(lag, from.Begin())
+		}
 		if ok {
 			n.Opens = max(n.Opens, first)
 		}

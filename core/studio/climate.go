@@ -56,7 +56,7 @@ type Method struct {
 // (too dry to shape), dry (may be taped, dusted hard, boxed).
 type State string
 
-// States of a drying piece.
+// States that a drying piece reaches.
 const (
 	Firm  State = "firm"
 	Stiff State = "stiff"

@@ -15,7 +15,7 @@ import "time"
 const (
 	Format     = "bractum-studio"
 	PlanFormat = "bractum-plan"
-	Version    = 1
+	Version    = 2
 )
 
 // Document is a whole studio at the moment Now.

@@ -46,6 +46,8 @@ type Effort struct {
 	Minutes     Minute       `json:"minutes,omitempty"`
 	Thousandths Milliminutes `json:"milliminutes,omitempty"`
 	Run         int          `json:"run,omitempty"`
+	// Setup is what of it comes before the first piece.
+	Setup Milliminutes `json:"setupMilliminutes,omitempty"`
 }
 
 // Stay is a wait of its least length or of the wished-for one; in a machine, as
@@ -96,12 +98,14 @@ type Fact struct {
 }
 
 // Lag limits the time from the end of one task to the start of another. A most
-// also bounds the length of the work it is measured from.
+// also bounds the length of the work it is measured from; or, with Each, the time from
+// when each piece is done by the one to when it is taken up by the other.
 type Lag struct {
 	From  ID      `json:"from"`
 	To    ID      `json:"to"`
 	Least *Length `json:"least,omitempty"`
 	Most  *Length `json:"most,omitempty"`
+	Each  bool    `json:"each,omitempty"`
 }
 
 // Want is an order: the lots it needs and when. Since is when what it takes from
@@ -217,6 +221,20 @@ func (a *Activity) Runs(p *Person, setup Minute) []Minute {
 	}
 	runs[0] += setup
 	return runs
+}
+
+// SetupFor is how many working minutes a person needs before the first piece, the colour
+// setup among them, rounded up.
+func (a *Activity) SetupFor(p *Person, colour Minute) Minute {
+	var sum Milliminutes
+	for _, e := range a.Work {
+		pace := p.Pace(e.Skill)
+		if pace == 0 {
+			pace = 100
+		}
+		sum += e.Setup.AtPace(pace)
+	}
+	return sum.Minutes() + colour
 }
 
 // Activities lists all activities of an instance by id.

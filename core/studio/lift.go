@@ -3,7 +3,7 @@ package studio
 // lifts turn what was read of a document of one version into the next one's: the
 // first lifts version 0. What a new version only adds, and has left out mean what it
 // meant before, needs none.
-var lifts = []func(*Document){liftStiffness}
+var lifts = []func(*Document){liftStiffness, liftSoftness}
 
 // lift brings a document of an earlier version to this one, and leaves any other.
 func (d *Document) lift() {
@@ -21,6 +21,62 @@ func liftStiffness(d *Document) {
 	for i := range d.DryingClasses {
 		if c := &d.DryingClasses[i]; c.StiffMinutes == 0 {
 			c.StiffMinutes = c.DryMinutes
+		}
+	}
+}
+
+// liftSoftness: in version 1 nothing was wanted of a piece but what windows said, and those
+// counted from the end of a lot to its start.
+func liftSoftness(d *Document) {
+	for i := range d.Recipes {
+		d.Recipes[i].Lift(1)
+	}
+}
+
+// Lift brings a recipe of an earlier version to this one; what it means stays.
+func (r *Recipe) Lift(version int) {
+	if version >= 2 {
+		return
+	}
+	liftSteps(r.Steps)
+	liftInputs(r.Parts)
+	lift := func(changes []Variant) {
+		for i := range changes {
+			for k := range changes[i].Steps {
+				liftStep(&changes[i].Steps[k].Step)
+			}
+			liftInputs(changes[i].Parts)
+		}
+	}
+	lift(r.Variants)
+	for i := range r.Techniques {
+		lift(r.Techniques[i].Schools)
+	}
+}
+
+func liftSteps(steps []Step) {
+	for i := range steps {
+		liftStep(&steps[i])
+	}
+}
+
+func liftStep(s *Step) {
+	if s.Work != nil && s.Wants == "" {
+		s.Wants = Any
+	}
+	for i := range s.Windows {
+		s.Windows[i].Whole = s.Windows[i].Limited()
+	}
+}
+
+func liftInputs(parts []PartInput) {
+	for i := range parts {
+		p := &parts[i]
+		if p.Wants == "" {
+			p.Wants = Any
+		}
+		if p.Window.Limited() {
+			p.Window.Whole = true
 		}
 	}
 }

@@ -52,6 +52,9 @@ func ReadPlan(r io.Reader) (*Plan, error) {
 	if err := Decode(r, MostBytes, &plan); err != nil {
 		return nil, err
 	}
+	if plan.Format == PlanFormat && plan.Version >= 1 && plan.Version < Version {
+		plan.Version = Version // a plan says the same in all versions
+	}
 	if plan.Format != PlanFormat || plan.Version != Version {
 		return nil, Problem{Place: "format", Message: fmt.Sprintf("is %q version %d; this program reads %q version %d",
 			plan.Format, plan.Version, PlanFormat, Version)}

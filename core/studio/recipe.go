@@ -123,6 +123,8 @@ type PartInput struct {
 	// Window limits the time between the end of the input and this step. An
 	// input with an upper limit cannot come from stock.
 	Window *Window `json:"window,omitempty"`
+	// Wants is the state in which it is wanted; by how it is joined if empty.
+	Wants State `json:"wants,omitempty"`
 	// Slots names, for colour slots of the input, the slot of this recipe that
 	// gives the mix: a deeper shade for the inner row.
 	Slots map[string]string `json:"slots,omitempty"`

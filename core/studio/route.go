@@ -162,10 +162,11 @@ func efforts(recipe *Recipe, first, past int, setup bool, pieces int64) []Effort
 	for run := 0; run == 0 || pieces > 0; run++ {
 		now := min(pieces, most)
 		for _, s := range recipe.Steps[first:past] {
-			all = append(
-				all,
-				Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, now), Run: run},
-			)
+			e := Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, now), Run: run}
+			if setup && run == 0 {
+				e.Setup = s.Work.Setup
+			}
+			all = append(all, e)
 			for _, also := range s.Work.Also {
 				all = append(all, Effort{Skill: also, Run: run})
 			}
@@ -196,7 +197,11 @@ func (r *router) mending(l *Lot, recipe *Recipe, work *WorkLot, step int) (Activ
 		}
 	}
 	if !a.Done() {
-		a.Work = []Effort{{Skill: s.Mend.Skill, Thousandths: recipe.Effort(s.Mend, setup, a.Pieces)}}
+		e := Effort{Skill: s.Mend.Skill, Thousandths: recipe.Effort(s.Mend, setup, a.Pieces)}
+		if setup {
+			e.Setup = s.Mend.Setup
+		}
+		a.Work = []Effort{e}
 	}
 	return a, true
 }
@@ -364,6 +369,7 @@ func (r *router) lags(lots []Lot) {
 		l := &lots[i]
 		recipe := r.book.Of(l.Made())
 		first := recipe.after(l.Reached)
+		r.wanted(l, recipe, first)
 		for at := first; at < len(recipe.Steps); at++ {
 			for _, w := range recipe.Steps[at].Windows {
 				from := at - 1
@@ -389,11 +395,73 @@ func (r *router) lags(lots []Lot) {
 		target := taskAt(to.ID, above, step)
 		r.instance.Links = append(r.instance.Links, Lag{From: lastTask(from.ID, below), To: target})
 		for _, p := range above.Parts {
-			if p.Step == k.Step && p.Made() == from.Made() && p.Window != nil {
+			if p.Step != k.Step || p.Made() != from.Made() {
+				continue
+			}
+			if p.Window != nil {
 				r.window(from, below, len(below.Steps)-1, *p.Window, target)
+			}
+			wants := above.Steps[step].WantedOf(p)
+			if s, ok := below.Softness(len(below.Steps), r.keeps); ok && wants.Perishable() &&
+				s.From >= below.after(from.Reached) {
+				r.inState(from, below, s, target, wants, true)
 			}
 		}
 	}
+}
+
+// wanted adds the lags of the states in which the steps of a lot, from first on, want its
+// pieces: the last step that wants them soft, or firm, is the last to take them up, and none
+// that wants them firm begins before they are.
+func (r *router) wanted(l *Lot, recipe *Recipe, first int) {
+	for _, state := range []State{Soft, Firm} {
+		begin, last := -1, -1
+		for i := first; i < len(recipe.Steps); i++ {
+			if recipe.Steps[i].Wanted() == state {
+				if last = i; begin < 0 {
+					begin = i
+				}
+			}
+		}
+		if last < 0 {
+			continue
+		}
+		if s, ok := recipe.Softness(last, r.keeps); ok && s.From >= first {
+			r.inState(l, recipe, s, taskAt(l.ID, recipe, last), state, begin == last)
+		}
+		if s, ok := recipe.Softness(begin, r.keeps); state == Firm && begin != last && ok && s.From >= first {
+			lag := Lag{From: taskAt(l.ID, recipe, s.From), To: taskAt(l.ID, recipe, begin)}
+			if lag.From != lag.To {
+				lag.Least = &Length{Dries: r.softDries(l, recipe, s, Firm)}
+				r.instance.Links = append(r.instance.Links, lag)
+			}
+		}
+	}
+}
+
+// inState has a task take up every piece of a lot in a state, at the latest, and at the
+// earliest where it is the first to want that.
+func (r *router) inState(l *Lot, recipe *Recipe, s Softness, to ID, state State, first bool) {
+	lag := Lag{From: taskAt(l.ID, recipe, s.From), To: to, Each: true}
+	if lag.From == lag.To {
+		return // within a run
+	}
+	before, _ := state.until()
+	lag.Most = &Length{Dries: r.softDries(l, recipe, s, before)}
+	if state == Firm && first {
+		lag.Least = &Length{Dries: r.softDries(l, recipe, s, Firm)}
+	}
+	r.instance.Links = append(r.instance.Links, lag)
+}
+
+func (r *router) softDries(l *Lot, recipe *Recipe, s Softness, state State) *Dries {
+	return r.known(r.dries(l, recipe, s.Drying, state, s.From), recipe, r.work[l.ID], s.From)
+}
+
+// keeps is true of a soft store.
+func (r *router) keeps(place ID) bool {
+	i := slices.IndexFunc(r.doc.Places, func(p Place) bool { return p.ID == place })
+	return i >= 0 && r.doc.Places[i].KeepsMinutes > 0
 }
 
 // window adds the lags of a window that is measured from a step of a lot: its
@@ -402,7 +470,7 @@ func (r *router) window(l *Lot, recipe *Recipe, from int, w Window, to ID) {
 	if w.AtLeast > 0 || w.AtMost != nil {
 		lag := Lag{From: taskAt(l.ID, recipe, from), To: to, Least: &Length{Minutes: w.AtLeast}}
 		if w.AtMost != nil {
-			lag.Most = &Length{Minutes: *w.AtMost}
+			lag.Most, lag.Each = &Length{Minutes: *w.AtMost}, !w.Whole
 		}
 		r.instance.Links = append(r.instance.Links, lag)
 	}
@@ -420,7 +488,7 @@ func (r *router) window(l *Lot, recipe *Recipe, from int, w Window, to ID) {
 		lag.Least = dries(w.From)
 	}
 	if w.Before != "" {
-		lag.Most = dries(w.Before)
+		lag.Most, lag.Each = dries(w.Before), !w.Whole
 	}
 	r.instance.Links = append(r.instance.Links, lag)
 }

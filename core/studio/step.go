@@ -5,13 +5,15 @@ import (
 	"strings"
 )
 
-// Step is one operation of a recipe: either work or a wait. Windows limit the
-// time since earlier steps; Mend is the work on a piece counted as to mend.
+// Step is one operation of a recipe: either work or a wait. Wants is the state in which work
+// wants the piece, its kind's if empty; Windows limit the time since earlier steps; Mend is
+// the work on a piece counted as to mend.
 type Step struct {
 	Key      string   `json:"key"`
 	Name     string   `json:"name"`
 	Work     *Work    `json:"work,omitempty"`
 	Wait     *Wait    `json:"wait,omitempty"`
+	Wants    State    `json:"wants,omitempty"`
 	Windows  []Window `json:"windows,omitempty"`
 	Holds    []Hold   `json:"holds,omitempty"`
 	Gates    []ID     `json:"gates,omitempty"`
@@ -99,6 +101,9 @@ type Window struct {
 	From   State `json:"from,omitempty"`
 	Before State `json:"before,omitempty"`
 	Drying
+	// Whole has the most count from the end of the lot to its start, as in version 1; else
+	// it binds every piece.
+	Whole bool `json:"whole,omitempty"`
 }
 
 // Limited is true of a window that something can be too late for.

@@ -43,7 +43,7 @@ func TestUnreadableFilesSayWhere(t *testing.T) {
 		{"unknown field", strings.Replace(good, `"format"`, `"colour": 1, "format"`, 1), `unknown field "colour"`},
 		{"wrong type", strings.Replace(good, `"now": `, `"now": "soon`+`", "x": `, 1), "now: a string stands where"},
 		{"something behind", good + "{}", "something follows"},
-		{"wrong version", strings.Replace(good, `"version": 1`, `"version": 7`, 1), "this program reads"},
+		{"wrong version", strings.Replace(good, `"version": 2`, `"version": 7`, 1), "this program reads"},
 		{"bad time of day", strings.Replace(good, `"from": "10:30"`, `"from": "25:99"`, 1), `"25:99" is not a time of day`},
 		{"bad weekday", strings.Replace(good, `"monday"`, `"moonday"`, 1), `"moonday" is not a weekday`},
 		{"bad date", strings.Replace(good, `"2027-09-24"`, `"2027-02-30"`, 1), `"2027-02-30" is not a date`},

@@ -43,6 +43,9 @@ func (v *validator) direct() {
 		if k.Least != nil {
 			v.length(place+".least", *k.Least)
 		}
+		if k.Each && (k.Most == nil || tasks[k.From].Wait != nil) {
+			v.say(place+".each", "is of a window that ends, from work; give it a most, or leave it out")
+		}
 		if k.Most != nil {
 			v.length(place+".most", *k.Most)
 			if k.Least != nil && k.Least.Dries == nil && k.Most.Dries == nil && k.Most.Minutes < k.Least.Minutes {

@@ -531,6 +531,9 @@ func (v *validator) part(place string, p PartInput) {
 		within(v, place+".between.most", b.Most, b.Least, MostCount)
 		within(v, place+".count", p.Count, b.Least, b.Most)
 	}
+	if p.Window == nil || p.Window.From != Dry {
+		v.wants(place+".wants", made, len(made.Steps), p.Wants)
+	}
 	if p.Window != nil {
 		v.window(place+".window", made, len(made.Steps), *p.Window)
 	}

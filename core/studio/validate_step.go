@@ -10,7 +10,11 @@ func (v *validator) step(place string, r *Recipe, index int) {
 	}
 	if s.Work != nil {
 		v.work(place+".work", r, s.Work)
+		v.wants(place+".wants", r, index, s.Wants)
 	} else {
+		if s.Wants != "" {
+			v.say(place+".wants", "is of a wait; only work wants a piece in a state")
+		}
 		v.wait(place+".wait", r, index)
 	}
 	if s.Mend != nil {
@@ -40,6 +44,41 @@ func (v *validator) step(place string, r *Recipe, index int) {
 			v.say(here+".until", "%q is not this step or one after it; a hold ends", h.Until)
 		}
 	}
+}
+
+// wants checks the state that is said to be wanted of a recipe's pieces at a step, or past
+// the last by what they go into.
+func (v *validator) wants(place string, r *Recipe, index int, wants State) {
+	switch wants {
+	case "", Any:
+	case Soft, Firm:
+		if _, says := r.dries(); !says {
+			v.say(place, "is %s, and nothing says how fast %q dries; give a wait or a window with a class", wants, r.Name)
+		}
+	case Dry:
+		if !r.driedBefore(index) {
+			v.say(place, "is dry, and nothing dries %q before; a wait until dry, a load or a fixed time would", r.Name)
+		}
+	default:
+		v.say(place, "is %q; soft, firm, dry or any would be right", wants)
+	}
+}
+
+// driedBefore is true where pieces of a recipe have dried before a step: they wait until they
+// are dry, in a machine, or for a fixed time, or a window wants them dry.
+func (r *Recipe) driedBefore(step int) bool {
+	for i, s := range r.Steps[:min(step+1, len(r.Steps))] {
+		if w := s.Wait; w != nil && i < step && (w.State == Dry || w.Load != nil || w.Minutes > 0 ||
+			w.Wished != nil && w.Wished.State == Dry) {
+			return true
+		}
+		for _, w := range s.Windows {
+			if w.From == Dry {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func (v *validator) work(place string, r *Recipe, w *Work) {

@@ -38,8 +38,8 @@ SELECT * FROM recipe_draft ORDER BY name, id;
 -- name: Draft :one
 SELECT * FROM recipe_draft WHERE id = ?;
 -- name: PutDraft :exec
-INSERT INTO recipe_draft (id, version, name, body) VALUES (?, ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET version = excluded.version, name = excluded.name, body = excluded.body;
+INSERT INTO recipe_draft (id, version, name, body, format) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET version = excluded.version, name = excluded.name, body = excluded.body, format = excluded.format;
 -- name: DropDraft :exec
 DELETE FROM recipe_draft WHERE id = ?;
 -- name: AddPicture :exec

@@ -40,9 +40,9 @@ INSERT INTO person_away (person_id, day) VALUES (?, ?);
 -- name: RecipeIDs :many
 SELECT id FROM recipe_revision ORDER BY position;
 -- name: RecipeBody :one
-SELECT body FROM recipe_revision WHERE id = ?;
+SELECT body, format FROM recipe_revision WHERE id = ?;
 -- name: AddRecipe :exec
-INSERT INTO recipe_revision (id, position, recipe_id, revision, kind, name, body) VALUES (?, ?, ?, ?, ?, ?, ?);
+INSERT INTO recipe_revision (id, position, recipe_id, revision, kind, name, body, format) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Colourways :many
 SELECT * FROM colourway ORDER BY position;
 -- name: AddColourway :exec

@@ -41,7 +41,7 @@ func (q *Queries) Colourway(ctx context.Context, id string) (Colourway, error) {
 }
 
 const draft = `-- name: Draft :one
-SELECT id, version, name, body FROM recipe_draft WHERE id = ?
+SELECT id, version, name, body, format FROM recipe_draft WHERE id = ?
 `
 
 func (q *Queries) Draft(ctx context.Context, id string) (RecipeDraft, error) {
@@ -52,12 +52,13 @@ func (q *Queries) Draft(ctx context.Context, id string) (RecipeDraft, error) {
 		&i.Version,
 		&i.Name,
 		&i.Body,
+		&i.Format,
 	)
 	return i, err
 }
 
 const drafts = `-- name: Drafts :many
-SELECT id, version, name, body FROM recipe_draft ORDER BY name, id
+SELECT id, version, name, body, format FROM recipe_draft ORDER BY name, id
 `
 
 func (q *Queries) Drafts(ctx context.Context) ([]RecipeDraft, error) {
@@ -74,6 +75,7 @@ func (q *Queries) Drafts(ctx context.Context) ([]RecipeDraft, error) {
 			&i.Version,
 			&i.Name,
 			&i.Body,
+			&i.Format,
 		); err != nil {
 			return nil, err
 		}
@@ -299,8 +301,8 @@ func (q *Queries) PutColourway(ctx context.Context, arg PutColourwayParams) erro
 }
 
 const putDraft = `-- name: PutDraft :exec
-INSERT INTO recipe_draft (id, version, name, body) VALUES (?, ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET version = excluded.version, name = excluded.name, body = excluded.body
+INSERT INTO recipe_draft (id, version, name, body, format) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET version = excluded.version, name = excluded.name, body = excluded.body, format = excluded.format
 `
 
 type PutDraftParams struct {
@@ -308,6 +310,7 @@ type PutDraftParams struct {
 	Version int64
 	Name    string
 	Body    string
+	Format  int64
 }
 
 func (q *Queries) PutDraft(ctx context.Context, arg PutDraftParams) error {
@@ -316,6 +319,7 @@ func (q *Queries) PutDraft(ctx context.Context, arg PutDraftParams) error {
 		arg.Version,
 		arg.Name,
 		arg.Body,
+		arg.Format,
 	)
 	return err
 }

@@ -245,6 +245,7 @@ type RecipeDraft struct {
 	Version int64
 	Name    string
 	Body    string
+	Format  int64
 }
 
 type RecipeRevision struct {
@@ -255,6 +256,7 @@ type RecipeRevision struct {
 	Kind     string
 	Name     string
 	Body     string
+	Format   int64
 }
 
 type RefusedProposal struct {

@@ -210,7 +210,7 @@ func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
 }
 
 const addRecipe = `-- name: AddRecipe :exec
-INSERT INTO recipe_revision (id, position, recipe_id, revision, kind, name, body) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO recipe_revision (id, position, recipe_id, revision, kind, name, body, format) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddRecipeParams struct {
@@ -221,6 +221,7 @@ type AddRecipeParams struct {
 	Kind     string
 	Name     string
 	Body     string
+	Format   int64
 }
 
 func (q *Queries) AddRecipe(ctx context.Context, arg AddRecipeParams) error {
@@ -232,6 +233,7 @@ func (q *Queries) AddRecipe(ctx context.Context, arg AddRecipeParams) error {
 		arg.Kind,
 		arg.Name,
 		arg.Body,
+		arg.Format,
 	)
 	return err
 }
@@ -574,14 +576,19 @@ func (q *Queries) Places(ctx context.Context) ([]Place, error) {
 }
 
 const recipeBody = `-- name: RecipeBody :one
-SELECT body FROM recipe_revision WHERE id = ?
+SELECT body, format FROM recipe_revision WHERE id = ?
 `
 
-func (q *Queries) RecipeBody(ctx context.Context, id string) (string, error) {
+type RecipeBodyRow struct {
+	Body   string
+	Format int64
+}
+
+func (q *Queries) RecipeBody(ctx context.Context, id string) (RecipeBodyRow, error) {
 	row := q.queryRow(ctx, q.recipeBodyStmt, recipeBody, id)
-	var body string
-	err := row.Scan(&body)
-	return body, err
+	var i RecipeBodyRow
+	err := row.Scan(&i.Body, &i.Format)
+	return i, err
 }
 
 const recipeIDs = `-- name: RecipeIDs :many

@@ -204,6 +204,10 @@ func (c *checker) links() {
 		if !ok || to.Start < first {
 			c.say(TooEarly, lag.To, "starts at %d; %d is the first minute after %q", to.Start, first, lag.From)
 		}
+		if lag.Each {
+			c.pieces(lag, from, to)
+			continue
+		}
 		if to.Start > last {
 			c.say(TooLate, lag.To, "starts at %d; %d is the last minute after %q", to.Start, last, lag.From)
 		}

@@ -2992,6 +2992,7 @@ export interface components {
             };
             step: string;
             variant?: string;
+            wants?: string;
             window?: components["schemas"]["Window"];
         };
         PartsBody: {
@@ -3701,6 +3702,7 @@ export interface components {
             mend?: components["schemas"]["Work"];
             name: string;
             wait?: components["schemas"]["Wait"];
+            wants?: string;
             windows?: components["schemas"]["Window"][];
             work?: components["schemas"]["Work"];
         };
@@ -3714,6 +3716,7 @@ export interface components {
             mend?: components["schemas"]["Work"];
             name: string;
             wait?: components["schemas"]["Wait"];
+            wants?: string;
             windows?: components["schemas"]["Window"][];
             work?: components["schemas"]["Work"];
         };
@@ -4199,6 +4202,7 @@ export interface components {
             slot?: string;
             /** Format: int64 */
             thicknessMicrometres?: number;
+            whole?: boolean;
         };
         Wire: {
             cover: string;
