@@ -54,7 +54,7 @@ func TestRecipesGoOutAndComeInOnTheCommandLine(t *testing.T) {
 	assert.Equal(t, exitAnswer, code, said)
 	_, said, code = bractum(t, "{}", "import", "--data", folder, "-")
 	assert.Equal(t, exitUnusable, code)
-	assert.Contains(t, said, `this program reads "bractum-recipes" version 1`)
+	assert.Contains(t, said, `this program reads "bractum-recipes" version 2`)
 	_, _, code = bractum(t, "", "export", "--data", folder, "No such flower")
 	assert.Equal(t, exitUnusable, code)
 }

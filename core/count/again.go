@@ -22,6 +22,7 @@ type Counter struct {
 	everyone studio.Hours
 	under    map[string]int // distinct gather keys under a key
 	settled  map[string]settled
+	batches  map[string]Batch              // by key
 	recorded map[studio.ID]studio.Recorded // by page
 	size     size
 }
@@ -101,6 +102,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		everyone: doc.Everyone(calendar),
 		under:    map[string]int{},
 		settled:  map[string]settled{},
+		batches:  map[string]Batch{},
 		recorded: map[studio.ID]studio.Recorded{},
 		size:     k.size,
 	}
@@ -192,7 +194,7 @@ func (c *counter) keep(item *Item, settle func()) {
 
 func equal(a, b need) bool {
 	return a.order == b.order && a.line == b.line && a.lot == b.lot && a.step == b.step && a.quantity == b.quantity && a.sheet == b.sheet && a.form == b.form &&
-		a.fresh == b.fresh &&
+		a.fresh == b.fresh && a.batched == b.batched &&
 		a.due == b.due &&
 		a.service == b.service &&
 		a.plain == b.plain &&

@@ -60,6 +60,7 @@ const (
 	MoreThanALot      NoteCode = "more-than-a-lot"     // "started" is decided on, "most" go into one lot
 	LaterThanNeeded   NoteCode = "later-than-needed"   // what is decided on is moved to later than it is needed
 	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
+	NotEvenOne        NoteCode = "not-even-one"        // is in time: between "from" and "to" pieces wait, and may wait, so long
 )
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:
@@ -103,9 +104,11 @@ type need struct {
 	lot         studio.ID // of a consuming lot, else empty
 	step        string
 	quantity    int64
-	sheet       int64          // of a mix: one working sheet
-	form        string         // of its recipe, if it wants one
-	fresh       *studio.Window // its upper limit: it cannot come from stock that is older
+	sheet       int64             // of a mix: one working sheet
+	form        string            // of its recipe, if it wants one
+	fresh       *studio.PartInput // what limits it: it cannot come from stock that is older
+	by          *studio.Step      // that takes up what has to be fresh
+	batched     bool              // it has lots of its own
 	due         studio.Minute
 	latest      studio.Minute // when making it all must begin; set as its item is settled
 	service     float64
@@ -390,6 +393,25 @@ func (c *counter) settle(item *Item) {
 		inputs = append(inputs, figure(r, "decided", item.Decided))
 	}
 	c.working(item, "net", "", inputs, figure(r, "to-make", item.Net))
+	batched, pooled := apart(rest)
+	c.gatherAll(item, r, pooled, c.gather)
+	c.gatherAll(item, r, batched, c.gatherBatches)
+}
+
+// apart divides needs into those that have lots of their own and those that share them.
+func apart(needs []need) (batched, pooled []need) {
+	for _, n := range needs {
+		if n.batched {
+			batched = append(batched, n)
+		} else {
+			pooled = append(pooled, n)
+		}
+	}
+	return batched, pooled
+}
+
+// gatherAll gathers needs by when their making must begin, as far as the gathering span.
+func (c *counter) gatherAll(item *Item, r *studio.Recipe, rest []need, gather func(*Item, *studio.Recipe, []need)) {
 	for len(rest) > 0 {
 		span := c.doc.Settings.GatheringMinutes
 		if r.Kind == studio.KindMix {
@@ -398,7 +420,7 @@ func (c *counter) settle(item *Item) {
 		latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) } // of what is left of it
 		first := latest(rest[0])
 		n := sort.Search(len(rest), func(i int) bool { return latest(rest[i]) > first+span })
-		c.gather(item, r, rest[:n])
+		gather(item, r, rest[:n])
 		rest = rest[n:]
 	}
 }

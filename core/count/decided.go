@@ -62,7 +62,7 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 		last.Inputs = append(last.Inputs, figure(r, "decided-on", l.Started))
 		last.Result = figure(r, "to-start", l.Started)
 	}
-	if most := c.mostPerLot(r); most > 0 && l.Started > most {
+	if most := c.mostPerLot(item, r); most > 0 && l.Started > most {
 		note(MoreThanALot, studio.With{"started": l.Started, "most": most})
 	}
 	if extra := l.left.Amount; extra > 0 {

@@ -1,35 +1,49 @@
 package count
 
 import (
+	"slices"
 	"sort"
 
 	"bractum/core/paste"
 	"bractum/core/studio"
 )
 
-// gather makes the lots of one group of needs: spares on what was gathered, then
-// an even split, then what each lot takes up.
-func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
-	var total, sheet int64
+// gathered is what a group of needs comes to: how many, and how many to start of them.
+type gathered struct {
+	total, started int64
+	service        float64
+	workings       int // from which on they are of this group
+}
+
+// gatherUp adds up a group of needs and gives it its spares.
+func (c *counter) gatherUp(item *Item, r *studio.Recipe, needs []need) gathered {
+	var sheet int64
+	g := gathered{workings: len(item.Workings)}
 	forms := map[string]int64{}
-	var service float64
 	var claims []studio.Claim
 	for _, n := range needs {
 		for _, claim := range n.claims {
 			claims = studio.Add(claims, claim)
 		}
-		total += n.quantity
+		g.total += n.quantity
 		forms[n.form] += n.quantity
 		sheet = max(sheet, n.sheet)
-		service = max(service, n.service)
+		g.service = max(g.service, n.service)
 	}
-	workings := len(item.Workings)
-	started := c.toStart(item, r, max(total, inForms(r, forms)), sheet, service)
-	c.pooling(item, r, claims, service, started)
-	item.Started += started
-	item.Spare += started - total
+	g.started = c.toStart(item, r, max(g.total, inForms(r, forms)), sheet, g.service)
+	c.pooling(item, r, claims, g.service, g.started)
+	item.Started += g.started
+	item.Spare += g.started - g.total
+	return g
+}
+
+// gather makes the lots of one group of needs: spares on what was gathered, then
+// an even split, then what each lot takes up.
+func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
+	g := c.gatherUp(item, r, needs)
+	total, started := g.total, g.started
 	lots, unit := int64(1), r.Unit()
-	if most := c.mostPerLot(r); most > 0 {
+	if most := c.mostPerLot(item, r); most > 0 {
 		lots = studio.CeilDiv(started, max(unit, most/unit*unit))
 	}
 	if room := max(1, mostLots-int64(len(c.result.Lots))); lots > room {
@@ -42,11 +56,12 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			"split",
 			studio.ToEven,
 			[]studio.Figure{figure(r, "to-start", started),
-				figure(r, "most-in-one-lot", c.mostPerLot(r))},
+				figure(r, "most-in-one-lot", c.mostPerLot(item, r))},
 			studio.NewFigure("lots", lots, ""),
 		)
 	}
-	ordinals := c.ordinals(item.Key, r, started, lots)
+	c.limitedBy(item, r, lots)
+	ordinals := c.ordinals(item, r, started, lots)
 	lots = int64(len(ordinals))
 	group := studio.LotID(item.Key, ordinals[0])
 	into := c.inputs(r, item.Mixes)
@@ -67,29 +82,36 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 		if i > 0 {
 			lot.ID = studio.LotID(item.Key, lot.Ordinal)
 		}
-		for free := lot.Need; free > 0; {
-			taken, _ := studio.First(needs[0].claims, free)
-			if free == lot.Need || needs[0].due < lot.Due {
-				lot.Due = needs[0].due
-			}
-			free -= studio.Sum(taken)
-			if needs[0] = c.give(needs[0], &lot, item, taken); needs[0].quantity == 0 {
-				needs = needs[1:]
-			}
+		needs = c.begin(item, r, lot, needs, into, g)
+	}
+}
+
+// begin makes a lot for the first of some needs, and returns what is left of them.
+func (c *counter) begin(item *Item, r *studio.Recipe, lot studio.Lot, needs []need, into *inputs, g gathered) []need {
+	for free := lot.Need; free > 0; {
+		taken, _ := studio.First(needs[0].claims, free)
+		if free == lot.Need || needs[0].due < lot.Due {
+			lot.Due = needs[0].due
 		}
-		lot.LatestStart = lot.Due - c.room.Elapsed(r, 0, lot.Started)
-		into.explode(lot, service)
-		c.add(item, lot)
-		for w := range item.Workings[workings:] {
-			item.Workings[workings+w].Lots = append(item.Workings[workings+w].Lots, lot.ID)
+		free -= studio.Sum(taken)
+		if needs[0] = c.give(needs[0], &lot, item, taken); needs[0].quantity == 0 {
+			needs = needs[1:]
 		}
 	}
+	lot.LatestStart = lot.Due - c.room.Elapsed(r, 0, lot.Started)
+	into.explode(lot, g.service)
+	c.add(item, lot)
+	for w := range item.Workings[g.workings:] {
+		item.Workings[g.workings+w].Lots = append(item.Workings[g.workings+w].Lots, lot.ID)
+	}
+	return needs
 }
 
 // ordinals are those of the lots of a group: as many as there usually are, or as the group
 // is to be divided into. Those that there usually are keep their ids for other groups.
-func (c *counter) ordinals(key string, r *studio.Recipe, started, usual int64) []int {
+func (c *counter) ordinals(item *Item, r *studio.Recipe, started, usual int64) []int {
 	var all []int
+	key := item.Key
 	for range usual {
 		all = append(all, c.nextOrdinal(key))
 	}
@@ -98,7 +120,7 @@ func (c *counter) ordinals(key string, r *studio.Recipe, started, usual int64) [
 		return all
 	}
 	fewest := int64(1)
-	if most := c.roomPerLot(r); most > 0 {
+	if most := least(roomPerLot(c.doc, r), c.batchOf(item, r).Most); most > 0 {
 		fewest = studio.CeilDiv(started, max(r.Unit(), most/r.Unit()*r.Unit()))
 	}
 	divided = max(fewest, min(divided, started/max(r.Unit(), r.LeastPerLot)))
@@ -196,30 +218,48 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 // mostPerLot is how many go into one lot: by the lead's own limit, by what formers and
 // soft stores hold, and by what can be worked in the open time before the first pieces
 // are too stiff for the next step; 0 is no limit.
-func (c *counter) mostPerLot(r *studio.Recipe) int64 {
-	most := c.roomPerLot(r)
+func (c *counter) mostPerLot(item *Item, r *studio.Recipe) int64 {
+	most := least(roomPerLot(c.doc, r), c.batchOf(item, r).Most)
 	for i, s := range r.Steps {
 		for _, w := range s.Windows {
-			if n := c.inOpenTime(r, i, w); n > 0 && (most == 0 || n < most) {
-				most = n
+			if w.Whole {
+				most = least(most, c.inOpenTime(r, i, w))
 			}
 		}
 	}
 	return most
 }
 
-// roomPerLot is how many go into one lot by the lead's own limit and by what formers and
-// soft stores hold.
-func (c *counter) roomPerLot(r *studio.Recipe) int64 {
+// least is the lower of two limits, 0 being none.
+func least(a, b int64) int64 {
+	if a == 0 || b > 0 && b < a {
+		return b
+	}
+	return a
+}
+
+// roomPerLot is how many go into one lot by the lead's own limit and by what formers, soft
+// stores and machines hold; 0 is no limit.
+func roomPerLot(doc *studio.Document, r *studio.Recipe) int64 {
 	most := r.MostPerLot
 	for _, s := range r.Steps {
 		for _, h := range s.Holds {
-			for _, p := range c.doc.Places {
-				if p.ID == h.Place && (most == 0 || p.Slots*h.PerSlot < most) {
-					most = p.Slots * h.PerSlot
+			for _, p := range doc.Places {
+				if p.ID == h.Place {
+					most = least(most, p.Slots*h.PerSlot)
 				}
 			}
 		}
+		if s.Wait == nil || s.Wait.Load == nil {
+			continue
+		}
+		var load int64
+		for _, m := range doc.Machines {
+			if slices.Contains(s.Wait.Load.Machines, m.ID) {
+				load = max(load, m.Slots*max(1, s.Wait.Load.PerSlot))
+			}
+		}
+		most = least(most, load)
 	}
 	return most
 }
@@ -305,8 +345,10 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 		n.claims = studio.Spread(n.quantity, lot.For)
 		n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
 		n.form = p.Form
-		if p.Window.Limited() {
-			n.fresh = p.Window
+		if c.book.Fresh(r, *p) {
+			n.fresh, n.batched = p, c.book.Batched(r, *p)
+			_, at := r.Step(p.Step)
+			n.by = &r.Steps[at]
 		}
 		if in.parts[i] == nil {
 			in.parts[i] = c.item(p.Made(), c.book.Input(*p, in.mixes))

@@ -44,8 +44,13 @@ func (c *counter) fresh(s *studio.Stock, n need) bool {
 		if w.ID != s.From {
 			continue
 		}
-		made := w.Records[len(w.Records)-1].End
-		for _, lag := range studio.WindowOn(c.doc, c.book, w, *n.fresh) {
+		for _, lag := range studio.LimitsOn(c.doc, c.book, w, *n.by, *n.fresh) {
+			made := w.Records[len(w.Records)-1].End
+			for _, record := range w.Records {
+				if studio.TaskID(w.ID, record.Step) == lag.From {
+					made = record.End
+				}
+			}
 			if _, last, _, ok := c.room.Window(lag, made); !ok || last < c.doc.Now {
 				return false
 			}
@@ -259,7 +264,7 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 		}
 	}
 	most, unit := s.Left.Amount, r.Unit()
-	if limit := c.mostPerLot(r); limit > 0 {
+	if limit := c.mostPerLot(item, r); limit > 0 {
 		most = min(most, limit)
 	}
 	start := func(good int64) int64 {

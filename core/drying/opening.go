@@ -94,6 +94,15 @@ func (o Opening) Standard() studio.Minute { return o.least.Standard() }
 // Quickest is the least time of the window in any air.
 func (o Opening) Quickest() studio.Minute { return o.least.Quickest() }
 
+// Longest is the most time of the window in standard air, as the first pieces leave it,
+// rounded down; false where it has no end.
+func (o Opening) Longest() (studio.Minute, bool) {
+	if o.most.clock == nil {
+		return o.most.minutes, o.to
+	}
+	return studio.Minute(o.most.need / 1000), o.to
+}
+
 // At is the first and the last minute of the window measured from t. No last minute
 // is one past all time; no first minute, when the air never gets dry enough, makes ok
 // false.

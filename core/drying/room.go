@@ -236,6 +236,12 @@ func (r Room) Limp(class, in studio.ID, t studio.Minute) (studio.Minute, bool) {
 	return r.Clock(class, in).Limp(t, r.classes[class].SoftensMinutes)
 }
 
+// Most is how long the first pieces take to reach a state in standard air, rounded down: so
+// long others may wait that are not to reach it.
+func (r Room) Most(d studio.Dries) studio.Minute {
+	return studio.Minute(r.need(d, r.Early(d.Class)) / 1000)
+}
+
 // OpenTime is how long pieces may wait under a window in standard air: its most minutes,
 // or until the first of them reach the state to be avoided; false where nothing is too
 // late.

@@ -13,17 +13,28 @@ type Lane struct {
 	Subject
 	Count int64     `json:"count"`
 	Spans []Stretch `json:"spans"`
+	// Keeps is how long its pieces stay soft and firm; nil where nothing says how they dry.
+	Keeps *Keeps `json:"keeps,omitempty"`
+}
+
+// Keeps is until when pieces that are put down at From are soft, and then firm, in standard
+// air, the first of them deciding: in minutes from the first cut.
+type Keeps struct {
+	From  studio.Minute `json:"from"`
+	Firm  studio.Minute `json:"firm"`
+	Stiff studio.Minute `json:"stiff"`
 }
 
 // Stretch is one task or wait, in minutes from the first cut.
 type Stretch struct {
-	Step  string        `json:"step"`
-	Name  string        `json:"name"`
-	Glyph string        `json:"glyph,omitempty"`
-	Wait  bool          `json:"wait,omitempty"`
-	State studio.State  `json:"state,omitempty"` // what it dries to
-	From  studio.Minute `json:"from"`
-	To    studio.Minute `json:"to"`
+	Step  string           `json:"step"`
+	Name  string           `json:"name"`
+	Glyph string           `json:"glyph,omitempty"`
+	Wants studio.Condition `json:"wants,omitempty"` // of work
+	Wait  bool             `json:"wait,omitempty"`
+	State studio.State     `json:"state,omitempty"` // what it dries to
+	From  studio.Minute    `json:"from"`
+	To    studio.Minute    `json:"to"`
 }
 
 // alongTime lays every task as late as it may be for the last to end when it does,
@@ -93,6 +104,32 @@ func (s *Sheet) alongTime(doc *studio.Document, book *studio.Book, counted *coun
 		}
 	}
 	s.lanes(book, counted, instance, toGo, tail)
+	soft := studio.SoftStores(doc)
+	for i := range s.Lanes {
+		s.Lanes[i].keeps(book.Of(s.Lanes[i].Made()), room, soft)
+	}
+}
+
+// Made is what a lane is of.
+func (l *Lane) Made() studio.Made { return studio.Made{Recipe: l.Recipe, Variant: l.Variant} }
+
+// keeps works out how long the pieces of a lane stay as they are, from the step that puts
+// them down, or takes them out of the last soft store.
+func (l *Lane) keeps(r *studio.Recipe, room drying.Room, soft func(place studio.ID) bool) {
+	softness, ok := r.Softness(len(r.Steps), soft)
+	if !ok {
+		return
+	}
+	first, _ := r.Task(softness.From)
+	for _, span := range l.Spans {
+		if span.Step != r.Steps[first].Key {
+			continue
+		}
+		until := func(state studio.State) studio.Minute {
+			return span.To + room.Most(studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: state, Factor: 1000})
+		}
+		l.Keeps = &Keeps{From: span.To, Firm: until(studio.Firm), Stiff: until(studio.Stiff)}
+	}
 }
 
 func (s *Sheet) lanes(
@@ -113,7 +150,7 @@ func (s *Sheet) lanes(
 			step, _, _, _ := r.TaskOf(a.Step)
 			span := Stretch{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}
 			if step.Work != nil {
-				span.Glyph = step.Work.Glyph
+				span.Glyph, span.Wants = step.Work.Glyph, step.Wanted()
 			} else {
 				span.Wait, span.State = true, step.Wait.State
 			}

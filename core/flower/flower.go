@@ -42,9 +42,12 @@ type Sheet struct {
 	// standard air, each wait as long as the planner waits.
 	Elapsed studio.Minute `json:"elapsedMinutes"`
 	// Mass is that of the paste and the wire of one.
-	Mass     studio.Milligrams `json:"massMilligrams"`
-	Lanes    []Lane            `json:"lanes"`
-	Portrait Portrait          `json:"portrait"`
+	Mass  studio.Milligrams `json:"massMilligrams"`
+	Lanes []Lane            `json:"lanes"`
+	// Batch is how many of it are made at once for their pieces to stay as they are wanted; nil
+	// where nothing limits them.
+	Batch    *count.Batch `json:"batch,omitempty"`
+	Portrait Portrait     `json:"portrait"`
 }
 
 // Subject is what something is said of: a recipe in a variant, what it is called and
@@ -129,6 +132,13 @@ func Reckon(doc *studio.Document, w Wanted) (*Sheet, error) {
 		Pastes:    []Paste{},
 		Wires:     []Wires{},
 		Materials: []Amount{},
+	}
+	batch, err := count.BatchOf(doc, book, w.Made, mixes)
+	if err != nil {
+		return nil, err
+	}
+	if batch.Most > 0 {
+		s.Batch = &batch
 	}
 	book = studio.NewBook(alone)
 	s.amounts(alone, book, counted)
@@ -222,6 +232,7 @@ func Closure(doc *studio.Document, book *studio.Book, ids []studio.ID, mixes map
 // amounts adds up what the lots take.
 func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.Result) {
 	pastes, wires, materials := map[studio.ID]studio.Milligrams{}, map[Wires]int64{}, map[studio.ID]int64{}
+	lines := map[string]int{} // of pieces, by key: batches of one are one line
 	for i := range counted.Lots {
 		l := &counted.Lots[i]
 		r := book.Of(l.Made())
@@ -235,7 +246,12 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 		if r.Kind == studio.KindMix {
 			continue
 		}
-		s.Pieces = append(s.Pieces, Pieces{Subject: subject(book, l.Made(), l.Mixes), Count: l.Started})
+		if at, known := lines[l.Key]; known {
+			s.Pieces[at].Count += l.Started
+		} else {
+			lines[l.Key] = len(s.Pieces)
+			s.Pieces = append(s.Pieces, Pieces{Subject: subject(book, l.Made(), l.Mixes), Count: l.Started})
+		}
 		for _, p := range r.Pastes {
 			pastes[l.Mixes[p.Slot]] += studio.Milligrams(
 				r.At(p.Step, l.Started),

@@ -20,6 +20,8 @@ const (
 	RuleWire   Rule = "wire"
 	RuleFormer Rule = "former"
 	RuleCutter Rule = "cutter"
+	// Softness is no proportion: what wants pieces soft, and whether they can be.
+	RuleSoftness Rule = "softness"
 )
 
 // Case is in which way a rule is broken.
@@ -35,6 +37,8 @@ const (
 	TooSmall Case = "too-small" // it will lie flat in its former
 	TooLarge Case = "too-large" // it will stand out over the rim
 	Other    Case = "other"     // it dries to another size than wanted
+	NotHeld  Case = "not-held"  // nothing says how long pieces stay as a step wants them
+	DriesOut Case = "dries-out" // they wait for longer than they stay so, before a step that wants them so
 )
 
 // Warning is a proportion that is out of the usual, as a code. Reason is why it is let stand.
@@ -63,6 +67,7 @@ func Proportions(doc *studio.Document, book *studio.Book, recipes []studio.Recip
 		j.stem(r, made)
 		j.former(r)
 		j.cutter(r)
+		j.softness(r)
 	}
 	return j.warnings
 }

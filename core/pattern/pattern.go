@@ -79,6 +79,17 @@ func work(key, name, glyph, skill string, setup, perPiece studio.Milliminutes) s
 	}
 }
 
+// dry has work take up dry pieces, anyhow such as they are.
+func dry(s studio.Step) studio.Step {
+	s.Wants = studio.WantsDry
+	return s
+}
+
+func anyhow(s studio.Step) studio.Step {
+	s.Wants = studio.WantsAny
+	return s
+}
+
 func looked(s studio.Step, look string, cautions ...string) studio.Step {
 	s.Look, s.Cautions = look, cautions
 	return s

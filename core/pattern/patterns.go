@@ -332,7 +332,7 @@ func pulled(l *layer) {
 			"foam",
 		),
 		l.dries("dry", "Dry upright", false, 1_000, studio.Dry),
-		looked(work("centre", "Set the centres", "shape", "shaping", 6*minute, 300), "Level with the petals."),
+		looked(dry(work("centre", "Set the centres", "shape", "shaping", 6*minute, 300)), "Level with the petals."),
 	)
 	paste(blossom, "pull", "petal", studio.Ball(9_000), 0)
 	l.wire(blossom, "pull", 28, 4_000, 60_000, 5_000, studio.HookOpen)
@@ -373,9 +373,9 @@ func lace(l *layer) {
 			"tray",
 		),
 		bake,
-		looked(work("second", "Spread the second coat", "shape", "shaping", 4*minute, 500), "The wire is covered."),
+		looked(anyhow(work("second", "Spread the second coat", "shape", "shaping", 4*minute, 500)), "The wire is covered."),
 		looked(stands("air", "Dry in the air", 480), "Flexible, not sticky; longer in damp weather."),
-		looked(work("release", "Release from the mat", "shape", "shaping", 2*minute, 300), "It peels off whole."),
+		looked(anyhow(work("release", "Release from the mat", "shape", "shaping", 2*minute, 300)), "It peels off whole."),
 	)
 	paste(petal, "pour", "lace", studio.Weighed(700), 12)
 	paste(petal, "second", "lace", studio.Weighed(600), 12)

@@ -113,7 +113,7 @@ func TestAnOrderIsOnTimeOnlyAfterAMerge(t *testing.T) {
 			Key:     "cup",
 			Name:    "Cup",
 			Work:    &studio.Work{Skill: "shaping", PerPiece: 100},
-			Windows: []studio.Window{{AtMost: &hour}},
+			Windows: []studio.Window{{AtMost: &hour, Whole: true}},
 		},
 	)
 	fixed, free := lotsOf(t, doc)

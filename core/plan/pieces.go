@@ -2,103 +2,97 @@ package plan
 
 import "bractum/core/studio"
 
-// passage is how the pieces of a job pass through where it is placed: one after the other, in
-// the order in which they came, evenly over what is worked after its setup.
-type passage struct {
-	start, setup, rest studio.Minute // rest is worked on the pieces
-	pieces             int64
-	pauses             []studio.Span
-	whole              bool // a wait: all of them at once
-}
-
-// passageAt is that of a job at a spot.
-func (j *job) passageAt(at *spot) passage {
-	p := passage{start: at.start, pieces: max(1, j.Pieces), pauses: at.pauses(), whole: j.Wait != nil}
-	p.rest = at.end - at.start
-	for _, pause := range p.pauses {
-		p.rest -= pause.To - pause.From
+// passageAt is how the pieces of a job pass through it at a spot.
+func (j *job) passageAt(at *spot) studio.Passage {
+	p := studio.Passage{Start: at.start, Pieces: max(1, j.Pieces), Pauses: at.pauses(), Whole: j.Wait != nil}
+	p.Rest = at.end - at.start
+	for _, pause := range p.Pauses {
+		p.Rest -= pause.To - pause.From
 	}
 	if i := j.wayOf(int(at.maker)); i >= 0 && !j.Done() {
-		p.setup = min(p.rest, j.ways[i].setup+studio.Minute(at.setup))
-		p.rest -= p.setup
+		p.Setup = min(p.Rest, j.ways[i].setup+studio.Minute(at.setup))
+		p.Rest -= p.Setup
 	}
 	return p
-}
-
-// done is when so many pieces are done, rounded down.
-func (p *passage) done(pieces int64) studio.Minute {
-	if p.whole {
-		return p.start + p.rest
-	}
-	at := p.start + p.setup + studio.Minute(int64(p.rest)*pieces/p.pieces)
-	for _, pause := range p.pauses {
-		if pause.From < at {
-			at += pause.To - pause.From
-		}
-	}
-	return at
-}
-
-// takes is when a piece is taken up once so many are done, rounded up.
-func (p *passage) takes(after int64) studio.Minute {
-	if p.whole {
-		return p.start
-	}
-	at := p.start + p.setup + studio.Minute(studio.CeilDiv(int64(p.rest)*after, p.pieces))
-	for _, pause := range p.pauses {
-		if pause.From <= at {
-			at += pause.To - pause.From
-		}
-	}
-	return at
-}
-
-// tooLate is by how many minutes a job takes up a piece too late under a window that binds
-// each of them, at most; not more than nothing where it is in time. It takes O(pieces).
-func (k *lag) tooLate(from, to *passage) (by studio.Minute) {
-	last, since := studio.Minute(0), studio.Minute(-1)<<62
-	for i := range from.pieces {
-		if done := from.done(i + 1); done != since {
-			last, since = k.Last(done), done
-		}
-		by = max(by, to.takes(i*to.pieces/from.pieces)-last)
-	}
-	return by
 }
 
 // late is by how much a job takes up pieces of another too late, both being placed.
 func (s *schedule) late(k *lag, from, to *job) studio.Minute {
 	a, b := from.passageAt(&s.at[from.number]), to.passageAt(&s.at[to.number])
-	return k.tooLate(&a, &b)
+	return a.Latest(&b, k.Last)
 }
 
 // firstDone is the last minute that a window which binds each piece leaves the first piece
 // of a job that is placed.
 func (s *schedule) firstDone(k *lag, from *job) studio.Minute {
 	p := from.passageAt(&s.at[from.number])
-	return k.Last(p.done(1))
+	return k.Last(p.Done(1))
 }
 
 // lateIfSooner is true where a follower would take up pieces of a job too late if that ended
 // a minute sooner.
 func (s *schedule) lateIfSooner(k *lag, from *job) bool {
 	a, b := from.passageAt(&s.at[from.number]), k.other.passageAt(&s.at[k.other.number])
-	a.start--
-	return k.tooLate(&a, &b) > 0
+	a.Start--
+	return a.Latest(&b, k.Last) > 0
 }
 
-// tightest is by how much pieces are too late where one job follows right on the other and
-// nobody pauses: no way of placing the two would be better, in that air.
-func (s *schedule) tightest(k *lag, from, to *job) studio.Minute {
+// soonestAfter is when after one job ends another of its cluster can begin at the soonest, if
+// nobody is busy or ever goes home, the one ending at a minute.
+func (s *schedule) soonestAfter(from, to *job, end studio.Minute) studio.Minute {
+	ends := map[*job]studio.Minute{from: end}
+	for _, j := range to.cluster.jobs {
+		if j.rank <= from.rank {
+			continue
+		}
+		start, after := studio.Minute(0), false
+		if at, known := ends[j.before]; known {
+			start, after = at, true
+		}
+		for i := range j.in {
+			if at, known := ends[j.in[i].other]; known {
+				if first, _, _, ok := j.in[i].At(at); ok {
+					start, after = max(start, first), true
+				}
+			}
+		}
+		switch {
+		case j == to:
+			return max(start, end)
+		case !after:
+		case j.inAir() && j.continues == nil:
+			if over, ok := j.least.End(start); ok {
+				ends[j] = over
+			}
+		default:
+			ends[j] = start + j.quickest
+		}
+	}
+	return end
+}
+
+// opensAfter is in how many hours pieces of one job could be taken up in time by another that
+// begins as soon as it can: the air is another then. False where that is at no hour of a day.
+func (s *schedule) opensAfter(k *lag, from, to *job) (studio.Minute, bool) {
 	a, b := from.passageAt(&s.at[from.number]), to.passageAt(&s.at[to.number])
-	a.pauses, b.pauses = nil, nil
-	b.start = a.start + a.setup + a.rest
-	return k.tooLate(&a, &b)
+	a.Pauses, b.Pauses = nil, nil
+	start := a.Start
+	for shift := studio.Minute(0); shift < 1440; shift += 60 {
+		a.Start = start + shift
+		b.Start = s.soonestAfter(from, to, a.Start+a.Setup+a.Rest)
+		if a.Latest(&b, k.Last) <= 0 {
+			return shift, true
+		}
+		if !k.drying {
+			break
+		}
+	}
+	return 0, false
 }
 
 // spoilt says which pieces a job that was placed takes up too late. What they come from is
-// to begin later by that, unless it would be too late even right behind it: then it is for
-// good, or until the air is another.
+// to begin later by that; or once the air is another, where it would be too late whoever is
+// free; or never, where it would be too late at any hour.
 func (s *schedule) spoilt(j *job) *fault {
 	if j.Fact != nil {
 		return nil
@@ -113,13 +107,11 @@ func (s *schedule) spoilt(j *job) *fault {
 			continue
 		}
 		why := fault{kind: outlasts, of: j, by: k.other, have: by}
-		if s.tightest(k, k.other, j) > 0 {
-			if !k.drying {
-				return &why
-			}
-			by = max(by, 60)
+		shift, ever := s.opensAfter(k, k.other, j)
+		if !ever {
+			return &why
 		}
-		return s.delayJob(k.other, by, why)
+		return s.delayJob(k.other, max(by, shift), why)
 	}
 	return nil
 }

@@ -28,7 +28,7 @@ type problem struct {
 	orders        []*order
 	seen          []sight
 	told          []*studio.Task // by job: of a plan that is repaired, what it has for the next days
-	vain          []bool         // by cluster: looked for in vain by the plan that is repaired at once
+	vain          []bool         // by cluster: looked for in vain by the plan that is repaired, or the first of a search
 	craft         []int          // of each job, by number
 	wasted        [][]int64      // by craft and person: what of a minute is lost if they give it to that, in thousandths
 	sought        []int64        // by person: how much of all work they could do, in thousandths

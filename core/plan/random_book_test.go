@@ -35,7 +35,23 @@ func (a author) mixes() {
 	}
 }
 
+// dries is the first of some steps that says how fast pieces dry, past the last if none does.
+func dries(steps []studio.Step) int {
+	for i, s := range steps {
+		if s.Wait != nil && s.Wait.Class != "" {
+			return i
+		}
+		for _, w := range s.Windows {
+			if w.Class != "" {
+				return i
+			}
+		}
+	}
+	return len(steps)
+}
+
 func (a author) window(w *studio.Window) {
+	w.Whole = a.one("binds the lot as a whole", 3)
 	switch a.n("window", 1, 4) {
 	case 1:
 		w.AtLeast = studio.Minute(a.n("at least", 1, 60))
@@ -150,6 +166,11 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 		}
 		r.Steps = append(r.Steps, s)
 	}
+	for i := dries(r.Steps); i < len(r.Steps); i++ {
+		if r.Steps[i].Work != nil && a.one("wants", 3) {
+			r.Steps[i].Wants = oneOf(a, "state", studio.WantsSoft, studio.WantsFirm)
+		}
+	}
 	for i := range r.Steps {
 		if a.one("held", 3) {
 			h := studio.Hold{
@@ -212,6 +233,8 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 		}
 		if len(input.Variants) > 0 && a.one("variant", 3) {
 			p.Variant = input.Variants[0].Name
+		} else if dries(input.Steps) < len(input.Steps) && a.one("wants it", 3) {
+			p.Wants = oneOf(a, "wanted", studio.WantsSoft, studio.WantsFirm)
 		}
 		r.Parts = append(r.Parts, p)
 	}

@@ -379,6 +379,8 @@ func throughTheCore(t *rapid.T) {
 	p, err := plan.Make(doc, counted, plan.Options{Steps: 60})
 	require.NoError(t, err)
 	require.Empty(t, check.Plan(doc, p))
+	pieces, latest := spoilt(t, doc, p)
+	require.Zero(t, pieces, "pieces are taken up up to %g minutes too late", latest)
 	for _, u := range p.Unplaced {
 		require.NotEmpty(t, u.Reason, "%v says why", u.Task)
 	}

@@ -86,6 +86,17 @@ func (p *problem) noteWhatIsInVain(from *studio.Plan) {
 	}
 }
 
+// noteWhatIsLeftOutBy takes from a first schedule what it found no place for: a search tries
+// that again, and not as far each time.
+func (p *problem) noteWhatIsLeftOutBy(s *schedule) {
+	p.vain = make([]bool, len(p.clusters))
+	for _, j := range p.jobs {
+		if j.cluster != nil && s.at[j.number].state == gone {
+			p.vain[j.cluster.number] = true
+		}
+	}
+}
+
 // repairFrom lays what a plan has as it has it, and the rest about so.
 func (s *schedule) repairFrom(from *studio.Plan) { s.placeRemoved(from, s.keepPlaced(from)) }
 

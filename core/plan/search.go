@@ -114,6 +114,9 @@ func newSearch(p *problem, options Options) *search {
 	} else {
 		first = s.placedAnew()
 	}
+	if options.Steps > 0 {
+		p.noteWhatIsLeftOutBy(first)
+	}
 	s.begin(first)
 	return s
 }

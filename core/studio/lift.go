@@ -62,7 +62,7 @@ func liftSteps(steps []Step) {
 
 func liftStep(s *Step) {
 	if s.Work != nil && s.Wants == "" {
-		s.Wants = Any
+		s.Wants = WantsAny
 	}
 	for i := range s.Windows {
 		s.Windows[i].Whole = s.Windows[i].Limited()
@@ -73,7 +73,7 @@ func liftInputs(parts []PartInput) {
 	for i := range parts {
 		p := &parts[i]
 		if p.Wants == "" {
-			p.Wants = Any
+			p.Wants = WantsAny
 		}
 		if p.Window.Limited() {
 			p.Window.Whole = true

@@ -268,16 +268,19 @@ func Known(doc *Document, book *Book, lot *Lot, wait int, state State) *Dries {
 	return r.known(r.dries(lot, recipe, w.Drying, state, wait), recipe, work, recipe.PutDown(wait))
 }
 
-// WindowOn are the lags of a window that is measured from what a lot in work ended with.
-func WindowOn(doc *Document, book *Book, w *WorkLot, window Window) []Lag {
+// LimitsOn are the lags of an input, as the step that takes it up wants it, that are measured
+// from what a lot in work did. They lead to no task.
+func LimitsOn(doc *Document, book *Book, w *WorkLot, by Step, input PartInput) []Lag {
 	recipe := book.Of(w.Made())
-	r := router{doc: doc, book: book, work: map[ID]*WorkLot{w.ID: w}}
-	r.window(
-		&Lot{ID: w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes},
-		recipe,
-		len(recipe.Steps)-1,
-		window,
-		"",
-	)
+	r := routed(doc, book, nil, nil)
+	l := &Lot{ID: w.ID, Recipe: w.Recipe, Variant: w.Variant, Mixes: w.Mixes}
+	if input.Window != nil {
+		r.window(l, recipe, len(recipe.Steps)-1, *input.Window, "")
+	}
+	if wants := by.WantedOf(input); wants.Perishable() {
+		if s, ok := recipe.Softness(len(recipe.Steps), r.keeps); ok {
+			r.inState(l, recipe, s, "", wants, true)
+		}
+	}
 	return r.instance.Links
 }

@@ -41,6 +41,9 @@ type Recipe struct {
 	LifeColdMinutes Minute   `json:"lifeColdMinutes,omitempty"`
 	Drying          PerMille `json:"dryingPerMille,omitempty"`
 
+	// Dries says how its pieces dry where no wait or window does: how long they stay soft.
+	Dries *Drying `json:"dries,omitempty"`
+
 	Steps        []Step `json:"steps"`
 	Spares       Spares `json:"spares"`
 	SecondsServe bool   `json:"secondsServe,omitempty"`
@@ -124,7 +127,7 @@ type PartInput struct {
 	// input with an upper limit cannot come from stock.
 	Window *Window `json:"window,omitempty"`
 	// Wants is the state in which it is wanted; by how it is joined if empty.
-	Wants State `json:"wants,omitempty"`
+	Wants Condition `json:"wants,omitempty"`
 	// Slots names, for colour slots of the input, the slot of this recipe that
 	// gives the mix: a deeper shade for the inner row.
 	Slots map[string]string `json:"slots,omitempty"`

@@ -12,6 +12,18 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 	if doc.Direct != nil {
 		return doc.Direct
 	}
+	r := routed(doc, book, lots, links)
+	r.wants(lots, shelf)
+	return &r.instance
+}
+
+// Tasks are what some lots come down to, and the links between those, whatever orders want.
+func Tasks(doc *Document, book *Book, lots []Lot, links []Link) *Instance {
+	return &routed(doc, book, lots, links).instance
+}
+
+// routed works out the tasks of lots and the links between them.
+func routed(doc *Document, book *Book, lots []Lot, links []Link) *router {
 	r := &router{
 		doc:   doc,
 		book:  book,
@@ -19,6 +31,7 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 		links: links,
 		out:   map[ID][]Link{},
 		work:  map[ID]*WorkLot{},
+		keeps: SoftStores(doc),
 	}
 	for _, k := range links {
 		r.out[k.From] = append(r.out[k.From], k)
@@ -37,9 +50,8 @@ func Route(doc *Document, book *Book, lots []Lot, links []Link, shelf []Peg) *In
 		}
 	})
 	r.lags(lots)
-	r.wants(lots, shelf)
 	routing.Wait()
-	return &r.instance
+	return r
 }
 
 type router struct {
@@ -49,6 +61,7 @@ type router struct {
 	links    []Link
 	out      map[ID][]Link // by lot
 	work     map[ID]*WorkLot
+	keeps    func(place ID) bool // of soft stores
 	instance Instance
 }
 
@@ -414,7 +427,7 @@ func (r *router) lags(lots []Lot) {
 // pieces: the last step that wants them soft, or firm, is the last to take them up, and none
 // that wants them firm begins before they are.
 func (r *router) wanted(l *Lot, recipe *Recipe, first int) {
-	for _, state := range []State{Soft, Firm} {
+	for _, state := range []Condition{WantsSoft, WantsFirm} {
 		begin, last := -1, -1
 		for i := first; i < len(recipe.Steps); i++ {
 			if recipe.Steps[i].Wanted() == state {
@@ -429,7 +442,7 @@ func (r *router) wanted(l *Lot, recipe *Recipe, first int) {
 		if s, ok := recipe.Softness(last, r.keeps); ok && s.From >= first {
 			r.inState(l, recipe, s, taskAt(l.ID, recipe, last), state, begin == last)
 		}
-		if s, ok := recipe.Softness(begin, r.keeps); state == Firm && begin != last && ok && s.From >= first {
+		if s, ok := recipe.Softness(begin, r.keeps); state == WantsFirm && begin != last && ok && s.From >= first {
 			lag := Lag{From: taskAt(l.ID, recipe, s.From), To: taskAt(l.ID, recipe, begin)}
 			if lag.From != lag.To {
 				lag.Least = &Length{Dries: r.softDries(l, recipe, s, Firm)}
@@ -441,14 +454,14 @@ func (r *router) wanted(l *Lot, recipe *Recipe, first int) {
 
 // inState has a task take up every piece of a lot in a state, at the latest, and at the
 // earliest where it is the first to want that.
-func (r *router) inState(l *Lot, recipe *Recipe, s Softness, to ID, state State, first bool) {
+func (r *router) inState(l *Lot, recipe *Recipe, s Softness, to ID, wants Condition, first bool) {
 	lag := Lag{From: taskAt(l.ID, recipe, s.From), To: to, Each: true}
 	if lag.From == lag.To {
 		return // within a run
 	}
-	before, _ := state.until()
+	before, _ := wants.Until()
 	lag.Most = &Length{Dries: r.softDries(l, recipe, s, before)}
-	if state == Firm && first {
+	if wants == WantsFirm && first {
 		lag.Least = &Length{Dries: r.softDries(l, recipe, s, Firm)}
 	}
 	r.instance.Links = append(r.instance.Links, lag)
@@ -456,12 +469,6 @@ func (r *router) inState(l *Lot, recipe *Recipe, s Softness, to ID, state State,
 
 func (r *router) softDries(l *Lot, recipe *Recipe, s Softness, state State) *Dries {
 	return r.known(r.dries(l, recipe, s.Drying, state, s.From), recipe, r.work[l.ID], s.From)
-}
-
-// keeps is true of a soft store.
-func (r *router) keeps(place ID) bool {
-	i := slices.IndexFunc(r.doc.Places, func(p Place) bool { return p.ID == place })
-	return i >= 0 && r.doc.Places[i].KeepsMinutes > 0
 }
 
 // window adds the lags of a window that is measured from a step of a lot: its

@@ -1,27 +1,43 @@
 package studio
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
-// What work wants of a piece when it takes it up: soft is not firm yet, firm is firm and
-// not stiff yet, dry is dry. Any says that it does not matter.
+// Condition is what work wants of a piece when it takes it up.
+type Condition string
+
+// Conditions: soft is not firm yet, firm is firm and not stiff yet, dry is dry; any says that it
+// does not matter.
 const (
-	Soft State = "soft"
-	Any  State = "any"
+	WantsSoft Condition = "soft"
+	WantsFirm Condition = "firm"
+	WantsDry  Condition = "dry"
+	WantsAny  Condition = "any"
 )
 
 // kindsOfWork are what a kind of work wants of the piece it takes up. What is not here wants
 // nothing: cutting, rolling, kneading, gluing, putting together.
-var kindsOfWork = map[string]State{
-	"thin": Soft, "edge": Soft, "vein": Soft, "frill": Soft, "cup": Soft, "emboss": Soft, "mark": Soft,
-	"stretch": Soft, "shape": Soft, "fold": Soft, "pull": Soft, "flatten": Soft, "split": Soft, "slit": Soft,
-	"nick": Soft, "notch": Soft, "snip": Soft, "gather": Soft, "twist": Soft, "pierce": Soft, "open": Soft,
-	"wire": Soft, "clad": Soft, "halve": Soft,
-	"bunch": Firm, "fit": Firm, "curl": Firm,
-	"tape": Dry, "dust": Dry, "bundle": Dry, "steam": Dry, "pack": Dry,
+var kindsOfWork = kinds(map[Condition]string{
+	WantsSoft: "clad cup edge emboss flatten fold frill gather halve mark nick notch open pierce pull shape slit snip " +
+		"split stretch thin twist vein wire",
+	WantsFirm: "bunch curl fit",
+	WantsDry:  "bundle dust pack steam tape",
+})
+
+func kinds(by map[Condition]string) map[string]Condition {
+	all := map[string]Condition{}
+	for wants, kinds := range by {
+		for _, kind := range strings.Fields(kinds) {
+			all[kind] = wants
+		}
+	}
+	return all
 }
 
 // KindsOfWork are the kinds of work that want a state of the piece they take up, in order.
-func KindsOfWork(state State) (kinds []string) {
+func KindsOfWork(state Condition) (kinds []string) {
 	for kind, wants := range kindsOfWork {
 		if wants == state {
 			kinds = append(kinds, kind)
@@ -33,33 +49,42 @@ func KindsOfWork(state State) (kinds []string) {
 
 // Wanted is the state in which a step wants the piece: what it says, else what its kind of
 // work wants. A wait wants nothing.
-func (s Step) Wanted() State {
+func (s Step) Wanted() Condition {
 	switch {
 	case s.Work == nil:
-		return Any
+		return WantsAny
 	case s.Wants != "":
 		return s.Wants
 	}
 	if wants, known := kindsOfWork[s.Work.Glyph]; known {
 		return wants
 	}
-	return Any
+	return WantsAny
 }
 
 // WantedOf is the state in which a step wants an input: what the input says; else wet
 // joining wants it soft and taping dry, bunching firm and cladding soft.
-func (s Step) WantedOf(p PartInput) State {
+func (s Step) WantedOf(p PartInput) Condition {
 	switch {
 	case p.Wants != "":
 		return p.Wants
 	case p.Join == JoinWet:
-		return Soft
+		return WantsSoft
 	case p.Join == JoinTaped:
-		return Dry
+		return WantsDry
 	case p.Join == "" && s.Work != nil && (s.Work.Glyph == "bunch" || s.Work.Glyph == "clad"):
 		return kindsOfWork[s.Work.Glyph]
 	}
-	return Any
+	return WantsAny
+}
+
+// SoftStores tells which places of a document keep pieces soft.
+func SoftStores(doc *Document) func(place ID) bool {
+	soft := map[ID]bool{}
+	for i := range doc.Places {
+		soft[doc.Places[i].ID] = doc.Places[i].KeepsMinutes > 0
+	}
+	return func(place ID) bool { return soft[place] }
 }
 
 // Softness is what the softness of pieces goes by: what dries, from the end of which step on.
@@ -70,12 +95,12 @@ type Softness struct {
 
 // Softness of a recipe's pieces before a step, which may be the one after its last: from the
 // first step that takes paste, or puts parts together, or from where they left the last soft
-// store before that. Its drying class and thickness are those of the first wait or window
-// that names a class, the thickness and the slot its own paste's where that is cut. False
+// store before that. Its drying class and thickness are what the recipe says, else those of
+// the first wait or window that names a class, the thickness and the slot its own paste's where that is cut. False
 // where nothing says how it dries, or a soft store holds the pieces up to the step. Keeps
 // is true of a soft store. It takes O(steps · holds).
 func (r *Recipe) Softness(before int, keeps func(place ID) bool) (s Softness, ok bool) {
-	s.Drying, ok = r.dries()
+	s.Drying, ok = r.HowItDries()
 	if !ok {
 		return s, false
 	}
@@ -116,8 +141,11 @@ func (r *Recipe) Softness(before int, keeps func(place ID) bool) (s Softness, ok
 	return s, true
 }
 
-// dries is what a recipe says of how its pieces dry.
-func (r *Recipe) dries() (Drying, bool) {
+// HowItDries is what a recipe says of how its pieces dry; false where it says nothing.
+func (r *Recipe) HowItDries() (Drying, bool) {
+	if r.Dries != nil {
+		return *r.Dries, true
+	}
 	for _, s := range r.Steps {
 		if s.Wait != nil && s.Wait.Class != "" {
 			return Drying{Class: s.Wait.Class, Thickness: s.Wait.Thickness, Slot: s.Wait.Slot}, true
@@ -131,24 +159,51 @@ func (r *Recipe) dries() (Drying, bool) {
 	return Drying{}, false
 }
 
-// until is the state before which a piece is still as wanted: firm for soft, stiff for firm.
-func (s State) until() (State, bool) {
-	switch s {
-	case Soft:
+// Until is the state before which a piece is still as wanted: firm for soft, stiff for firm.
+func (c Condition) Until() (State, bool) {
+	switch c {
+	case WantsSoft:
 		return Firm, true
-	case Firm:
+	case WantsFirm:
 		return Stiff, true
 	}
 	return "", false
 }
 
 // Perishable is true of a state that pieces do not stay in.
-func (s State) Perishable() bool { return s == Soft || s == Firm }
+func (c Condition) Perishable() bool { return c == WantsSoft || c == WantsFirm }
+
+// Perishes is true of a recipe some of whose windows bind each piece: its own, or those of
+// what it needs fresh.
+func (b *Book) Perishes(r *Recipe) bool {
+	_, dries := r.HowItDries()
+	for _, s := range r.Steps {
+		if dries && s.Wanted().Perishable() {
+			return true
+		}
+		for i := range s.Windows {
+			if s.Windows[i].Limited() && !s.Windows[i].Whole {
+				return true
+			}
+		}
+	}
+	for _, p := range r.Parts {
+		if b.Batched(r, p) {
+			return true
+		}
+	}
+	return false
+}
 
 // Fresh is true of an input that cannot come from stock: a window or the state it is wanted
-// in ends. Keeps is true of a soft store.
-func (b *Book) Fresh(r *Recipe, p PartInput, keeps func(place ID) bool) bool {
-	if p.Window.Limited() {
+// in ends.
+func (b *Book) Fresh(r *Recipe, p PartInput) bool { return p.Window.Limited() || b.Batched(r, p) }
+
+// Batched is true of an input that binds each piece, and so has lots of its own for each lot
+// that takes it: a window that ends, but for one that binds the lot as a whole, or a state
+// that pieces do not stay in.
+func (b *Book) Batched(r *Recipe, p PartInput) bool {
+	if p.Window.Limited() && !p.Window.Whole {
 		return true
 	}
 	step, _ := r.Step(p.Step)
@@ -159,6 +214,6 @@ func (b *Book) Fresh(r *Recipe, p PartInput, keeps func(place ID) bool) bool {
 	if below == nil {
 		return false
 	}
-	_, dries := below.dries()
+	_, dries := below.HowItDries()
 	return dries
 }

@@ -9,17 +9,17 @@ import (
 // wants the piece, its kind's if empty; Windows limit the time since earlier steps; Mend is
 // the work on a piece counted as to mend.
 type Step struct {
-	Key      string   `json:"key"`
-	Name     string   `json:"name"`
-	Work     *Work    `json:"work,omitempty"`
-	Wait     *Wait    `json:"wait,omitempty"`
-	Wants    State    `json:"wants,omitempty"`
-	Windows  []Window `json:"windows,omitempty"`
-	Holds    []Hold   `json:"holds,omitempty"`
-	Gates    []ID     `json:"gates,omitempty"`
-	Mend     *Work    `json:"mend,omitempty"`
-	Look     string   `json:"look,omitempty"`
-	Cautions []string `json:"cautions,omitempty"`
+	Key      string    `json:"key"`
+	Name     string    `json:"name"`
+	Work     *Work     `json:"work,omitempty"`
+	Wait     *Wait     `json:"wait,omitempty"`
+	Wants    Condition `json:"wants,omitempty"`
+	Windows  []Window  `json:"windows,omitempty"`
+	Holds    []Hold    `json:"holds,omitempty"`
+	Gates    []ID      `json:"gates,omitempty"`
+	Mend     *Work     `json:"mend,omitempty"`
+	Look     string    `json:"look,omitempty"`
+	Cautions []string  `json:"cautions,omitempty"`
 }
 
 // Work is attended: a skill and what else the person must be able to do, setup

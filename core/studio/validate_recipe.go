@@ -195,6 +195,9 @@ func (v *validator) recipe(place string, r *Recipe) {
 	if len(r.Steps) > 0 && r.Steps[0].Work == nil {
 		v.say(place+".steps[0]", "is a wait; a recipe begins with work")
 	}
+	if r.Dries != nil {
+		v.drying(place+".dries", *r.Dries)
+	}
 	v.quantities(place, r)
 	at := func(list string, i int, step string) string {
 		here := fmt.Sprintf("%s.%s[%d]", place, list, i)

@@ -48,14 +48,14 @@ func (v *validator) step(place string, r *Recipe, index int) {
 
 // wants checks the state that is said to be wanted of a recipe's pieces at a step, or past
 // the last by what they go into.
-func (v *validator) wants(place string, r *Recipe, index int, wants State) {
+func (v *validator) wants(place string, r *Recipe, index int, wants Condition) {
 	switch wants {
-	case "", Any:
-	case Soft, Firm:
-		if _, says := r.dries(); !says {
-			v.say(place, "is %s, and nothing says how fast %q dries; give a wait or a window with a class", wants, r.Name)
+	case "", WantsAny:
+	case WantsSoft, WantsFirm:
+		if _, says := r.HowItDries(); !says {
+			v.say(place, "is %s, and nothing says how fast %q dries; say it with dries, or a wait or window with a class", wants, r.Name)
 		}
-	case Dry:
+	case WantsDry:
 		if !r.driedBefore(index) {
 			v.say(place, "is dry, and nothing dries %q before; a wait until dry, a load or a fixed time would", r.Name)
 		}

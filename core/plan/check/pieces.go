@@ -22,30 +22,28 @@ func (c *checker) passageOf(a *studio.Activity, t *studio.Task) passage {
 	return f
 }
 
-// done is the minute, rounded down, by which so many pieces are done: a pause that comes
-// right then has not begun.
-func (f passage) done(pieces int64) studio.Minute {
-	worked := f.setup + studio.Minute(int64(f.worked-f.setup)*pieces/f.pieces)
+// wall is the minute at which so much is worked; a pause that comes right then is over if
+// after says so.
+func (f passage) wall(worked studio.Minute, after bool) studio.Minute {
 	at := f.begin + worked
 	for _, p := range f.task.Pauses {
-		if p.From < at {
+		if p.From < at || after && p.From == at {
 			at += p.To - p.From
 		}
 	}
 	return at
 }
 
-// takes is the minute, rounded up, at which a piece is taken up when so many are done: a
-// pause that comes right then is over.
-func (f passage) takes(after int64) studio.Minute {
-	worked := f.setup + studio.Minute(studio.CeilDiv(int64(f.worked-f.setup)*after, f.pieces))
-	at := f.begin + worked
-	for _, p := range f.task.Pauses {
-		if p.From <= at {
-			at += p.To - p.From
-		}
-	}
-	return at
+// done is the minute, rounded down, in which so many pieces are done.
+func (f passage) done(pieces int64) studio.Minute {
+	parts := int64(f.worked-f.setup) * pieces
+	return f.wall(f.setup+studio.Minute(parts/f.pieces), parts%f.pieces != 0)
+}
+
+// takes is the minute, rounded up, by which a piece is taken up when so many are done.
+func (f passage) takes(done int64) studio.Minute {
+	parts := int64(f.worked-f.setup) * done
+	return f.wall(f.setup+studio.Minute(studio.CeilDiv(parts, f.pieces)), parts%f.pieces == 0)
 }
 
 // pieces checks a window that binds every piece: each is taken up by one task no later than

@@ -220,7 +220,7 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 					got[in],
 				)
 			}
-			if at >= l.NextStep && p.Window.Limited() && fromStock[in] {
+			if at >= l.NextStep && fromStock[in] && c.book.Fresh(r, p) {
 				c.say(
 					InputFromStock,
 					studio.TaskID(l.ID, p.Step),

@@ -1697,6 +1697,16 @@ export interface components {
             kept?: string;
             place: string;
         };
+        Batch: {
+            limit?: components["schemas"]["Limit"];
+            /**
+             * Format: int64
+             * @description 0 is no limit
+             */
+            most: number;
+            /** @description not even one is in time */
+            none: boolean;
+        };
         BeginBody: {
             name: string;
             pattern: string;
@@ -2092,6 +2102,13 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Drying: {
+            class?: string;
+            method?: string;
+            slot?: string;
+            /** Format: int64 */
+            thicknessMicrometres?: number;
+        };
         DryingClass: {
             /** Format: int64 */
             dryMinutes: number;
@@ -2382,6 +2399,14 @@ export interface components {
             name: string;
             recipes: components["schemas"]["Recipe"][];
         };
+        Keeps: {
+            /** Format: int64 */
+            firm: number;
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            stiff: number;
+        };
         Ladder: {
             /** Format: int64 */
             asIsMilligrams: number;
@@ -2401,6 +2426,7 @@ export interface components {
             /** Format: int64 */
             count: number;
             form: string;
+            keeps?: components["schemas"]["Keeps"];
             kind: string;
             name: string;
             recipe: string;
@@ -2413,6 +2439,20 @@ export interface components {
             mixings: number;
             /** Format: int64 */
             toMixMilligrams: number;
+        };
+        Limit: {
+            /** Format: int64 */
+            fit?: number;
+            /** @description the step pieces are done by, after the name of its recipe */
+            from: string;
+            /** Format: int64 */
+            lastMinutes: number;
+            /** Format: int64 */
+            pieces?: number;
+            /** @description the step that takes them up */
+            to: string;
+            /** Format: int64 */
+            waitsMinutes: number;
         };
         LimitView: {
             cause?: string;
@@ -3313,6 +3353,7 @@ export interface components {
             defaults?: {
                 [key: string]: string;
             };
+            dries?: components["schemas"]["Drying"];
             /** Format: int64 */
             dryingPerMille?: number;
             form?: string;
@@ -3538,6 +3579,7 @@ export interface components {
         Sheet: {
             /** Format: int64 */
             attendedMilliminutes: number;
+            batch?: components["schemas"]["Batch"];
             /** Format: int64 */
             elapsedMinutes: number;
             lanes: components["schemas"]["Lane"][];
@@ -3797,6 +3839,7 @@ export interface components {
             /** Format: int64 */
             to: number;
             wait?: boolean;
+            wants?: string;
         };
         StudioColourway: {
             id: string;

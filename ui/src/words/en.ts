@@ -18,6 +18,8 @@ export default {
     "more-than-a-lot": "“{of}”: a lot of {started} is decided on; {most} go into one lot.",
     "more-than-needed": "“{of}”: a lot is decided on that yields {extra} more than is needed; they go to the shelf.",
     "later-than-needed": "“{of}”: a lot is moved to later than it is needed.",
+    "not-even-one":
+      "Not even one “{of}” can be made in time: from {from} to {to} a piece would wait for {waits} and stays as it must be for {last}. Runs, a soft store, a softer paste, a thicker piece or quicker steps would help.",
   },
   proportion: {
     cone: {
@@ -34,6 +36,10 @@ export default {
       "too-large": "It is large for its former and will stand out over the rim.",
     },
     cutter: { other: "Cut so, it dries to another size than wanted." },
+    softness: {
+      "not-held": "A step wants it soft or firm, and nothing says how fast it dries: that is not planned.",
+      "dries-out": "It waits for longer than it stays as a later step wants it.",
+    },
   },
   unplaced: {
     "no-skill": "nobody has the skill",
@@ -72,6 +78,7 @@ export default {
     "spares-by-percent": "Spares are a share of what is needed",
     "spares-by-none": "No spares",
     split: "Split evenly, so that no lot overfills its formers",
+    batch: "As many as one maker makes while every piece stays as its steps want it",
     duration: "Setup and pieces, by the maker's pace",
     drying: "Read off the drying clock; an estimate, touch decides",
     "fixed-wait": "A fixed time",
@@ -79,6 +86,7 @@ export default {
     "proportion-wire":
       "Held level, the head bends its stem: mass × gravity × length² ÷ (2 × stiffness × wires × bending figure of the gauge)",
     "proportion-former": "What lies in a cup is about as wide as the cup",
+    "proportion-softness": "From when a piece is cut until a step wants it soft or firm, waits are shorter than it stays so",
     "proportion-cutter": "What is cut, less what paste shrinks by as it dries",
     mix: "The larger of need with loss and one working sheet",
   },
@@ -146,6 +154,12 @@ export default {
     wires: "wires",
     "would-hold-gauge": "would hold: gauge",
     "would-hold-wires": "would hold: wires",
+    "one-more-would-wait": "with one more, the longest wait: {of}",
+    "may-wait": "a piece may wait for",
+    "waits-between": "waits before: {of}",
+    "kept-to-spare": "of that kept to spare",
+    "one-more-would-be": "with one more there would be, of {of}",
+    "have-room": "have room",
     sag: "sag (up to 10\u00b0 holds)",
   },
   rounding: {

@@ -1,0 +1,360 @@
+package count
+
+import (
+	"sort"
+
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// A batch is a lot with lots of its own for every input that it needs fresh. It is as large as
+// one maker can make it at the recipe's pace, one task after the other in the order of the
+// steps, in standard air, with a fifth of every window to spare.
+
+// Batch is how many go into one lot for its windows, and what limits them.
+type Batch struct {
+	Most  int64  `json:"most" doc:"0 is no limit"`
+	None  bool   `json:"none" doc:"not even one is in time"`
+	Limit *Limit `json:"limit,omitempty"`
+}
+
+// Limit is what is the first to break with one more. Between two steps pieces wait so long,
+// and may wait so long; or there are so many pieces where so many have room.
+type Limit struct {
+	From   string        `json:"from" doc:"the step pieces are done by, after the name of its recipe"`
+	To     string        `json:"to" doc:"the step that takes them up"`
+	Waits  studio.Minute `json:"waitsMinutes"`
+	Last   studio.Minute `json:"lastMinutes"`
+	Pieces int64         `json:"pieces,omitempty"`
+	Fit    int64         `json:"fit,omitempty"`
+}
+
+const (
+	mostInBatch = 4096 // more is no limit
+	spareWindow = 5    // a fifth of a window is to spare
+)
+
+// batchOf is the batch of something in its mixes, worked out once.
+func (c *counter) batchOf(item *Item, r *studio.Recipe) Batch {
+	if !c.book.Perishes(r) {
+		return Batch{}
+	}
+	if known, done := c.counter.batches[item.Key]; done {
+		return known
+	}
+	b := batchOf(c.doc, c.book, c.room, item.Made(), item.Mixes)
+	c.counter.batches[item.Key] = b
+	return b
+}
+
+// BatchOf is the batch of something that a document's flower book holds, in its mixes. It
+// takes O(log n) trials of up to n pieces.
+func BatchOf(doc *studio.Document, book *studio.Book, made studio.Made, mixes map[string]studio.ID) (Batch, error) {
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	if err != nil || !book.Perishes(book.Of(made)) {
+		return Batch{}, err
+	}
+	return batchOf(doc, book, drying.NewRoom(doc, calendar), made, mixes), nil
+}
+
+func batchOf(
+	doc *studio.Document,
+	book *studio.Book,
+	room drying.Room,
+	made studio.Made,
+	mixes map[string]studio.ID,
+) Batch {
+	plain := *doc
+	plain.Work, plain.Orders = nil, nil
+	t := &trial{book: book, room: room, doc: &plain, soft: studio.SoftStores(doc)}
+	unit := book.Of(made).Unit()
+	if limit := t.of(made, mixes, unit); limit != nil {
+		return Batch{Most: unit, None: limit.Fit == 0, Limit: limit} // what has no room is divided
+	}
+	n := sort.Search(mostInBatch, func(n int) bool { return t.of(made, mixes, int64(n)+1) != nil })
+	if n == mostInBatch {
+		return Batch{}
+	}
+	return Batch{Most: int64(n) / unit * unit, Limit: t.of(made, mixes, int64(n)+1)}
+}
+
+// trial tries how batches of a size work out.
+type trial struct {
+	book     *studio.Book
+	room     drying.Room
+	doc      *studio.Document
+	lots     []studio.Lot
+	links    []studio.Link
+	feeds    map[studio.ID][]studio.Link // what goes into a lot
+	routings map[studio.ID]*studio.Routing
+	lags     map[studio.ID][]studio.Lag // into a task
+	passed   map[studio.ID]studio.Passage
+	ends     map[studio.ID]studio.Minute
+	free     studio.Minute // when the maker has done what came before
+	maker    studio.Person // of nobody's pace: the recipe's
+	soft     func(place studio.ID) bool
+}
+
+// of makes a batch of so many, and says what breaks, nil if nothing does.
+func (t *trial) of(made studio.Made, mixes map[string]studio.ID, quantity int64) *Limit {
+	t.lots, t.links, t.free = nil, nil, 0
+	t.feeds, t.routings, t.lags = map[studio.ID][]studio.Link{}, map[studio.ID]*studio.Routing{}, map[studio.ID][]studio.Lag{}
+	t.passed, t.ends = map[studio.ID]studio.Passage{}, map[studio.ID]studio.Minute{}
+	root := t.add("batch", made, mixes, quantity)
+	instance := studio.Tasks(t.doc, t.book, t.lots, t.links)
+	for i := range instance.Lots {
+		t.routings[instance.Lots[i].ID] = &instance.Lots[i]
+	}
+	for _, lag := range instance.Links {
+		t.lags[lag.To] = append(t.lags[lag.To], lag)
+	}
+	t.make(root)
+	for _, lag := range instance.Links {
+		if !lag.Each {
+			continue
+		}
+		from, to := t.passed[lag.From], t.passed[lag.To]
+		most, _ := t.room.Opening(lag).Longest()
+		last := most * (spareWindow - 1) / spareWindow
+		if by := from.Latest(&to, func(done studio.Minute) studio.Minute { return done + last }); by > 0 {
+			return &Limit{From: t.named(lag.From), To: t.named(lag.To), Waits: last + by, Last: most}
+		}
+	}
+	if limit := t.keeps(instance); limit != nil {
+		return limit
+	}
+	for _, l := range t.lots {
+		if limit := t.run(l); limit != nil {
+			return limit
+		}
+	}
+	return t.fits()
+}
+
+// keeps says which soft store would have to keep pieces for too long, if one would.
+func (t *trial) keeps(instance *studio.Instance) *Limit {
+	for i := range instance.Lots {
+		for _, a := range instance.Lots[i].Tasks {
+			for _, h := range a.Holds {
+				var most studio.Minute
+				for _, p := range t.doc.Places {
+					if p.ID == h.Place {
+						most = p.KeepsMinutes
+					}
+				}
+				for _, until := range h.Until {
+					lies := t.ends[until] - t.passed[a.ID].Start
+					if most > 0 && lies > most*(spareWindow-1)/spareWindow {
+						return &Limit{From: t.named(a.ID), To: t.named(until), Waits: lies, Last: most}
+					}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// run says which window would break within a run of a lot's stints, if one would: there all
+// pieces of a run pass through one step after the other.
+func (t *trial) run(l studio.Lot) *Limit {
+	r := t.book.Of(l.Made())
+	for _, state := range []studio.Condition{studio.WantsSoft, studio.WantsFirm} {
+		for last := len(r.Steps) - 1; last > 0; last-- {
+			if r.Steps[last].Wanted() != state {
+				continue
+			}
+			s, ok := r.Softness(last, t.soft)
+			first, past := r.Task(last)
+			if !ok || s.From < first || s.From >= last {
+				break
+			}
+			pieces := r.Pieces(first, l.Started)
+			for _, step := range r.Steps[first:past] {
+				if step.Work.Run > 0 {
+					pieces = min(pieces, step.Work.Run)
+				}
+			}
+			var until studio.Milliminutes // from the first piece done to the first taken up
+			for i := s.From; i < last; i++ {
+				until += r.Effort(r.Steps[i].Work, false, pieces)
+			}
+			from, to := r.Effort(r.Steps[s.From].Work, false, pieces), r.Effort(r.Steps[last].Work, false, pieces)
+			n := studio.Milliminutes(max(1, pieces))
+			waits := max(until-from/n, until-from+to-to/n)
+			before, _ := state.Until()
+			most := t.room.Most(studio.Dries{Class: s.Class, Thickness: s.Thickness, State: before, Factor: 1000})
+			if waits > 1000*studio.Milliminutes(most)*(spareWindow-1)/spareWindow {
+				return &Limit{From: r.Name + ", " + r.Steps[s.From].Name, To: r.Name + ", " + r.Steps[last].Name,
+					Waits: waits.Minutes(), Last: most}
+			}
+			break
+		}
+	}
+	return nil
+}
+
+// fits says which lot would have no room, if one had not.
+func (t *trial) fits() *Limit {
+	for _, l := range t.lots {
+		r := t.book.Of(l.Made())
+		if room := roomPerLot(t.doc, r); room > 0 && l.Started > room {
+			return &Limit{From: r.Name, Pieces: l.Started, Fit: room}
+		}
+	}
+	return nil
+}
+
+// add adds a lot of something, and lots of what it needs fresh; it returns its id.
+func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, quantity int64) studio.ID {
+	book := t.book
+	r := book.Of(made)
+	quantity = studio.CeilDiv(quantity, r.Unit()) * r.Unit()
+	t.lots = append(t.lots, studio.Lot{ID: id, Recipe: made.Recipe, Variant: made.Variant, Mixes: mixes,
+		Started: quantity, Alive: quantity})
+	for i := range r.Parts {
+		p := &r.Parts[i]
+		if !book.Batched(r, *p) {
+			continue
+		}
+		own, _ := book.Resolve(p.Made(), book.Input(*p, mixes))
+		from := t.add(id+"/"+studio.ID(rune('a'+i%26))+studio.ID(p.Step), p.Made(), own, r.At(p.Step, quantity)*p.Count)
+		link := studio.Link{From: from, To: id, Step: p.Step, Recipe: p.Recipe, Quantity: p.Count}
+		t.links, t.feeds[id] = append(t.links, link), append(t.feeds[id], link)
+	}
+	return id
+}
+
+// make works through the tasks of a lot: what it needs fresh right before the task that takes
+// it up.
+func (t *trial) make(lot studio.ID) {
+	var before studio.Minute
+	for i := range t.routings[lot].Tasks {
+		a := &t.routings[lot].Tasks[i]
+		for _, link := range t.feeds[lot] {
+			if t.takes(lot, link.Step) == a.ID {
+				t.make(link.From)
+			}
+		}
+		before = t.task(a, before)
+	}
+}
+
+// takes is the id of the task that does a step of a lot.
+func (t *trial) takes(lot studio.ID, step string) studio.ID {
+	for i := range t.lots {
+		if t.lots[i].ID == lot {
+			r := t.book.Of(t.lots[i].Made())
+			_, at := r.Step(step)
+			first, _ := r.Task(at)
+			return studio.TaskID(lot, r.Steps[first].Key)
+		}
+	}
+	return ""
+}
+
+// task does one task after the one before it, and says when it ends.
+func (t *trial) task(a *studio.Activity, before studio.Minute) studio.Minute {
+	p := studio.Passage{Start: before, Pieces: max(1, a.Pieces), Whole: a.Wait != nil}
+	for _, lag := range t.lags[a.ID] {
+		ready := t.ends[lag.From]
+		if lag.Least != nil {
+			ready += studio.Milliminutes(t.room.Need(*lag.Least)).Minutes()
+		}
+		p.Start = max(p.Start, ready)
+	}
+	if a.Wait != nil {
+		p.Rest = studio.Milliminutes(t.room.Need(a.Wait.Least)).Minutes()
+	} else {
+		p.Start = max(p.Start, t.free)
+		for _, run := range a.Runs(&t.maker, 0) {
+			p.Rest += run
+		}
+		p.Setup = min(p.Rest, a.SetupFor(&t.maker, 0))
+		p.Rest -= p.Setup
+		t.free = p.Start + p.Setup + p.Rest
+	}
+	t.passed[a.ID], t.ends[a.ID] = p, p.Start+p.Setup+p.Rest
+	return t.ends[a.ID]
+}
+
+// named is what a task is called: its step and what it is of.
+func (t *trial) named(task studio.ID) string {
+	for i := range t.lots {
+		r := t.book.Of(t.lots[i].Made())
+		for _, s := range r.Steps {
+			if studio.TaskID(t.lots[i].ID, s.Key) == task {
+				return r.Name + ", " + s.Name
+			}
+		}
+	}
+	return ""
+}
+
+// limitedBy says in the working of lots, and in a note where not even one piece is in time,
+// what limits them.
+func (c *counter) limitedBy(item *Item, r *studio.Recipe, lots int64) {
+	b := c.batchOf(item, r)
+	if b.None {
+		c.note(NotEvenOne, item.Recipe, item.Orders, studio.With{"of": r.Name, "from": b.Limit.From, "to": b.Limit.To,
+			"waitsMinutes": b.Limit.Waits, "lastMinutes": b.Limit.Last})
+	}
+	if b.Most > 0 && lots > 1 {
+		item.Workings = append(item.Workings, b.Working(r))
+	}
+}
+
+// Working says what limits a batch.
+func (b Batch) Working(r *studio.Recipe) studio.Working {
+	inputs := []studio.Figure{
+		studio.NewFigure("one-more-would-wait", b.Limit.Waits, "min").OfThing(b.Limit.From + " – " + b.Limit.To),
+		studio.NewFigure("may-wait", b.Limit.Last, "min"),
+		studio.NewFigure("kept-to-spare", 100/spareWindow, "%"),
+	}
+	if b.Limit.Fit > 0 {
+		inputs = []studio.Figure{
+			studio.NewFigure("one-more-would-be", b.Limit.Pieces, "pieces").OfThing(b.Limit.From),
+			studio.NewFigure("have-room", b.Limit.Fit, "pieces"),
+		}
+	}
+	return studio.Working{Rule: "batch", Rounding: studio.ToEven, Inputs: inputs,
+		Result: figure(r, "most-in-one-lot", b.Most)}
+}
+
+// gatherBatches makes lots of their own for each need of a group: the spares on all of them
+// are shared out, each lot at least what it is for.
+func (c *counter) gatherBatches(item *Item, r *studio.Recipe, needs []need) {
+	g := c.gatherUp(item, r, needs)
+	into, unit := c.inputs(r, item.Mixes), r.Unit()
+	most := c.mostPerLot(item, r)
+	c.limitedBy(item, r, 2)
+	var given, asked int64
+	for i := range needs {
+		n := needs[i : i+1 : i+1]
+		quantity := n[0].quantity
+		asked += quantity
+		share := studio.CeilDiv(max(quantity, g.started*asked/max(1, g.total)-given), unit) * unit
+		given += share
+		lots := int64(1)
+		if room := mostLots - int64(len(c.result.Lots)); most > 0 && room > 0 {
+			lots = min(room, studio.CeilDiv(share, max(unit, most/unit*unit)))
+		}
+		for k := range lots {
+			ordinal := c.nextOrdinal(item.Key)
+			lot := studio.Lot{
+				ID:      studio.LotID(item.Key, ordinal),
+				Key:     item.Key,
+				Recipe:  item.Recipe,
+				Variant: item.Variant,
+				Mixes:   item.Mixes,
+				Ordinal: ordinal,
+				Started: share / unit / (lots - k) * unit,
+				Pegs:    []studio.Peg{},
+			}
+			lot.Need = min(lot.Started, studio.CeilDiv(quantity*lot.Started, share))
+			share, quantity = share-lot.Started, quantity-lot.Need
+			lot.Alive = lot.Started
+			n = c.begin(item, r, lot, n, into, g)
+		}
+	}
+	item.Started, item.Spare = item.Started+given-g.started, item.Spare+given-g.started
+}

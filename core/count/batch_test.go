@@ -1,0 +1,184 @@
+package count_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/count"
+	"bractum/core/studio"
+)
+
+// soft is a studio that builds roses of five petals each while those are soft. Petals are cut
+// and thinned at 0.4 minutes each, after two of setup; a rose is built in so many minutes.
+// Paste stays soft for an hour, and all of it alike.
+func soft(roses int64, build studio.Milliminutes) *studio.Document {
+	doc := &studio.Document{
+		Format:   studio.Format,
+		Version:  studio.Version,
+		Name:     "Pellowen Yard",
+		Epoch:    time.Date(2027, 9, 20, 0, 0, 0, 0, time.UTC),
+		Zone:     "UTC",
+		Now:      480,
+		Settings: studio.DefaultSettings(),
+		DryingClasses: []studio.DryingClass{{ID: "petal", Name: "Petal", FirmMinutes: 60, StiffMinutes: 300,
+			DryMinutes: 600, Thickness: 800, StallHumidity: 800}},
+		Materials: []studio.Material{{ID: "paste", Name: "Paste", Unit: studio.UnitMilligrams, OnHand: 1 << 40}},
+		People: []studio.Person{{ID: "Teun", Name: "Teun",
+			Skills: []studio.Skill{{Skill: "shaping", Pace: 100}, {Skill: "mixing", Pace: 100}}}},
+		Colourways: []studio.Colourway{{ID: "Oyster", Name: "Oyster", Slots: map[string]studio.ID{"petal": "white"}}},
+	}
+	for range 24 {
+		doc.Climate = append(doc.Climate, studio.Air{TenthsCelsius: 200, HumidityPerMille: 500})
+	}
+	for _, day := range []studio.Weekday{"monday", "tuesday", "wednesday", "thursday", "friday"} {
+		doc.People[0].Hours = append(doc.People[0].Hours, studio.DayHours{Day: day, From: 480, To: 1020})
+	}
+	none := studio.Spares{Rule: studio.SparesNone}
+	shaping := func(key, glyph string, setup, each studio.Milliminutes) studio.Step {
+		return studio.Step{Key: key, Name: key,
+			Work: &studio.Work{Glyph: glyph, Skill: "shaping", Setup: setup, PerPiece: each, MayPause: true}}
+	}
+	doc.Recipes = []studio.Recipe{
+		{ID: "white", Recipe: "white", Revision: 1, Name: "White", Kind: studio.KindMix, Colour: "#e8d9c5",
+			LifeMinutes: 20 * 1440, Blend: []studio.Ingredient{{Material: "paste", Parts: 1}}, Spares: none,
+			Steps: []studio.Step{{Key: "knead", Name: "knead", Work: &studio.Work{Skill: "mixing", PerPiece: 1000}}}},
+		{ID: "petal", Recipe: "petal", Revision: 1, Name: "Petal", Kind: studio.KindPart, Spares: none,
+			Dries: &studio.Drying{Class: "petal", Thickness: 800},
+			Pastes: []studio.PasteInput{{Step: "cut", Slot: "petal",
+				Shape: studio.Sheet(30_000, 20_000, 800, 785)}},
+			Steps: []studio.Step{shaping("cut", "cut", 2000, 400), shaping("thin", "thin", 0, 400)}},
+		{ID: "rose", Recipe: "rose", Revision: 1, Name: "Rose", Kind: studio.KindFlower, Spares: none,
+			Parts: []studio.PartInput{{Step: "build", Recipe: "petal", Count: 5, Join: studio.JoinWet}},
+			Steps: []studio.Step{shaping("build", "build", 0, build)}},
+	}
+	doc.Orders = []studio.Order{{ID: "choir", Name: "Choir", Leaves: studio.MustWallTime("2027-10-01T10:00"),
+		Importance: 10, State: studio.OrderOpen, Lines: []studio.OrderLine{{ID: "line", Recipe: "rose",
+			Colourway: "Oyster", Quantity: roses, ServiceLevel: 950}}}}
+	return doc
+}
+
+// Of k roses the first petal of the last one is done after 2 + ⌊2(k − 1) + 0.4⌋ minutes and
+// taken up after 2 + 4k + 5(k − 1): it waits for 7k − 3, of which 48 are allowed, a fifth of
+// the hour being to spare. So seven are a batch, and 24 are four batches of six.
+func TestABatchIsWhatStaysSoft(t *testing.T) {
+	counted := up(t, soft(24, 5000))
+	roses, petals := lotsMade(counted, "rose"), lotsMade(counted, "petal")
+	require.Len(t, roses, 4)
+	require.Len(t, petals, 4, "each has petals of its own")
+	for i := range roses {
+		assert.EqualValues(t, 6, roses[i].Started)
+		assert.EqualValues(t, 30, petals[i].Started)
+	}
+	into := map[studio.ID]studio.ID{}
+	for _, link := range counted.Links {
+		if link.Recipe == "petal" {
+			assert.Empty(t, into[link.To], "from one lot alone")
+			into[link.To] = link.From
+		}
+	}
+	assert.Len(t, into, 4)
+
+	item := itemMade(counted, "rose")
+	i := len(item.Workings) - 1
+	for ; item.Workings[i].Rule != "batch"; i-- {
+	}
+	batch := item.Workings[i]
+	assert.EqualValues(t, 7, batch.Result.Value)
+	assert.EqualValues(t, 53, batch.Inputs[0].Value, "the eighth would have one wait for 7 · 8 − 3 minutes")
+	assert.Equal(t, "Petal, cut – Rose, build", batch.Inputs[0].Of)
+	assert.EqualValues(t, 60, batch.Inputs[1].Value)
+	assert.Empty(t, counted.Notes)
+}
+
+// Spares are shared out: no batch is short of what it needs, and all have them together.
+func TestSparesAreSharedOutOverBatches(t *testing.T) {
+	doc := soft(24, 5000)
+	doc.Recipes[1].Spares = studio.Spares{Rule: studio.SparesByNumber, Number: 2}
+	counted := up(t, doc)
+	var started int64
+	for _, l := range lotsMade(counted, "petal") {
+		assert.GreaterOrEqual(t, l.Started, int64(30))
+		assert.LessOrEqual(t, l.Started, int64(31))
+		assert.EqualValues(t, 30, l.Need)
+		started += l.Started
+	}
+	assert.EqualValues(t, 122, started)
+	assert.EqualValues(t, 122, itemMade(counted, "petal").Started)
+	assert.EqualValues(t, 2, itemMade(counted, "petal").Spare)
+}
+
+// A pot of three slots takes five petals in each: those of three roses.
+func TestABatchFitsWhatItsPiecesLieIn(t *testing.T) {
+	doc := soft(24, 100)
+	doc.Places = []studio.Place{{ID: "pot", Name: "Pot", Slots: 3}}
+	doc.Recipes[1].Steps[1].Holds = []studio.Hold{{Place: "pot", PerSlot: 5, UntilNext: "build"}}
+	for _, l := range lotsMade(up(t, doc), "rose") {
+		assert.EqualValues(t, 3, l.Started)
+	}
+}
+
+// Where not even one flower is in time, that is said at once, with what breaks.
+func TestNotEvenOneIsSaid(t *testing.T) {
+	doc := soft(3, 5000)
+	doc.Recipes[2].Steps[0].Work.Setup = 50_000
+	counted := up(t, doc)
+	require.Len(t, counted.Notes, 1)
+	note := counted.Notes[0]
+	assert.Equal(t, count.NotEvenOne, note.Code)
+	assert.Equal(t, "Rose", note.With["of"])
+	assert.Equal(t, "Petal, cut", note.With["from"])
+	assert.Len(t, lotsMade(counted, "rose"), 3)
+}
+
+// What version 1 said binds a lot as a whole, and shares its lots.
+func TestALotOfVersionOneIsNoBatch(t *testing.T) {
+	doc := soft(24, 5000)
+	for i := range doc.Recipes {
+		doc.Recipes[i].Lift(1)
+	}
+	counted := up(t, doc)
+	assert.Len(t, lotsMade(counted, "rose"), 1)
+	assert.Len(t, lotsMade(counted, "petal"), 1)
+}
+
+func lotsMade(counted *count.Result, of studio.ID) (lots []studio.Lot) {
+	for _, l := range counted.Lots {
+		if l.Recipe == of {
+			lots = append(lots, l)
+		}
+	}
+	return lots
+}
+
+func itemMade(counted *count.Result, of studio.ID) (found count.Item) {
+	for _, item := range counted.Items {
+		if item.Recipe == of {
+			found = item
+		}
+	}
+	return found
+}
+
+// Of r petals cut and thinned in one run the first lies for 0.4 (r − 1) minutes until it is
+// thinned, as does the last: at 121 that is 48, and one lot takes no more where no run is said.
+func TestARunIsWhatStaysSoft(t *testing.T) {
+	doc := soft(60, 100)
+	doc.Recipes[2].Parts[0].Wants = studio.WantsAny
+	for i := range doc.Recipes[1].Steps {
+		doc.Recipes[1].Steps[i].Work.Stint = "petals"
+	}
+	most := func() (most int64) {
+		for _, l := range lotsMade(up(t, doc), "petal") {
+			most = max(most, l.Started)
+		}
+		return most
+	}
+	assert.EqualValues(t, 100, most(), "300 as evenly as they go, none over 121")
+	doc.Recipes[1].Steps[0].Work.Run = 121
+	assert.EqualValues(t, 300, most(), "runs that hold, one after the other")
+	doc.Recipes[1].Steps[0].Work.Run = 122
+	assert.EqualValues(t, 100, most())
+}

@@ -1,0 +1,119 @@
+package plan_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
+
+// moments are when, in minutes and parts of them, each piece of a task is done and each of its
+// units is taken up, found by working through the task minute by minute.
+type moments struct{ done, taken []float64 }
+
+// simulated works through a task of so many pieces: setup first, then piece after piece.
+func simulated(t studio.Task, a *studio.Activity, setup studio.Minute) moments {
+	n := max(1, a.Pieces)
+	m := moments{done: make([]float64, n), taken: make([]float64, n)}
+	if a.Wait != nil {
+		for i := range n {
+			m.done[i], m.taken[i] = float64(t.End), float64(t.Begin())
+		}
+		return m
+	}
+	pausing := func(at studio.Minute) bool {
+		for _, p := range t.Pauses {
+			if p.From <= at && at < p.To {
+				return true
+			}
+		}
+		return false
+	}
+	var minutes []studio.Minute // that are worked
+	for at := t.Begin(); at < t.End; at++ {
+		if !pausing(at) {
+			minutes = append(minutes, at)
+		}
+	}
+	if a.Done() {
+		setup = 0
+	}
+	setup = min(setup, studio.Minute(len(minutes)))
+	each := float64(len(minutes)-int(setup)) / float64(n)
+	at := func(worked float64, ends bool) float64 {
+		k := int(math.Floor(worked + 1e-9))
+		rest := math.Max(0, worked-float64(k))
+		switch {
+		case ends && rest < 1e-9 && k > 0: // just done: the pause after it has not begun
+			return float64(minutes[k-1]) + 1
+		case k >= len(minutes):
+			return float64(t.End)
+		}
+		return float64(minutes[k]) + rest
+	}
+	for i := range n {
+		m.done[i] = at(float64(setup)+each*float64(i+1), true)
+		m.taken[i] = at(float64(setup)+each*float64(i), false)
+	}
+	return m
+}
+
+// spoilt says how many pieces of a plan are taken up later than a window that binds each
+// piece allows, as a slow simulation of every single piece has it, and by how many minutes
+// the latest is.
+func spoilt(t require.TestingT, doc *studio.Document, p *studio.Plan) (pieces int, latest float64) {
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	book := studio.NewBook(doc)
+	instance := studio.Route(doc, book, p.Lots, p.Links, p.Pegs)
+	room, activities := drying.NewRoom(doc, calendar), instance.Activities()
+	people, tasks := map[studio.ID]*studio.Person{}, map[studio.ID]studio.Task{}
+	for i := range doc.People {
+		people[doc.People[i].ID] = &doc.People[i]
+	}
+	for _, task := range p.Tasks {
+		tasks[task.ID] = task
+	}
+	through := func(task studio.Task) moments {
+		a := activities[task.ID]
+		setup := studio.Minute(0)
+		if task.Person != "" {
+			setup = a.SetupFor(people[task.Person], task.Setup)
+		}
+		return simulated(task, a, setup)
+	}
+	for _, lag := range instance.Links {
+		from, placed := tasks[lag.From]
+		to, follows := tasks[lag.To]
+		if !lag.Each || !placed || !follows || activities[lag.To].Fact != nil {
+			continue
+		}
+		source, sink := through(from), through(to)
+		for i, done := range source.done {
+			unit := i * len(sink.taken) / len(source.done)
+			_, last, _, _ := room.Window(lag, studio.Minute(math.Floor(done+1e-9)))
+			if by := sink.taken[unit] - float64(last); by > 1e-6 {
+				pieces, latest = pieces+1, math.Max(latest, by)
+			}
+		}
+	}
+	return pieces, latest
+}
+
+// One maker cuts ten pieces, a minute each after two of setup, and shapes them at two minutes
+// each, with half an hour's pause after the fourth.
+func TestTheSimulationKnowsEveryPiece(t *testing.T) {
+	cut := simulated(studio.Task{Start: 100, End: 112}, &studio.Activity{Pieces: 10}, 2)
+	assert.InDelta(t, 103, cut.done[0], 1e-9)
+	assert.InDelta(t, 112, cut.done[9], 1e-9)
+	assert.InDelta(t, 102, cut.taken[0], 1e-9)
+	shape := simulated(studio.Task{Start: 112, End: 162, Pauses: []studio.Span{{From: 120, To: 150}}},
+		&studio.Activity{Pieces: 10}, 0)
+	assert.InDelta(t, 120, shape.done[3], 1e-9, "done as the pause begins")
+	assert.InDelta(t, 150, shape.taken[4], 1e-9, "taken up when it is over")
+	assert.InDelta(t, 162, shape.done[9], 1e-9)
+}

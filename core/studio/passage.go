@@ -1,0 +1,57 @@
+package studio
+
+// Passage is how the pieces of a task pass through it: one after the other, in the order in
+// which they came, evenly over what is worked after its setup; of a wait, all at once. Rest
+// is what is worked after the setup; pauses stop the work, not the clock.
+type Passage struct {
+	Start, Setup, Rest Minute
+	Pieces             int64
+	Pauses             []Span
+	Whole              bool
+}
+
+// Done is when so many pieces are done, rounded down: a pause that comes right then has not
+// begun, one that comes while a piece is in hand is over.
+func (p *Passage) Done(pieces int64) Minute {
+	if p.Whole {
+		return p.Start + p.Setup + p.Rest
+	}
+	work := int64(p.Rest) * pieces
+	at, inHand := p.Start+p.Setup+Minute(work/p.Pieces), work%p.Pieces > 0
+	for _, pause := range p.Pauses {
+		if pause.From < at || pause.From == at && inHand {
+			at += pause.To - pause.From
+		}
+	}
+	return at
+}
+
+// Takes is when a piece is taken up once so many are done, rounded up: a pause that comes
+// right then is over, one that comes while it is in hand has not begun.
+func (p *Passage) Takes(after int64) Minute {
+	if p.Whole {
+		return p.Start
+	}
+	work := int64(p.Rest) * after
+	at, inHand := p.Start+p.Setup+Minute(CeilDiv(work, p.Pieces)), work%p.Pieces > 0
+	for _, pause := range p.Pauses {
+		if pause.From < at || pause.From == at && !inHand {
+			at += pause.To - pause.From
+		}
+	}
+	return at
+}
+
+// Latest is by how many minutes the pieces of one task are taken up too late by another, at
+// most, if each may wait until last(when it was done); not more than nothing where all are in
+// time. It takes O(pieces).
+func (p *Passage) Latest(to *Passage, last func(done Minute) Minute) (by Minute) {
+	until, since := Minute(0), Minute(-1)<<62
+	for i := range p.Pieces {
+		if done := p.Done(i + 1); done != since {
+			until, since = last(done), done
+		}
+		by = max(by, to.Takes(i*to.Pieces/p.Pieces)-until)
+	}
+	return by
+}
