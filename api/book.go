@@ -62,6 +62,13 @@ type Words struct {
 	Families  []studio.Family      `json:"setupFamilies"`
 	Skills    []string             `json:"skills"`
 	Shrinkage studio.PerMille      `json:"shrinkagePerMille"`
+	Kinds     []KindOfWork         `json:"kindsOfWork"`
+}
+
+// KindOfWork is what work of a kind wants of the piece it takes up, unless its step says.
+type KindOfWork struct {
+	Kind  string           `json:"kind"`
+	Wants studio.Condition `json:"wants"`
 }
 
 func (s *Service) registerBook(to huma.API) {
@@ -168,6 +175,12 @@ func wordsOf(doc *studio.Document) Words {
 		Families:  append([]studio.Family{}, doc.Families...),
 		Skills:    []string{},
 		Shrinkage: doc.Settings.ShrinkagePerMille,
+		Kinds:     []KindOfWork{},
+	}
+	for _, wants := range []studio.Condition{studio.WantsSoft, studio.WantsFirm, studio.WantsDry} {
+		for _, kind := range studio.KindsOfWork(wants) {
+			w.Kinds = append(w.Kinds, KindOfWork{Kind: kind, Wants: wants})
+		}
 	}
 	add := func(skill string) {
 		if skill != "" && !slices.Contains(w.Skills, skill) {

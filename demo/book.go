@@ -122,18 +122,15 @@ func moreMixes() []studio.Recipe {
 	}
 }
 
-// flowers are the book. Those that are not said to be worked soft mean what they meant
-// before recipes could say so.
+// flowers are the book. They mean what they meant before recipes could say how soft pieces
+// are worked.
 func flowers() []studio.Recipe {
-	softly := map[string]bool{}
 	var book []studio.Recipe
 	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(), moreMixes(),
 		gardenia(), dahlia(), camellia(), anemone(), cosmos(), hellebore(), lisianthus(), dogwood(),
 		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
 		for i := range flower {
-			if !softly[flower[len(flower)-1].Name] {
-				flower[i].Lift(1)
-			}
+			flower[i].Lift(1)
 		}
 		book = append(book, flower...)
 	}

@@ -37,9 +37,9 @@ func kinds(by map[Condition]string) map[string]Condition {
 }
 
 // KindsOfWork are the kinds of work that want a state of the piece they take up, in order.
-func KindsOfWork(state Condition) (kinds []string) {
+func KindsOfWork(wanted Condition) (kinds []string) {
 	for kind, wants := range kindsOfWork {
-		if wants == state {
+		if wants == wanted {
 			kinds = append(kinds, kind)
 		}
 	}

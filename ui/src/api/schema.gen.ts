@@ -2407,6 +2407,10 @@ export interface components {
             /** Format: int64 */
             stiff: number;
         };
+        KindOfWork: {
+            kind: string;
+            wants: string;
+        };
         Ladder: {
             /** Format: int64 */
             asIsMilligrams: number;
@@ -4334,6 +4338,7 @@ export interface components {
             dryingClasses: components["schemas"]["DryingClass"][];
             dryingMethods: components["schemas"]["Method"][];
             gates: components["schemas"]["Gate"][];
+            kindsOfWork: components["schemas"]["KindOfWork"][];
             machines: components["schemas"]["Machine"][];
             materials: components["schemas"]["Material"][];
             places: components["schemas"]["Place"][];

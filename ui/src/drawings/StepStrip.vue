@@ -12,6 +12,8 @@ const emit = defineEmits<{ choose: [recipe: string, step: string] }>();
 const lanes = computed(() => props.sheet.lanes);
 const total = computed(() => Math.max(1, props.sheet.elapsedMinutes));
 const x = (m: number) => (100 * m) / total.value;
+/** A stretch of time, as far as the strip goes. */
+const room = (from: number, to: number) => x(Math.min(to, total.value) - from);
 const ticks = computed(() => {
   const step = [15, 30, 60, 120, 240, 480, 720, 1440].find((s) => total.value / s <= 10) ?? 2880;
   return Array.from({ length: Math.floor(total.value / step) + 1 }, (_, i) => i * step);
@@ -32,6 +34,19 @@ const ticks = computed(() => {
         <b v-if="l.kind !== 'mix' && l.count > 1">{{ l.count }}</b> {{ l.name }}
       </button>
       <div class="time">
+        <template v-if="l.keeps">
+          <i
+            class="keeps soft"
+            :style="{ left: `${x(l.keeps.from)}%`, width: `${room(l.keeps.from, l.keeps.firm)}%` }"
+            :title="`soft for ${lasting(l.keeps.firm - l.keeps.from)}`"
+          />
+          <i
+            v-if="l.keeps.firm < total"
+            class="keeps firm"
+            :style="{ left: `${x(l.keeps.firm)}%`, width: `${room(l.keeps.firm, l.keeps.stiff)}%` }"
+            :title="`firm, for another ${lasting(l.keeps.stiff - l.keeps.firm)}`"
+          />
+        </template>
         <template v-for="s in l.spans" :key="s.step">
           <button
             v-if="s.wait"
@@ -46,7 +61,7 @@ const ticks = computed(() => {
             v-else
             class="bare work"
             :style="{ left: `${x(s.from)}%`, width: `${x(s.to - s.from)}%` }"
-            :title="`${s.name}: ${lasting(s.to - s.from)}`"
+            :title="`${s.name}: ${lasting(s.to - s.from)}${s.wants && s.wants !== 'any' ? `; wants it ${s.wants}` : ''}`"
             @click="emit('choose', l.recipe, s.step)"
           >
             <WorkGlyph :glyph="s.glyph ?? 'shape'" :size="13" />
@@ -99,6 +114,17 @@ const ticks = computed(() => {
   border-left: 1px solid var(--vein);
   padding-left: 3px;
   white-space: nowrap;
+}
+.keeps {
+  position: absolute;
+  top: -2px;
+  height: 0;
+}
+.keeps.soft {
+  border-top: 4px dotted #4f7d94;
+}
+.keeps.firm {
+  border-top: 4px double var(--dust);
 }
 .work,
 .wait {

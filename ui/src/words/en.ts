@@ -86,7 +86,8 @@ export default {
     "proportion-wire":
       "Held level, the head bends its stem: mass × gravity × length² ÷ (2 × stiffness × wires × bending figure of the gauge)",
     "proportion-former": "What lies in a cup is about as wide as the cup",
-    "proportion-softness": "From when a piece is cut until a step wants it soft or firm, waits are shorter than it stays so",
+    "proportion-softness":
+      "From when a piece is cut until a step wants it soft or firm, waits are shorter than it stays so",
     "proportion-cutter": "What is cut, less what paste shrinks by as it dries",
     mix: "The larger of need with loss and one working sheet",
   },
@@ -179,6 +180,12 @@ export default {
     wires: "{of}",
     length: "{of}, in all",
     materials: "{of}",
+  },
+  batch: {
+    waits:
+      "With one more, a piece would wait for {waits} from {from} to {to}; it stays as it must be for {last}, of which a fifth is kept to spare.",
+    room: "With one more there would be {pieces} of {from}, and {fit} have room.",
+    none: "Not even one is in time: from {from} to {to} a piece waits for {waits}, and stays as it must be for {last}. Runs, a soft store, a softer paste, a thicker piece or quicker steps would help.",
   },
   clash: {
     "other-unit": "here it is counted in {ours}, there in {theirs}",

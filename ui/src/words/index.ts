@@ -37,6 +37,14 @@ export const ruleWords = (rule: string): string => t(`rule.${rule}`);
 export const figureWords = (f: Schemas["Figure"]): string => t(`figure.${f.name}`, { of: f.of ?? "" });
 export const roundingWords = (rounding: string): string => t(`rounding.${rounding}`);
 
+/** What limits how many are made at once. */
+export function batchWords(batch: Schemas["Batch"]): string {
+  const limit = batch.limit;
+  if (!limit) return "";
+  const about = worded({ ...limit } as With, String);
+  return t(`batch.${batch.none ? "none" : limit.fit ? "room" : "waits"}`, about);
+}
+
 /** A total of a recipe's sheet. */
 export const totalWords = (d: Schemas["Difference"]): string => t(`total.${d.what}`, { of: d.of ?? "" });
 

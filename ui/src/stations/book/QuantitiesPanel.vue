@@ -21,12 +21,14 @@ const set = (list: keyof Recipe, rows: Row[]) =>
 function lot(row: Row) {
   props.w.edit((x) => {
     const own = x as unknown as Row;
-    for (const key of ["secondsServe", "leastPerLot", "mostPerLot", "keepInStock", "build", "yield"]) {
+    for (const key of ["secondsServe", "leastPerLot", "mostPerLot", "keepInStock", "build", "yield", "dries"]) {
       if (row[key] === undefined) delete own[key];
       else own[key] = row[key];
     }
     if (x.yield && !x.yield.gives) x.yield.gives = 2;
     if (x.yield && !x.yield.step) delete x.yield;
+    if (x.dries && !x.dries.class) delete x.dries;
+    if (x.dries) x.dries.thicknessMicrometres ??= 800;
   });
 }
 </script>

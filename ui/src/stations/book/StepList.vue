@@ -144,6 +144,13 @@ const lineFlaw = (list: string) => (i: number, key: string) =>
           :flaws="flawOf('work')"
           @row="(row) => change((s) => (s.work = row as Step['work']))"
         />
+        <FieldGrid
+          name="wants"
+          :row="{ wants: step.wants } as Row"
+          :columns="columns.wants(step.work.glyph)"
+          :flaws="(key) => flaw(`${place}.${key}`)"
+          @row="(row) => change((s) => (s.wants = (row.wants || undefined) as Step['wants']))"
+        />
         <RowsTable
           name="tools"
           title="Scarce tools"

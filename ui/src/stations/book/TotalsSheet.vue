@@ -2,6 +2,7 @@
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
+import BatchNote from "../../parts/BatchNote.vue";
 import { grams, lasting, millimetres, plain } from "../../format";
 import { totalWords } from "../../words";
 import { differenceWords } from "./differences";
@@ -45,6 +46,7 @@ import NumberField from "../../parts/NumberField.vue";
     <p class="quiet">
       and {{ minutes(sheet.setupMilliminutes) }} min of setup, once a lot{{ wires ? `; ${wires} wires` : "" }}
     </p>
+    <BatchNote v-if="sheet.batch" :batch="sheet.batch" />
     <p v-if="sheet.missing.length" class="missing">No mix for {{ sheet.missing.join(", ") }} in this colourway.</p>
     <dl>
       <template v-for="p in sheet.pastes" :key="p.mix">

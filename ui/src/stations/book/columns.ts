@@ -76,6 +76,7 @@ export const forms = [
   "glue",
 ];
 const states = words("firm", "stiff", "dry");
+const wanted = words("soft", "firm", "dry", "any");
 
 /** The tables of a recipe, each with the words that it may choose from. */
 export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Page"][]) {
@@ -109,6 +110,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
     { key: "from", label: "from", kind: "choice", options: states, blank: "—", width: 72 },
     { key: "before", label: "before", kind: "choice", options: states, blank: "—", width: 72 },
     ...drying,
+    { key: "whole", label: "of the lot as a whole", kind: "flag", width: 66 },
   ];
   return {
     parts: [
@@ -153,6 +155,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       },
     ] as Column[],
     partsMore: [
+      { key: "wants", label: "wanted", kind: "choice", options: wanted, blank: "by how it is joined" },
       { key: "reversed", label: "put on reversed", kind: "flag" },
       { key: "between.least", label: "made with from", kind: "whole" },
       { key: "between.most", label: "to", kind: "whole" },
@@ -277,7 +280,9 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
         key: "glyph",
         label: "kind of work",
         kind: "choice",
-        options: words("shape", "wire", "dust", "assemble", "steam", "mix", "pack"),
+        options: words(
+          ...new Set(["shape", "assemble", "mix", "cut", "roll", "glue", ...w.kindsOfWork.map((k) => k.kind)]),
+        ),
         width: 100,
       },
       { key: "setupMilliminutes", label: "setup", kind: "min", width: 66 },
@@ -307,6 +312,17 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       },
       { key: "setupSlot", label: "by slot", kind: "text", width: 90 },
     ] as Column[],
+    /** Of a step: the state in which it wants the piece. */
+    wants: (kind: string): Column[] => [
+      {
+        key: "wants",
+        label: "wants the piece",
+        kind: "choice",
+        options: wanted,
+        blank: `as its kind: ${w.kindsOfWork.find((k) => k.kind === kind)?.wants ?? "any"}`,
+        width: 150,
+      },
+    ],
     mend: [
       { key: "skill", label: "skill", kind: "choice", options: words(...w.skills), width: 110 },
       { key: "pieceMilliminutes", label: "each", kind: "min", width: 66 },
@@ -384,6 +400,8 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       { key: "leastPerLot", label: "fewest in a lot", kind: "whole", blank: "1" },
       { key: "mostPerLot", label: "most in a lot", kind: "whole", blank: "no limit" },
       { key: "keepInStock", label: "kept ready in stock", kind: "whole", blank: "none" },
+      { key: "dries.class", label: "dries as", kind: "choice", options: classes, blank: "its first wait says" },
+      { key: "dries.thicknessMicrometres", label: "thick", kind: "mm", when: (x) => !!x.dries },
       { key: "build", label: "built", kind: "choice", options: words("inside-out", "outside-in"), blank: "inside out" },
       {
         key: "yield.step",
