@@ -47,6 +47,7 @@ type MixCard struct {
 	Task    *TaskLine         `json:"task,omitempty"`
 	Weighed bool              `json:"weighed" doc:"weighed in, and to be kneaded"`
 	Weigh   []Ingredient      `json:"weigh"`
+	Least   studio.Milligrams `json:"leastMilligrams,omitempty" doc:"from which on all can be weighed, where of this some cannot"`
 }
 
 // OpenedMix is what goes into a mix sheet's figures.
@@ -82,6 +83,8 @@ type Ingredient struct {
 	Rule   string            `json:"rule"`
 	Share  int64             `json:"share"`
 	Drops  int64             `json:"drops,omitempty" doc:"of what is counted in drops"`
+	// TooLittle is true of what the scale cannot weigh to within a twentieth.
+	TooLittle bool `json:"tooLittle,omitempty"`
 }
 
 // MixUse is what one lot takes of a mixing.
@@ -198,7 +201,7 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 func (a *answer) mixCard(sheet paste.MixSheet) MixCard {
 	r := a.Book.Recipe(sheet.Mix)
 	c := MixCard{Lot: sheet.Lot, Mix: sheet.Mix, Used: sheet.Used, ToMix: sheet.ToMix, UseBy: sheet.UseBy,
-		Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}}
+		Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, Least: sheet.Least}
 	lot := a.Doc.Begun(*a.Lots[sheet.Lot])
 	if t := a.Tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
 		c.Task = &TaskLine{ID: t.ID, State: t.State, Person: t.Person, Start: t.Start, End: t.End,
@@ -261,7 +264,8 @@ func (a *answer) materials(weighed bool) []MaterialLine {
 }
 
 func (a *answer) ingredient(p paste.Portion) Ingredient {
-	in := Ingredient{Weigh: p.Weigh, Exact: p.Exact, Rule: "parts", Share: p.Parts, Drops: p.Drops}
+	in := Ingredient{Weigh: p.Weigh, Exact: p.Exact, Rule: "parts", Share: p.Parts, Drops: p.Drops,
+		TooLittle: p.TooLittle}
 	if p.Per100g > 0 {
 		in.Rule, in.Share = "per 100 g", int64(p.Per100g)
 	}

@@ -1,6 +1,7 @@
 package count
 
 import (
+	"fmt"
 	"sort"
 
 	"bractum/core/drying"
@@ -66,7 +67,7 @@ func batchOf(
 ) Batch {
 	plain := *doc
 	plain.Work, plain.Orders = nil, nil
-	t := &trial{book: book, room: room, doc: &plain, soft: studio.SoftStores(doc)}
+	t := &trial{book: book, room: room, doc: &plain, soft: studio.SoftStores(doc), most: map[string]int64{}}
 	unit := book.Of(made).Unit()
 	if limit := t.of(made, mixes, unit); limit != nil {
 		return Batch{Most: unit, None: limit.Fit == 0, Limit: limit} // what has no room is divided
@@ -93,6 +94,7 @@ type trial struct {
 	free     studio.Minute // when the maker has done what came before
 	maker    studio.Person // of nobody's pace: the recipe's
 	soft     func(place studio.ID) bool
+	most     map[string]int64 // in one lot, by key, of what is needed fresh
 }
 
 // of makes a batch of so many, and says what breaks, nil if nothing does.
@@ -193,12 +195,27 @@ func (t *trial) run(l studio.Lot) *Limit {
 	return nil
 }
 
-// fits says which lot would have no room, if one had not.
+// fits says what would have no room, if anything had not: a lot by itself, or all lots of a
+// recipe together in what they lie in until they are taken up.
 func (t *trial) fits() *Limit {
+	all := map[studio.Made]int64{}
 	for _, l := range t.lots {
 		r := t.book.Of(l.Made())
 		if room := roomPerLot(t.doc, r); room > 0 && l.Started > room {
 			return &Limit{From: r.Name, Pieces: l.Started, Fit: room}
+		}
+		all[l.Made()] += l.Started
+	}
+	for _, l := range t.lots {
+		r := t.book.Of(l.Made())
+		for _, s := range r.Steps {
+			for _, h := range s.Holds {
+				for _, p := range t.doc.Places {
+					if p.ID == h.Place && h.UntilNext != "" && all[l.Made()] > p.Slots*h.PerSlot {
+						return &Limit{From: r.Name, Pieces: all[l.Made()], Fit: p.Slots * h.PerSlot}
+					}
+				}
+			}
 		}
 	}
 	return nil
@@ -217,11 +234,33 @@ func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, 
 			continue
 		}
 		own, _ := book.Resolve(p.Made(), book.Input(*p, mixes))
-		from := t.add(id+"/"+studio.ID(rune('a'+i%26))+studio.ID(p.Step), p.Made(), own, r.At(p.Step, quantity)*p.Count)
-		link := studio.Link{From: from, To: id, Step: p.Step, Recipe: p.Recipe, Quantity: p.Count}
-		t.links, t.feeds[id] = append(t.links, link), append(t.feeds[id], link)
+		left, lots := r.At(p.Step, quantity)*p.Count, int64(1)
+		if most := t.mostOf(p.Made(), own); most > 0 {
+			lots = studio.CeilDiv(left, most)
+		}
+		for n := range lots {
+			pieces := left / (lots - n)
+			left -= pieces
+			from := t.add(studio.ID(fmt.Sprintf("%s/%d.%d", id, i, n)), p.Made(), own, pieces)
+			link := studio.Link{From: from, To: id, Step: p.Step, Recipe: p.Recipe, Quantity: pieces}
+			t.links, t.feeds[id] = append(t.links, link), append(t.feeds[id], link)
+		}
 	}
 	return id
+}
+
+// mostOf is how many of what a lot needs fresh go into one lot for themselves: of more, it
+// takes several.
+func (t *trial) mostOf(made studio.Made, mixes map[string]studio.ID) int64 {
+	key := studio.GatherKey(made, mixes)
+	most, known := t.most[key]
+	if !known {
+		if t.book.Perishes(t.book.Of(made)) {
+			most = batchOf(t.doc, t.book, t.room, made, mixes).Most
+		}
+		t.most[key] = most
+	}
+	return most
 }
 
 // make works through the tasks of a lot: what it needs fresh right before the task that takes

@@ -364,7 +364,7 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 				&in.pastes[i],
 				in.mixes[p.Slot],
 				mass*studio.Milligrams(r.At(p.Step, lot.Alive)),
-				p.Run,
+				min(p.Run, r.At(p.Step, lot.Alive)),
 				mass,
 			)
 		}

@@ -107,9 +107,10 @@ func TestTwelveOfEachAgreesWithTheHandCalculation(t *testing.T) {
 		}
 		require.Len(t, sheet.Portions, 3)
 		total := int64(sheet.ToMix)
-		assert.EqualValues(t, toStep((total*9+9)/10), sheet.Portions[0].Weigh)
-		assert.EqualValues(t, toStep((total+9)/10), sheet.Portions[1].Weigh)
-		assert.EqualValues(t, toStep((total*1500+99_999)/100_000), sheet.Portions[2].Weigh)
+		nearest := func(mg int64) int64 { return (mg + 50) / 100 * 100 }
+		assert.EqualValues(t, nearest((total*9+9)/10), sheet.Portions[0].Weigh)
+		assert.EqualValues(t, nearest((total+9)/10), sheet.Portions[1].Weigh)
+		assert.EqualValues(t, nearest((total*1500+99_999)/100_000), sheet.Portions[2].Weigh)
 		var pieces int64
 		for _, use := range sheet.Uses {
 			pieces += use.Pieces

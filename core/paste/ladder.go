@@ -17,7 +17,8 @@ type Ladder struct {
 	Shades []Shade           `json:"shades"`
 }
 
-// Shade is a mix that takes a share of the deep one; the rest of it is white.
+// Shade is a mix that takes a share of the deep one, as its mix sheet says; the rest of it is
+// white.
 type Shade struct {
 	Lot   studio.ID         `json:"lot"`
 	Mix   studio.ID         `json:"mix"`
@@ -44,10 +45,16 @@ func Ladders(book *studio.Book, sheets []MixSheet, links []studio.Link) []Ladder
 		if len(book.Recipe(deep.Mix).Additives) == 0 {
 			continue // nothing colours it: it is what others are thinned with
 		}
+		taken := map[studio.ID]int64{} // of this mix, by what takes it
+		for _, link := range links {
+			if from := at[link.From]; from != nil && from.Mix == deep.Mix {
+				taken[link.To] += link.Quantity
+			}
+		}
 		l := Ladder{Lot: deep.Lot, Mix: deep.Mix, Weigh: deep.ToMix, AsIs: deep.ToMix, Shades: []Shade{}}
 		for _, link := range into[deep.Lot] {
 			pale := at[link.To]
-			s := Shade{Lot: pale.Lot, Mix: pale.Mix, Takes: studio.Milligrams(link.Quantity), Makes: pale.ToMix}
+			s := Shade{Lot: pale.Lot, Mix: pale.Mix, Makes: pale.ToMix}
 			var parts int64
 			for _, p := range pale.Portions {
 				parts += p.Parts
@@ -55,9 +62,10 @@ func Ladders(book *studio.Book, sheets []MixSheet, links []studio.Link) []Ladder
 			for _, p := range pale.Portions {
 				if p.Mix == deep.Mix {
 					s.Deep = studio.PerMille(studio.CeilDiv(p.Parts*1000, parts))
+					s.Takes = p.Weigh * studio.Milligrams(link.Quantity) / studio.Milligrams(taken[pale.Lot])
 				}
 			}
-			l.AsIs -= s.Takes
+			l.AsIs -= studio.Milligrams(link.Quantity)
 			l.Shades = append(l.Shades, s)
 		}
 		if len(l.Shades) > 0 {

@@ -4,6 +4,7 @@ package paste
 
 import (
 	"math"
+	"slices"
 
 	"bractum/core/studio"
 )
@@ -56,57 +57,79 @@ func ToStep(mass, step studio.Milligrams) studio.Milligrams {
 	return studio.CeilDiv(mass, step) * step
 }
 
-// Portion is the weight of one ingredient of a mix.
+// Portion is the weight of one ingredient of a mix. Exact is what it should be, Weigh what the
+// scale is to show: the step that is nearest, or of drops what so many weigh. Where that is
+// more than a twentieth off, it is too little to weigh: then Weigh is Exact, and something
+// else is to be done.
 type Portion struct {
-	Material studio.ID         `json:"material,omitempty"`
-	Mix      studio.ID         `json:"mix,omitempty"`
-	Exact    studio.Milligrams `json:"exact"`
-	Weigh    studio.Milligrams `json:"weigh"`
-	Parts    int64             `json:"parts,omitempty"`
-	Per100g  studio.Milligrams `json:"per100g,omitempty"`
-	Drops    int64             `json:"drops,omitempty"`
+	Material  studio.ID         `json:"material,omitempty"`
+	Mix       studio.ID         `json:"mix,omitempty"`
+	Exact     studio.Milligrams `json:"exact"`
+	Weigh     studio.Milligrams `json:"weigh"`
+	TooLittle bool              `json:"tooLittle,omitempty"`
+	Parts     int64             `json:"parts,omitempty"`
+	Per100g   studio.Milligrams `json:"per100g,omitempty"`
+	Drops     int64             `json:"drops,omitempty"`
 }
 
-// Weigh divides an amount of a mix among its ingredients: by parts, and
-// additives by what goes into each 100 g on top, in whole drops where they are
-// counted so. Exact is rounded up to the
-// milligram, Weigh to the step of the scale.
+// offAllowed is how far off a weight may be: a twentieth.
+const offAllowed = 20
+
+// nearest is the step of the scale that is nearest to an amount, and whether that is near
+// enough.
+func nearest(exact, step studio.Milligrams) (shown studio.Milligrams, near bool) {
+	shown = (exact + step/2) / step * step
+	return shown, nearEnough(exact, shown)
+}
+
+func nearEnough(exact, shown studio.Milligrams) bool {
+	return offAllowed*max(exact-shown, shown-exact) <= exact
+}
+
+// Weigh divides an amount of a mix among its ingredients: by parts, and additives by what
+// goes into each 100 g on top, in whole drops where they are counted so. Exact is rounded up
+// to the milligram.
 func Weigh(mix *studio.Recipe, amount, step studio.Milligrams) []Portion {
 	var parts int64
 	for _, in := range mix.Blend {
 		parts += in.Parts
 	}
 	portions := make([]Portion, 0, len(mix.Blend)+len(mix.Additives))
+	add := func(p Portion, shown studio.Milligrams, near bool) {
+		if p.Weigh, p.TooLittle = shown, !near; !near {
+			p.Weigh = p.Exact
+		}
+		portions = append(portions, p)
+	}
 	for _, in := range mix.Blend {
 		exact := studio.CeilDiv(amount*studio.Milligrams(in.Parts), studio.Milligrams(parts))
-		portions = append(
-			portions,
-			Portion{
-				Material: in.Material,
-				Mix:      in.Mix,
-				Exact:    exact,
-				Weigh:    ToStep(exact, step),
-				Parts:    in.Parts,
-				Per100g:  0,
-				Drops:    0,
-			},
-		)
+		shown, near := nearest(exact, step)
+		add(Portion{Material: in.Material, Mix: in.Mix, Exact: exact, Parts: in.Parts}, shown, near)
 	}
 	for _, a := range mix.Additives {
 		exact := studio.CeilDiv(amount*a.Mass(), 100_000)
-		drops := studio.CeilDiv(int64(amount)*a.Drops, 100_000)
-		portions = append(
-			portions,
-			Portion{
-				Material: a.Material,
-				Mix:      "",
-				Exact:    exact,
-				Weigh:    ToStep(exact, step),
-				Parts:    0,
-				Per100g:  a.Mass(),
-				Drops:    drops,
-			},
-		)
+		shown, near := nearest(exact, step)
+		p := Portion{Material: a.Material, Exact: exact, Per100g: a.Mass()}
+		if a.Drops > 0 {
+			p.Drops = (int64(amount)*a.Drops + 50_000) / 100_000
+			shown = studio.Milligrams(p.Drops) * a.Drop
+			near = nearEnough(exact, shown)
+		}
+		add(p, shown, near)
 	}
 	return portions
+}
+
+// mostLeast is how far a least batch is looked for.
+const mostLeast = 5_000_000
+
+// Least is the least amount from another on, in steps of the scale, of which every portion
+// can be weighed; false where none is found up to five kilograms.
+func Least(mix *studio.Recipe, from, step studio.Milligrams) (studio.Milligrams, bool) {
+	for amount := ToStep(max(1, from), step); amount <= mostLeast; amount += step {
+		if !slices.ContainsFunc(Weigh(mix, amount, step), func(p Portion) bool { return p.TooLittle }) {
+			return amount, true
+		}
+	}
+	return 0, false
 }

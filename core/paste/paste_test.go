@@ -40,7 +40,7 @@ func TestWeigh(t *testing.T) {
 	assert.Equal(t, []Portion{
 		{Material: "flower paste", Exact: 64_750, Weigh: 64_800, Parts: 7},
 		{Material: "soft paste", Exact: 27_750, Weigh: 27_800, Parts: 3},
-		{Material: "colour", Exact: 740, Weigh: 800, Per100g: 800},
+		{Material: "colour", Exact: 740, Weigh: 740, Per100g: 800, TooLittle: true}, // 700 is 5.4 % off
 	}, Weigh(mix, 92_500, 100))
 }
 
@@ -51,4 +51,33 @@ func TestAWeighedPieceRolledThinHasItsMass(t *testing.T) {
 	assert.InDelta(t, 2000, int64(again), 2)
 	ball := studio.Geometry{Shape: studio.ShapeBall, Diameter: 9000}
 	assert.Equal(t, ball, Rolled(ball, 1400))
+}
+
+// What the scale shows is never further off than a twentieth: less is said to be too little,
+// and the least batch that can be weighed has all of it right.
+func TestSmallAmountsAreNotRoundedInSilence(t *testing.T) {
+	green := &studio.Recipe{Kind: studio.KindMix, Blend: []studio.Ingredient{{Material: "paste", Parts: 1}},
+		Additives: []studio.Additive{{Material: "green", Per100g: 300}, {Material: "yellow", Drops: 10, Drop: 30}}}
+	portions := Weigh(green, 15_000, 100)
+	assert.False(t, portions[0].TooLittle)
+	assert.Equal(t, Portion{Material: "green", Exact: 45, Weigh: 45, Per100g: 300, TooLittle: true}, portions[1])
+	assert.Equal(t, Portion{Material: "yellow", Exact: 45, Weigh: 45, Per100g: 300, Drops: 2, TooLittle: true},
+		portions[2], "two drops of 30 mg would be a third too much")
+
+	least, found := Least(green, 15_000, 100)
+	assert.True(t, found)
+	assert.EqualValues(t, 66_400, least, "of 0.2 g each: 0.2 are weighed, and seven drops are a twentieth too strong")
+	for _, p := range Weigh(green, least, 100) {
+		assert.False(t, p.TooLittle)
+	}
+}
+
+// Of 20 : 1 never comes 14 : 1.
+func TestABlendKeepsItsProportions(t *testing.T) {
+	blend := &studio.Recipe{Kind: studio.KindMix, Blend: []studio.Ingredient{{Material: "dust", Parts: 20},
+		{Material: "starch", Parts: 1}}}
+	for amount := studio.Milligrams(200); amount < 60_000; amount += 100 {
+		p := Weigh(blend, amount, 100)
+		assert.InDelta(t, 20, float64(p[0].Weigh)/float64(p[1].Weigh), 2.1, "%d mg", amount)
+	}
 }

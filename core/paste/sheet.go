@@ -1,6 +1,10 @@
 package paste
 
-import "bractum/core/studio"
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
 
 // Use is what one lot takes of a mixing: pieces × mass of a piece, before loss.
 type Use struct {
@@ -21,8 +25,10 @@ type MixSheet struct {
 	Used     studio.Milligrams `json:"usedMilligrams"`
 	ToMix    studio.Milligrams `json:"toMixMilligrams"`
 	Portions []Portion         `json:"portions"`
-	Uses     []Use             `json:"uses"`
-	UseBy    studio.Minute     `json:"useByAfterMinutes"`
+	// Least is the least amount of which all can be weighed, where of this some cannot.
+	Least studio.Milligrams `json:"leastMilligrams,omitempty"`
+	Uses  []Use             `json:"uses"`
+	UseBy studio.Minute     `json:"useByAfterMinutes"`
 }
 
 // MixSheets are the mix sheets of all mix lots that are still to be weighed.
@@ -46,6 +52,9 @@ func MixSheets(doc *studio.Document, lots []studio.Lot, links []studio.Link) []M
 		}
 		s := MixSheet{Lot: lot.ID, Mix: lot.Recipe, ToMix: studio.Milligrams(lot.Started), UseBy: r.LifeMinutes,
 			Portions: Weigh(r, studio.Milligrams(lot.Started), doc.Settings.ScaleStepMilligrams), Uses: []Use{}}
+		if slices.ContainsFunc(s.Portions, func(p Portion) bool { return p.TooLittle }) {
+			s.Least, _ = Least(r, s.ToMix, doc.Settings.ScaleStepMilligrams)
+		}
 		for _, link := range from[lot.ID] {
 			use := useOf(doc, book.Of(byID[link.To].Made()), byID[link.To], link)
 			s.Uses = append(s.Uses, use)

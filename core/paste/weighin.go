@@ -58,9 +58,17 @@ func WeighIn(portions []Portion, weighed []*studio.Milligrams, step studio.Milli
 	for i, p := range portions {
 		line := WeighLine{Portion: p, Target: p.Weigh, State: ToWeigh}
 		if over > of {
-			line.Target = ToStep(studio.CeilDiv(p.Weigh*over, of), step)
+			exact := studio.CeilDiv(p.Weigh*over, of)
+			shown, near := nearest(exact, step)
+			if line.Target = shown; !near {
+				line.Target = exact
+			}
+			line.TooLittle = !near && p.Drops == 0
 		}
 		line.Tolerance = Tolerance(line.Target, step)
+		if line.TooLittle {
+			line.Tolerance = max(1, line.Target/offAllowed)
+		}
 		line.Pour = line.Target
 		if i < len(weighed) && weighed[i] != nil {
 			got := *weighed[i]

@@ -39,9 +39,9 @@ func TestWhatIsOverPouredScalesTheRest(t *testing.T) {
 	assert.Equal(t, TooMuch, w.Lines[0].State)
 	assert.EqualValues(
 		t,
-		[]studio.Milligrams{0, 33_000, 600},
+		[]studio.Milligrams{0, 33_000, 550},
 		[]studio.Milligrams{w.Lines[0].Pour, w.Lines[1].Pour, w.Lines[2].Pour},
-		"a tenth more of everything, to the step",
+		"a tenth more of everything; 0.6 g of the last would be too strong",
 	)
 	assert.EqualValues(t, 1100, w.Factor)
 	assert.False(t, w.Done)

@@ -79,12 +79,7 @@ func work(key, name, glyph, skill string, setup, perPiece studio.Milliminutes) s
 	}
 }
 
-// dry has work take up dry pieces, anyhow such as they are.
-func dry(s studio.Step) studio.Step {
-	s.Wants = studio.WantsDry
-	return s
-}
-
+// anyhow has work take up pieces such as they are.
 func anyhow(s studio.Step) studio.Step {
 	s.Wants = studio.WantsAny
 	return s

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/count"
 	"bractum/core/flower"
 	"bractum/core/pattern"
 	"bractum/core/studio"
@@ -37,7 +38,13 @@ func TestEveryPatternIsAFlowerThatCanBeReckonedAtOnce(t *testing.T) {
 			assert.Len(t, sheet.Portrait.Rings, len(laid[0].Parts))
 			assert.Positive(t, sheet.Elapsed)
 			assert.Subset(t, []string{"centre"}, sheet.Missing, "what no colourway colours has a mix of the studio's")
-			assert.Empty(t, flower.Proportions(doc, studio.NewBook(doc), laid), "a beginning is well proportioned")
+			book := studio.NewBook(doc)
+			assert.Empty(t, flower.Proportions(doc, book, laid), "a beginning is well proportioned")
+			for _, r := range laid {
+				batch, err := count.BatchOf(doc, book, studio.Made{Recipe: r.ID}, doc.Colourways[0].Slots)
+				require.NoError(t, err)
+				assert.False(t, batch.None, "%s: %+v", r.Name, batch.Limit)
+			}
 		})
 	}
 }

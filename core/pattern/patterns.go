@@ -252,7 +252,8 @@ func rows(l *layer) {
 		looked(work("calyx", "Glue on the calyx", "assemble", "assembly", 3*minute, 1200), "Points to the stem."),
 	)
 	takes(r, "heart", cone, 1)
-	takes(r, "heart", small, 0, 3).Join = studio.JoinWet
+	heart := takes(r, "heart", small, 0, 3)
+	heart.Join, heart.Wants = studio.JoinWet, studio.WantsFirm // they have set a little
 	takes(r, "rows", large, 0, 5, 7).Join = studio.JoinGlued
 	takes(r, "calyx", calyx, 1).Join = studio.JoinGlued
 	paste(r, "dust", "dust", studio.Weighed(100), 0)
@@ -332,7 +333,7 @@ func pulled(l *layer) {
 			"foam",
 		),
 		l.dries("dry", "Dry upright", false, 1_000, studio.Dry),
-		looked(dry(work("centre", "Set the centres", "shape", "shaping", 6*minute, 300)), "Level with the petals."),
+		looked(anyhow(work("centre", "Set the centres", "shape", "shaping", 6*minute, 300)), "Level with the petals."),
 	)
 	paste(blossom, "pull", "petal", studio.Ball(9_000), 0)
 	l.wire(blossom, "pull", 28, 4_000, 60_000, 5_000, studio.HookOpen)

@@ -60,3 +60,7 @@ export function useTimes() {
     };
   });
 }
+
+/** A mass with its unit: less than a scale shows is said in milligrams. */
+export const mass = (milligrams: number): string =>
+  milligrams < 50 ? `${plain(milligrams)} mg` : `${grams(milligrams)} g`;

@@ -2385,6 +2385,7 @@ export interface components {
             rule: string;
             /** Format: int64 */
             share: number;
+            tooLittle?: boolean;
             /** Format: int64 */
             weighMilligrams: number;
         };
@@ -2701,6 +2702,11 @@ export interface components {
         };
         MixCard: {
             colour: string;
+            /**
+             * Format: int64
+             * @description from which on all can be weighed, where of this some cannot
+             */
+            leastMilligrams?: number;
             lot: string;
             mix: string;
             name: string;
@@ -2861,6 +2867,11 @@ export interface components {
         OpenedMix: {
             colour: string;
             for: components["schemas"]["MixUse"][];
+            /**
+             * Format: int64
+             * @description from which on all can be weighed, where of this some cannot
+             */
+            leastMilligrams?: number;
             lot: string;
             mix: string;
             name: string;
@@ -4208,6 +4219,7 @@ export interface components {
             targetMilligrams: number;
             /** Format: int64 */
             toleranceMilligrams: number;
+            tooLittle?: boolean;
             /** Format: int64 */
             weigh: number;
             /** Format: int64 */

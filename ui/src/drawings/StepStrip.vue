@@ -23,7 +23,9 @@ const ticks = computed(() => {
 <template>
   <div class="strip">
     <div class="lane head">
-      <span />
+      <span class="legend">
+        <template v-if="lanes.some((l) => l.keeps)"><i class="soft" /> soft <i class="firm" /> firm</template>
+      </span>
       <div class="time">
         <i v-for="t in ticks" :key="t" :style="{ left: `${x(t)}%` }">{{ t % 60 ? lasting(t) : `${t / 60} h` }}</i>
       </div>
@@ -120,10 +122,20 @@ const ticks = computed(() => {
   top: -2px;
   height: 0;
 }
-.keeps.soft {
+.legend {
+  font-size: 11.5px;
+  color: var(--soft);
+}
+.legend i {
+  display: inline-block;
+  width: 18px;
+  margin-left: 6px;
+  vertical-align: middle;
+}
+.soft {
   border-top: 4px dotted #4f7d94;
 }
-.keeps.firm {
+.firm {
   border-top: 4px double var(--dust);
 }
 .work,

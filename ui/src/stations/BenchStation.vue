@@ -6,7 +6,7 @@ import { useBench, useDryingRoom, useStudio, useUndo } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import WorkGlyph from "../drawings/WorkGlyph.vue";
-import { grams, lasting, millimetres, plain, useTimes } from "../format";
+import { grams, mass, lasting, millimetres, plain, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
 import AlertList from "./drying/AlertList.vue";
 import PieceCounter from "./PieceCounter.vue";
@@ -76,11 +76,11 @@ const fits = computed(() => good.value + second.value + broken.value === (task.v
 const takes = computed(() =>
   (task.value?.takes ?? []).map((t) => {
     if (t.unit === "wire") return { ...t, text: `${t.what}, cut to ${millimetres(t.amount)} mm` };
-    if (t.unit === "weigh") return { ...t, text: `${grams(t.amount)} g ${t.what}` };
+    if (t.unit === "weigh") return { ...t, text: `${mass(t.amount)} ${t.what}` };
     if (t.unit === "thickness")
       return { ...t, text: t.amount ? `${t.what}, ${millimetres(t.amount)} mm thick` : t.what };
     if (t.unit === "µm") return { ...t, text: `${t.what}, ${millimetres(t.amount)} mm each` };
-    if (t.unit === "mg") return { ...t, text: `${t.what}, ${grams(t.amount)} g each` };
+    if (t.unit === "mg") return { ...t, text: `${t.what}, ${mass(t.amount)} each` };
     return { ...t, text: `${plain(t.amount)} × ${t.what} each` };
   }),
 );

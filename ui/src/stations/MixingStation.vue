@@ -9,7 +9,7 @@ import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
-import { noteWords } from "../words";
+import { noteWords, tooLittleWords } from "../words";
 import WeighIn from "./WeighIn.vue";
 
 /** How many days are shown; the rest is said in a line. */
@@ -107,11 +107,17 @@ const notes = computed(() => [...new Set(mixing.value?.notes.map(noteWords))]);
                 <td><Swatch v-if="i.colour" :colour="i.colour" :size="14" /> {{ i.name }}</td>
                 <td class="quiet">{{ rule(i) }}</td>
                 <td class="n">
-                  <b>{{ grams(i.weighMilligrams) }}</b> <span class="unit">g</span>
+                  <b :class="{ little: i.tooLittle }">{{
+                    i.tooLittle ? plain(i.exactMilligrams) : grams(i.weighMilligrams)
+                  }}</b>
+                  <span class="unit">&nbsp;{{ i.tooLittle ? "mg" : "g" }}</span>
                 </td>
               </tr>
             </tbody>
           </table>
+          <p v-if="m.weigh.some((i) => i.tooLittle)" class="quiet" data-test="too-little">
+            {{ tooLittleWords(m.leastMilligrams) }}
+          </p>
           <p class="foot">
             <span class="quiet">keeps {{ lasting(m.useByAfterMinutes) }} wrapped</span>
             <span v-if="m.weighed" class="word safe">weighed in</span>
@@ -223,5 +229,8 @@ header {
 }
 td b {
   font-size: 17px;
+}
+.little {
+  color: var(--petal);
 }
 </style>

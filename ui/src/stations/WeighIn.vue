@@ -4,9 +4,10 @@ import { useLocalStorage } from "@vueuse/core";
 import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { answered, client, type Schemas, useCommands } from "../api/client";
 import Swatch from "../drawings/Swatch.vue";
-import { grams } from "../format";
+import { grams, plain } from "../format";
 import { typed as numberOf } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
+import { tooLittleWords } from "../words";
 
 /** Weighing in a mix, one ingredient after the other, by the scale or by typed figures. */
 const props = defineProps<{ mix: Schemas["MixCard"] }>();
@@ -129,10 +130,11 @@ const states: Record<string, string> = {
             {{ mix.weigh[at]?.name }}
           </p>
           <p class="target">
-            <span class="huge" data-test="pour">{{ grams(line.pourMilligrams) }}</span><span class="unit">
-              g to pour</span
-            >
+            <span class="huge" data-test="pour">{{
+              line.tooLittle ? plain(line.pourMilligrams) : grams(line.pourMilligrams)
+            }}</span><span class="unit"> {{ line.tooLittle ? "mg" : "g" }} to pour</span>
             <span v-if="mix.weigh[at]?.drops" class="unit">, {{ mix.weigh[at]!.drops }} drops</span>
+            <span v-if="line.tooLittle" class="quiet"> {{ tooLittleWords(mix.leastMilligrams) }}</span>
             <span class="quiet"> give or take {{ grams(line.toleranceMilligrams) }} g</span>
           </p>
           <div class="bar" :class="{ still: scale?.stable }">

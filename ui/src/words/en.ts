@@ -181,6 +181,12 @@ export default {
     length: "{of}, in all",
     materials: "{of}",
   },
+  little: {
+    least:
+      "What is in mg is too little for the scale. From {grams} g on all of it can be weighed; or thin that colour ahead, one part with nine, and take ten times as much; or count it in drops of known weight.",
+    never:
+      "What is in mg is too little for the scale. Thin that colour ahead, one part with nine, and take ten times as much; or count it in drops of known weight.",
+  },
   batch: {
     waits:
       "With one more, a piece would wait for {waits} from {from} to {to}; it stays as it must be for {last}, of which a fifth is kept to spare.",

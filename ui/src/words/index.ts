@@ -37,6 +37,10 @@ export const ruleWords = (rule: string): string => t(`rule.${rule}`);
 export const figureWords = (f: Schemas["Figure"]): string => t(`figure.${f.name}`, { of: f.of ?? "" });
 export const roundingWords = (rounding: string): string => t(`rounding.${rounding}`);
 
+/** What can be done where a scale cannot weigh so little. */
+export const tooLittleWords = (least: number | undefined): string =>
+  least ? t("little.least", { grams: grams(least) }) : t("little.never");
+
 /** What limits how many are made at once. */
 export function batchWords(batch: Schemas["Batch"]): string {
   const limit = batch.limit;
