@@ -45,6 +45,7 @@ func roomFor(n int) int { return n + n/8 + 64 }
 // settled is how an item came out: what it was reckoned from, and what that gave.
 type settled struct {
 	needs  []need
+	weighs []int64 // how important each is
 	stock  []studio.ShelfLot
 	last   int           // the highest ordinal of lots used up
 	now    studio.Minute // by which remainders of a mix are judged
@@ -122,7 +123,7 @@ func (c *counter) again(item *Item) bool {
 	stock := c.shelf.Finished(item.Key)
 	judged := len(stock) > 0 && c.book.Of(item.Made()).Kind == studio.KindMix
 	if !known || judged && s.now != c.doc.Now || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
-		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
+		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) || !slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(
 			s.stock,
 			stock,
@@ -165,7 +166,7 @@ func asFound(s *studio.Stock) studio.ShelfLot {
 
 // keep remembers how an item comes out as it is settled.
 func (c *counter) keep(item *Item, settle func()) {
-	s := settled{needs: slices.Clone(item.needs), last: c.doc.Ordinals[item.Key], now: c.doc.Now}
+	s := settled{needs: slices.Clone(item.needs), weighs: c.importances(item.needs), last: c.doc.Ordinals[item.Key], now: c.doc.Now}
 	stock := c.shelf.Finished(item.Key)
 	for _, l := range stock {
 		found := asFound(l)

@@ -118,21 +118,22 @@ type need struct {
 
 // counter is one count of one document.
 type counter struct {
-	counter  *Counter
-	doc      *studio.Document
-	book     *studio.Book
-	calendar studio.Calendar
-	room     drying.Room
-	items    map[string]*Item
-	shelf    *studio.Shelf
-	wanted   map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
-	work     map[string][]*studio.WorkLot
-	taken    map[string]map[int]bool // the ordinals of a key
-	last     map[string]int          // that was given of a key
-	plain    map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
-	onward   []onward                // what items need of others, item by item
-	full     bool                    // there are as many lots as there may be
-	result   *Result
+	counter   *Counter
+	doc       *studio.Document
+	book      *studio.Book
+	calendar  studio.Calendar
+	room      drying.Room
+	items     map[string]*Item
+	shelf     *studio.Shelf
+	wanted    map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
+	work      map[string][]*studio.WorkLot
+	taken     map[string]map[int]bool // the ordinals of a key
+	last      map[string]int          // that was given of a key
+	plain     map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
+	onward    []onward                // what items need of others, item by item
+	important map[studio.ID]int64     // of orders
+	full      bool                    // there are as many lots as there may be
+	result    *Result
 }
 
 // Up counts up a valid document. It takes O(n log n) in the needs of each level.
@@ -149,7 +150,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
 		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{},
 		work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
-		last: map[string]int{}, plain: map[studio.ID]int64{},
+		last: map[string]int{}, plain: map[studio.ID]int64{}, important: map[studio.ID]int64{},
 		onward: make([]onward, 0, roomFor(k.size.onward)),
 		result: &Result{Items: []Item{}, Lots: make([]studio.Lot, 0, roomFor(k.size.lots)),
 			Links: make(
@@ -157,6 +158,9 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 				0,
 				roomFor(k.size.links),
 			), Pegs: []studio.Peg{}, Reserves: map[studio.ID][]studio.Claim{}, Notes: []Note{}}}
+	for _, o := range doc.Orders {
+		c.important[o.ID] = o.Importance
+	}
 	c.promised()
 	c.kept()
 	c.begun()
@@ -349,7 +353,7 @@ func (c *counter) settle(item *Item) {
 		n := &item.needs[i]
 		n.latest = n.due - c.room.Elapsed(r, 0, n.quantity)
 	}
-	sort.SliceStable(item.needs, func(i, j int) bool { return item.needs[i].latest < item.needs[j].latest })
+	slices.SortStableFunc(item.needs, c.sooner)
 	item.Latest = c.doc.Horizon()
 	orders := map[studio.ID]bool{}
 	for _, n := range item.needs {
@@ -396,6 +400,28 @@ func (c *counter) settle(item *Item) {
 	batched, pooled := apart(rest)
 	c.gatherAll(item, r, pooled, c.gather)
 	c.gatherAll(item, r, batched, c.gatherBatches)
+}
+
+// sooner orders needs by when their making must begin, those of order lines that begin at once
+// by how important their orders are: in whatever order a document lists them.
+func (c *counter) sooner(a, b need) int {
+	if a.latest != b.latest || a.order == "" || b.order == "" { // lots come in an order of their own
+		return cmp.Compare(a.latest, b.latest)
+	}
+	return cmp.Or(
+		cmp.Compare(c.important[b.order], c.important[a.order]),
+		cmp.Compare(a.order, b.order),
+		cmp.Compare(a.line, b.line),
+	)
+}
+
+// importances are how important the orders of lines are, by need.
+func (c *counter) importances(needs []need) []int64 {
+	all := make([]int64, len(needs))
+	for i, n := range needs {
+		all[i] = c.important[n.order]
+	}
+	return all
 }
 
 // apart divides needs into those that have lots of their own and those that share them.
