@@ -158,7 +158,9 @@ type gathering struct {
 
 func newGathering() *gathering { return &gathering{at: map[string]int{}} }
 
-func (g *gathering) refuse(record, why string) { g.unread = append(g.unread, Unread{Record: record, Why: why}) }
+func (g *gathering) refuse(record, why string) {
+	g.unread = append(g.unread, Unread{Record: record, Why: why})
+}
 
 // take counts a value. Units are those of the SenML registry, and what CSV columns say.
 func (g *gathering) take(name, unit string, at studio.Minute, value float64) {

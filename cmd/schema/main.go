@@ -60,8 +60,8 @@ var words = map[reflect.Type][]any{
 		studio.SparesNone,
 	},
 	reflect.TypeFor[studio.Condition](): {studio.WantsSoft, studio.WantsFirm, studio.WantsDry, studio.WantsAny},
-	reflect.TypeFor[studio.State](): {studio.Firm, studio.Stiff, studio.Dry},
-	reflect.TypeFor[studio.Reset](): {studio.ResetNever, studio.ResetNight, studio.ResetOtherWork},
+	reflect.TypeFor[studio.State]():     {studio.Firm, studio.Stiff, studio.Dry},
+	reflect.TypeFor[studio.Reset]():     {studio.ResetNever, studio.ResetNight, studio.ResetOtherWork},
 	reflect.TypeFor[studio.Weekday](): {
 		"monday",
 		"tuesday",

@@ -24,7 +24,7 @@ const ticks = computed(() => {
   <div class="strip">
     <div class="lane head">
       <span class="legend">
-        <template v-if="lanes.some((l) => l.keeps)"><i class="soft" /> soft <i class="firm" /> firm</template>
+        <template v-if="lanes.some((l) => l.keeps)"><b class="soft" /> soft <b class="firm" /> firm</template>
       </span>
       <div class="time">
         <i v-for="t in ticks" :key="t" :style="{ left: `${x(t)}%` }">{{ t % 60 ? lasting(t) : `${t / 60} h` }}</i>
@@ -126,7 +126,7 @@ const ticks = computed(() => {
   font-size: 11.5px;
   color: var(--soft);
 }
-.legend i {
+.legend b {
   display: inline-block;
   width: 18px;
   margin-left: 6px;
