@@ -25,7 +25,8 @@ func (s *Service) registerLabels(to huma.API) {
 	for _, as := range []struct {
 		ending, media string
 		draw          func(label.Label) ([]byte, error)
-	}{{ending: "svg", media: "image/svg+xml", draw: label.Label.SVG}, {ending: "png", media: "image/png", draw: label.Label.PNG}} {
+	}{{ending: "svg", media: "image/svg+xml", draw: label.Label.SVG},
+		{ending: "png", media: "image/png", draw: label.Label.PNG}} {
 		download(
 			s,
 			to,

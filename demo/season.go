@@ -50,11 +50,27 @@ var ofSeason = []struct {
 	{
 		flower: "Ranunculus",
 		weight: 18,
-	}, {flower: "Dahlia", weight: 13}, {flower: "Magnolia", weight: 6}, {flower: "Camellia", weight: 7}, {flower: "Gardenia", weight: 5}, {flower: "Anemone", weight: 8}, {flower: "Cosmos", weight: 5}, {flower: "Hellebore", weight: 5}, {flower: "Lisianthus", weight: 7},
+	},
+	{flower: "Dahlia", weight: 13},
+	{flower: "Magnolia", weight: 6},
+	{flower: "Camellia", weight: 7},
+	{flower: "Gardenia", weight: 5},
+	{flower: "Anemone", weight: 8},
+	{flower: "Cosmos", weight: 5},
+	{flower: "Hellebore", weight: 5},
+	{flower: "Lisianthus", weight: 7},
 	{
 		flower: "Dogwood",
 		weight: 5,
-	}, {flower: "Waxflower stem", weight: 7}, {flower: "Jasmine trail", weight: 4}, {flower: "Viburnum berries", weight: 4}, {flower: "Lilac pips", weight: 7}, {flower: "Eucalyptus sprig", weight: 7}, {flower: "Olive sprig", weight: 4}, {flower: "Fern frond", weight: 5}, {flower: "Ivy sprig", weight: 5},
+	},
+	{flower: "Waxflower stem", weight: 7},
+	{flower: "Jasmine trail", weight: 4},
+	{flower: "Viburnum berries", weight: 4},
+	{flower: "Lilac pips", weight: 7},
+	{flower: "Eucalyptus sprig", weight: 7},
+	{flower: "Olive sprig", weight: 4},
+	{flower: "Fern frond", weight: 5},
+	{flower: "Ivy sprig", weight: 5},
 }
 
 // Season is a document for load: Pellowen Yard with eight makers and, at scale 1, sixty

@@ -78,7 +78,10 @@ func (k *Counter) frame(doc *studio.Document) error {
 	b := k.before
 	k.before = doc
 	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
-		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) && same(b.Climate, doc.Climate) && same(b.Readings, doc.Readings) && same(b.Places, doc.Places) &&
+		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) &&
+		same(b.Climate, doc.Climate) &&
+		same(b.Readings, doc.Readings) &&
+		same(b.Places, doc.Places) &&
 		same(b.DryingClasses, doc.DryingClasses) &&
 		same(b.Surroundings, doc.Surroundings) &&
 		same(b.Recorded, doc.Recorded) &&
@@ -166,7 +169,12 @@ func asFound(s *studio.Stock) studio.ShelfLot {
 
 // keep remembers how an item comes out as it is settled.
 func (c *counter) keep(item *Item, settle func()) {
-	s := settled{needs: slices.Clone(item.needs), weighs: c.importances(item.needs), last: c.doc.Ordinals[item.Key], now: c.doc.Now}
+	s := settled{
+		needs:  slices.Clone(item.needs),
+		weighs: c.importances(item.needs),
+		last:   c.doc.Ordinals[item.Key],
+		now:    c.doc.Now,
+	}
 	stock := c.shelf.Finished(item.Key)
 	for _, l := range stock {
 		found := asFound(l)
@@ -194,8 +202,11 @@ func (c *counter) keep(item *Item, settle func()) {
 }
 
 func equal(a, b need) bool {
-	return a.order == b.order && a.line == b.line && a.lot == b.lot && a.step == b.step && a.quantity == b.quantity && a.sheet == b.sheet && a.form == b.form &&
-		a.fresh == b.fresh && a.batched == b.batched &&
+	return a.order == b.order && a.line == b.line && a.lot == b.lot && a.step == b.step && a.quantity == b.quantity &&
+		a.sheet == b.sheet &&
+		a.form == b.form &&
+		a.fresh == b.fresh &&
+		a.batched == b.batched &&
 		a.due == b.due &&
 		a.service == b.service &&
 		a.plain == b.plain &&

@@ -451,7 +451,13 @@ func (c *counter) gatherAll(item *Item, r *studio.Recipe, rest []need, gather fu
 	}
 }
 
-func (c *counter) working(item *Item, rule string, rounding studio.Rounding, inputs []studio.Figure, result studio.Figure) {
+func (c *counter) working(
+	item *Item,
+	rule string,
+	rounding studio.Rounding,
+	inputs []studio.Figure,
+	result studio.Figure,
+) {
 	item.Workings = append(
 		item.Workings,
 		studio.Working{Rule: rule, Inputs: inputs, Result: result, Rounding: rounding},

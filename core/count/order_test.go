@@ -20,10 +20,25 @@ func TestTheOrderOfListsCountsForNothing(t *testing.T) {
 	for seed := range uint64(4) {
 		random := rand.New(rand.NewPCG(seed, 1))
 		mixed := *doc
-		mixed.Orders, mixed.Recipes, mixed.Shelf = slices.Clone(doc.Orders), slices.Clone(doc.Recipes), slices.Clone(doc.Shelf)
-		random.Shuffle(len(mixed.Orders), func(i, j int) { mixed.Orders[i], mixed.Orders[j] = mixed.Orders[j], mixed.Orders[i] })
-		random.Shuffle(len(mixed.Recipes), func(i, j int) { mixed.Recipes[i], mixed.Recipes[j] = mixed.Recipes[j], mixed.Recipes[i] })
-		random.Shuffle(len(mixed.Shelf), func(i, j int) { mixed.Shelf[i], mixed.Shelf[j] = mixed.Shelf[j], mixed.Shelf[i] })
+		mixed.Orders, mixed.Recipes, mixed.Shelf = slices.Clone(
+			doc.Orders,
+		), slices.Clone(
+			doc.Recipes,
+		), slices.Clone(
+			doc.Shelf,
+		)
+		random.Shuffle(
+			len(mixed.Orders),
+			func(i, j int) { mixed.Orders[i], mixed.Orders[j] = mixed.Orders[j], mixed.Orders[i] },
+		)
+		random.Shuffle(
+			len(mixed.Recipes),
+			func(i, j int) { mixed.Recipes[i], mixed.Recipes[j] = mixed.Recipes[j], mixed.Recipes[i] },
+		)
+		random.Shuffle(
+			len(mixed.Shelf),
+			func(i, j int) { mixed.Shelf[i], mixed.Shelf[j] = mixed.Shelf[j], mixed.Shelf[i] },
+		)
 		got := up(t, &mixed)
 		require.Equal(t, lotsByID(want), lotsByID(got))
 		require.Equal(t, served(want), served(got), "who gets what of the shelf")
@@ -53,8 +68,10 @@ func TestTheMoreImportantOrderGetsTheStock(t *testing.T) {
 	other.ID, other.Name, other.Importance = "library", "Library", 30
 	other.Lines = slices.Clone(other.Lines)
 	other.Lines[0].ID = "other line"
-	doc.Shelf = []studio.ShelfLot{{ID: "roses", Recipe: "rose", Mixes: map[string]studio.ID{"petal": "white"}, Amount: 2,
-		Quality: studio.Good}}
+	doc.Shelf = []studio.ShelfLot{
+		{ID: "roses", Recipe: "rose", Mixes: map[string]studio.ID{"petal": "white"}, Amount: 2,
+			Quality: studio.Good},
+	}
 	for range 2 {
 		slices.Reverse(doc.Orders)
 		if len(doc.Orders) == 1 {

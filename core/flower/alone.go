@@ -126,7 +126,9 @@ func (l *Lane) keeps(r *studio.Recipe, room drying.Room, soft func(place studio.
 			continue
 		}
 		until := func(state studio.State) studio.Minute {
-			return span.To + room.Most(studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: state, Factor: 1000})
+			return span.To + room.Most(
+				studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: state, Factor: 1000},
+			)
 		}
 		l.Keeps = &Keeps{From: span.To, Firm: until(studio.Firm), Stiff: until(studio.Stiff)}
 	}

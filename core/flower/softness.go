@@ -28,7 +28,9 @@ func (j *judge) softness(r *studio.Recipe) {
 				waits += studio.Milliminutes(room.Need(s.Wait.Longest())).Minutes()
 			}
 		}
-		keeps := room.Most(studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: before, Factor: 1000})
+		keeps := room.Most(
+			studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: before, Factor: 1000},
+		)
 		if waits > keeps {
 			j.warn(r, RuleSoftness, DriesOut, studio.NewFigure("may-wait", keeps, "min"),
 				studio.NewFigure("waits-between", waits, "min").OfThing(r.Steps[last].Name))

@@ -388,7 +388,15 @@ func (s *schedule) outlastsWindow(
 		}
 		first := start
 		if k.each {
-			p := j.passageAt(&spot{start: start, end: end, maker: int32(w.maker), setup: int32(setup), more: &detail{pauses: pauses}})
+			p := j.passageAt(
+				&spot{
+					start: start,
+					end:   end,
+					maker: int32(w.maker),
+					setup: int32(setup),
+					more:  &detail{pauses: pauses},
+				},
+			)
 			first = p.Done(1)
 		}
 		if end <= k.Last(first) {

@@ -53,7 +53,12 @@ func (v *validator) wants(place string, r *Recipe, index int, wants Condition) {
 	case "", WantsAny:
 	case WantsSoft, WantsFirm:
 		if _, says := r.HowItDries(); !says {
-			v.say(place, "is %s, and nothing says how fast %q dries; say it with dries, or a wait or window with a class", wants, r.Name)
+			v.say(
+				place,
+				"is %s, and nothing says how fast %q dries; say it with dries, or a wait or window with a class",
+				wants,
+				r.Name,
+			)
 		}
 	case WantsDry:
 		if !r.driedBefore(index) {
