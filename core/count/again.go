@@ -22,7 +22,8 @@ type Counter struct {
 	everyone studio.Hours
 	under    map[string]int // distinct gather keys under a key
 	settled  map[string]settled
-	batches  map[string]Batch              // by key
+	batches  map[string]Batch // by key
+	fresh    map[*studio.PartInput]*freshness
 	recorded map[studio.ID]studio.Recorded // by page
 	size     size
 }
@@ -107,6 +108,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		under:    map[string]int{},
 		settled:  map[string]settled{},
 		batches:  map[string]Batch{},
+		fresh:    map[*studio.PartInput]*freshness{},
 		recorded: map[studio.ID]studio.Recorded{},
 		size:     k.size,
 	}
@@ -206,7 +208,6 @@ func equal(a, b need) bool {
 		a.sheet == b.sheet &&
 		a.form == b.form &&
 		a.fresh == b.fresh &&
-		a.batched == b.batched &&
 		a.due == b.due &&
 		a.service == b.service &&
 		a.plain == b.plain &&

@@ -104,16 +104,22 @@ type need struct {
 	lot         studio.ID // of a consuming lot, else empty
 	step        string
 	quantity    int64
-	sheet       int64             // of a mix: one working sheet
-	form        string            // of its recipe, if it wants one
-	fresh       *studio.PartInput // what limits it: it cannot come from stock that is older
-	by          *studio.Step      // that takes up what has to be fresh
-	batched     bool              // it has lots of its own
+	sheet       int64      // of a mix: one working sheet
+	form        string     // of its recipe, if it wants one
+	fresh       *freshness // it cannot come from stock that is older
 	due         studio.Minute
 	latest      studio.Minute // when making it all must begin; set as its item is settled
 	service     float64
 	claims      []studio.Claim
 	plain       int64 // how many of them there would be if nothing broke
+}
+
+// freshness is what has an input be fresh: how it is taken up by which step, and whether it has
+// lots of its own for each lot that takes it.
+type freshness struct {
+	input   studio.PartInput
+	by      studio.Step
+	batched bool
 }
 
 // counter is one count of one document.
@@ -427,7 +433,7 @@ func (c *counter) importances(needs []need) []int64 {
 // apart divides needs into those that have lots of their own and those that share them.
 func apart(needs []need) (batched, pooled []need) {
 	for _, n := range needs {
-		if n.batched {
+		if n.fresh != nil && n.fresh.batched {
 			batched = append(batched, n)
 		} else {
 			pooled = append(pooled, n)

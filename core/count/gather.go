@@ -345,11 +345,7 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 		n.claims = studio.Spread(n.quantity, lot.For)
 		n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
 		n.form = p.Form
-		if c.book.Fresh(r, *p) {
-			n.fresh, n.batched = p, c.book.Batched(r, *p)
-			_, at := r.Step(p.Step)
-			n.by = &r.Steps[at]
-		}
+		n.fresh = c.freshness(r, p)
 		if in.parts[i] == nil {
 			in.parts[i] = c.item(p.Made(), c.book.Input(*p, in.mixes))
 		}
@@ -379,6 +375,19 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 			c.needMix(n, lot, &of, portion.Mix, portion.Weigh, 0, 0)
 		}
 	}
+}
+
+// freshness of an input, nil where it may have lain; worked out once.
+func (c *counter) freshness(r *studio.Recipe, p *studio.PartInput) *freshness {
+	known, done := c.counter.fresh[p]
+	if !done {
+		if c.book.Fresh(r, *p) {
+			by, _ := r.Step(p.Step)
+			known = &freshness{input: *p, by: by, batched: c.book.Batched(r, *p)}
+		}
+		c.counter.fresh[p] = known
+	}
+	return known
 }
 
 func (c *counter) needMix(

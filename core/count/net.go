@@ -44,7 +44,7 @@ func (c *counter) fresh(s *studio.Stock, n need) bool {
 		if w.ID != s.From {
 			continue
 		}
-		for _, lag := range studio.LimitsOn(c.doc, c.book, w, *n.by, *n.fresh) {
+		for _, lag := range studio.LimitsOn(c.doc, c.book, w, n.fresh.by, n.fresh.input) {
 			made := w.Records[len(w.Records)-1].End
 			for _, record := range w.Records {
 				if studio.TaskID(w.ID, record.Step) == lag.From {
