@@ -153,6 +153,9 @@ func (c *importCommand) Run() error {
 			fmt.Fprintf(os.Stderr, "          %s: %s → %s\n", change.Place, change.Was, change.Is)
 		}
 	}
+	if len(in.Unskilled) > 0 {
+		fmt.Fprintln(os.Stderr, "nobody has these skills, and what needs them is not planned:", strings.Join(in.Unskilled, ", "))
+	}
 	if err := in.Refused(); err != nil {
 		return fmt.Errorf("%w (--choose says what to do with a thing)", err)
 	}

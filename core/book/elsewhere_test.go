@@ -3,6 +3,7 @@ package book_test
 import (
 	"bytes"
 	"encoding/json"
+	"slices"
 	"strings"
 	"testing"
 
@@ -34,6 +35,23 @@ func twin(t *testing.T) *studio.Document {
 }
 
 func fresh() studio.ID { return studio.ID(uuid.NewString()) }
+
+// What nobody here can do is said when a file is looked at, not found when it is planned.
+func TestASkillThatNobodyHasIsSaid(t *testing.T) {
+	doc := demo.Document()
+	into := elsewhere()
+	into.People = slices.Clone(into.People)
+	for i := range into.People {
+		into.People[i].Skills = slices.DeleteFunc(slices.Clone(into.People[i].Skills),
+			func(s studio.Skill) bool { return s.Skill == "dusting" })
+	}
+	in, err := book.Examine(into, book.Export(doc), nil, fresh)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"dusting"}, in.Unskilled)
+	in, err = book.Examine(elsewhere(), book.Export(doc), nil, fresh)
+	require.NoError(t, err)
+	assert.Empty(t, in.Unskilled)
+}
 
 // Whatever is written out by one studio can be taken in by another: each recipe by itself,
 // and the whole book.

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -62,6 +63,9 @@ type Thing struct {
 // Intake is what a file would do to a studio's book.
 type Intake struct {
 	Things []Thing `json:"things"`
+	// Unskilled are skills that work of the file asks for and nobody here has: what needs them
+	// can be taken in, and not planned. None are named while nobody is here at all.
+	Unskilled []string `json:"unskilled,omitempty"`
 	// Open is how many conflicts nobody has decided, Problems what would be wrong with the
 	// book then; nothing is taken while there are any.
 	Open     int             `json:"open"`
@@ -93,6 +97,7 @@ func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newI
 	in.pictures()
 	in.equipment()
 	in.recipes()
+	in.Unskilled = unskilled(doc.People, in.bundle.Recipes)
 	if in.Open > 0 {
 		return &in.Intake, nil
 	}
@@ -326,6 +331,40 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		in.Open++
 	}
 	return thing
+}
+
+// unskilled are the skills that recipes, with all their ways, ask for and that none of some
+// people has, in order.
+func unskilled(people []studio.Person, recipes []studio.Recipe) (skills []string) {
+	if len(people) == 0 {
+		return nil
+	}
+	wanted := map[string]bool{}
+	ask := func(w *studio.Work) {
+		if w != nil {
+			for _, skill := range append([]string{w.Skill}, w.Also...) {
+				wanted[skill] = true
+			}
+		}
+	}
+	for i := range recipes {
+		steps := slices.Clone(recipes[i].Steps)
+		for _, change := range recipes[i].Changes() {
+			for _, s := range change.Steps {
+				steps = append(steps, s.Step)
+			}
+		}
+		for _, s := range steps {
+			ask(s.Work)
+			ask(s.Mend)
+		}
+	}
+	for _, p := range people {
+		for _, s := range p.Skills {
+			delete(wanted, s.Skill)
+		}
+	}
+	return slices.Sorted(maps.Keys(wanted))
 }
 
 // colourways come in where they are new; ours stay.

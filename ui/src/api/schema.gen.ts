@@ -2395,6 +2395,7 @@ export interface components {
             open: number;
             problems?: components["schemas"]["Problem"][];
             things: components["schemas"]["Thing"][];
+            unskilled?: string[];
         };
         KeepBody: {
             name: string;

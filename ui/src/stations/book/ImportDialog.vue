@@ -93,6 +93,10 @@ const says: Record<string, string> = {
             Taken in so, {{ placeWords(p.place) }} {{ p.message }}
           </li>
         </ul>
+        <p v-if="preview.data.value?.unskilled?.length" class="large" data-test="unskilled">
+          Nobody here can do {{ preview.data.value.unskilled.join(", ") }}: what needs it can be taken in, and is not
+          planned until somebody can.
+        </p>
         <div v-if="preview.data.value" class="list">
           <section v-for="g in groups" :key="g.state" :data-test="`state-${g.state}`">
             <h3>{{ g.things.length }} {{ words[g.state] }}</h3>
