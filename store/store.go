@@ -248,8 +248,9 @@ func plain(err error) error {
 		return fmt.Errorf("%w (%v)", ErrBusy, err)
 	case said[full]:
 		return Broken{
-			What: "the disk is full; nothing of this was written, and everything recorded before is safe. Make room and try again",
-			err:  err,
+			What: "the disk is full; nothing of this was written, and everything recorded before is safe. " +
+				"Make room and try again",
+			err: err,
 		}
 	case said[readOnly]:
 		return Broken{
@@ -260,8 +261,9 @@ func plain(err error) error {
 		return Broken{What: damaged, err: err}
 	case said[ioError], said[cannotOpen]:
 		return Broken{
-			What: "the disk did not take or give what it should; nothing of this was written. Look whether it is full, unplugged or failing",
-			err:  err,
+			What: "the disk did not take or give what it should; nothing of this was written. " +
+				"Look whether it is full, unplugged or failing",
+			err: err,
 		}
 	}
 	return err

@@ -154,7 +154,11 @@ func (c *importCommand) Run() error {
 		}
 	}
 	if len(in.Unskilled) > 0 {
-		fmt.Fprintln(os.Stderr, "nobody has these skills, and what needs them is not planned:", strings.Join(in.Unskilled, ", "))
+		fmt.Fprintln(
+			os.Stderr,
+			"nobody has these skills, and what needs them is not planned:",
+			strings.Join(in.Unskilled, ", "),
+		)
 	}
 	if err := in.Refused(); err != nil {
 		return fmt.Errorf("%w (--choose says what to do with a thing)", err)

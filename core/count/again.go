@@ -128,7 +128,8 @@ func (c *counter) again(item *Item) bool {
 	stock := c.shelf.Finished(item.Key)
 	judged := len(stock) > 0 && c.book.Of(item.Made()).Kind == studio.KindMix
 	if !known || judged && s.now != c.doc.Now || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
-		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) || !slices.Equal(s.weighs, c.importances(item.needs)) ||
+		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
+		!slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(
 			s.stock,
 			stock,

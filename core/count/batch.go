@@ -31,8 +31,9 @@ type Limit struct {
 }
 
 const (
-	mostInBatch = 4096 // more is no limit
-	spareWindow = 5    // a fifth of a window is to spare
+	mostInBatch = 4096   // more is no limit
+	mostTried   = 20_000 // pieces of all kinds in one trial
+	spareWindow = 5      // a fifth of a window is to spare
 )
 
 // batchOf is the batch of something in its mixes, worked out once.
@@ -49,7 +50,7 @@ func (c *counter) batchOf(item *Item, r *studio.Recipe) Batch {
 }
 
 // BatchOf is the batch of something that a document's flower book holds, in its mixes. It
-// takes O(log n) trials of up to n pieces.
+// takes O(log n) trials, none of more than twice as many as go into it.
 func BatchOf(doc *studio.Document, book *studio.Book, made studio.Made, mixes map[string]studio.ID) (Batch, error) {
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil || !book.Perishes(book.Of(made)) {
@@ -72,11 +73,23 @@ func batchOf(
 	if limit := t.of(made, mixes, unit); limit != nil {
 		return Batch{Most: unit, None: limit.Fit == 0, Limit: limit} // what has no room is divided
 	}
-	n := sort.Search(mostInBatch, func(n int) bool { return t.of(made, mixes, int64(n)+1) != nil })
-	if n == mostInBatch {
+	most := max(1, min(mostInBatch, mostTried/max(1, book.Pieces(made)))) * unit
+	holds, breaks := unit, 2*unit
+	for breaks <= most && t.of(made, mixes, breaks) == nil {
+		holds, breaks = breaks, 2*breaks
+	}
+	if breaks > most && most == mostInBatch*unit {
 		return Batch{}
 	}
-	return Batch{Most: int64(n) / unit * unit, Limit: t.of(made, mixes, int64(n)+1)}
+	breaks = min(breaks, most+1)
+	n := holds + int64(sort.Search(int(breaks-holds-1), func(n int) bool {
+		return t.of(made, mixes, holds+int64(n)+1) != nil
+	}))
+	limit := t.of(made, mixes, n+1)
+	if limit == nil { // more was not tried
+		limit = &Limit{From: book.Of(made).Name, Pieces: n + 1, Fit: n}
+	}
+	return Batch{Most: n / unit * unit, Limit: limit}
 }
 
 // trial tries how batches of a size work out.
@@ -85,6 +98,7 @@ type trial struct {
 	room     drying.Room
 	doc      *studio.Document
 	lots     []studio.Lot
+	at       map[studio.ID]int // of lots, by id
 	links    []studio.Link
 	feeds    map[studio.ID][]studio.Link // what goes into a lot
 	routings map[studio.ID]*studio.Routing
@@ -100,7 +114,8 @@ type trial struct {
 // of makes a batch of so many, and says what breaks, nil if nothing does.
 func (t *trial) of(made studio.Made, mixes map[string]studio.ID, quantity int64) *Limit {
 	t.lots, t.links, t.free = nil, nil, 0
-	t.feeds, t.routings, t.lags = map[studio.ID][]studio.Link{}, map[studio.ID]*studio.Routing{}, map[studio.ID][]studio.Lag{}
+	t.at, t.feeds = map[studio.ID]int{}, map[studio.ID][]studio.Link{}
+	t.routings, t.lags = map[studio.ID]*studio.Routing{}, map[studio.ID][]studio.Lag{}
 	t.passed, t.ends = map[studio.ID]studio.Passage{}, map[studio.ID]studio.Minute{}
 	root := t.add("batch", made, mixes, quantity)
 	instance := studio.Tasks(t.doc, t.book, t.lots, t.links)
@@ -184,7 +199,7 @@ func (t *trial) run(l studio.Lot) *Limit {
 			n := studio.Milliminutes(max(1, pieces))
 			waits := max(until-from/n, until-from+to-to/n)
 			before, _ := state.Until()
-			most := t.room.Most(studio.Dries{Class: s.Class, Thickness: s.Thickness, State: before, Factor: 1000})
+			most := t.room.Most(t.book.Dries(s.Drying, l.Mixes, before))
 			if waits > 1000*studio.Milliminutes(most)*(spareWindow-1)/spareWindow {
 				return &Limit{From: r.Name + ", " + r.Steps[s.From].Name, To: r.Name + ", " + r.Steps[last].Name,
 					Waits: waits.Minutes(), Last: most}
@@ -226,6 +241,7 @@ func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, 
 	book := t.book
 	r := book.Of(made)
 	quantity = studio.CeilDiv(quantity, r.Unit()) * r.Unit()
+	t.at[id] = len(t.lots)
 	t.lots = append(t.lots, studio.Lot{ID: id, Recipe: made.Recipe, Variant: made.Variant, Mixes: mixes,
 		Started: quantity, Alive: quantity})
 	for i := range r.Parts {
@@ -280,15 +296,10 @@ func (t *trial) make(lot studio.ID) {
 
 // takes is the id of the task that does a step of a lot.
 func (t *trial) takes(lot studio.ID, step string) studio.ID {
-	for i := range t.lots {
-		if t.lots[i].ID == lot {
-			r := t.book.Of(t.lots[i].Made())
-			_, at := r.Step(step)
-			first, _ := r.Task(at)
-			return studio.TaskID(lot, r.Steps[first].Key)
-		}
-	}
-	return ""
+	r := t.book.Of(t.lots[t.at[lot]].Made())
+	_, at := r.Step(step)
+	first, _ := r.Task(at)
+	return studio.TaskID(lot, r.Steps[first].Key)
 }
 
 // task does one task after the one before it, and says when it ends.
@@ -329,15 +340,15 @@ func (t *trial) named(task studio.ID) string {
 	return ""
 }
 
-// limitedBy says in the working of lots, and in a note where not even one piece is in time,
-// what limits them.
-func (c *counter) limitedBy(item *Item, r *studio.Recipe, lots int64) {
+// limitedBy says what limits lots: in a working where they are divided for it, and in a note
+// where not even one piece is in time.
+func (c *counter) limitedBy(item *Item, r *studio.Recipe, divided bool) {
 	b := c.batchOf(item, r)
 	if b.None {
 		c.note(NotEvenOne, item.Recipe, item.Orders, studio.With{"of": r.Name, "from": b.Limit.From, "to": b.Limit.To,
 			"waitsMinutes": b.Limit.Waits, "lastMinutes": b.Limit.Last})
 	}
-	if b.Most > 0 && lots > 1 {
+	if b.Most > 0 && divided {
 		item.Workings = append(item.Workings, b.Working(r))
 	}
 }
@@ -365,7 +376,7 @@ func (c *counter) gatherBatches(item *Item, r *studio.Recipe, needs []need) {
 	g := c.gatherUp(item, r, needs)
 	into, unit := c.inputs(r, item.Mixes), r.Unit()
 	most := c.mostPerLot(item, r)
-	c.limitedBy(item, r, 2)
+	c.limitedBy(item, r, true)
 	var given, asked int64
 	for i := range needs {
 		n := needs[i : i+1 : i+1]

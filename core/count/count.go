@@ -60,7 +60,7 @@ const (
 	MoreThanALot      NoteCode = "more-than-a-lot"     // "started" is decided on, "most" go into one lot
 	LaterThanNeeded   NoteCode = "later-than-needed"   // what is decided on is moved to later than it is needed
 	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
-	NotEvenOne        NoteCode = "not-even-one"        // is in time: between "from" and "to" pieces wait, and may wait, so long
+	NotEvenOne        NoteCode = "not-even-one"        // between "from" and "to" pieces wait and last so long
 )
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:

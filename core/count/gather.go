@@ -60,7 +60,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			studio.NewFigure("lots", lots, ""),
 		)
 	}
-	c.limitedBy(item, r, lots)
+	c.limitedBy(item, r, lots > 1)
 	ordinals := c.ordinals(item, r, started, lots)
 	lots = int64(len(ordinals))
 	group := studio.LotID(item.Key, ordinals[0])

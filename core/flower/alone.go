@@ -104,33 +104,34 @@ func (s *Sheet) alongTime(doc *studio.Document, book *studio.Book, counted *coun
 		}
 	}
 	s.lanes(book, counted, instance, toGo, tail)
+	s.keeps(doc, book, counted, room)
+}
+
+// keeps works out how long the pieces of each lane stay as they are.
+func (s *Sheet) keeps(doc *studio.Document, book *studio.Book, counted *count.Result, room drying.Room) {
 	soft := studio.SoftStores(doc)
 	for i := range s.Lanes {
-		s.Lanes[i].keeps(book.Of(s.Lanes[i].Made()), room, soft)
+		of := studio.Made{Recipe: s.Lanes[i].Recipe, Variant: s.Lanes[i].Variant}
+		r := book.Of(of)
+		softness, ok := r.Softness(len(r.Steps), soft)
+		at := slices.IndexFunc(counted.Lots, func(l studio.Lot) bool { return l.Made() == of })
+		if ok && at >= 0 {
+			s.Lanes[i].keeps(r, softness.From, func(state studio.State) studio.Minute {
+				return room.Most(book.Dries(softness.Drying, counted.Lots[at].Mixes, state))
+			})
+		}
 	}
 }
 
-// Made is what a lane is of.
-func (l *Lane) Made() studio.Made { return studio.Made{Recipe: l.Recipe, Variant: l.Variant} }
-
-// keeps works out how long the pieces of a lane stay as they are, from the step that puts
-// them down, or takes them out of the last soft store.
-func (l *Lane) keeps(r *studio.Recipe, room drying.Room, soft func(place studio.ID) bool) {
-	softness, ok := r.Softness(len(r.Steps), soft)
-	if !ok {
-		return
-	}
-	first, _ := r.Task(softness.From)
+// keeps says until when pieces stay soft, and firm, from the end of the step that puts them
+// down, or takes them out of the last soft store.
+func (l *Lane) keeps(r *studio.Recipe, from int, reaches func(studio.State) studio.Minute) {
+	first, _ := r.Task(from)
 	for _, span := range l.Spans {
-		if span.Step != r.Steps[first].Key {
-			continue
+		if span.Step == r.Steps[first].Key {
+			l.Keeps = &Keeps{
+				From: span.To, Firm: span.To + reaches(studio.Firm), Stiff: span.To + reaches(studio.Stiff)}
 		}
-		until := func(state studio.State) studio.Minute {
-			return span.To + room.Most(
-				studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: state, Factor: 1000},
-			)
-		}
-		l.Keeps = &Keeps{From: span.To, Firm: until(studio.Firm), Stiff: until(studio.Stiff)}
 	}
 }
 

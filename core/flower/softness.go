@@ -28,9 +28,7 @@ func (j *judge) softness(r *studio.Recipe) {
 				waits += studio.Milliminutes(room.Need(s.Wait.Longest())).Minutes()
 			}
 		}
-		keeps := room.Most(
-			studio.Dries{Class: softness.Class, Thickness: softness.Thickness, State: before, Factor: 1000},
-		)
+		keeps := room.Most(j.book.Dries(softness.Drying, r.Defaults, before))
 		if waits > keeps {
 			j.warn(r, RuleSoftness, DriesOut, studio.NewFigure("may-wait", keeps, "min"),
 				studio.NewFigure("waits-between", waits, "min").OfThing(r.Steps[last].Name))

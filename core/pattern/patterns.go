@@ -374,9 +374,15 @@ func lace(l *layer) {
 			"tray",
 		),
 		bake,
-		looked(anyhow(work("second", "Spread the second coat", "shape", "shaping", 4*minute, 500)), "The wire is covered."),
+		looked(
+			anyhow(work("second", "Spread the second coat", "shape", "shaping", 4*minute, 500)),
+			"The wire is covered.",
+		),
 		looked(stands("air", "Dry in the air", 480), "Flexible, not sticky; longer in damp weather."),
-		looked(anyhow(work("release", "Release from the mat", "shape", "shaping", 2*minute, 300)), "It peels off whole."),
+		looked(
+			anyhow(work("release", "Release from the mat", "shape", "shaping", 2*minute, 300)),
+			"It peels off whole.",
+		),
 	)
 	paste(petal, "pour", "lace", studio.Weighed(700), 12)
 	paste(petal, "second", "lace", studio.Weighed(600), 12)

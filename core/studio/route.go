@@ -347,17 +347,14 @@ func puts(work *WorkLot) []Put {
 
 // dries resolves the factors and the surroundings of what dries at a step.
 func (r *router) dries(l *Lot, recipe *Recipe, d Drying, state State, at int) *Dries {
-	out := &Dries{Class: d.Class, Thickness: d.Thickness, State: state, Factor: 1000}
-	if mix := r.book.Recipe(l.Mixes[d.Slot]); d.Slot != "" && mix != nil && mix.Drying > 0 {
-		out.Factor = mix.Drying
-	}
+	out := r.book.Dries(d, l.Mixes, state)
 	for _, m := range r.doc.Methods {
 		if m.ID == d.Method {
 			out.Factor = CeilDiv(out.Factor*m.Factor, 1000)
 		}
 	}
 	out.In = r.surroundings(recipe, at)
-	return out
+	return &out
 }
 
 // surroundings are those of the places that what lies in a step of a recipe holds.

@@ -96,9 +96,9 @@ type Softness struct {
 // Softness of a recipe's pieces before a step, which may be the one after its last: from the
 // first step that takes paste, or puts parts together, or from where they left the last soft
 // store before that. Its drying class and thickness are what the recipe says, else those of
-// the first wait or window that names a class, the thickness and the slot its own paste's where that is cut. False
-// where nothing says how it dries, or a soft store holds the pieces up to the step. Keeps
-// is true of a soft store. It takes O(steps · holds).
+// the first wait or window that names a class; the thickness and the slot are its own paste's
+// where that is cut. False where nothing says how it dries, or a soft store holds the pieces up
+// to the step. Keeps is true of a soft store. It takes O(steps · holds).
 func (r *Recipe) Softness(before int, keeps func(place ID) bool) (s Softness, ok bool) {
 	s.Drying, ok = r.HowItDries()
 	if !ok {
@@ -157,6 +157,15 @@ func (r *Recipe) HowItDries() (Drying, bool) {
 		}
 	}
 	return Drying{}, false
+}
+
+// Dries is what dries in some mixes, to a state: with the factor of the mix of its slot.
+func (b *Book) Dries(d Drying, mixes map[string]ID, state State) Dries {
+	dries := Dries{Class: d.Class, Thickness: d.Thickness, State: state, Factor: 1000}
+	if mix := b.Recipe(mixes[d.Slot]); d.Slot != "" && mix != nil && mix.Drying > 0 {
+		dries.Factor = mix.Drying
+	}
+	return dries
 }
 
 // Until is the state before which a piece is still as wanted: firm for soft, stiff for firm.
