@@ -110,7 +110,7 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 			in := a.ingredient(p)
 			taken = append(
 				taken,
-				Taken{What: in.Name, Amount: int64(in.Weigh), Unit: "weigh", Colour: in.Colour, Detail: ""},
+				Taken{What: in.Name, Amount: int64(in.Weigh), Unit: "weigh", Colour: in.Colour},
 			)
 		}
 	}
@@ -120,7 +120,7 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 			colour, _ := a.swatch(p.Made(), a.Book.Input(p, l.Mixes))
 			taken = append(
 				taken,
-				Taken{What: a.Book.Of(p.Made()).Name, Amount: p.Count, Unit: "each", Colour: colour, Detail: ""},
+				Taken{What: a.Book.Of(p.Made()).Name, Amount: p.Count, Unit: "each", Colour: colour},
 			)
 		}
 	}
@@ -147,8 +147,6 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 					What:   a.material(w.Material),
 					Amount: int64(w.Depth + w.Stem + w.Allowance),
 					Unit:   "wire",
-					Colour: "",
-					Detail: "",
 				},
 			)
 		}
@@ -162,8 +160,6 @@ func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
 					What:   a.Doc.Materials[i].Name,
 					Amount: m.Amount,
 					Unit:   string(a.Doc.Materials[i].Unit),
-					Colour: "",
-					Detail: "",
 				},
 			)
 		}

@@ -120,7 +120,7 @@ func (c *comparison) lists(place string, was, is reflect.Value) {
 	}
 	for j := range is.Len() {
 		if of := called(is, j); find(was, of) < 0 {
-			c.all = append(c.all, Edit{Place: strings.TrimPrefix(fmt.Sprintf("%s %q", place, of), "."), Was: "", Is: "there"})
+			c.all = append(c.all, Edit{Place: strings.TrimPrefix(fmt.Sprintf("%s %q", place, of), "."), Is: "there"})
 		}
 	}
 }

@@ -146,7 +146,7 @@ func (l *looking) wait(w *studio.WorkLot, r *studio.Recipe, wait int) (Evidence,
 		median := drying.Need(l.classes[class], d.Thickness, state, d.Factor, 50)
 		return float64(l.Air.Passed(class, spans)) / float64(median), true
 	}
-	e := Evidence{Low: 0, High: math.Inf(1)}
+	e := Evidence{High: math.Inf(1)}
 	know := func(found studio.Found, at studio.Minute) {
 		for _, state := range []studio.State{studio.Firm, studio.Dry} {
 			m, lay := multiple(state, at)

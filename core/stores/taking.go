@@ -164,7 +164,6 @@ func Add(doc *studio.Document, a Added) (Change, error) {
 	}
 	return Change{
 		Summary: fmt.Sprintf("%s: %s put on the shelf", r.Name, f.says(amount)),
-		About:   nil,
 		Moved:   []studio.Movement{{Kind: studio.Corrected, New: s, Amount: amount}},
 	}, nil
 }

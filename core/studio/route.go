@@ -294,7 +294,7 @@ func (r *router) stay(l *Lot, recipe *Recipe, work *WorkLot, at int, pieces int6
 	if put := work.here(recipe, at); put != nil && put.Machine != "" {
 		return &Stay{
 			Least: Length{Minutes: put.Minutes},
-			Load:  &MachineUse{AnyOf: []ID{put.Machine}, Setting: "", Slots: put.Slots},
+			Load:  &MachineUse{AnyOf: []ID{put.Machine}, Slots: put.Slots},
 		}
 	}
 	if w.Load != nil {

@@ -78,7 +78,7 @@ func Plan(doc *studio.Document, plan *studio.Plan) []Breach { return Reckon(doc,
 func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
-		return Report{Breaches: []Breach{{Code: UnknownThing, Task: "", Detail: err.Error()}}}
+		return Report{Breaches: []Breach{{Code: UnknownThing, Detail: err.Error()}}}
 	}
 	c := &checker{
 		doc:      doc,
