@@ -100,10 +100,14 @@ func (p tab) goBack() {
 		before = at.Entries[at.CurrentIndex-1].ID
 		return proto.PageNavigateToHistoryEntry{EntryID: before}.Call(p) == nil
 	}, said, 20*time.Millisecond)
-	require.Eventually(p.t, func() bool {
+	require.Eventually(p.t, func() bool { // a page that was just leaving may have taken the asking with it
 		at, err := proto.PageGetNavigationHistory{}.Call(p)
-		return err == nil && at.Entries[at.CurrentIndex].ID == before
-	}, said, 20*time.Millisecond)
+		if err == nil && at.Entries[at.CurrentIndex].ID == before {
+			return true
+		}
+		_ = proto.PageNavigateToHistoryEntry{EntryID: before}.Call(p)
+		return false
+	}, said, 500*time.Millisecond)
 }
 
 // tell sends a command as another program would.

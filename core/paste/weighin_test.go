@@ -73,7 +73,7 @@ func TestFollowingTheWeighingEndsInARightMix(t *testing.T) {
 					require.LessOrEqual(
 						t,
 						*weighed[i],
-						max(line.Target, portions[i].Weigh+Tolerance(portions[i].Weigh, 100)),
+						max(line.Target+line.Tolerance, portions[i].Weigh+Tolerance(portions[i].Weigh, 100)),
 						"ingredient %d",
 						i,
 					)
