@@ -23,6 +23,9 @@ type CountView struct {
 	Cells   []CountCell  `json:"cells"`
 	Notes   []count.Note `json:"notes"`
 	Orders  []Named      `json:"orders"`
+
+	SparesFor     studio.SparesFor `json:"sparesFor" doc:"what spares by breakage are reckoned for"`
+	RemakeMinutes studio.Minute    `json:"remakeMinutes" doc:"what making some more costs beside its setup"`
 }
 
 // CountCell is one gather key of the count with its names, lots and stock.
@@ -105,6 +108,23 @@ func (s *Service) registerCount(to huma.API) {
 				return Moved{c.N()}, nil
 			}, nil
 		})
+	type spare struct {
+		Who
+		Body struct {
+			For     studio.SparesFor `json:"for" enum:"remaking,service"`
+			Minutes studio.Minute    `json:"minutes" minimum:"0" maximum:"14400" doc:"what making some more costs beside its setup"`
+		}
+	}
+	fact(s, to, post("/count/spares", "set-spares", "spares set", "What spares by breakage are reckoned for"),
+		func(c *change, in *spare) (Moved, error) {
+			settings := c.at.inForce.Doc.Settings
+			settings.SparesFor, settings.RemakeMinutes = in.Body.For, in.Body.Minutes
+			c.Summary = sparesWorded[in.Body.For]
+			if in.Body.For == studio.SparesForRemaking {
+				c.Summary = fmt.Sprintf(c.Summary, in.Body.Minutes)
+			}
+			return Moved{c.N()}, c.SetSettings(settings)
+		})
 	type reserve struct {
 		Who
 		Stock string `path:"stock"`
@@ -120,6 +140,12 @@ func (s *Service) registerCount(to huma.API) {
 		})
 }
 
+// sparesWorded is how the journal says what spares are reckoned for.
+var sparesWorded = map[studio.SparesFor]string{
+	studio.SparesForRemaking: "Spares cost the least, making more %d min",
+	studio.SparesForService:  "Spares are for the service level",
+}
+
 // worded is how the journal says what was decided.
 var worded = map[string]string{
 	"keep":   "a lot is kept as it is",
@@ -131,7 +157,8 @@ var worded = map[string]string{
 }
 
 func (a *answer) countView(n int64) CountView {
-	v := CountView{N: n, Cells: []CountCell{}, Notes: a.Count.Notes, Orders: []Named{}}
+	v := CountView{N: n, Cells: []CountCell{}, Notes: a.Count.Notes, Orders: []Named{},
+		SparesFor: a.Doc.Settings.SparesFor, RemakeMinutes: a.Doc.Settings.RemakeMinutes}
 	for _, o := range a.Doc.Orders {
 		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
 	}

@@ -131,10 +131,24 @@ func flowers() []studio.Recipe {
 		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
 		for i := range flower {
 			flower[i].Lift(1)
+			losing(&flower[i])
 		}
 		book = append(book, flower...)
 	}
 	return book
+}
+
+// losing has a recipe lose what its kinds of work lose: putting together an input, all else
+// the piece.
+func losing(r *studio.Recipe) {
+	for i := range r.Steps {
+		r.Steps[i].Loses = ""
+	}
+	for _, v := range r.Changes() {
+		for i := range v.Steps {
+			v.Steps[i].Loses = ""
+		}
+	}
 }
 
 func core(

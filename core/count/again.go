@@ -23,6 +23,7 @@ type Counter struct {
 	under    map[string]int // distinct gather keys under a key
 	settled  map[string]settled
 	batches  map[string]Batch // by key
+	work     map[studio.Made]studio.Milliminutes
 	fresh    map[*studio.PartInput]*freshness
 	recorded map[studio.ID]studio.Recorded // by page
 	size     size
@@ -50,6 +51,7 @@ type settled struct {
 	stock  []studio.ShelfLot
 	last   int           // the highest ordinal of lots used up
 	now    studio.Minute // by which remainders of a mix are judged
+	hour   studio.Minute // by which the time to make more is
 	item   Item
 	lots   []studio.Lot
 	links  []studio.Link
@@ -108,6 +110,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		under:    map[string]int{},
 		settled:  map[string]settled{},
 		batches:  map[string]Batch{},
+		work:     map[studio.Made]studio.Milliminutes{},
 		fresh:    map[*studio.PartInput]*freshness{},
 		recorded: map[studio.ID]studio.Recorded{},
 		size:     k.size,
@@ -126,8 +129,10 @@ func (k *Counter) frame(doc *studio.Document) error {
 func (c *counter) again(item *Item) bool {
 	s, known := c.counter.settled[item.Key]
 	stock := c.shelf.Finished(item.Key)
-	judged := len(stock) > 0 && c.book.Of(item.Made()).Kind == studio.KindMix
-	if !known || judged && s.now != c.doc.Now || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
+	r := c.book.Of(item.Made())
+	judged := len(stock) > 0 && r.Kind == studio.KindMix
+	remade := r.Spares.Rule == studio.SparesByBreakage && c.doc.Settings.SparesFor == studio.SparesForRemaking
+	if !known || judged && s.now != c.doc.Now || remade && s.hour != c.hour() || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
 		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(
@@ -177,6 +182,7 @@ func (c *counter) keep(item *Item, settle func()) {
 		weighs: c.importances(item.needs),
 		last:   c.doc.Ordinals[item.Key],
 		now:    c.doc.Now,
+		hour:   c.hour(),
 	}
 	stock := c.shelf.Finished(item.Key)
 	for _, l := range stock {
@@ -211,6 +217,7 @@ func equal(a, b need) bool {
 		a.fresh == b.fresh &&
 		a.due == b.due &&
 		a.service == b.service &&
+		a.lost == b.lost &&
 		a.plain == b.plain &&
 		slices.Equal(a.claims, b.claims)
 }

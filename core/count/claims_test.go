@@ -210,6 +210,12 @@ func TestNoLotIsLargerThanItsOpenTime(t *testing.T) {
 func TestTheWorkingsShowCompoundingAndPooling(t *testing.T) {
 	doc := twoOrders(0)
 	doc.Shelf = nil
+	doc.Settings.SparesFor = studio.SparesForService
+	for i := range doc.Recipes {
+		if r := &doc.Recipes[i]; r.Name == "Magnolia" { // dropped as a whole
+			r.Steps[1].Loses, r.Steps[1].LosesPerMille = studio.LosesPiece, 50
+		}
+	}
 	cone := itemOf(t, up(t, doc), "Magnolia cone")
 	figures := map[string]map[string]float64{}
 	for _, w := range cone.Workings {
@@ -234,7 +240,7 @@ func TestDecisionsThatCannotBeAreSaid(t *testing.T) {
 	early := doc.Now - 1
 	for says, d := range map[string]count.Decision{
 		"from 1 to":                            {What: "start", Start: 900},
-		"a lot is split into 40; from 2 to 12": {What: "split", Into: 40},
+		"a lot is split into 40; from 2 to 10": {What: "split", Into: 40},
 		"say which lot":                        {What: "merge"},
 		"only lots of the same pieces":         {What: "merge", With: []studio.ID{petal.ID}},
 		"say a time from now":                  {What: "move", Due: &early},

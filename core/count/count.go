@@ -110,6 +110,7 @@ type need struct {
 	due         studio.Minute
 	latest      studio.Minute // when making it all must begin; set as its item is settled
 	service     float64
+	lost        float64 // the share of them that is expected to break as they are taken up
 	claims      []studio.Claim
 	plain       int64 // how many of them there would be if nothing broke
 }
@@ -281,8 +282,8 @@ func (c *counter) begun() {
 	}
 }
 
-// keysUnder counts the distinct gather keys of pieces in what an item is made of, itself
-// included.
+// keysUnder counts the distinct gather keys of what may run short of an item and all that it
+// is made of: pieces whose spares go by breakage.
 func (c *counter) keysUnder(item *Item) int {
 	if known, done := c.counter.under[item.Key]; done {
 		return known
@@ -290,8 +291,11 @@ func (c *counter) keysUnder(item *Item) int {
 	keys := map[string]bool{}
 	var collect func(made studio.Made, mixes map[string]studio.ID)
 	collect = func(made studio.Made, mixes map[string]studio.ID) {
-		keys[studio.GatherKey(made, mixes)] = true
-		for _, part := range c.book.Of(made).Parts {
+		r := c.book.Of(made)
+		if _, may := r.Losing(); may && r.Spares.Rule == studio.SparesByBreakage {
+			keys[studio.GatherKey(made, mixes)] = true
+		}
+		for _, part := range r.Parts {
 			collect(part.Made(), c.book.Input(part, mixes))
 		}
 	}

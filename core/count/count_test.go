@@ -97,7 +97,7 @@ func TestSparesAreTheFewestThatReachTheService(t *testing.T) {
 			LostSoFar: rapid.Int64Range(0, 40).Draw(t, "broken"),
 		}
 		service := rapid.Float64Range(0.6, 0.995).Draw(t, "s")
-		n, enough := count.Start(need, s, service, 50)
+		n, enough := count.OddsOf(s, 50).ForService(need, service)
 		b0 := math.Max(float64(s.Breakage)/1000, 0.005)
 		alpha, beta := 50*(1-b0)+float64(s.GoodSoFar), 50*b0+float64(s.LostSoFar)
 		if !enough {
@@ -112,25 +112,40 @@ func TestSparesAreTheFewestThatReachTheService(t *testing.T) {
 	})
 }
 
+// What is started by a number or a share is that, whatever breaks.
 func TestOtherSchoolsOfSpares(t *testing.T) {
 	for _, c := range []struct {
 		spares studio.Spares
 		want   int64
 	}{
-		{studio.Spares{Rule: studio.SparesByNumber, Number: 2}, 14},
-		{studio.Spares{Rule: studio.SparesByPercent, Percent: 10}, 14},
+		{studio.Spares{Rule: studio.SparesByNumber, Number: 2, Breakage: 100}, 12 + 2},
+		{studio.Spares{Rule: studio.SparesByPercent, Percent: 10, Breakage: 100}, 12 + 2},
 		{studio.Spares{Rule: studio.SparesNone}, 12},
 	} {
-		n, enough := count.Start(12, c.spares, 0.99, 50)
-		assert.True(t, enough)
-		assert.Equal(t, c.want, n, c.spares.Rule)
+		doc := onlyOrder("Ranunculus core", "Oyster", 12)
+		for i := range doc.Recipes {
+			if doc.Recipes[i].ID == demo.ID("Ranunculus core") {
+				doc.Recipes[i].Spares = c.spares
+			}
+		}
+		core := itemOf(t, up(t, doc), "Ranunculus core")
+		assert.Equal(t, c.want, core.Started, c.spares.Rule)
+		for _, w := range core.Workings {
+			for _, in := range w.Inputs {
+				if in.Name == "chance-that-this-is-enough" {
+					assert.InDelta(t, 100*goodAtLeast(12, c.want, 45, 5), in.Value, 1e-6, "%s says what it really gives", w.Rule)
+				}
+			}
+		}
 	}
 }
 
 // Twelve waxflower stems by hand: 12 + 1 stems; 13 × 5 blossoms at 6 % breakage
-// and the service of two lots; paste of a 9 mm ball each.
+// and the service of the one lot that may run short; paste of a 9 mm ball each.
 func TestTwelveWaxflowerStems(t *testing.T) {
-	counted := up(t, onlyOrder("Waxflower stem", "Oyster", 12))
+	doc := onlyOrder("Waxflower stem", "Oyster", 12)
+	doc.Settings.SparesFor = studio.SparesForService
+	counted := up(t, doc)
 	stem, blossom, mix := itemOf(
 		t,
 		counted,
@@ -146,9 +161,8 @@ func TestTwelveWaxflowerStems(t *testing.T) {
 	)
 	assert.Equal(t, []int64{12, 12, 1, 13}, []int64{stem.Gross, stem.Net, stem.Spare, stem.Started})
 	assert.EqualValues(t, 65, blossom.Gross)
-	service := math.Sqrt(0.95)
-	assert.GreaterOrEqual(t, goodAtLeast(65, blossom.Started, 47, 3), service)
-	assert.Less(t, goodAtLeast(65, blossom.Started-1, 47, 3), service)
+	assert.GreaterOrEqual(t, goodAtLeast(65, blossom.Started, 47, 3), 0.95)
+	assert.Less(t, goodAtLeast(65, blossom.Started-1, 47, 3), 0.95)
 
 	// π/6 × 9³ = 381.7 mm³ × 1.4 = 534.4 mg, so 535 each; 8 % loss; to 0.1 g.
 	used := blossom.Started * 535
@@ -268,14 +282,15 @@ func TestQuotesAndCancelledOrdersAreNotMade(t *testing.T) {
 func TestTooRiskyAPromiseIsExplained(t *testing.T) {
 	doc := onlyOrder("Magnolia", "Oyster", 1)
 	for i := range doc.Recipes {
-		if doc.Recipes[i].Name == "Magnolia" {
+		if doc.Recipes[i].Name == "Magnolia cone" {
 			doc.Recipes[i].Spares.Breakage = 700
 		}
 	}
+	doc.Settings.SparesFor = studio.SparesForService
 	counted := up(t, doc)
 	require.NotEmpty(t, counted.Notes)
 	assert.Equal(t, count.SparesBeyond, counted.Notes[0].Code)
-	assert.Equal(t, "Magnolia", counted.Notes[0].With["of"])
+	assert.Equal(t, "Magnolia cone", counted.Notes[0].With["of"])
 }
 
 // For any orders: what is needed is shelf, work and net; every lot is fed what it

@@ -46,7 +46,7 @@ func (c *counter) decide(item *Item, r *studio.Recipe, l *coming, d *studio.Deci
 	if l.service == 0 {
 		l.service = ServiceOfLot(c.doc.Settings.DefaultServiceLevel, 1)
 	}
-	by := c.toStart(item, r, d.Need, 0, l.service)
+	by := c.toStart(item, r, d.Need, 0, c.starting(item, r, d.Need, l.lost, l.service, l.Due))
 	last := &item.Workings[len(item.Workings)-1]
 	last.Lots = append(last.Lots, l.ID)
 	note := func(code NoteCode, with studio.With) {

@@ -8,7 +8,8 @@ import (
 	"bractum/demo"
 )
 
-// Four magnolias: each part is counted with its spares, level by level.
+// Four magnolias: what breaks as they are put together is a petal or a cone, so these have
+// spares.
 func ExampleUp() {
 	doc := onlyOrder("Magnolia", "Oyster", 4)
 	counted, err := count.Up(doc)
@@ -24,17 +25,17 @@ func ExampleUp() {
 		}
 	}
 	// Output:
-	// Magnolia: 4 needed, 0 on the shelf, 1 spare, 5 started
-	// Magnolia inner petal: 15 needed, 0 on the shelf, 6 spare, 21 started
-	// Magnolia cone: 5 needed, 0 on the shelf, 1 spare, 6 started
-	// Magnolia outer petal: 30 needed, 0 on the shelf, 9 spare, 39 started
+	// Magnolia: 4 needed, 0 on the shelf, 0 spare, 4 started
+	// Magnolia inner petal: 12 needed, 0 on the shelf, 3 spare, 15 started
+	// Magnolia cone: 4 needed, 0 on the shelf, 1 spare, 5 started
+	// Magnolia outer petal: 24 needed, 0 on the shelf, 4 spare, 28 started
 }
 
 // How many to start so that enough are good often enough, at eight per cent breakage.
-func ExampleStart() {
+func ExampleOdds_ForService() {
 	doc := demo.Document()
 	spares := studio.Spares{Rule: studio.SparesByBreakage, Breakage: 80}
-	started, enough := count.Start(20, spares, 0.95, doc.Settings.PriorWeight)
+	started, enough := count.OddsOf(spares, doc.Settings.PriorWeight).ForService(20, 0.95)
 	fmt.Println(started, enough)
 	// Output: 25 true
 }

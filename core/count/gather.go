@@ -12,14 +12,16 @@ import (
 type gathered struct {
 	total, started int64
 	service        float64
+	due            studio.Minute
 	workings       int // from which on they are of this group
 }
 
 // gatherUp adds up a group of needs and gives it its spares.
 func (c *counter) gatherUp(item *Item, r *studio.Recipe, needs []need) gathered {
 	var sheet int64
-	g := gathered{workings: len(item.Workings)}
+	g := gathered{workings: len(item.Workings), due: needs[0].due}
 	forms := map[string]int64{}
+	var lost float64
 	var claims []studio.Claim
 	for _, n := range needs {
 		for _, claim := range n.claims {
@@ -28,10 +30,13 @@ func (c *counter) gatherUp(item *Item, r *studio.Recipe, needs []need) gathered 
 		g.total += n.quantity
 		forms[n.form] += n.quantity
 		sheet = max(sheet, n.sheet)
-		g.service = max(g.service, n.service)
+		g.service, g.due = max(g.service, n.service), min(g.due, n.due)
+		lost += n.lost * float64(n.quantity)
 	}
-	g.started = c.toStart(item, r, max(g.total, inForms(r, forms)), sheet, g.service)
-	c.pooling(item, r, claims, g.service, g.started)
+	total := max(g.total, inForms(r, forms))
+	by := c.starting(item, r, total, lost/float64(max(1, g.total)), g.service, g.due)
+	g.started = c.toStart(item, r, total, sheet, by)
+	c.pooling(item, r, claims, by, g.started)
 	item.Started += g.started
 	item.Spare += g.started - g.total
 	return g
@@ -134,15 +139,15 @@ func (c *counter) ordinals(item *Item, r *studio.Recipe, started, usual int64) [
 // usual: no studio counts so far.
 const beyondUsual = 1 << 20
 
-// pooling shows what would be started if each order's pieces were made apart, at the same
-// service.
-func (c *counter) pooling(item *Item, r *studio.Recipe, claims []studio.Claim, service float64, started int64) {
+// pooling shows what would be started if each order's pieces were made apart, by the same
+// rule.
+func (c *counter) pooling(item *Item, r *studio.Recipe, claims []studio.Claim, by starting, started int64) {
 	if r.Kind == studio.KindMix || r.Spares.Rule == studio.SparesNone || len(claims) < 2 {
 		return
 	}
 	var apart int64
 	for _, claim := range claims {
-		n, _ := Start(claim.Quantity, c.spares(r), service, c.doc.Settings.PriorWeight)
+		n, _ := by.start(claim.Quantity)
 		apart += studio.CeilDiv(max(n, r.LeastPerLot), r.Unit()) * r.Unit()
 	}
 	c.working(
@@ -169,7 +174,7 @@ func inForms(r *studio.Recipe, wanted map[string]int64) int64 {
 
 // toStart adds spares to a gathered need; for a mix, the working sheet and the
 // scale's step.
-func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, service float64) int64 {
+func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, by starting) int64 {
 	if r.Kind == studio.KindMix {
 		step := c.doc.Settings.ScaleStepMilligrams
 		started := int64(paste.ToStep(studio.Milligrams(max(total, sheet)), step))
@@ -181,37 +186,16 @@ func (c *counter) toStart(item *Item, r *studio.Recipe, total, sheet int64, serv
 			), studio.NewFigure("step-of-the-scale", step, "mg")}, figure(r, "to-mix", started))
 		return started
 	}
-	started, enough := Start(total, c.spares(r), service, c.doc.Settings.PriorWeight)
+	started, enough := by.start(total)
 	started = studio.CeilDiv(max(started, r.LeastPerLot), r.Unit()) * r.Unit()
 	if !enough {
 		c.note(SparesBeyond, item.Recipe, item.Orders, studio.With{"of": r.Name, "needed": total, "started": started})
 	}
-	inputs := []studio.Figure{figure(r, "to-make", total)}
-	switch r.Spares.Rule {
-	case studio.SparesByBreakage:
-		inputs = append(
-			inputs,
-			studio.NewFigure("expected-breakage", max(float64(r.Spares.Breakage)/10, 100*leastBreakage), "%"),
-			studio.NewFigure("service-of-this-lot", 100*service, "%"),
-			studio.NewFigure("weight-of-the-estimate", c.doc.Settings.PriorWeight, "pieces"),
-			studio.NewFigure(
-				"recorded-as-good",
-				c.spares(r).GoodSoFar,
-				"pieces",
-			),
-			studio.NewFigure("recorded-as-lost", c.spares(r).LostSoFar, "pieces"),
-			studio.NewFigure(
-				"chance-that-this-is-enough",
-				100*GoodAtLeast(total, started, c.spares(r), c.doc.Settings.PriorWeight),
-				"%",
-			),
-		)
-	case studio.SparesByNumber:
-		inputs = append(inputs, studio.NewFigure("spares-of-each-lot", r.Spares.Number, "pieces"))
-	case studio.SparesByPercent:
-		inputs = append(inputs, studio.NewFigure("spares", r.Spares.Percent, "%"))
+	rule := "spares-by-" + string(r.Spares.Rule)
+	if by.remake != nil && r.Spares.Rule == studio.SparesByBreakage {
+		rule = "spares-for-remaking"
 	}
-	c.working(item, "spares-by-"+string(r.Spares.Rule), studio.ToWhole, inputs, figure(r, "to-start", started))
+	c.working(item, rule, studio.ToWhole, by.figures(r, total, started), figure(r, "to-start", started))
 	return started
 }
 
@@ -344,7 +328,7 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 		}
 		n.claims = studio.Spread(n.quantity, lot.For)
 		n.plain = min(n.quantity, r.At(p.Step, c.plain[lot.ID])*p.Count)
-		n.form = p.Form
+		n.form, n.lost = p.Form, r.LosingOf(*p)
 		n.fresh = c.freshness(r, p)
 		if in.parts[i] == nil {
 			in.parts[i] = c.item(p.Made(), c.book.Input(*p, in.mixes))

@@ -149,6 +149,7 @@ type coming struct {
 	studio.Lot
 	left    studio.Supply
 	service float64
+	lost    float64 // the share of its pieces that is expected to break as they are taken up
 }
 
 // fromWork meets needs from lots that have been begun, and explodes what those
@@ -213,7 +214,7 @@ func (c *counter) fromComing(item *Item, needs []need, lots []*coming) (left []n
 			l.Need += quantity
 			c.plain[l.ID] += n.plainOf(quantity)
 			l.Due = min(l.Due, n.due)
-			l.service = max(l.service, n.service)
+			l.service, l.lost = max(l.service, n.service), max(l.lost, n.lost)
 			for _, claim := range taken {
 				l.For = studio.Add(l.For, claim)
 			}
@@ -244,7 +245,8 @@ func (c *counter) fromHalfMade(item *Item, r *studio.Recipe, needs []need) []nee
 // when that is none.
 func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs []need) ([]need, bool) {
 	var wanted []studio.Claim
-	var service float64
+	var service, lost float64
+	due := c.doc.Horizon()
 	free := s.Left.Free()
 	suits := func(n need) bool { return n.fresh == nil && (s.UseBy == nil || *s.UseBy >= n.due) }
 	able := func(claims []studio.Claim) (able []studio.Claim) {
@@ -257,7 +259,7 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 	}
 	for _, n := range needs {
 		if suits(n) && len(able(n.claims)) > 0 {
-			service = max(service, n.service)
+			service, lost, due = max(service, n.service), max(lost, n.lost), min(due, n.due)
 			for _, claim := range able(n.claims) {
 				wanted = studio.Add(wanted, claim)
 			}
@@ -267,8 +269,9 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 	if limit := c.mostPerLot(item, r); limit > 0 {
 		most = min(most, limit)
 	}
+	by := c.starting(item, r, studio.Sum(wanted), lost, service, due)
 	start := func(good int64) int64 {
-		n, _ := Start(good, c.spares(r), service, c.doc.Settings.PriorWeight)
+		n, _ := by.start(good)
 		return studio.CeilDiv(n, unit) * unit
 	}
 	fits := func(good int64) bool {

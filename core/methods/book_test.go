@@ -179,6 +179,14 @@ func (m method) document() *studio.Document {
 	for _, r := range m.recipes {
 		made := copied(r)
 		made.Lift(1) // of softness these say nothing
+		for i := range made.Steps {
+			made.Steps[i].Loses = ""
+		}
+		for _, v := range made.Changes() {
+			for i := range v.Steps {
+				v.Steps[i].Loses = ""
+			}
+		}
 		d.Recipes = append(d.Recipes, made)
 		if r.ID == "foil tray" {
 			d.Places[7].MadeBy = r.ID

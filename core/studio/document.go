@@ -79,7 +79,21 @@ type Settings struct {
 	DefaultServiceLevel  PerMille    `json:"defaultServiceLevelPerMille"`
 	ShrinkagePerMille    PerMille    `json:"shrinkagePerMille"`
 	MostPiecesOfOneOrder int64       `json:"mostPiecesOfOneOrder"`
+	// SparesFor is what spares are reckoned for, RemakeMinutes what making some more costs
+	// beside its setup: the nuisance of it.
+	SparesFor     SparesFor `json:"sparesFor"`
+	RemakeMinutes Minute    `json:"remakeMinutes"`
 }
+
+// SparesFor is what spares by breakage are reckoned for.
+type SparesFor string
+
+// Spares for the least cost, where what is short can be made again before it is late, else for
+// the service level; or for that always.
+const (
+	SparesForRemaking SparesFor = "remaking"
+	SparesForService  SparesFor = "service"
+)
 
 // DefaultSettings are the guide's defaults.
 func DefaultSettings() Settings {
@@ -87,7 +101,7 @@ func DefaultSettings() Settings {
 		SafetyMinutes: 1440, GatheringMinutes: 7 * 1440, HorizonMinutes: 56 * 1440,
 		LossPerMille: 80, SheetYieldPerMille: 550, DensityMgPerMl: 1400, ScaleStepMilligrams: 100,
 		KeepOffcut: 60_000, PriorWeight: 50, PlanningPercentile: 80, DefaultServiceLevel: 950,
-		ShrinkagePerMille: 40, MostPiecesOfOneOrder: 5000,
+		ShrinkagePerMille: 40, MostPiecesOfOneOrder: 5000, SparesFor: SparesForRemaking, RemakeMinutes: 30,
 	}
 }
 

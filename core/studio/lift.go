@@ -26,8 +26,10 @@ func liftStiffness(d *Document) {
 }
 
 // liftSoftness: in version 1 nothing was wanted of a piece but what windows said, and those
-// counted from the end of a lot to its start.
+// counted from the end of a lot to its start; what broke was the piece, and spares were for a
+// level of service.
 func liftSoftness(d *Document) {
+	d.Settings.SparesFor, d.Settings.RemakeMinutes = SparesForService, DefaultSettings().RemakeMinutes
 	for i := range d.Recipes {
 		d.Recipes[i].Lift(1)
 	}
@@ -63,6 +65,9 @@ func liftSteps(steps []Step) {
 func liftStep(s *Step) {
 	if s.Work != nil && s.Wants == "" {
 		s.Wants = WantsAny
+	}
+	if s.Work != nil && s.Loses == "" {
+		s.Loses = LosesPiece
 	}
 	for i := range s.Windows {
 		s.Windows[i].Whole = s.Windows[i].Limited()

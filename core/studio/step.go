@@ -14,6 +14,9 @@ type Step struct {
 	Work     *Work     `json:"work,omitempty"`
 	Wait     *Wait     `json:"wait,omitempty"`
 	Wants    Condition `json:"wants,omitempty"`
+	// Loses is what breaks at it, of a thousand pieces worked on so many.
+	Loses         Loss     `json:"loses,omitempty"`
+	LosesPerMille PerMille `json:"losesPerMille,omitempty"`
 	Windows  []Window  `json:"windows,omitempty"`
 	Holds    []Hold    `json:"holds,omitempty"`
 	Gates    []ID      `json:"gates,omitempty"`

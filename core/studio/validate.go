@@ -151,6 +151,10 @@ func (v *validator) frame() {
 	within(v, "settings.planningPercentile", s.PlanningPercentile, 50, 99)
 	within(v, "settings.defaultServiceLevelPerMille", s.DefaultServiceLevel, 500, 999)
 	within(v, "settings.mostPiecesOfOneOrder", s.MostPiecesOfOneOrder, 1, 1_000_000)
+	within(v, "settings.remakeMinutes", s.RemakeMinutes, 0, 10*1440)
+	if s.SparesFor != SparesForRemaking && s.SparesFor != SparesForService {
+		v.say("settings.sparesFor", "is %q; remaking or service would be right", s.SparesFor)
+	}
 	for i, p := range d.Pins {
 		place := fmt.Sprintf("pins[%d]", i)
 		if p.Person == "" && p.Start == nil {

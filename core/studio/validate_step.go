@@ -11,7 +11,11 @@ func (v *validator) step(place string, r *Recipe, index int) {
 	if s.Work != nil {
 		v.work(place+".work", r, s.Work)
 		v.wants(place+".wants", r, index, s.Wants)
+		v.loses(place, r, s)
 	} else {
+		if s.Loses != "" || s.LosesPerMille != 0 {
+			v.say(place+".loses", "is of a wait; pieces break as they are worked on")
+		}
 		if s.Wants != "" {
 			v.say(place+".wants", "is of a wait; only work wants a piece in a state")
 		}
@@ -43,6 +47,23 @@ func (v *validator) step(place string, r *Recipe, index int) {
 		} else if _, until := r.Step(h.Until); h.Until != "" && until < index {
 			v.say(here+".until", "%q is not this step or one after it; a hold ends", h.Until)
 		}
+	}
+}
+
+// loses checks what is said to break at a step of work.
+func (v *validator) loses(place string, r *Recipe, s Step) {
+	switch s.Loses {
+	case "", LosesPiece, LosesNothing:
+	case LosesInput:
+		if r.inputsAt(s.Key) == 0 {
+			v.say(place+".loses", "is input, and nothing is taken up at %q; piece or nothing would be right", s.Name)
+		}
+	default:
+		v.say(place+".loses", "is %q; piece, input or nothing would be right", s.Loses)
+	}
+	within(v, place+".losesPerMille", s.LosesPerMille, 0, 900)
+	if s.Loses == LosesNothing && s.LosesPerMille > 0 {
+		v.say(place+".losesPerMille", "is %d at a step that loses nothing", s.LosesPerMille)
 	}
 }
 

@@ -482,6 +482,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/count/spares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What spares by breakage are reckoned for */
+        post: operations["set-spares"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drying-room": {
         parameters: {
             query?: never;
@@ -1986,6 +2003,13 @@ export interface components {
             orders: components["schemas"]["Named"][];
             /** @description true while something is wished that is not accepted */
             pending: boolean;
+            /**
+             * Format: int64
+             * @description what making some more costs beside its setup
+             */
+            remakeMinutes: number;
+            /** @description what spares by breakage are reckoned for */
+            sparesFor: string;
         };
         Counted: {
             amount: components["schemas"]["Measured"];
@@ -3704,6 +3728,15 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        SpareBody: {
+            /** @enum {string} */
+            for: "remaking" | "service";
+            /**
+             * Format: int64
+             * @description what making some more costs beside its setup
+             */
+            minutes: number;
+        };
         Spares: {
             /** Format: int64 */
             breakagePerMille?: number;
@@ -3757,6 +3790,9 @@ export interface components {
             holds?: components["schemas"]["StudioHold"][];
             key: string;
             look?: string;
+            loses?: string;
+            /** Format: int64 */
+            losesPerMille?: number;
             mend?: components["schemas"]["Work"];
             name: string;
             wait?: components["schemas"]["Wait"];
@@ -3771,6 +3807,9 @@ export interface components {
             holds?: components["schemas"]["StudioHold"][];
             key: string;
             look?: string;
+            loses?: string;
+            /** Format: int64 */
+            losesPerMille?: number;
             mend?: components["schemas"]["Work"];
             name: string;
             wait?: components["schemas"]["Wait"];
@@ -6571,6 +6610,109 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-spares": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpareBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
+import { answered, client, useCommands } from "../api/client";
 import { useCell, useCount } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
@@ -72,6 +74,15 @@ const rowIndex = computed(() => {
   index = 0;
   return new Map(groups.value.flatMap((g) => g.rows.map((r) => [`${g.flower}/${r.name}`, index++] as const)));
 });
+const send = useCommands();
+const spares = useMutation({
+  mutationFn: (wish: { for: "remaking" | "service"; minutes: number }) =>
+    send([wish], (header) => answered(client.POST("/api/count/spares", { params: { header }, body: wish }))),
+});
+function setSpares(reckoned: string, minutes: number) {
+  if (Number.isFinite(minutes)) spares.mutate({ for: reckoned === "service" ? "service" : "remaking", minutes });
+}
+const chosen = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value;
 /** What there is to be said of the count, each once. */
 const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 </script>
@@ -83,7 +94,34 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
         <b>to start</b> of which spare · needed · on the shelf · for whom, and from when it can be late
       </p>
     </StationHead>
-    <ProblemNote :error="error" />
+    <ProblemNote :error="error ?? spares.error.value" />
+    <p v-if="count" class="quiet spares">
+      Spares that go by breakage are
+      <select
+        class="own"
+        data-test="spares-for"
+        aria-label="what spares are reckoned for"
+        :value="count.sparesFor"
+        @change="setSpares(chosen($event), count.remakeMinutes)"
+      >
+        <option value="remaking">as cost the least, where more can be made in time</option>
+        <option value="service">for the service level of the order</option>
+      </select>
+      <template v-if="count.sparesFor === 'remaking'">
+        ; making more costs, beside its setup,
+        <input
+          class="own"
+          data-test="remake-minutes"
+          aria-label="minutes that making more costs"
+          type="number"
+          min="0"
+          max="14400"
+          :value="count.remakeMinutes"
+          @change="setSpares('remaking', Number(chosen($event)))"
+        />
+        min
+      </template>
+    </p>
     <p v-if="count?.pending" class="remark">
       <button class="bare" :class="{ here: !wished }" data-test="count-accepted" @click="wished = false">
         As it is accepted
@@ -162,6 +200,13 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 }
 .legend {
   margin: 0;
+}
+.spares {
+  margin: 0 0 8px;
+  font-size: 13px;
+}
+.spares input {
+  width: 64px;
 }
 table {
   border-collapse: collapse;

@@ -104,6 +104,13 @@ const flawOf = (part: string) => (key: string) => props.flaw(`${place.value}.${p
 const lineFlaw = (list: string) => (i: number, key: string) =>
   props.flaw(`${place.value}.${list}[${i}].${key}`) ??
   (key === "until" || key === "after" ? props.flaw(`${place.value}.${list}[${i}]`) : undefined);
+/** What a step wants and loses, as it was written; nothing where nothing is said. */
+const state = (row: Row) =>
+  ({
+    wants: row.wants || undefined,
+    loses: row.loses || undefined,
+    losesPerMille: row.losesPerMille || undefined,
+  }) as Partial<Step>;
 </script>
 
 <template>
@@ -146,10 +153,10 @@ const lineFlaw = (list: string) => (i: number, key: string) =>
         />
         <FieldGrid
           name="wants"
-          :row="{ wants: step.wants } as Row"
-          :columns="columns.wants(step.work.glyph)"
+          :row="{ wants: step.wants, loses: step.loses, losesPerMille: step.losesPerMille } as Row"
+          :columns="columns.wants(step.work.glyph, step.key)"
           :flaws="(key) => flaw(`${place}.${key}`)"
-          @row="(row) => change((s) => (s.wants = (row.wants || undefined) as Step['wants']))"
+          @row="(row) => change((s) => Object.assign(s, state(row)))"
         />
         <RowsTable
           name="tools"

@@ -312,8 +312,8 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       },
       { key: "setupSlot", label: "by slot", kind: "text", width: 90 },
     ] as Column[],
-    /** Of a step: the state in which it wants the piece. */
-    wants: (kind: string): Column[] => [
+    /** Of a step: the state in which it wants the piece, and what breaks at it. */
+    wants: (kind: string, step: string): Column[] => [
       {
         key: "wants",
         label: "wants the piece",
@@ -322,6 +322,19 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
         blank: `as its kind: ${w.kindsOfWork.find((k) => k.kind === kind)?.wants ?? "any"}`,
         width: 150,
       },
+      {
+        key: "loses",
+        label: "what breaks at it",
+        kind: "choice",
+        options: [
+          { title: "the piece", value: "piece" },
+          { title: "a piece of what goes into it", value: "input" },
+          { title: "nothing", value: "nothing" },
+        ],
+        blank: (r.parts ?? []).some((p) => p.step === step) ? "a piece of what goes into it" : "the piece",
+        width: 170,
+      },
+      { key: "losesPerMille", label: "how often", kind: "percent", blank: "as the recipe", width: 90 },
     ],
     mend: [
       { key: "skill", label: "skill", kind: "choice", options: words(...w.skills), width: 110 },
