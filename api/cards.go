@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"slices"
 
 	"bractum/core/flower"
@@ -35,6 +36,22 @@ type TaskCard struct {
 	Latest   studio.Minute   `json:"latestStart"`
 	May      []studio.ID     `json:"may" doc:"who may do it, were it not pinned"`
 	Pin      *studio.Pin     `json:"pin,omitempty"`
+	Batch    *studio.InBatch `json:"batch,omitempty" doc:"of lots that are made for each other"`
+	Run      *Run            `json:"run,omitempty" doc:"which comes now, of work in runs"`
+}
+
+// Run is one of those that a task is done in: so many, each through all its steps.
+type Run struct {
+	Number int       `json:"number"`
+	Of     int       `json:"of"`
+	Steps  []RunStep `json:"steps"`
+}
+
+// RunStep is one step of a run, on so many pieces.
+type RunStep struct {
+	Name   string `json:"name"`
+	Glyph  string `json:"glyph"`
+	Pieces int64  `json:"pieces"`
 }
 
 // Taken is something that a step takes up.
@@ -90,12 +107,40 @@ func (a *answer) card(t studio.Task) TaskCard {
 	if record := lot.Record(t.Step); record != nil {
 		c.Counted = record.Counted()
 	}
+	if batch, is := a.Batches()[l.ID]; is {
+		c.Batch = &batch
+	}
 	if _, mends := studio.MendedStep(t.Step); step.Work != nil && !mends {
+		c.Run = runNow(r, activity, first, past, c.Counted)
+		for _, s := range r.Steps[first+1 : past] {
+			c.Look = cmp.Or(s.Look, c.Look)
+			c.Cautions = append(c.Cautions, s.Cautions...)
+		}
+		if past-first > 1 {
+			slices.Sort(c.Cautions)
+			c.Cautions = slices.Compact(c.Cautions)
+		}
 		for i := first; i < past; i++ {
 			c.Takes = append(c.Takes, a.takes(r, l, i)...)
 		}
 	}
 	return c
+}
+
+// runNow is the run of a task that comes next; nil of one that is a single step, or is done.
+func runNow(r *studio.Recipe, a *studio.Activity, first, past int, counted int64) *Run {
+	if a == nil || past-first < 2 || len(a.Work) == 0 {
+		return nil
+	}
+	left := a.InRuns()
+	of := int(studio.CeilDiv((counted+a.Pieces)*int64(len(left)), max(1, a.Pieces)))
+	run := &Run{Number: of - len(left) + 1, Of: of, Steps: []RunStep{}}
+	n := 0
+	for _, s := range r.Steps[first:past] {
+		run.Steps = append(run.Steps, RunStep{Name: s.Name, Glyph: s.Work.Glyph, Pieces: left[0][n].Pieces})
+		n += 1 + len(s.Work.Also)
+	}
+	return run
 }
 
 // swatch is the colour to draw a lot in, and the name of that mix.

@@ -33,6 +33,7 @@ type Answer struct {
 	materials  func() []count.MaterialNeed
 	takes      func() map[studio.ID][]stores.Take
 	open       func() map[studio.ID][]*studio.Task
+	batches    func() map[studio.ID]studio.InBatch
 	orders     func() map[studio.ID][]studio.ID
 	instance   func() *studio.Instance
 	activities func() map[studio.ID]*studio.Activity
@@ -59,6 +60,9 @@ func (a *Answer) Open(person studio.ID) []*studio.Task { return a.open()[person]
 
 // OrdersOf are the orders that a lot works for.
 func (a *Answer) OrdersOf(lot studio.ID) []studio.ID { return a.orders()[lot] }
+
+// Batches are those that lots belong to.
+func (a *Answer) Batches() map[studio.ID]studio.InBatch { return a.batches() }
 
 // Instance is what the tasks of the plan have to be.
 func (a *Answer) Instance() *studio.Instance { return a.instance() }
@@ -109,6 +113,7 @@ func NewAnswer(doc *studio.Document, calendar studio.Calendar, counted *count.Re
 		}
 		return open
 	})
+	a.batches = sync.OnceValue(func() map[studio.ID]studio.InBatch { return a.Book.Batches(made.Lots, made.Links) })
 	a.orders = sync.OnceValue(func() map[studio.ID][]studio.ID { return plan.OrdersOf(made) })
 	a.instance = sync.OnceValue(func() *studio.Instance {
 		return studio.Route(doc, a.Book, made.Lots, made.Links, made.Pegs)

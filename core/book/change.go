@@ -78,6 +78,9 @@ func (c *comparison) values(place string, was, is reflect.Value) {
 	case reflect.Struct:
 		for i := range was.NumField() {
 			field := was.Type().Field(i)
+			if !field.IsExported() {
+				continue
+			}
 			if field.Anonymous {
 				c.values(place, was.Field(i), is.Field(i))
 				continue

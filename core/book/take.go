@@ -108,6 +108,7 @@ func Examine(doc *studio.Document, b *Bundle, choices map[studio.ID]Choice, newI
 		in.Problems, in.Adds = problems, Bundle{}
 		return &in.Intake, nil
 	}
+	in.together()
 	return &in.Intake, err
 }
 
@@ -331,6 +332,22 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		in.Open++
 	}
 	return thing
+}
+
+// together adds what one maker would have to be able to do at once and nobody here is.
+func (in *intake) together() {
+	if len(in.doc.People) == 0 {
+		return
+	}
+	book := studio.NewBook(in.doc.With(in.Adds.Recipes))
+	for i := range in.Adds.Recipes {
+		for _, lacking := range book.Recipe(in.Adds.Recipes[i].ID).Beyond(in.doc.People) {
+			all := strings.Join(lacking.Skills, " with ")
+			if len(lacking.Skills) > 1 && !slices.Contains(in.Unskilled, all) {
+				in.Unskilled = append(in.Unskilled, all)
+			}
+		}
+	}
 }
 
 // unskilled are the skills that recipes, with all their ways, ask for and that none of some

@@ -15,6 +15,7 @@ import (
 // Batch is how many go into one lot for its windows, and what limits them.
 type Batch struct {
 	Most  int64  `json:"most" doc:"0 is no limit"`
+	Run   int64  `json:"run,omitempty" doc:"in one run, where its recipe does not say; 0 is all of them"`
 	None  bool   `json:"none" doc:"not even one is in time"`
 	Limit *Limit `json:"limit,omitempty"`
 }
@@ -68,10 +69,11 @@ func batchOf(
 ) Batch {
 	plain := *doc
 	plain.Work, plain.Orders = nil, nil
-	t := &trial{book: book, room: room, doc: &plain, soft: studio.SoftStores(doc), most: map[string]int64{}}
+	t := &trial{book: book, room: room, doc: &plain, sizes: map[string]Batch{}}
 	unit := book.Of(made).Unit()
+	t.run = t.runOf(made, mixes)
 	if limit := t.of(made, mixes, unit); limit != nil {
-		return Batch{Most: unit, None: limit.Fit == 0, Limit: limit} // what has no room is divided
+		return Batch{Most: unit, Run: t.run, None: limit.Fit == 0, Limit: limit} // what has no room is divided
 	}
 	most := max(1, min(mostInBatch, mostTried/max(1, book.Pieces(made)))) * unit
 	holds, breaks := unit, 2*unit
@@ -79,7 +81,7 @@ func batchOf(
 		holds, breaks = breaks, 2*breaks
 	}
 	if breaks > most && most == mostInBatch*unit {
-		return Batch{}
+		return Batch{Run: t.run}
 	}
 	breaks = min(breaks, most+1)
 	n := holds + int64(sort.Search(int(breaks-holds-1), func(n int) bool {
@@ -89,7 +91,7 @@ func batchOf(
 	if limit == nil { // more was not tried
 		limit = &Limit{From: book.Of(made).Name, Pieces: n + 1, Fit: n}
 	}
-	return Batch{Most: n / unit * unit, Limit: limit}
+	return Batch{Most: n / unit * unit, Run: t.run, Limit: limit}
 }
 
 // trial tries how batches of a size work out.
@@ -105,10 +107,10 @@ type trial struct {
 	lags     map[studio.ID][]studio.Lag // into a task
 	passed   map[studio.ID]studio.Passage
 	ends     map[studio.ID]studio.Minute
-	free     studio.Minute // when the maker has done what came before
-	maker    studio.Person // of nobody's pace: the recipe's
-	soft     func(place studio.ID) bool
-	most     map[string]int64 // in one lot, by key, of what is needed fresh
+	free     studio.Minute    // when the maker has done what came before
+	maker    studio.Person    // of nobody's pace: the recipe's
+	run      int64            // of what is tried
+	sizes    map[string]Batch // of what is needed fresh, by key
 }
 
 // of makes a batch of so many, and says what breaks, nil if nothing does.
@@ -117,7 +119,7 @@ func (t *trial) of(made studio.Made, mixes map[string]studio.ID, quantity int64)
 	t.at, t.feeds = map[studio.ID]int{}, map[studio.ID][]studio.Link{}
 	t.routings, t.lags = map[studio.ID]*studio.Routing{}, map[studio.ID][]studio.Lag{}
 	t.passed, t.ends = map[studio.ID]studio.Passage{}, map[studio.ID]studio.Minute{}
-	root := t.add("batch", made, mixes, quantity)
+	root := t.add("batch", made, mixes, quantity, t.run)
 	instance := studio.Tasks(t.doc, t.book, t.lots, t.links)
 	for i := range instance.Lots {
 		t.routings[instance.Lots[i].ID] = &instance.Lots[i]
@@ -140,8 +142,8 @@ func (t *trial) of(made studio.Made, mixes map[string]studio.ID, quantity int64)
 	if limit := t.keeps(instance); limit != nil {
 		return limit
 	}
-	for _, l := range t.lots {
-		if limit := t.run(l); limit != nil {
+	for i := range instance.Lots {
+		if limit := t.inRuns(&instance.Lots[i]); limit != nil {
 			return limit
 		}
 	}
@@ -171,43 +173,63 @@ func (t *trial) keeps(instance *studio.Instance) *Limit {
 	return nil
 }
 
-// run says which window would break within a run of a lot's stints, if one would: there all
-// pieces of a run pass through one step after the other.
-func (t *trial) run(l studio.Lot) *Limit {
-	r := t.book.Of(l.Made())
-	for _, state := range []studio.Condition{studio.WantsSoft, studio.WantsFirm} {
-		for last := len(r.Steps) - 1; last > 0; last-- {
-			if r.Steps[last].Wanted() != state {
-				continue
+// runOf is how many of something are made in one run of the steps that are one task, where its
+// recipe does not say: as many as hold inside a run, and have room; 0 where nothing limits them.
+func (t *trial) runOf(made studio.Made, mixes map[string]studio.ID) int64 {
+	r := t.book.Of(made)
+	for i := range r.Steps {
+		if w := r.Steps[i].Work; w != nil && w.Stint != "" && w.Run > 0 {
+			return 0
+		}
+	}
+	most := int64(mostInBatch)
+	if _, room := rooms(t.doc, r); room > 0 {
+		most = min(most, room)
+	}
+	breaks := 1 + sort.Search(int(most), func(n int) bool {
+		lot := studio.Lot{ID: "run", Recipe: made.Recipe, Variant: made.Variant, Mixes: mixes, Started: int64(n) + 1,
+			Alive: int64(n) + 1}
+		t.lots = []studio.Lot{lot}
+		return t.inRuns(&studio.Tasks(t.doc, t.book, t.lots, nil).Lots[0]) != nil
+	})
+	if int64(breaks) > mostInBatch {
+		return 0
+	}
+	return max(1, int64(breaks)-1)
+}
+
+// inRuns says which window would break inside the runs of a lot's tasks, if one would.
+func (t *trial) inRuns(routing *studio.Routing) *Limit {
+	for i := range routing.Tasks {
+		a := &routing.Tasks[i]
+		for _, w := range a.Within {
+			most, _ := t.room.Opening(studio.Lag{Most: &w.Most}).Longest()
+			if waits := a.Waits(w, &t.maker); waits > 1000*studio.Milliminutes(most)*(spareWindow-1)/spareWindow {
+				from, to := t.effort(a, w.From), t.effort(a, w.To)
+				return &Limit{From: from, To: to, Waits: waits.Minutes(), Last: most}
 			}
-			s, ok := r.Softness(last, t.soft)
-			first, past := r.Task(last)
-			if !ok || s.From < first || s.From >= last {
-				break
-			}
-			pieces := r.Pieces(first, l.Started)
-			for _, step := range r.Steps[first:past] {
-				if step.Work.Run > 0 {
-					pieces = min(pieces, step.Work.Run)
-				}
-			}
-			var until studio.Milliminutes // from the first piece done to the first taken up
-			for i := s.From; i < last; i++ {
-				until += r.Effort(r.Steps[i].Work, false, pieces)
-			}
-			from, to := r.Effort(r.Steps[s.From].Work, false, pieces), r.Effort(r.Steps[last].Work, false, pieces)
-			n := studio.Milliminutes(max(1, pieces))
-			waits := max(until-from/n, until-from+to-to/n)
-			before, _ := state.Until()
-			most := t.room.Most(t.book.Dries(s.Drying, l.Mixes, before))
-			if waits > 1000*studio.Milliminutes(most)*(spareWindow-1)/spareWindow {
-				return &Limit{From: r.Name + ", " + r.Steps[s.From].Name, To: r.Name + ", " + r.Steps[last].Name,
-					Waits: waits.Minutes(), Last: most}
-			}
-			break
 		}
 	}
 	return nil
+}
+
+// effort is what the step of an effort of a run is called.
+func (t *trial) effort(a *studio.Activity, number int) string {
+	for i := range t.lots {
+		r := t.book.Of(t.lots[i].Made())
+		for first, s := range r.Steps {
+			if studio.TaskID(t.lots[i].ID, s.Key) != a.ID {
+				continue
+			}
+			for _, s := range r.Steps[first:] {
+				if number == 0 {
+					return r.Name + ", " + s.Name
+				}
+				number -= 1 + len(s.Work.Also)
+			}
+		}
+	}
+	return ""
 }
 
 // fits says what would have no room, if anything had not: a lot by itself, or all lots of a
@@ -237,13 +259,13 @@ func (t *trial) fits() *Limit {
 }
 
 // add adds a lot of something, and lots of what it needs fresh; it returns its id.
-func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, quantity int64) studio.ID {
+func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, quantity, run int64) studio.ID {
 	book := t.book
 	r := book.Of(made)
 	quantity = studio.CeilDiv(quantity, r.Unit()) * r.Unit()
 	t.at[id] = len(t.lots)
 	t.lots = append(t.lots, studio.Lot{ID: id, Recipe: made.Recipe, Variant: made.Variant, Mixes: mixes,
-		Started: quantity, Alive: quantity})
+		Started: quantity, Alive: quantity, Run: run})
 	for i := range r.Parts {
 		p := &r.Parts[i]
 		if !book.Batched(r, *p) {
@@ -251,13 +273,14 @@ func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, 
 		}
 		own, _ := book.Resolve(p.Made(), book.Input(*p, mixes))
 		left, lots := r.At(p.Step, quantity)*p.Count, int64(1)
-		if most := t.mostOf(p.Made(), own); most > 0 {
-			lots = studio.CeilDiv(left, most)
+		size := t.sizeOf(p.Made(), own)
+		if size.Most > 0 {
+			lots = studio.CeilDiv(left, size.Most)
 		}
 		for n := range lots {
 			pieces := left / (lots - n)
 			left -= pieces
-			from := t.add(studio.ID(fmt.Sprintf("%s/%d.%d", id, i, n)), p.Made(), own, pieces)
+			from := t.add(studio.ID(fmt.Sprintf("%s/%d.%d", id, i, n)), p.Made(), own, pieces, size.Run)
 			link := studio.Link{From: from, To: id, Step: p.Step, Recipe: p.Recipe, Quantity: pieces}
 			t.links, t.feeds[id] = append(t.links, link), append(t.feeds[id], link)
 		}
@@ -265,18 +288,17 @@ func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, 
 	return id
 }
 
-// mostOf is how many of what a lot needs fresh go into one lot for themselves: of more, it
-// takes several.
-func (t *trial) mostOf(made studio.Made, mixes map[string]studio.ID) int64 {
+// sizeOf is the batch of what a lot needs fresh: of more, it takes several.
+func (t *trial) sizeOf(made studio.Made, mixes map[string]studio.ID) Batch {
 	key := studio.GatherKey(made, mixes)
-	most, known := t.most[key]
+	size, known := t.sizes[key]
 	if !known {
 		if t.book.Perishes(t.book.Of(made)) {
-			most = batchOf(t.doc, t.book, t.room, made, mixes).Most
+			size = batchOf(t.doc, t.book, t.room, made, mixes)
 		}
-		t.most[key] = most
+		t.sizes[key] = size
 	}
-	return most
+	return size
 }
 
 // make works through the tasks of a lot: what it needs fresh right before the task that takes
@@ -398,6 +420,7 @@ func (c *counter) gatherBatches(item *Item, r *studio.Recipe, needs []need) {
 				Mixes:   item.Mixes,
 				Ordinal: ordinal,
 				Started: share / unit / (lots - k) * unit,
+				Run:     c.batchOf(item, r).Run,
 				Pegs:    []studio.Peg{},
 			}
 			lot.Need = min(lot.Started, studio.CeilDiv(quantity*lot.Started, share))

@@ -163,7 +163,7 @@ func itemMade(counted *count.Result, of studio.ID) (found count.Item) {
 }
 
 // Of r petals cut and thinned in one run the first lies for 0.4 (r − 1) minutes until it is
-// thinned, as does the last: at 121 that is 48, and one lot takes no more where no run is said.
+// thinned, as does the last: at 121 that is 48, and where no run is said none is longer.
 func TestARunIsWhatStaysSoft(t *testing.T) {
 	doc := soft(60, 100)
 	doc.Recipes[2].Parts[0].Wants = studio.WantsAny
@@ -176,9 +176,58 @@ func TestARunIsWhatStaysSoft(t *testing.T) {
 		}
 		return most
 	}
-	assert.EqualValues(t, 100, most(), "300 as evenly as they go, none over 121")
+	assert.EqualValues(t, 300, most(), "in runs")
+	assert.EqualValues(t, 121, lotsMade(up(t, doc), "petal")[0].Run)
 	doc.Recipes[1].Steps[0].Work.Run = 121
 	assert.EqualValues(t, 300, most(), "runs that hold, one after the other")
 	doc.Recipes[1].Steps[0].Work.Run = 122
 	assert.EqualValues(t, 100, most())
+}
+
+// Roses whose petals are made in the run have no lots of petals, and take the same paste, wire
+// and minutes; a run is as long as every petal stays soft. Of r roses 5r petals are cut in 0.4
+// min each, thinned in 0.4 min each and built in five minutes a rose: the first petal of the last
+// rose, and the last of the first, wait longest.
+func TestPetalsAreMadeInTheRun(t *testing.T) {
+	apart, inRun := soft(24, 5000), soft(24, 5000)
+	inRun.Recipes[2].Parts[0].InRun = true
+	counted := up(t, inRun)
+	assert.Empty(t, lotsMade(counted, "petal"))
+	roses := lotsMade(counted, "rose")
+	require.Len(t, roses, 1)
+	white := itemMade(counted, "white").Net
+	assert.InDelta(t, itemMade(up(t, apart), "white").Net, white, 5, "lots round their loss up")
+
+	waits := func(r int64) (most float64) {
+		n := 5 * r
+		for i := range n {
+			done := 0.4 * float64(i+1)
+			taken := 0.4*float64(n)*2 + 5*float64(i*r/n)
+			most = max(most, taken-done)
+		}
+		return most
+	}
+	r := int64(1)
+	for waits(r+1) <= 48 {
+		r++
+	}
+	assert.Equal(t, r, roses[0].Run)
+
+	tasks := studio.Route(inRun, studio.NewBook(inRun), counted.Lots, counted.Links, nil)
+	for _, routing := range tasks.Lots {
+		if routing.ID != roses[0].ID {
+			continue
+		}
+		require.Len(t, routing.Tasks, 1)
+		var minutes studio.Milliminutes
+		for _, e := range routing.Tasks[0].Work {
+			minutes += e.Total()
+		}
+		assert.EqualValues(t, 2000+24*5*800+24*5000, minutes)
+		assert.Len(t, routing.Tasks[0].InRuns(), int(studio.CeilDiv(24, r)))
+	}
+
+	inRun.Recipes[1].Spares = studio.Spares{Rule: studio.SparesByBreakage, Breakage: 40}
+	more := itemMade(up(t, inRun), "white").Net
+	assert.InDelta(t, float64(white)/0.96, more, float64(white)/120, "what breaks is cut again")
 }

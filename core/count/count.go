@@ -17,6 +17,7 @@ import (
 	"maps"
 	"slices"
 	"sort"
+	"strings"
 
 	"bractum/core/drying"
 	"bractum/core/studio"
@@ -61,6 +62,7 @@ const (
 	LaterThanNeeded   NoteCode = "later-than-needed"   // what is decided on is moved to later than it is needed
 	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
 	NotEvenOne        NoteCode = "not-even-one"        // between "from" and "to" pieces wait and last so long
+	NobodyCan         NoteCode = "nobody-can"          // all the "skills" of a "step", which one maker does
 )
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:
@@ -407,6 +409,12 @@ func (c *counter) settle(item *Item) {
 		inputs = append(inputs, figure(r, "decided", item.Decided))
 	}
 	c.working(item, "net", "", inputs, figure(r, "to-make", item.Net))
+	if item.Net > 0 && len(c.doc.People) > 0 {
+		for _, lacking := range r.Beyond(c.doc.People) {
+			c.note(NobodyCan, item.Recipe, item.Orders,
+				studio.With{"of": r.Name, "step": lacking.Step, "skills": strings.Join(lacking.Skills, ", ")})
+		}
+	}
 	batched, pooled := apart(rest)
 	c.gatherAll(item, r, pooled, c.gather)
 	c.gatherAll(item, r, batched, c.gatherBatches)

@@ -27,6 +27,7 @@ func (c *counter) fromDecided(item *Item, r *studio.Recipe, needs []need) []need
 			Mixes:   item.Mixes,
 			Ordinal: d.Ordinal,
 			Decided: true,
+			Run:     c.batchOf(item, r).Run,
 			Started: begun,
 			Due:     c.doc.Horizon(),
 			Pegs:    []studio.Peg{},

@@ -79,6 +79,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			Ordinal: ordinals[i],
 			Group:   group,
 			Started: started / unit / (lots - i) * unit,
+			Run:     c.batchOf(item, r).Run,
 			Pegs:    []studio.Peg{},
 		}
 		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
@@ -225,12 +226,23 @@ func least(a, b int64) int64 {
 // roomPerLot is how many go into one lot by the lead's own limit and by what formers, soft
 // stores and machines hold; 0 is no limit.
 func roomPerLot(doc *studio.Document, r *studio.Recipe) int64 {
-	most := r.MostPerLot
-	for _, s := range r.Steps {
+	lot, _ := rooms(doc, r)
+	return least(r.MostPerLot, lot)
+}
+
+// rooms are how many go into one lot, and into one run, by what places and machines hold; 0
+// is no limit.
+func rooms(doc *studio.Document, r *studio.Recipe) (lot, run int64) {
+	for i, s := range r.Steps {
 		for _, h := range s.Holds {
 			for _, p := range doc.Places {
-				if p.ID == h.Place {
-					most = least(most, p.Slots*h.PerSlot)
+				if p.ID != h.Place {
+					continue
+				}
+				if room, inside := r.Room(i, h, p.Slots); inside {
+					run = least(run, max(1, room))
+				} else {
+					lot = least(lot, max(1, room))
 				}
 			}
 		}
@@ -243,9 +255,9 @@ func roomPerLot(doc *studio.Document, r *studio.Recipe) int64 {
 				load = max(load, m.Slots*max(1, s.Wait.Load.PerSlot))
 			}
 		}
-		most = least(most, load)
+		lot = least(lot, load)
 	}
-	return most
+	return lot, run
 }
 
 // inOpenTime is how many pieces the work takes no longer for than the first of them may

@@ -169,6 +169,7 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 				Started:  w.Started,
 				Alive:    progress.Alive,
 				InWork:   true,
+				Run:      c.batchOf(item, r).Run,
 				NextStep: progress.NextStep,
 				From:     w.From,
 				Reached:  w.Reached,
@@ -299,6 +300,7 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 		Started: start(good),
 		From:    s.ID,
 		Reached: s.Reached,
+		Run:     c.batchOf(item, r).Run,
 		Due:     c.doc.Horizon(),
 		Pegs:    []studio.Peg{},
 	}

@@ -1,6 +1,9 @@
 package plan
 
-import "bractum/core/studio"
+import (
+	"bractum/core/drying"
+	"bractum/core/studio"
+)
 
 // passageAt is how the pieces of a job pass through it at a spot.
 func (j *job) passageAt(at *spot) studio.Passage {
@@ -114,4 +117,68 @@ func (s *schedule) spoilt(j *job) *fault {
 		return s.delayJob(k.other, max(by, shift), why)
 	}
 	return nil
+}
+
+// inRun is a window inside one run of a job done by somebody: when, since the run began,
+// pieces are done by one effort and taken up by another.
+type inRun struct {
+	drying.Opening
+	before studio.Minute // is worked of the job before the run
+	pieces []passing
+	dries  bool
+}
+
+type passing struct{ done, taken studio.Milliminutes }
+
+// withinRuns are the windows inside the runs of a job that a person does in a way. It takes
+// O(pieces).
+func (p *problem) withinRuns(j *job, person *studio.Person, w *way) (all []inRun) {
+	if j.Fact != nil || len(j.Within) == 0 {
+		return nil
+	}
+	var before studio.Minute
+	for number, run := range j.InRuns() {
+		if number == len(w.runs) {
+			break
+		}
+		for _, window := range j.Within {
+			in := inRun{Opening: p.air.Opening(studio.Lag{Most: &window.Most}), before: before,
+				dries: window.Most.Dries != nil}
+			for i := range max(1, run[window.From].Pieces) {
+				done, taken := j.Between(window, person, run, i)
+				in.pieces = append(in.pieces, passing{done: done, taken: taken})
+			}
+			all = append(all, in)
+		}
+		before += w.runs[number]
+	}
+	return all
+}
+
+// lateInRuns is true where pieces would wait too long inside a run, were the job to begin so,
+// and says from when to try again; 0 is never.
+func (w *way) lateInRuns(start, setup studio.Minute, pauses []studio.Span) (next studio.Minute, late bool) {
+	for i := range w.within {
+		in := &w.within[i]
+		begin := start + in.before + setup
+		for _, pause := range pauses {
+			if pause.From <= begin {
+				begin += pause.To - pause.From
+			}
+		}
+		known, most := studio.Minute(-1), studio.Minute(0)
+		for _, p := range in.pieces {
+			if done := begin + studio.Minute(p.done/1000); done != known {
+				known, most = done, in.Last(done)-done
+			}
+			switch {
+			case p.taken-p.done <= 1000*studio.Milliminutes(most):
+			case in.dries:
+				return start + 60, true
+			default:
+				return 0, true
+			}
+		}
+	}
+	return 0, false
 }

@@ -381,6 +381,9 @@ func (s *schedule) outlastsWindow(
 	if j.Fact != nil {
 		return 0, false
 	}
+	if next, late := w.lateInRuns(start, setup, pauses); late {
+		return next, true
+	}
 	for i := range j.out {
 		k := &j.out[i]
 		if !k.limited || k.other.Fact != nil || s.wish.leave[k.other.number] {

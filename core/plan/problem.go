@@ -77,6 +77,8 @@ type way struct {
 	runs  []studio.Minute
 	total studio.Minute
 	setup studio.Minute // before the first piece, without coming to a colour
+
+	within []inRun
 }
 
 // lag is a link seen from one of its ends.
@@ -237,6 +239,7 @@ func (p *problem) waysOf(j *job) []way {
 			for _, run := range w.runs {
 				w.total += run
 			}
+			w.within = p.withinRuns(j, person, &w)
 			ways = append(ways, w)
 		}
 	}

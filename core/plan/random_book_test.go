@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"fmt"
+	"slices"
 
 	"bractum/core/studio"
 )
@@ -226,6 +227,10 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 		if a.one("as needed", 4) {
 			least := p.Count - 1
 			p.Least = &least
+		}
+		if worked := input.Steps[:input.OutputStep()+1]; len(input.Forms) == 0 && len(input.Variants) == 0 &&
+			!slices.ContainsFunc(worked, func(s studio.Step) bool { return s.Wait != nil }) && a.one("made in the run", 3) {
+			p.InRun = true
 		}
 		if a.one("input window", 5) {
 			p.Window = &studio.Window{}

@@ -222,8 +222,9 @@ func (a author) stock() {
 	}
 	book := studio.NewBook(d)
 	if r := book.Recipe("Core"); r.OutputStep() > 0 && a.one("half made", 2) {
-		_, past := r.Task(0)
-		if w := r.Steps[1].Wait; past <= r.OutputStep() && (w == nil || w.Load == nil) {
+		_, at := r.Step("s0")
+		_, past := r.Task(at)
+		if past <= r.OutputStep() && (r.Steps[at+1].Wait == nil || r.Steps[at+1].Wait.Load == nil) {
 			d.Shelf = append(
 				d.Shelf,
 				studio.ShelfLot{
@@ -311,7 +312,7 @@ func (a author) begin(counted *count.Result) {
 			}
 			record := studio.TaskRecord{Step: s.Key, State: studio.TaskDone, Person: "Odalys", Start: at, End: at + 20}
 			at += 25
-			entering := r.At(s.Key, w.Entering(r, s.Key))
+			entering := w.Left(r, s.Key)
 			record.Broken = min(entering, a.n("broken", 0, 2))
 			if r.Kind == studio.KindMix {
 				record.Broken = 0

@@ -101,6 +101,64 @@ func spoilt(t require.TestingT, doc *studio.Document, p *studio.Plan) (pieces in
 			}
 		}
 	}
+	for _, task := range p.Tasks {
+		if a := activities[task.ID]; a.Fact == nil && len(a.Within) > 0 {
+			late, by := spoiltInRuns(&room, a, task, people[task.Person])
+			pieces, latest = pieces+late, math.Max(latest, by)
+		}
+	}
+	return pieces, latest
+}
+
+// spoiltInRuns works through a task run after run, effort after effort, piece after piece, and
+// says how many wait longer inside a run than a window of it allows, and by how many minutes.
+func spoiltInRuns(room *drying.Room, a *studio.Activity, task studio.Task, person *studio.Person) (pieces int, latest float64) {
+	minutes := func(m studio.Milliminutes, skill string) float64 {
+		return float64(m.AtPace(person.Pace(skill))) / 1000
+	}
+	at := float64(task.Begin() + task.Setup)
+	paused := map[int]bool{}
+	worked := 0.0 // of the runs so far, each ending with a whole minute
+	for first := 0; first < len(a.Work); {
+		began := at
+		for i, p := range task.Pauses {
+			if !paused[i] && float64(p.From) <= at {
+				at, began, paused[i] = at+float64(p.To-p.From), at+float64(p.To-p.From), true
+			}
+		}
+		starts := []float64{}
+		done := [][]float64{}
+		past := first
+		for ; past < len(a.Work) && a.Work[past].Run == a.Work[first].Run; past++ {
+			e := a.Work[past]
+			setup, all := minutes(e.Setup, e.Skill), minutes(e.Total(), e.Skill)
+			n := int(max(1, e.Pieces))
+			ends := make([]float64, n)
+			for i := range ends {
+				ends[i] = at + setup + (all-setup)*float64(i+1)/float64(n)
+			}
+			starts, done = append(starts, at+setup), append(done, ends)
+			at += all
+		}
+		for _, w := range a.Within {
+			n, m := len(done[w.From]), len(done[w.To])
+			for i, ready := range done[w.From] {
+				taken := starts[w.To]
+				if before := i * m / n; before > 0 {
+					taken = done[w.To][before-1]
+				}
+				from := studio.Minute(math.Floor(ready + 1e-9))
+				_, last, _, _ := room.Window(studio.Lag{Most: &w.Most}, from)
+				if by := taken - ready - float64(last-from); by > 0.01 {
+					pieces, latest = pieces+1, math.Max(latest, by)
+				}
+			}
+		}
+		worked += at - began
+		ended := math.Ceil(worked - 1e-9)
+		at, worked = at+ended-worked, ended
+		first = past
+	}
 	return pieces, latest
 }
 

@@ -44,6 +44,11 @@ func NewBook(doc *Document) *Book {
 			all = append(all, made)
 		}
 	}
+	keeps, runs := SoftStores(doc), map[Made]*Recipe{}
+	for _, made := range all {
+		runs[made] = b.withRuns(b.recipes[made], keeps)
+	}
+	b.recipes = runs
 	for _, made := range all {
 		b.names[made] = slices.Sorted(maps.Keys(b.subtree(made)))
 	}

@@ -30,6 +30,7 @@ type Activity struct {
 	// anywhere. Of a task that was begun it is what is left.
 	Work     []Effort `json:"work,omitempty"`
 	MayPause bool     `json:"mayPause,omitempty"`
+	Within   []Within `json:"within,omitempty"`
 	Wait     *Stay    `json:"wait,omitempty"`
 
 	Tools []ToolUse    `json:"tools,omitempty"`
@@ -46,8 +47,17 @@ type Effort struct {
 	Minutes     Minute       `json:"minutes,omitempty"`
 	Thousandths Milliminutes `json:"milliminutes,omitempty"`
 	Run         int          `json:"run,omitempty"`
-	// Setup is what of it comes before the first piece.
-	Setup Milliminutes `json:"setupMilliminutes,omitempty"`
+	// Setup is what of it comes before the first piece; Pieces are those that pass in it.
+	Setup  Milliminutes `json:"setupMilliminutes,omitempty"`
+	Pieces int64        `json:"pieces,omitempty"`
+}
+
+// Within limits, inside each run of a task, the time from when a piece is done by one of the
+// run's efforts to when another takes it up; efforts of a run are numbered from 0.
+type Within struct {
+	From int    `json:"from"`
+	To   int    `json:"to"`
+	Most Length `json:"most"`
 }
 
 // Stay is a wait of its least length or of the wished-for one; in a machine, as
@@ -235,6 +245,55 @@ func (a *Activity) SetupFor(p *Person, colour Minute) Minute {
 		sum += e.Setup.AtPace(pace)
 	}
 	return sum.Minutes() + colour
+}
+
+// Between is when, since the run began, piece i (from 0) of a window inside a run is done by the one effort
+// and when it is taken up by the other, at a person's pace: the pieces of each effort pass
+// evenly over its time after its setup.
+func (a *Activity) Between(w Within, p *Person, run []Effort, i int64) (done, taken Milliminutes) {
+	var at Milliminutes
+	for n, e := range run {
+		pace := p.Pace(e.Skill)
+		if pace == 0 {
+			pace = 100
+		}
+		total, setup, pieces := e.Total().AtPace(pace), e.Setup.AtPace(pace), max(1, e.Pieces)
+		switch n {
+		case w.From:
+			done = at + setup + (total-setup)*Milliminutes(i+1)/Milliminutes(pieces)
+		case w.To:
+			before := i * pieces / max(1, run[w.From].Pieces)
+			taken = at + setup + Milliminutes(CeilDiv(int64(total-setup)*before, pieces))
+		}
+		at += total
+	}
+	return done, taken
+}
+
+// Waits is how long a piece waits at most inside a run of a task for a window, at a person's
+// pace. It takes O(efforts).
+func (a *Activity) Waits(w Within, p *Person) (most Milliminutes) {
+	for _, run := range a.InRuns() {
+		last := max(1, run[w.From].Pieces) - 1
+		for _, i := range []int64{0, last} {
+			done, taken := a.Between(w, p, run, i)
+			most = max(most, taken-done)
+		}
+	}
+	return most
+}
+
+// InRuns are the efforts of a task by runs.
+func (a *Activity) InRuns() (runs [][]Effort) {
+	for first := 0; first < len(a.Work); {
+		past := first + 1
+		for past < len(a.Work) && a.Work[past].Run == a.Work[first].Run {
+			past++
+		}
+		runs = append(runs, a.Work[first:past])
+		first = past
+	}
+	return runs
 }
 
 // Activities lists all activities of an instance by id.

@@ -1,5 +1,7 @@
 package studio
 
+import "slices"
+
 // lifts turn what was read of a document of one version into the next one's: the
 // first lifts version 0. What a new version only adds, and has left out mean what it
 // meant before, needs none.
@@ -40,6 +42,7 @@ func (r *Recipe) Lift(version int) {
 	if version >= 2 {
 		return
 	}
+	r.liftYield()
 	liftSteps(r.Steps)
 	liftInputs(r.Parts)
 	lift := func(changes []Variant) {
@@ -84,4 +87,32 @@ func liftInputs(parts []PartInput) {
 			p.Window.Whole = true
 		}
 	}
+}
+
+// liftYield: in version 1 all the steps of a stint worked on as many as its first; a yield in
+// the midst of one counted from the next task on.
+func (r *Recipe) liftYield() {
+	if r.Yield == nil {
+		return
+	}
+	_, at := r.Step(r.Yield.Step)
+	if at < 0 {
+		return
+	}
+	_, past := r.Task(at)
+	for i := at + 1; i < past; i++ {
+		if r.takesAt(r.Steps[i].Key) {
+			return // what they took was counted by the pieces even then
+		}
+	}
+	yield := *r.Yield
+	yield.Step, r.Yield = r.Steps[past-1].Key, &yield
+}
+
+// takesAt is true of a step that takes anything up.
+func (r *Recipe) takesAt(step string) bool {
+	return slices.ContainsFunc(r.Parts, func(p PartInput) bool { return p.Step == step }) ||
+		slices.ContainsFunc(r.Pastes, func(p PasteInput) bool { return p.Step == step }) ||
+		slices.ContainsFunc(r.Materials, func(m MaterialInput) bool { return m.Step == step }) ||
+		slices.ContainsFunc(r.Wires, func(w WireInput) bool { return w.Step == step })
 }

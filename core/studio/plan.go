@@ -40,6 +40,9 @@ type Lot struct {
 	Reached string `json:"reached,omitempty"`
 	// Gates are the deliveries of materials that it waits for.
 	Gates []ID `json:"gates,omitempty"`
+	// Run is how many are made in one run of the steps that are one task, where their recipe
+	// does not say; 0 is all of them.
+	Run int64 `json:"run,omitempty"`
 	// NextStep is the index of the first step not yet done.
 	NextStep int `json:"nextStep,omitempty"`
 }

@@ -66,6 +66,8 @@ type Recipe struct {
 	Techniques []Technique `json:"techniques,omitempty"`
 	Silenced   []Silence   `json:"silenced,omitempty"`
 	Pictures   []Picture   `json:"pictures,omitempty"`
+
+	limits []runLimit // of parts that are made in the run
 }
 
 // Silence lets one warning of proportion stand, with the reason.
@@ -128,6 +130,9 @@ type PartInput struct {
 	Window *Window `json:"window,omitempty"`
 	// Wants is the state in which it is wanted; by how it is joined if empty.
 	Wants Condition `json:"wants,omitempty"`
+	// InRun is true of an input that is made in the run: its steps belong to the task that
+	// takes it up, which one maker does run after run.
+	InRun bool `json:"inRun,omitempty"`
 	// Slots names, for colour slots of the input, the slot of this recipe that
 	// gives the mix: a deeper shade for the inner row.
 	Slots map[string]string `json:"slots,omitempty"`

@@ -113,7 +113,8 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	if work != nil {
 		entering = work.Entering(recipe, step.Key)
 	}
-	a := Activity{ID: TaskID(l.ID, step.Key), Step: step.Key, Pieces: recipe.Pieces(first, entering)}
+	a := Activity{ID: TaskID(l.ID, step.Key), Step: step.Key, Pieces: recipe.Passing(first, entering)}
+	run := runOf(l, recipe, first, past)
 	for i := first; i < past; i++ {
 		a.Gates = append(a.Gates, recipe.Steps[i].Gates...)
 		for _, h := range recipe.Steps[i].Holds {
@@ -121,8 +122,12 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 			if h.UntilNext != "" {
 				until = len(recipe.Steps)
 			}
+			lies := entering
+			if until < past && run > 0 { // what lies within a run is out of the way for the next
+				lies = min(entering, run*recipe.unit(first))
+			}
 			if !work.left(recipe, h.Place, i, until) {
-				a.Holds = append(a.Holds, r.occupation(l, recipe, h, a.Pieces))
+				a.Holds = append(a.Holds, r.occupation(l, recipe, h, recipe.Pieces(i, lies)))
 			}
 		}
 	}
@@ -141,20 +146,21 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	if work != nil {
 		if record := work.Record(step.Key); record != nil {
 			a.Fact = &Fact{State: record.State, Person: record.Person, Start: record.Start, End: record.End}
-			setup, left = false, recipe.Pieces(first, entering-record.Counted()*recipe.unit(first))
+			setup, left = false, recipe.Passing(first, entering-record.Counted()*recipe.unit(first))
 			if record.State != TaskDone {
 				a.Pieces = left
 			}
 		}
 	}
 	if !a.Done() {
-		a.Work = efforts(recipe, first, past, setup, left)
+		a.Work = efforts(recipe, first, past, setup, left, run)
+		a.Within = r.within(l, recipe, first, past)
 	}
 	for i := first; i < past; i++ {
 		w := recipe.Steps[i].Work
 		a.MayPause = w.MayPause && w.Stint == ""
 		for _, need := range w.Tools {
-			a.Tools = append(a.Tools, r.toolUse(need))
+			a.Tools = atOnce(a.Tools, r.toolUse(need))
 		}
 		if w.Family != "" {
 			a.Setup = &ColourUse{Family: w.Family, Mix: l.Mixes[w.Slot]}
@@ -163,19 +169,54 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	return a
 }
 
-// efforts are the attended times of steps that are one task, run after run.
-func efforts(recipe *Recipe, first, past int, setup bool, pieces int64) []Effort {
-	most := pieces
+// atOnce adds the use of a tool to those of a task: of one that several of its steps use, as
+// many as the one that uses most.
+func atOnce(all []ToolUse, use ToolUse) []ToolUse {
+	i := slices.IndexFunc(all, func(u ToolUse) bool { return slices.Equal(u.AnyOf, use.AnyOf) })
+	if i < 0 {
+		return append(all, use)
+	}
+	all[i].Number = max(all[i].Number, use.Number)
+	return all
+}
+
+// runOf is how many pass in one run of the task of steps [first, past): what the recipe says,
+// else what was counted for the lot; 0 is all of them.
+func runOf(l *Lot, recipe *Recipe, first, past int) (run int64) {
+	if recipe.Steps[first].Work == nil || recipe.Steps[first].Work.Stint == "" {
+		return 0
+	}
 	for _, s := range recipe.Steps[first:past] {
-		if s.Work.Stint != "" && s.Work.Run > 0 {
-			most = min(most, s.Work.Run)
+		if s.Work.Run > 0 && (run == 0 || s.Work.Run < run) {
+			run = s.Work.Run
 		}
+	}
+	if run == 0 && l.Run > 0 { // as even as they go
+		pieces := max(1, recipe.Passing(first, l.Started))
+		return CeilDiv(pieces, CeilDiv(pieces, l.Run))
+	}
+	return run
+}
+
+// efforts are the attended times of steps that are one task, run after run of so many of the
+// pieces that pass; 0 is one run.
+func efforts(recipe *Recipe, first, past int, setup bool, pieces, most int64) []Effort {
+	if most == 0 {
+		most = pieces
 	}
 	var all []Effort
 	for run := 0; run == 0 || pieces > 0; run++ {
 		now := min(pieces, most)
-		for _, s := range recipe.Steps[first:past] {
-			e := Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, now), Run: run}
+		for i := first; i < past; i++ {
+			s := recipe.Steps[i]
+			worked := now
+			if recipe.Kind != KindMix {
+				worked = recipe.Pieces(i, now*recipe.unit(first))
+			}
+			e := Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, worked), Run: run}
+			if past-first > 1 {
+				e.Pieces = worked
+			}
 			if setup && run == 0 {
 				e.Setup = s.Work.Setup
 			}
@@ -185,6 +226,28 @@ func efforts(recipe *Recipe, first, past int, setup bool, pieces int64) []Effort
 			}
 		}
 		pieces -= now
+	}
+	return all
+}
+
+// within are the windows inside each run of the task of steps [first, past).
+func (r *router) within(l *Lot, recipe *Recipe, first, past int) (all []Within) {
+	if past-first < 2 {
+		return nil
+	}
+	at := map[string]int{} // the place of a step's effort in a run
+	n := 0
+	for _, s := range recipe.Steps[first:past] {
+		at[s.Key] = n
+		n += 1 + len(s.Work.Also)
+	}
+	for _, limit := range recipe.runLimits(first, past, r.keeps) {
+		w := Within{From: at[limit.from], To: at[limit.to], Most: Length{Minutes: limit.minutes}}
+		if limit.before != "" {
+			_, from := recipe.Step(limit.from)
+			w.Most = Length{Dries: r.dries(l, recipe, limit.drying, limit.before, from)}
+		}
+		all = append(all, w)
 	}
 	return all
 }
@@ -471,6 +534,9 @@ func (r *router) softDries(l *Lot, recipe *Recipe, s Softness, state State) *Dri
 // window adds the lags of a window that is measured from a step of a lot: its
 // minutes from the step's end, its states from when the piece was put down.
 func (r *router) window(l *Lot, recipe *Recipe, from int, w Window, to ID) {
+	if taskAt(l.ID, recipe, from) == to {
+		return // within a run
+	}
 	if w.AtLeast > 0 || w.AtMost != nil {
 		lag := Lag{From: taskAt(l.ID, recipe, from), To: to, Least: &Length{Minutes: w.AtLeast}}
 		if w.AtMost != nil {

@@ -107,6 +107,9 @@ func (r *Recipe) Softness(before int, keeps func(place ID) bool) (s Softness, ok
 	from := -1
 	for i := range r.Steps[:min(before, len(r.Steps))] {
 		key := r.Steps[i].Key
+		if r.Steps[i].part != nil {
+			continue
+		}
 		paste := slices.IndexFunc(r.Pastes, func(p PasteInput) bool { return p.Step == key })
 		if paste < 0 && !slices.ContainsFunc(r.Parts, func(p PartInput) bool { return p.Step == key }) {
 			continue
@@ -186,6 +189,9 @@ func (c Condition) Perishable() bool { return c == WantsSoft || c == WantsFirm }
 // what it needs fresh.
 func (b *Book) Perishes(r *Recipe) bool {
 	_, dries := r.HowItDries()
+	if len(r.limits) > 0 {
+		return true
+	}
 	for _, s := range r.Steps {
 		if dries && s.Wanted().Perishable() {
 			return true

@@ -9,20 +9,22 @@ import (
 // wants the piece, its kind's if empty; Windows limit the time since earlier steps; Mend is
 // the work on a piece counted as to mend.
 type Step struct {
-	Key      string    `json:"key"`
-	Name     string    `json:"name"`
-	Work     *Work     `json:"work,omitempty"`
-	Wait     *Wait     `json:"wait,omitempty"`
-	Wants    Condition `json:"wants,omitempty"`
+	Key   string    `json:"key"`
+	Name  string    `json:"name"`
+	Work  *Work     `json:"work,omitempty"`
+	Wait  *Wait     `json:"wait,omitempty"`
+	Wants Condition `json:"wants,omitempty"`
 	// Loses is what breaks at it, of a thousand pieces worked on so many.
 	Loses         Loss     `json:"loses,omitempty"`
 	LosesPerMille PerMille `json:"losesPerMille,omitempty"`
-	Windows  []Window  `json:"windows,omitempty"`
-	Holds    []Hold    `json:"holds,omitempty"`
-	Gates    []ID      `json:"gates,omitempty"`
-	Mend     *Work     `json:"mend,omitempty"`
-	Look     string    `json:"look,omitempty"`
-	Cautions []string  `json:"cautions,omitempty"`
+	Windows       []Window `json:"windows,omitempty"`
+	Holds         []Hold   `json:"holds,omitempty"`
+	Gates         []ID     `json:"gates,omitempty"`
+	Mend          *Work    `json:"mend,omitempty"`
+	Look          string   `json:"look,omitempty"`
+	Cautions      []string `json:"cautions,omitempty"`
+
+	part *partInRun // of a step of a part that is made in the run of what it goes into
 }
 
 // Work is attended: a skill and what else the person must be able to do, setup
@@ -141,9 +143,13 @@ func (r *Recipe) TaskOf(key string) (step Step, first, past int, ok bool) {
 		return Step{}, 0, 0, false
 	}
 	first, past = r.Task(at)
-	for _, s := range r.Steps[first+1 : past] {
-		step.Name += ", " + s.Name
+	var own []string // what is done to the pieces themselves, where parts are made in the run
+	for _, s := range r.Steps[first:past] {
+		if s.part == nil {
+			own = append(own, s.Name)
+		}
 	}
+	step.Name = strings.Join(own, ", ")
 	if mends {
 		step = Step{Key: key, Name: "Mend after " + step.Name, Work: step.Mend}
 	}
@@ -151,9 +157,18 @@ func (r *Recipe) TaskOf(key string) (step Step, first, past int, ok bool) {
 }
 
 // Pieces is the quantity that work and holds are reckoned on at a step: the
-// pieces of a lot, its units before its yield, or for a mix its hundreds of
-// grams begun.
+// pieces of a lot, its units before its yield, as many as are made of a part that is made in
+// the run, or for a mix its hundreds of grams begun.
 func (r *Recipe) Pieces(step int, quantity int64) int64 {
+	if r.Kind == KindMix {
+		return CeilDiv(quantity, 100_000)
+	}
+	return r.made(step, quantity)
+}
+
+// Passing is how many pass through the task of a step, and are counted there: pieces, units
+// before the yield, or for a mix its hundreds of grams begun.
+func (r *Recipe) Passing(step int, quantity int64) int64 {
 	if r.Kind == KindMix {
 		return CeilDiv(quantity, 100_000)
 	}
@@ -173,10 +188,34 @@ func (r *Recipe) unit(step int) int64 {
 	return 1
 }
 
+// made is how many are worked on at a step for a quantity of the recipe's pieces.
+func (r *Recipe) made(step int, quantity int64) int64 {
+	if step >= 0 && r.Steps[step].part != nil {
+		quantity = r.Steps[step].part.of(quantity)
+	}
+	return CeilDiv(quantity, r.unit(step))
+}
+
+// Room is how many of the recipe's pieces have room where a hold of one of its steps has so
+// many slots: of the lot as a whole, or inside is true, of one run.
+func (r *Recipe) Room(step int, h Hold, slots int64) (quantity int64, inside bool) {
+	first, past := r.Task(step)
+	_, until := r.Step(h.Until)
+	inside = past-first > 1 && until >= 0 && until < past
+	quantity = slots * h.PerSlot
+	if h.Share > 0 {
+		quantity = quantity * 1000 / int64(h.Share)
+	}
+	if p := r.Steps[step].part; p != nil {
+		quantity = quantity * p.per / p.times
+	}
+	return quantity, inside
+}
+
 // At is how many pieces, or units before the yield, take up inputs at a step.
 func (r *Recipe) At(step string, quantity int64) int64 {
 	_, i := r.Step(step)
-	return CeilDiv(quantity, r.unit(i))
+	return r.made(i, quantity)
 }
 
 // Step finds a step and its index by key.

@@ -98,6 +98,20 @@ func (v *validator) activity(place string, l Routing, index int, tasks map[ID]*A
 		}
 		run = e.Run
 	}
+	for i, w := range a.Within {
+		at := fmt.Sprintf("%s.within[%d]", place, i)
+		for _, efforts := range a.InRuns() {
+			if w.From < 0 || w.To <= w.From || w.To >= len(efforts) {
+				v.say(at, "is from effort %d to %d of runs that have %d; an earlier and a later one would be right",
+					w.From, w.To, len(efforts))
+				break
+			}
+		}
+		if a.MayPause {
+			v.say(at, "limits waiting inside runs of a task that may pause anywhere; it may not")
+		}
+		v.length(at+".most", w.Most)
+	}
 	if a.Wait != nil {
 		v.stay(place+".wait", l, index)
 	}

@@ -209,6 +209,9 @@ func (v *validator) recipe(place string, r *Recipe) {
 	for i, p := range r.Parts {
 		here := at("parts", i, p.Step)
 		v.part(here, p)
+		if p.InRun {
+			v.inRun(here, p)
+		}
 	}
 	for i, p := range r.Pastes {
 		here := at("pastes", i, p.Step)
@@ -509,6 +512,33 @@ func (v *validator) quantities(place string, r *Recipe) {
 	}
 	if r.Build != "" && r.Build != InsideOut && r.Build != OutsideIn {
 		v.say(place+".build", "is %q; inside-out or outside-in would be right", r.Build)
+	}
+}
+
+// inRun checks a part that is made in the run of what it goes into.
+func (v *validator) inRun(place string, p PartInput) {
+	part, known := v.recipes[p.Recipe]
+	if !known {
+		return
+	}
+	made, known := part.As(p.Variant)
+	if !known {
+		return
+	}
+	last := made.OutputStep()
+	if last < 0 {
+		v.say(place+".inRun", "%q has no work to be done in a run", part.Name)
+		return
+	}
+	for _, s := range made.Steps[:last] {
+		if s.Wait != nil {
+			v.say(place+".inRun", "%q waits at %q before it is taken up, and nothing waits within a run; it has to be made apart",
+				part.Name, s.Name)
+			return
+		}
+	}
+	if p.Form != "" {
+		v.say(place+".form", "%q is made in the run as it is needed; only a lot has forms", part.Name)
 	}
 }
 

@@ -65,7 +65,8 @@ func (w WorkLot) unit(r *Recipe, record TaskRecord) int64 {
 // milligrams of a mix; less than nothing when its record counts more than came to it.
 func (w WorkLot) Left(r *Recipe, task string) int64 {
 	of, _ := MendedStep(task)
-	left := r.At(of, w.Entering(r, task))
+	_, at := r.Step(of)
+	left := CeilDiv(w.Entering(r, task), r.unit(at))
 	if record := w.Record(task); record != nil {
 		left -= record.Counted()
 	}

@@ -66,3 +66,56 @@ func (c *checker) pieces(lag studio.Lag, from, to *studio.Task) {
 		}
 	}
 }
+
+// runs checks the windows inside the runs of a task: each piece is taken up by one effort no
+// later than the window leaves it since it was done by another. It takes O(pieces).
+func (c *checker) runs(a *studio.Activity, t *studio.Task, lengths []studio.Minute) {
+	if a.Fact != nil || len(a.Within) == 0 {
+		return
+	}
+	var worked studio.Minute
+	number := -1
+	for first := 0; first < len(a.Work); {
+		past := first
+		for past < len(a.Work) && a.Work[past].Run == a.Work[first].Run {
+			past++
+		}
+		if number++; number >= len(lengths) {
+			return
+		}
+		before := worked
+		if number == 0 {
+			before += t.Setup
+		}
+		for _, w := range a.Within {
+			c.run(a, t, w, a.Work[first:past], before)
+		}
+		worked += lengths[number]
+		first = past
+	}
+}
+
+// run checks one window inside a run of which so many minutes of the task were worked before.
+func (c *checker) run(a *studio.Activity, t *studio.Task, w studio.Within, run []studio.Effort, before studio.Minute) {
+	begin := passage{task: t, begin: t.Begin()}.wall(before, true)
+	person := c.people[t.Person]
+	length := func(m studio.Milliminutes, e studio.Effort) int64 { return int64(m.AtPace(person.Pace(e.Skill))) }
+	starts := make([]int64, len(run)+1) // in thousandths of a minute since the run began
+	for n, e := range run {
+		starts[n+1] = starts[n] + length(e.Total(), e)
+	}
+	source, sink := run[w.From], run[w.To]
+	for i := int64(1); i <= max(1, source.Pieces); i++ {
+		setup := length(source.Setup, source)
+		done := starts[w.From] + setup + (starts[w.From+1]-starts[w.From]-setup)*i/max(1, source.Pieces)
+		setup = length(sink.Setup, sink)
+		before := (i - 1) * sink.Pieces / max(1, source.Pieces)
+		taken := starts[w.To] + setup + studio.CeilDiv((starts[w.To+1]-starts[w.To]-setup)*before, max(1, sink.Pieces))
+		_, last, _, _ := c.air.Window(studio.Lag{Most: &w.Most}, begin+studio.Minute(done/1000))
+		if most := last - begin - studio.Minute(done/1000); taken-done > 1000*int64(most) {
+			c.say(TooLate, a.ID, "takes up piece %d of a run that begins at %d after %d thousandths of a minute; %d minutes are the most",
+				i, begin, taken-done, most)
+			return
+		}
+	}
+}

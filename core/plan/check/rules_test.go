@@ -400,6 +400,14 @@ var spoilt = []struct {
 		tape.Start, tape.End, tape.Pauses, s.Start, s.End = 780, 930, nil, 930, 959
 		d.Direct.Links[0].Most.Minutes = 780 - at(p, "wire").End - 1
 	}},
+	{"a piece waits too long inside a run", check.TooLate, func(d *studio.Document) {
+		roll := activity(d, "roll") // ten pieces, two minutes each; the last waits as long as the first
+		roll.MayPause = false
+		roll.Work = []studio.Effort{{Skill: "shaping", Minutes: 20, Pieces: 10}, {Skill: "shaping", Minutes: 20, Pieces: 10}}
+		roll.Within = []studio.Within{{From: 0, To: 1, Most: studio.Length{Minutes: 18}}}
+	}, func(d *studio.Document, _ *studio.Plan) {
+		activity(d, "roll").Within[0].Most.Minutes = 17 - 3 // at Teun's pace they wait for 14.4
+	}},
 	{"longer than what is done first in it may wait", check.TooLate, none, func(d *studio.Document, p *studio.Plan) {
 		d.Direct.Links[0].From, d.Direct.Links[0].To, d.Direct.Links[0].Most.Minutes = "tape", "shade", 100
 	}},

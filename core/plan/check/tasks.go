@@ -183,6 +183,8 @@ func (c *checker) work(a *studio.Activity, t *studio.Task) {
 			pauses,
 			end,
 		)
+	default:
+		c.runs(a, t, runs)
 	}
 }
 

@@ -1723,6 +1723,11 @@ export interface components {
             most: number;
             /** @description not even one is in time */
             none: boolean;
+            /**
+             * Format: int64
+             * @description in one run, where its recipe does not say; 0 is all of them
+             */
+            run?: number;
         };
         BeginBody: {
             name: string;
@@ -2396,6 +2401,13 @@ export interface components {
             id: string;
             media: string;
         };
+        InBatch: {
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            of: number;
+            root: string;
+        };
         Ingredient: {
             colour?: string;
             /**
@@ -2592,6 +2604,8 @@ export interface components {
             pegs: components["schemas"]["Peg"][];
             reached?: string;
             recipe: string;
+            /** Format: int64 */
+            run?: number;
             /** Format: int64 */
             started: number;
             variant?: string;
@@ -3058,6 +3072,7 @@ export interface components {
             /** Format: int64 */
             count: number;
             form?: string;
+            inRun?: boolean;
             join?: string;
             key?: string;
             /** Format: int64 */
@@ -3513,6 +3528,19 @@ export interface components {
             shelves: components["schemas"]["ShelfView"][];
             /** @description started by hand, the next first */
             timers: components["schemas"]["TimerView"][];
+        };
+        Run: {
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            of: number;
+            steps: components["schemas"]["RunStep"][];
+        };
+        RunStep: {
+            glyph: string;
+            name: string;
+            /** Format: int64 */
+            pieces: number;
         };
         SayBody: {
             /** @enum {string} */
@@ -4004,6 +4032,8 @@ export interface components {
             wideMicrometres: number;
         };
         TaskCard: {
+            /** @description of lots that are made for each other */
+            batch?: components["schemas"]["InBatch"];
             cause?: string;
             causedBy?: string;
             cautions: string[];
@@ -4055,6 +4085,8 @@ export interface components {
             recipe: string;
             /** Format: int64 */
             resume?: number;
+            /** @description which comes now, of work in runs */
+            run?: components["schemas"]["Run"];
             /** Format: int64 */
             setup?: number;
             /** Format: int64 */

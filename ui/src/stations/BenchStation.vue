@@ -145,7 +145,18 @@ const takes = computed(() =>
             <h1 data-test="task-name">{{ task.name }}</h1>
             <p class="of">
               <b class="many">{{ mix ? grams(task.quantity) : task.quantity }}</b> {{ mix ? "g" : "" }} {{ task.of }}
+              <span v-if="task.batch && task.batch.of > 1" class="quiet" data-test="batch"
+                >batch {{ task.batch.number }} of {{ task.batch.of }}</span
+              >
             </p>
+            <section v-if="task.run" class="run" data-test="run">
+              <b>Run {{ task.run.number }} of {{ task.run.of }}</b>
+              <ol>
+                <li v-for="s in task.run.steps" :key="s.name">
+                  <WorkGlyph :glyph="s.glyph" /> <b>{{ s.pieces }}</b> {{ s.name }}
+                </li>
+              </ol>
+            </section>
             <ul class="takes">
               <li v-for="t in takes" :key="t.text">
                 <Swatch v-if="t.colour" :colour="t.colour" :size="24" /> {{ t.text }}
@@ -262,6 +273,20 @@ const takes = computed(() =>
   font-size: 20px;
   display: grid;
   gap: 6px;
+}
+.run {
+  font-size: 18px;
+  margin: 0 0 14px;
+}
+.run ol {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 0;
+  display: grid;
+  gap: 4px;
+}
+.run svg {
+  vertical-align: -4px;
 }
 .look {
   font-size: 17px;

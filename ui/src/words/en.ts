@@ -18,6 +18,8 @@ export default {
     "more-than-a-lot": "“{of}”: a lot of {started} is decided on; {most} go into one lot.",
     "more-than-needed": "“{of}”: a lot is decided on that yields {extra} more than is needed; they go to the shelf.",
     "later-than-needed": "“{of}”: a lot is moved to later than it is needed.",
+    "nobody-can":
+      "“{of}”: nobody has all the skills for “{step}”, which one maker does: {skills}. It cannot be planned.",
     "not-even-one":
       "Not even one “{of}” can be made in time: from {from} to {to} a piece would wait for {waits} and stays as it must be for {last}. Runs, a soft store, a softer paste, a thicker piece or quicker steps would help.",
   },

@@ -156,6 +156,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
     ] as Column[],
     partsMore: [
       { key: "wants", label: "wanted", kind: "choice", options: wanted, blank: "by how it is joined" },
+      { key: "inRun", label: "made in the run", kind: "flag" },
       { key: "reversed", label: "put on reversed", kind: "flag" },
       { key: "between.least", label: "made with from", kind: "whole" },
       { key: "between.most", label: "to", kind: "whole" },
