@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"sync"
 	"time"
@@ -39,9 +40,10 @@ type Named struct {
 // Flower is something that can be ordered, with its swatch in each colourway.
 type Flower struct {
 	Named
-	Colours  map[studio.ID]string `json:"colours"`
-	Variants []string             `json:"variants"`
-	Latest   bool                 `json:"latest" doc:"false of an earlier revision, which orders may keep but not begin with"`
+	Colours   map[studio.ID]string `json:"colours" doc:"by colourway; of none where all its slots have mixes of their own"`
+	Variants  []string             `json:"variants"`
+	Otherwise []string             `json:"otherwise" doc:"schools of its techniques that the book has not chosen, as a line's variant names them"`
+	Latest    bool                 `json:"latest" doc:"false of an earlier revision, which orders may keep but not begin with"`
 }
 
 // catalogue is what can be ordered, and in what colours, of the recipes and colourways that
@@ -92,17 +94,35 @@ func (a *answer) flower(r studio.Recipe, latest bool) Flower {
 	f := Flower{
 		Named:    Named{ID: r.ID, Name: r.Name, Form: r.Form},
 		Colours:  map[studio.ID]string{},
-		Variants: []string{},
-		Latest:   latest,
+		Variants: []string{}, Otherwise: []string{},
+		Latest: latest,
 	}
 	for _, v := range r.Variants {
 		f.Variants = append(f.Variants, v.Name)
+	}
+	for _, t := range r.Techniques {
+		for _, school := range append([]string{t.As}, schools(t)...) {
+			if school != cmp.Or(t.Chosen, t.As) {
+				f.Otherwise = append(f.Otherwise, studio.Otherwise("", t.Question, school))
+			}
+		}
+	}
+	if mixes, missing := a.Book.Resolve(studio.Made{Recipe: r.ID}, nil); len(missing) == 0 {
+		f.Colours[""], _ = a.swatch(studio.Made{Recipe: r.ID}, mixes)
 	}
 	for _, c := range a.Doc.Colourways {
 		mixes, _ := a.Book.Resolve(studio.Made{Recipe: r.ID}, c.Slots)
 		f.Colours[c.ID], _ = a.swatch(studio.Made{Recipe: r.ID}, mixes)
 	}
 	return f
+}
+
+// schools are the names of those that a technique offers beside the recipe's own.
+func schools(t studio.Technique) (names []string) {
+	for _, s := range t.Schools {
+		names = append(names, s.Name)
+	}
+	return names
 }
 
 // Colourway is a colourway with the swatches of its mixes.

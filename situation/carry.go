@@ -17,7 +17,7 @@ import (
 func (a *Answer) carried(doc *studio.Document, calendar studio.Calendar) *Answer {
 	from := a.settled
 	book := a.Book
-	if !studio.Shared(a.Doc.Recipes, doc.Recipes) || !studio.Shared(a.Doc.Materials, doc.Materials) {
+	if !studio.Shared(a.Doc.Recipes, doc.Recipes) || !studio.Shared(a.Doc.Materials, doc.Materials) || !book.Knows(doc) {
 		book = studio.NewBook(doc)
 	}
 	if from.strange(book) {

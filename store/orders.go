@@ -43,7 +43,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 					Position:        int64(i),
 					ID:              string(line.ID),
 					RecipeID:        string(line.Recipe),
-					ColourwayID:     string(line.Colourway),
+					ColourwayID:     nullString(string(line.Colourway)),
 					Quantity:        line.Quantity,
 					ServicePerMille: int64(line.ServiceLevel),
 					Variant:         line.Variant,
@@ -74,7 +74,7 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 	for _, l := range lines {
 		o.Lines = append(
 			o.Lines,
-			studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID),
+			studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID.String),
 				Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant},
 		)
 	}

@@ -86,7 +86,7 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 	}
 	for _, p := range r.Pastes {
 		if p.Step == step {
-			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces)
+			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces*p.Each())
 			moved = append(
 				moved,
 				b.take(

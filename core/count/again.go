@@ -89,7 +89,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		same(b.Surroundings, doc.Surroundings) &&
 		same(b.Recorded, doc.Recorded) &&
 		same(b.Methods, doc.Methods) &&
-		same(b.Divided, doc.Divided) {
+		same(b.Divided, doc.Divided) && k.book.Knows(doc) {
 		if b.Now != doc.Now {
 			k.room, k.everyone = drying.NewRoom(doc, k.calendar), doc.Everyone(k.calendar)
 		}

@@ -55,7 +55,7 @@ const (
 	SparesBeyond      NoteCode = "spares-beyond"       // "needed" are, and "started", three times that, are not enough
 	RemainderTooSmall NoteCode = "remainder-too-small" // "quantity" of a mix serves no lot
 	MoreReserved      NoteCode = "more-reserved"       // "reserved" are more than the "quantity" there is
-	ReservedInVain    NoteCode = "reserved-in-vain"    // "quantity" are, for an order that does not need them
+	ReservedInVain    NoteCode = "reserved-in-vain"    // "quantity" are, for an order that does not need them: they are free
 	ColourTwice       NoteCode = "colour-twice"        // a lot takes one colour from two mixings
 	StartsFewer       NoteCode = "starts-fewer"        // "started" is decided on, "usual" would be begun for the "need"
 	MoreThanALot      NoteCode = "more-than-a-lot"     // "started" is decided on, "most" go into one lot
@@ -136,6 +136,7 @@ type counter struct {
 	shelf     *studio.Shelf
 	wanted    map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
 	work      map[string][]*studio.WorkLot
+	freed     map[studio.ID][]studio.Claim // of lots in work, what is reserved and needed
 	taken     map[string]map[int]bool // the ordinals of a key
 	last      map[string]int          // that was given of a key
 	plain     map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
@@ -158,7 +159,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	}
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
 		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{},
-		work: map[string][]*studio.WorkLot{}, taken: map[string]map[int]bool{},
+		work: map[string][]*studio.WorkLot{}, freed: map[studio.ID][]studio.Claim{}, taken: map[string]map[int]bool{},
 		last: map[string]int{}, plain: map[studio.ID]int64{}, important: map[studio.ID]int64{},
 		onward: make([]onward, 0, roomFor(k.size.onward)),
 		result: &Result{Items: []Item{}, Lots: make([]studio.Lot, 0, roomFor(k.size.lots)),
@@ -378,6 +379,7 @@ func (c *counter) settle(item *Item) {
 	}
 	item.Orders = slices.AppendSeq(item.Orders, maps.Keys(orders))
 	slices.Sort(item.Orders)
+	c.unneeded(item)
 	rest := c.fromShelf(item, r, item.needs)
 	rest = c.fromWork(item, r, rest)
 	rest = c.fromHalfMade(item, r, rest)
@@ -505,20 +507,13 @@ func (c *counter) finish() {
 	c.noteReservations()
 }
 
-// noteReservations says where more is reserved than there is, and what is reserved for
-// an order that does not need it.
+// noteReservations says where more is reserved than there is.
 func (c *counter) noteReservations() {
 	for _, s := range c.shelf.All() {
 		name := c.book.Recipe(s.Recipe).Name
 		if reserved := studio.Sum(c.doc.Open(s.ShelfLot.Reserved)); reserved > max(0, s.Amount) {
 			c.note(MoreReserved, s.Recipe, ordersOf(s.ShelfLot.Reserved),
 				studio.With{"of": name, "reserved": reserved, "quantity": s.Amount})
-		}
-		for _, claim := range studio.OfOrders(s.Left.Reserved) {
-			if claim.Quantity = min(claim.Quantity, s.Left.Amount); claim.Quantity > 0 {
-				c.note(ReservedInVain, s.Recipe, []studio.ID{claim.Order},
-					studio.With{"of": name, "quantity": claim.Quantity})
-			}
 		}
 	}
 }

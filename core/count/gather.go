@@ -355,8 +355,8 @@ func (in *inputs) explode(lot studio.Lot, service float64) {
 				lot,
 				&in.pastes[i],
 				in.mixes[p.Slot],
-				mass*studio.Milligrams(r.At(p.Step, lot.Alive)),
-				min(p.Run, r.At(p.Step, lot.Alive)),
+				mass*studio.Milligrams(r.Cut(p, lot.Alive)),
+				min(p.Run, r.Cut(p, lot.Alive)),
 				mass,
 			)
 		}

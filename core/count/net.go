@@ -183,7 +183,7 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 		if !progress.Made { // else its pieces are on the shelf
 			l.left = studio.Supply{
 				Amount:   min(w.Need, progress.Serves(r)),
-				Reserved: c.doc.Open(w.Reserved),
+				Reserved: c.freed[w.ID],
 			} // its spares are not promised twice
 		}
 		lots = append(lots, l)

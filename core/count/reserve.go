@@ -45,3 +45,44 @@ func reserve(of studio.Movement, are, wanted []studio.Claim) (moved []studio.Mov
 	}
 	return moved
 }
+
+// unneeded frees what is reserved of an item for orders beyond what they need of it: on the
+// shelf first, then of lots in work, then of what is half made.
+func (c *counter) unneeded(item *Item) {
+	needs := map[studio.ID]int64{}
+	for _, n := range item.needs {
+		for _, claim := range studio.OfOrders(n.claims) {
+			needs[claim.Order] += claim.Quantity
+		}
+	}
+	r := c.book.Of(item.Made())
+	free := func(claims []studio.Claim, there int64) (left []studio.Claim) {
+		left = slices.Clone(claims)
+		for i := range left {
+			claim := &left[i]
+			if claim.Order == "" {
+				continue
+			}
+			keeps := min(claim.Quantity, needs[claim.Order])
+			if vain := min(claim.Quantity-keeps, there); vain > 0 {
+				c.note(ReservedInVain, item.Recipe, []studio.ID{claim.Order}, studio.With{"of": r.Name, "quantity": vain})
+			}
+			needs[claim.Order] -= keeps
+			claim.Quantity = keeps
+		}
+		return left
+	}
+	for _, s := range c.shelf.Finished(item.Key) {
+		s.Left.Reserved = free(s.Left.Reserved, s.Left.Amount)
+	}
+	for _, w := range c.work[item.Key] {
+		if progress := w.Progress(r); !progress.Made {
+			c.freed[w.ID] = free(c.doc.Open(w.Reserved), progress.Serves(r))
+		}
+	}
+	for _, s := range c.shelf.HalfMade(item.Made(), item.Mixes) {
+		s.Left.Reserved = slices.DeleteFunc(slices.Clone(s.Left.Reserved), func(claim studio.Claim) bool {
+			return claim.Order != "" && needs[claim.Order] == 0 // else with the spares that finishing it takes
+		})
+	}
+}

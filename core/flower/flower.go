@@ -254,7 +254,7 @@ func (s *Sheet) amounts(doc *studio.Document, book *studio.Book, counted *count.
 		}
 		for _, p := range r.Pastes {
 			pastes[l.Mixes[p.Slot]] += studio.Milligrams(
-				r.At(p.Step, l.Started),
+				r.Cut(p, l.Started),
 			) * paste.Mass(
 				p.Shape,
 				doc.Settings.DensityMgPerMl,

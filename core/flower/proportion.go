@@ -148,7 +148,7 @@ func (j *judge) mass(made studio.Made) (sum studio.Milligrams) {
 		return 0
 	}
 	for _, p := range r.Pastes {
-		sum += paste.Mass(p.Shape, j.doc.Settings.DensityMgPerMl)
+		sum += paste.Mass(p.Shape, j.doc.Settings.DensityMgPerMl) * studio.Milligrams(r.Cut(p, 1))
 	}
 	for _, in := range r.Parts {
 		sum += j.mass(in.Made()) * studio.Milligrams(in.Count)

@@ -70,8 +70,8 @@ func useOf(doc *studio.Document, consumer *studio.Recipe, lot *studio.Lot, link 
 		Used: studio.Milligrams(link.Quantity) * studio.Milligrams(1000-doc.Settings.LossPerMille) / 1000}
 	for _, p := range consumer.Pastes {
 		if p.Step == link.Step && lot.Mixes[p.Slot] == link.Recipe {
-			use.Pieces, use.Mass, use.Shape = consumer.At(
-				p.Step,
+			use.Pieces, use.Mass, use.Shape = consumer.Cut(
+				p,
 				lot.Alive,
 			), Mass(
 				p.Shape,

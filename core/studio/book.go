@@ -32,16 +32,18 @@ func NewBook(doc *Document) *Book {
 		b.materials[doc.Materials[i].ID] = &doc.Materials[i]
 	}
 	var all []Made
+	otherwise := doc.otherwise()
 	for i := range doc.Recipes {
 		r := &doc.Recipes[i]
 		names := []string{""}
 		for _, v := range r.Variants {
 			names = append(names, v.Name)
 		}
-		for _, name := range names {
+		for _, name := range append(names, otherwise[r.ID]...) {
 			made := Made{Recipe: r.ID, Variant: name}
-			b.recipes[made], _ = r.As(name)
-			all = append(all, made)
+			if as, known := r.As(name); known && b.recipes[made] == nil {
+				b.recipes[made], all = as, append(all, made)
+			}
 		}
 	}
 	keeps, runs := SoftStores(doc), map[Made]*Recipe{}
@@ -56,6 +58,54 @@ func NewBook(doc *Document) *Book {
 		b.lower(made, 0)
 	}
 	return b
+}
+
+// otherwise are the variants by which a document has things of recipes, those among them that
+// are made by other schools than the book's.
+func (d *Document) otherwise() map[ID][]string {
+	all := map[ID][]string{}
+	add := func(m Made) {
+		if m.Variant != "" && !slices.Contains(all[m.Recipe], m.Variant) {
+			all[m.Recipe] = append(all[m.Recipe], m.Variant)
+		}
+	}
+	for i := range d.Orders {
+		for _, l := range d.Orders[i].Lines {
+			add(l.Made())
+		}
+	}
+	for i := range d.Work {
+		add(d.Work[i].Made())
+	}
+	for i := range d.Shelf {
+		add(d.Shelf[i].Made())
+	}
+	for i := range d.Decided {
+		add(d.Decided[i].Made())
+	}
+	for i := range d.Recipes {
+		for _, p := range d.Recipes[i].Parts {
+			add(p.Made())
+		}
+		for _, v := range d.Recipes[i].Changes() {
+			for _, p := range v.Parts {
+				add(p.Made())
+			}
+		}
+	}
+	return all
+}
+
+// Knows is true of a book that has all the ways in which a document of its recipes has things.
+func (b *Book) Knows(doc *Document) bool {
+	for recipe, names := range doc.otherwise() {
+		for _, name := range names {
+			if b.recipes[Made{Recipe: recipe, Variant: name}] == nil {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // Needs are the recipes that a recipe refers to, in any variant and school, each once.

@@ -178,15 +178,24 @@ const (
 	JoinIced     Join = "iced"
 )
 
-// PasteInput takes paste, dust or glue of a colour slot at a step. Run is the
-// pieces cut from one working sheet; 0 where nothing is rolled.
+// PasteInput takes paste, dust or glue of a colour slot at a step: for each piece Number pieces
+// of paste of that shape, one if left out. Run is the pieces cut from one working sheet; 0
+// where nothing is rolled.
 type PasteInput struct {
 	Key   string   `json:"key,omitempty"`
 	Step  string   `json:"step"`
 	Slot  string   `json:"slot"`
 	Shape Geometry `json:"shape"`
-	Run   int64    `json:"run,omitempty"`
+	// Number is how many of them one piece takes: five petals cut for a blossom.
+	Number int64 `json:"number,omitempty"`
+	Run    int64 `json:"run,omitempty"`
 }
+
+// Each is how many pieces of paste one piece takes.
+func (p PasteInput) Each() int64 { return max(1, p.Number) }
+
+// Cut is how many pieces of paste a quantity of the recipe's pieces takes of an input.
+func (r *Recipe) Cut(p PasteInput, quantity int64) int64 { return r.At(p.Step, quantity) * p.Each() }
 
 // Shape of a piece of paste, for its mass.
 type Shape string

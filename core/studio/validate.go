@@ -54,7 +54,9 @@ func (d *Document) CheckOrder(o Order) Problems {
 	for i := range d.Colourways {
 		v.colourways[d.Colourways[i].ID] = &d.Colourways[i]
 	}
-	v.order("", o, NewBook(d))
+	with := *d
+	with.Orders = append(slices.Clone(d.Orders), o)
+	v.order("", o, NewBook(&with))
 	calendar, err := NewCalendar(d.Epoch, d.Zone)
 	if err == nil && !o.Leaves.IsZero() && (o.State == OrderOpen || o.State == OrderQuote) {
 		switch leaves := calendar.Minute(o.Leaves); {
@@ -404,7 +406,10 @@ func (v *validator) order(place string, o Order, book *Book) {
 			break
 		}
 		colourway, known := v.colourways[line.Colourway]
-		if !known {
+		switch {
+		case line.Colourway == "":
+			colourway = &Colourway{Name: "no colourway"}
+		case !known:
 			v.say(at+".colourway", "no colourway %q", line.Colourway)
 			continue
 		}

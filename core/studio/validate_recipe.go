@@ -219,6 +219,7 @@ func (v *validator) recipe(place string, r *Recipe) {
 			v.say(here+".slot", "is empty; name the colour slot")
 		}
 		within(v, here+".run", p.Run, 0, 10_000)
+		within(v, here+".number", p.Number, 0, MostCount)
 		v.shape(here+".shape", p.Shape)
 	}
 	for _, slot := range slices.Sorted(maps.Keys(r.Defaults)) {

@@ -3,6 +3,7 @@ package studio
 import (
 	"maps"
 	"slices"
+	"strings"
 )
 
 // Variant is a named change of a recipe: single or double, bud or full, air or
@@ -41,10 +42,54 @@ type StepChange struct {
 	Step
 }
 
+// between parts the names of a variant and of schools that are chosen for what is made.
+const between = " · "
+
+// Otherwise is the name of a variant, or of the recipe itself, made by another school of one of
+// its techniques.
+func Otherwise(variant, question, school string) string {
+	way := question + ": " + school
+	if variant == "" {
+		return way
+	}
+	return variant + between + way
+}
+
+// otherwise takes the schools off the name of a variant, and is the recipe with them chosen;
+// false where it has none of that name.
+func (r *Recipe) otherwise(name string) (chosen *Recipe, variant string, known bool) {
+	chosen = r
+	for i, part := range strings.Split(name, between) {
+		question, school, says := strings.Cut(part, ": ")
+		at := slices.IndexFunc(r.Techniques, func(t Technique) bool { return t.Question == question })
+		switch {
+		case says && at >= 0 && school == r.Techniques[at].As:
+			chosen = chosen.In(question, "")
+		case says && at >= 0 && named(r.Techniques[at].Schools, school) >= 0:
+			chosen = chosen.In(question, school)
+		case i == 0 && named(r.Variants, part) >= 0:
+			variant = part
+		default:
+			return nil, "", false
+		}
+	}
+	return chosen, variant, true
+}
+
 // As is the recipe in one of its variants, by the schools chosen; false when it has
-// no such variant. The empty name is the recipe itself. What hung on a step that is
+// no such variant. The empty name is the recipe itself; schools named after the variant, or
+// alone, go before those chosen (double · hook: closed). What hung on a step that is
 // gone ends with the step before it.
 func (r *Recipe) As(variant string) (*Recipe, bool) {
+	if variant != "" && named(r.Variants, variant) < 0 {
+		chosen, of, known := r.otherwise(variant)
+		if !known {
+			return nil, false
+		}
+		made, _ := chosen.As(of)
+		made.Name = r.Name + ", " + variant
+		return made, true
+	}
 	made := *r
 	made.Variants, made.Techniques = nil, nil
 	for _, t := range r.Techniques {

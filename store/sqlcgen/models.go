@@ -149,7 +149,7 @@ type OrderLine struct {
 	Position        int64
 	ID              string
 	RecipeID        string
-	ColourwayID     string
+	ColourwayID     sql.NullString
 	Quantity        int64
 	ServicePerMille int64
 	Variant         string

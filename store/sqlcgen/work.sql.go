@@ -49,7 +49,7 @@ type AddOrderLineParams struct {
 	Position        int64
 	ID              string
 	RecipeID        string
-	ColourwayID     string
+	ColourwayID     sql.NullString
 	Quantity        int64
 	ServicePerMille int64
 	Variant         string

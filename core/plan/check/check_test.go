@@ -4,6 +4,7 @@ import (
 	"go/ast"
 	"go/parser"
 	"go/token"
+	"slices"
 	"strconv"
 	"testing"
 
@@ -86,9 +87,13 @@ var supply = []struct {
 	}},
 	{check.LotOverdrawn, func(d *studio.Document, p *studio.Plan) { d.Shelf[0].Amount = 1 }},
 	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
-		d.Shelf[0].Reserved = []studio.Claim{
-			{Order: d.Orders[0].ID, Quantity: d.Shelf[0].Amount},
-		} // of magnolias; these are cores of ranunculus
+		from := p.Links[slices.IndexFunc(p.Links, func(k studio.Link) bool { return k.From == d.Shelf[0].ID })]
+		for i := range p.Lots {
+			if p.Lots[i].ID == from.To { // three quarters of it for an order that has no part in it
+				p.Lots[i].For = []studio.Claim{{Order: d.Orders[1].ID, Quantity: 1}, {Order: d.Orders[0].ID, Quantity: 3}}
+			}
+		}
+		d.Shelf[0].Reserved = []studio.Claim{{Order: d.Orders[0].ID, Quantity: d.Shelf[0].Amount}}
 	}},
 	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
 		d.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}

@@ -7,10 +7,11 @@ import (
 )
 
 // reservations checks that what is reserved on the shelf goes to nobody else: what has no
-// part in an order, through all that it goes into, leaves what that order has reserved,
-// and everything leaves what the lead keeps back.
+// part in an order, through all that it goes into, leaves what that order has reserved and
+// still takes of such pieces, wherever from, and everything leaves what the lead keeps back.
 func (c *checker) reservations() {
 	f := flow{
+		lots:  map[studio.ID]*studio.Lot{},
 		feeds: map[studio.ID][]studio.Link{},
 		pegs:  map[studio.ID][]studio.Peg{},
 		known: map[studio.ID][]studio.ID{},
@@ -18,7 +19,10 @@ func (c *checker) reservations() {
 	for _, k := range c.plan.Links {
 		f.feeds[k.From] = append(f.feeds[k.From], k)
 	}
-	for _, l := range c.plan.Lots {
+	sources := map[string][]studio.ID{} // of such pieces
+	for i := range c.plan.Lots {
+		l := &c.plan.Lots[i]
+		f.lots[l.ID], sources[l.Key] = l, append(sources[l.Key], l.ID)
 		if l.From != "" && !l.InWork {
 			f.feeds[l.From] = append(f.feeds[l.From], studio.Link{From: l.From, To: l.ID, Quantity: l.Started})
 		}
@@ -27,12 +31,25 @@ func (c *checker) reservations() {
 	for _, p := range c.plan.Pegs {
 		f.pegs[p.From] = append(f.pegs[p.From], p)
 	}
-	for _, s := range c.doc.Shelf {
+	key := func(s *studio.ShelfLot) string {
+		own, _ := c.book.Resolve(s.Made(), s.Mixes)
+		return studio.GatherKey(s.Made(), own)
+	}
+	for i := range c.doc.Shelf {
+		if s := &c.doc.Shelf[i]; s.From == "" && s.Reached == "" {
+			sources[key(s)] = append(sources[key(s)], s.ID)
+		}
+	}
+	for i := range c.doc.Shelf {
+		s := &c.doc.Shelf[i]
 		claims := c.doc.Open(s.Reserved)
 		if s.From != "" || studio.Sum(claims) > s.Amount {
 			continue // it goes by the lot that made it, with its other qualities; or somebody has to be short
 		}
 		for _, claim := range claims {
+			if claim.Order != "" && s.Reached == "" {
+				claim.Quantity = min(claim.Quantity, f.takes(sources[key(s)], claim.Order))
+			}
 			if others := f.others(s.ID, claim.Order); others > max(0, s.Amount-claim.Quantity) {
 				c.say(
 					TakesReserved,
@@ -51,6 +68,7 @@ func (c *checker) reservations() {
 
 // flow is what goes from where to which lots and order lines.
 type flow struct {
+	lots  map[studio.ID]*studio.Lot
 	feeds map[studio.ID][]studio.Link
 	pegs  map[studio.ID][]studio.Peg
 	known map[studio.ID][]studio.ID
@@ -66,6 +84,31 @@ func (f flow) others(from, order studio.ID) (quantity int64) {
 	for _, p := range f.pegs[from] {
 		if order == "" || p.Order != order {
 			quantity += p.Quantity
+		}
+	}
+	return quantity
+}
+
+// takes is how much an order takes from some sources, by its share in what they feed, rounded
+// down link by link.
+func (f flow) takes(sources []studio.ID, order studio.ID) (quantity int64) {
+	for _, from := range sources {
+		for _, k := range f.feeds[from] {
+			var whole, own int64
+			if to := f.lots[k.To]; to != nil {
+				for _, claim := range to.For {
+					whole += claim.Quantity
+					if claim.Order == order {
+						own += claim.Quantity
+					}
+				}
+			}
+			quantity += k.Quantity * own / max(1, whole)
+		}
+		for _, p := range f.pegs[from] {
+			if p.Order == order {
+				quantity += p.Quantity
+			}
 		}
 	}
 	return quantity

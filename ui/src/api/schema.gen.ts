@@ -2323,6 +2323,7 @@ export interface components {
             recipe: string;
         };
         Flower: {
+            /** @description by colourway; of none where all its slots have mixes of their own */
             colours: {
                 [key: string]: string;
             };
@@ -2331,6 +2332,8 @@ export interface components {
             /** @description false of an earlier revision, which orders may keep but not begin with */
             latest: boolean;
             name: string;
+            /** @description schools of its techniques that the book has not chosen, as a line's variant names them */
+            otherwise: string[];
             variants: string[];
         };
         Form: {
@@ -3108,6 +3111,8 @@ export interface components {
         };
         PasteInput: {
             key?: string;
+            /** Format: int64 */
+            number?: number;
             /** Format: int64 */
             run?: number;
             shape: components["schemas"]["Geometry"];

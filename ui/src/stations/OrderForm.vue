@@ -11,6 +11,16 @@ const props = defineProps<{ order?: OrderView }>();
 const emit = defineEmits<{ close: [] }>();
 const { data: studio } = useStudio();
 
+const flower = (recipe: string) => studio.value?.flowers.find((f) => f.id === recipe);
+const variants = (recipe: string) => flower(recipe)?.variants ?? [];
+
+/** What a line names, taken apart: a variant of the flower and schools of its techniques. */
+function taken(named = ""): { variant: string; otherwise: string[] } {
+  const parts = named.split(" · ");
+  const own = !parts[0]!.includes(": ");
+  return { variant: own ? parts[0]! : "", otherwise: own ? parts.slice(1) : parts };
+}
+
 const from = props.order?.order;
 const form = reactive({
   name: from?.name ?? "",
@@ -25,13 +35,12 @@ const form = reactive({
   ).map((l) => ({
     id: l.id || undefined,
     recipe: l.recipe,
-    variant: l.variant,
+    ...taken(l.variant),
     colourway: l.colourway,
     quantity: l.quantity ? String(l.quantity) : "",
     serviceLevelPerMille: l.serviceLevelPerMille || undefined,
   })),
 });
-const variants = (recipe: string) => studio.value?.flowers.find((f) => f.id === recipe)?.variants ?? [];
 const seen = ref(props.order?.version ?? 0);
 
 function body(): Schemas["OrderBody"] {
@@ -46,9 +55,9 @@ function body(): Schemas["OrderBody"] {
       .map((a) => a.trim())
       .filter(Boolean),
     state: form.state === "quote" ? "quote" : "open",
-    lines: form.lines.map((l) => ({
+    lines: form.lines.map(({ otherwise, ...l }) => ({
       ...l,
-      variant: l.variant || undefined,
+      variant: [l.variant, ...otherwise].filter(Boolean).join(" · ") || undefined,
       quantity: typed(l.quantity),
     })),
   };
@@ -147,10 +156,22 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           v-model="l.colourway"
           label="Colourway"
           :data-test="`colourway-${i}`"
-          :items="studio?.colourways"
+          :items="[
+            ...(flower(l.recipe)?.colours[''] ? [{ id: '', name: 'its own colours' }] : []),
+            ...(studio?.colourways ?? []),
+          ]"
           item-title="name"
           item-value="id"
           :error-messages="flaw(`lines[${i}].colourway`)"
+        />
+        <v-select
+          v-if="flower(l.recipe)?.otherwise.length"
+          v-model="l.otherwise"
+          class="otherwise"
+          label="Made otherwise than the book says"
+          multiple
+          :data-test="`otherwise-${i}`"
+          :items="flower(l.recipe)?.otherwise"
         />
         <button type="button" class="bare" aria-label="Remove this line" @click="form.lines.splice(i, 1)">✕</button>
       </div>
@@ -165,7 +186,8 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
             colourway: '',
             quantity: '',
             serviceLevelPerMille: undefined,
-            variant: undefined,
+            variant: '',
+            otherwise: [],
           })
         "
       >
@@ -237,6 +259,10 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
   gap: 10px;
   margin: 8px 0;
   align-items: start;
+}
+.line .otherwise {
+  grid-column: 2 / 5;
+  grid-row: 2;
 }
 .add {
   color: var(--leaf);

@@ -81,7 +81,7 @@ function waitsFor(card: { cause?: string }): string {
               }}<template v-if="l.variant">, {{ l.variant }}</template>
               <span class="quiet">
                 <Swatch v-for="(c, i) in colourway(l.colourway)?.swatches" :key="i" :colour="c" :size="12" />
-                {{ colourway(l.colourway)?.name }}
+                {{ colourway(l.colourway)?.name ?? "its own colours" }}
               </span>
             </li>
           </ul>

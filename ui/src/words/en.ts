@@ -11,7 +11,7 @@ export default {
       "{grams} g of “{of}” lie there and are too little for any lot: with a second mixing its colour may not match.",
     "more-reserved": "Of “{of}” {reserved} are reserved and {quantity} are there.",
     "reserved-in-vain":
-      "{quantity} of “{of}” are reserved for an order that does not need them; give them back, and others can have them.",
+      "{quantity} of “{of}” are reserved for an order that does not need them; they are counted as free.",
     "colour-twice": "A lot takes “{of}” from two mixings; a second mixing may not match.",
     "starts-fewer":
       "“{of}”: a lot of {started} is decided on; {usual} would be begun so that {need} come out good often enough.",

@@ -193,6 +193,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       },
       { key: "shape.massMilligrams", label: "mass", kind: "g", width: 62, when: shape("weighed") },
       { key: "shape.driedMicrometres", label: "wanted dry", kind: "mm", width: 66, when: shape("cut") },
+      { key: "number", label: "each takes", kind: "whole", width: 58, blank: "1" },
       { key: "run", label: "to a sheet", kind: "whole", width: 58 },
     ] as Column[],
     wires: [
