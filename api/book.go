@@ -240,6 +240,9 @@ func (at *moment) pages() []Page {
 		for _, v := range r.Variants {
 			p.Variants = append(p.Variants, v.Name)
 		}
+		for _, size := range r.Sizes {
+			p.Variants = append(p.Variants, size.Name)
+		}
 		pages = append(pages, p)
 	}
 	return pages

@@ -137,12 +137,12 @@ type counter struct {
 	wanted    map[studio.ID]studio.Minute // when the first pieces of a made lot are needed
 	work      map[string][]*studio.WorkLot
 	freed     map[studio.ID][]studio.Claim // of lots in work, what is reserved and needed
-	taken     map[string]map[int]bool // the ordinals of a key
-	last      map[string]int          // that was given of a key
-	plain     map[studio.ID]int64     // of a lot, how many would be needed if nothing broke
-	onward    []onward                // what items need of others, item by item
-	important map[studio.ID]int64     // of orders
-	full      bool                    // there are as many lots as there may be
+	taken     map[string]map[int]bool      // the ordinals of a key
+	last      map[string]int               // that was given of a key
+	plain     map[studio.ID]int64          // of a lot, how many would be needed if nothing broke
+	onward    []onward                     // what items need of others, item by item
+	important map[studio.ID]int64          // of orders
+	full      bool                         // there are as many lots as there may be
 	result    *Result
 }
 

@@ -39,12 +39,22 @@ func NewBook(doc *Document) *Book {
 		for _, v := range r.Variants {
 			names = append(names, v.Name)
 		}
+		for _, s := range r.Sizes {
+			names = append(names, s.Name)
+		}
 		for _, name := range append(names, otherwise[r.ID]...) {
 			made := Made{Recipe: r.ID, Variant: name}
 			if as, known := r.As(name); known && b.recipes[made] == nil {
 				b.recipes[made], all = as, append(all, made)
 			}
 		}
+	}
+	byID := map[ID]*Recipe{}
+	for i := range doc.Recipes {
+		byID[doc.Recipes[i].ID] = &doc.Recipes[i]
+	}
+	for _, made := range all {
+		b.recipes[made] = b.inSizes(b.recipes[made], byID)
 	}
 	keeps, runs := SoftStores(doc), map[Made]*Recipe{}
 	for _, made := range all {

@@ -64,6 +64,9 @@ type Recipe struct {
 	// the warnings of proportion that the studio has looked at and let stand;
 	// Pictures the photos and drawings kept with it.
 	Techniques []Technique `json:"techniques,omitempty"`
+	// Sizes are those that a part is made in.
+	Sizes []Size `json:"sizes,omitempty"`
+
 	Silenced   []Silence   `json:"silenced,omitempty"`
 	Pictures   []Picture   `json:"pictures,omitempty"`
 
@@ -133,6 +136,9 @@ type PartInput struct {
 	// InRun is true of an input that is made in the run: its steps belong to the task that
 	// takes it up, which one maker does run after run.
 	InRun bool `json:"inRun,omitempty"`
+	// Sizes is true of an input of all sizes of a part, as many of each as its table says,
+	// Count times.
+	Sizes bool `json:"sizes,omitempty"`
 	// Slots names, for colour slots of the input, the slot of this recipe that
 	// gives the mix: a deeper shade for the inner row.
 	Slots map[string]string `json:"slots,omitempty"`

@@ -113,3 +113,37 @@ func TestAYieldWithinAStintOfVersionOneMeansWhatItMeant(t *testing.T) {
 	assert.EqualValues(t, 48, r.Pieces(2, 96))
 	assert.Equal(t, "lay", r.Yield.Step)
 }
+
+// Petals in three sizes are one recipe; a flower that takes all sizes takes as many of each as
+// the table says, each cut to its own size on its own wire.
+func TestAPartInSeveralSizesIsOneTable(t *testing.T) {
+	doc := demo.Document()
+	magnolia, petal := recipe(doc, "Magnolia"), recipe(doc, "Magnolia outer petal")
+	own := petal.Pastes[0].Shape
+	row := func(name string, count, length int64) studio.Size {
+		shape := own
+		shape.Length, shape.Dried = studio.Micrometres(length), 0
+		return studio.Size{Name: name, Count: count, Shape: shape, Stem: studio.Micrometres(length), Tool: "cutter " + name}
+	}
+	petal.Sizes = []studio.Size{row("small", 3, 40_000), row("middle", 4, 50_000), row("large", 5, 60_000)}
+	magnolia.Parts[2].Sizes, magnolia.Parts[2].Rows, magnolia.Parts[2].Count = true, nil, 1
+	require.Empty(t, doc.Validate())
+
+	book := studio.NewBook(doc)
+	made := book.Recipe(magnolia.ID)
+	require.Len(t, made.Parts, 5)
+	for i, p := range made.Parts[2:] {
+		size := petal.Sizes[i]
+		assert.Equal(t, []any{size.Name, size.Count}, []any{p.Variant, p.Count})
+		as := book.Of(p.Made())
+		assert.Equal(t, size.Shape, as.Pastes[0].Shape)
+		assert.Equal(t, size.Stem, as.Wires[0].Stem)
+		assert.Equal(t, "Magnolia outer petal, "+size.Name, as.Name)
+	}
+
+	petal.Sizes[1].Tool, petal.Sizes[2].Name = "", "small"
+	assert.ErrorContains(t, doc.Validate(), `sizes[1].tool: is said of some sizes and not of others`)
+	assert.ErrorContains(t, doc.Validate(), `sizes[2].name: "small" is empty, or used twice`)
+	petal.Sizes = nil
+	assert.ErrorContains(t, doc.Validate(), "a part with a table of sizes")
+}

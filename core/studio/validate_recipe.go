@@ -199,6 +199,7 @@ func (v *validator) recipe(place string, r *Recipe) {
 		v.drying(place+".dries", *r.Dries)
 	}
 	v.quantities(place, r)
+	v.sizeTable(place, r)
 	at := func(list string, i int, step string) string {
 		here := fmt.Sprintf("%s.%s[%d]", place, list, i)
 		if s, index := r.Step(step); index < 0 || s.Work == nil {
@@ -553,6 +554,9 @@ func (v *validator) part(place string, p PartInput) {
 	if !known {
 		v.say(place+".variant", "%q has no variant %q", part.Name, p.Variant)
 		return
+	}
+	if p.Sizes && (len(part.Sizes) == 0 || p.Variant != "" || len(p.Rows) > 0) {
+		v.say(place+".sizes", "of %q are wanted; a part with a table of sizes, no variant and no rows would be right", part.Name)
 	}
 	if p.Form != "" && !slices.ContainsFunc(part.Forms, func(f Form) bool { return f.Name == p.Form }) {
 		v.say(place+".form", "%q has no form %q", part.Name, p.Form)

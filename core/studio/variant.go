@@ -69,6 +69,8 @@ func (r *Recipe) otherwise(name string) (chosen *Recipe, variant string, known b
 			chosen = chosen.In(question, school)
 		case i == 0 && named(r.Variants, part) >= 0:
 			variant = part
+		case r.size(part) >= 0:
+			chosen = chosen.sized(r.Sizes[r.size(part)])
 		default:
 			return nil, "", false
 		}
@@ -76,9 +78,9 @@ func (r *Recipe) otherwise(name string) (chosen *Recipe, variant string, known b
 	return chosen, variant, true
 }
 
-// As is the recipe in one of its variants, by the schools chosen; false when it has
-// no such variant. The empty name is the recipe itself; schools named after the variant, or
-// alone, go before those chosen (double · hook: closed). What hung on a step that is
+// As is the recipe in one of its variants or sizes, by the schools chosen; false when it has
+// no such variant. The empty name is the recipe itself; schools and sizes named after the
+// variant, or alone, go before those chosen (double · hook: closed · large). What hung on a step that is
 // gone ends with the step before it.
 func (r *Recipe) As(variant string) (*Recipe, bool) {
 	if variant != "" && named(r.Variants, variant) < 0 {
@@ -91,7 +93,7 @@ func (r *Recipe) As(variant string) (*Recipe, bool) {
 		return made, true
 	}
 	made := *r
-	made.Variants, made.Techniques = nil, nil
+	made.Variants, made.Techniques, made.Sizes = nil, nil, nil
 	for _, t := range r.Techniques {
 		if i := named(t.Schools, t.Chosen); t.Chosen != "" && i >= 0 {
 			made = *made.changedBy(t.Schools[i])

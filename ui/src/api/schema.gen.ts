@@ -3085,6 +3085,7 @@ export interface components {
             rows?: number[];
             sequence?: number[];
             set?: string;
+            sizes?: boolean;
             slots?: {
                 [key: string]: string;
             };
@@ -3440,6 +3441,7 @@ export interface components {
             revision: number;
             secondsServe?: boolean;
             silenced?: components["schemas"]["Silence"][];
+            sizes?: components["schemas"]["Size"][];
             spares: components["schemas"]["Spares"];
             steps: components["schemas"]["Step"][];
             techniques?: components["schemas"]["Technique"][];
@@ -3734,6 +3736,18 @@ export interface components {
         Silence: {
             reason: string;
             rule: string;
+        };
+        Size: {
+            /** Format: int64 */
+            count: number;
+            name: string;
+            /** Format: int64 */
+            pieceMilliminutes?: number;
+            shape: components["schemas"]["Geometry"];
+            /** Format: int64 */
+            stemMicrometres?: number;
+            tool?: string;
+            wire?: string;
         };
         SlackMoved: {
             /** Format: int64 */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from "vue";
+import { computed, ref, toRaw } from "vue";
 import { answered, client, type Schemas } from "../../api/client";
 import { millimetres } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
@@ -210,6 +210,12 @@ async function csv(event: Event) {
   input.value = "";
 }
 const page = computed(() => props.book.find((p) => p.recipe === props.w.root.value?.id)?.page);
+/** A further size begins as the last one, or as the part itself. */
+function freshSize(): Row {
+  const last = r.value.sizes?.at(-1);
+  if (last) return { ...structuredClone(toRaw(last)), name: "" } as unknown as Row;
+  return { name: "", count: 1, shape: structuredClone(toRaw(r.value.pastes![0]!.shape)) } as unknown as Row;
+}
 </script>
 
 <template>
@@ -318,6 +324,17 @@ const page = computed(() => props.book.find((p) => p.recipe === props.w.root.val
         with {{ c.tool }} <button class="bare add" @click="cutWith(c)">take it</button></template
       ><template v-else>; no cutter of the studio is large enough</template>.
     </p>
+    <RowsTable
+      v-if="r.kind === 'part' && (r.pastes?.length || r.sizes?.length)"
+      name="sizes"
+      title="Sizes of this part"
+      :rows="(r.sizes ?? []) as unknown as Row[]"
+      :columns="columns.sizes"
+      more="Add a size"
+      :fresh="freshSize"
+      :flaws="flaws('sizes')"
+      @rows="(rows) => set('sizes', rows)"
+    />
     <RowsTable
       name="wires"
       title="Wires"

@@ -90,7 +90,9 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
     [...m].map(([value, title]) => ({ title, value })).sort((a, b) => a.title.localeCompare(b.title));
   const of = (id: unknown) => all.find((x) => x.id === id);
   const variantsOf = (id: unknown): string[] =>
-    of(id)?.variants?.map((v) => v.name) ?? book.find((p) => p.recipe === id)?.variants ?? [];
+    of(id)
+      ? [...(of(id)!.variants ?? []), ...(of(id)!.sizes ?? [])].map((v) => v.name)
+      : (book.find((p) => p.recipe === id)?.variants ?? []);
   const step = (label = "at step"): Column => ({ key: "step", label, kind: "choice", options: steps, width: 118 });
   const weighed = named(w.materials.filter((m) => m.unit === "mg"));
   const classes = named(w.dryingClasses);
@@ -157,6 +159,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
     partsMore: [
       { key: "wants", label: "wanted", kind: "choice", options: wanted, blank: "by how it is joined" },
       { key: "inRun", label: "made in the run", kind: "flag" },
+      { key: "sizes", label: "all sizes of its table", kind: "flag" },
       { key: "reversed", label: "put on reversed", kind: "flag" },
       { key: "between.least", label: "made with from", kind: "whole" },
       { key: "between.most", label: "to", kind: "whole" },
@@ -195,6 +198,38 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       { key: "shape.driedMicrometres", label: "wanted dry", kind: "mm", width: 66, when: shape("cut") },
       { key: "number", label: "each takes", kind: "whole", width: 58, blank: "1" },
       { key: "run", label: "to a sheet", kind: "whole", width: 58 },
+    ] as Column[],
+    sizes: [
+      { key: "name", label: "size", kind: "text", width: 92 },
+      { key: "count", label: "to a flower", kind: "whole", width: 62 },
+      {
+        key: "shape.lengthMicrometres",
+        label: "length",
+        kind: "mm",
+        width: 62,
+        when: (x) => shape("cut")(x) || shape("rope")(x),
+      },
+      { key: "shape.widthMicrometres", label: "width", kind: "mm", width: 62, when: shape("cut") },
+      { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 62, when: shape("cut") },
+      {
+        key: "shape.diameterMicrometres",
+        label: "across",
+        kind: "mm",
+        width: 62,
+        when: (x) => shape("ball")(x) || shape("rope")(x),
+      },
+      { key: "shape.massMilligrams", label: "mass", kind: "g", width: 62, when: shape("weighed") },
+      { key: "tool", label: "cutter, in words", kind: "text", width: 130 },
+      {
+        key: "wire",
+        label: "wire",
+        kind: "choice",
+        options: named(w.materials.filter((m) => m.wire)),
+        blank: "as the part",
+        width: 116,
+      },
+      { key: "stemMicrometres", label: "free stem", kind: "mm", width: 66, blank: "as the part" },
+      { key: "pieceMilliminutes", label: "each takes", kind: "min", width: 66, blank: "as the step" },
     ] as Column[],
     wires: [
       step(),
