@@ -1,7 +1,9 @@
 package count
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"sort"
 
 	"bractum/core/drying"
@@ -302,18 +304,46 @@ func (t *trial) sizeOf(made studio.Made, mixes map[string]studio.ID) Batch {
 }
 
 // make works through the tasks of a lot: what it needs fresh right before the task that takes
-// it up.
+// it up, so that it is there when that can begin.
 func (t *trial) make(lot studio.ID) {
 	var before studio.Minute
 	for i := range t.routings[lot].Tasks {
 		a := &t.routings[lot].Tasks[i]
-		for _, link := range t.feeds[lot] {
-			if t.takes(lot, link.Step) == a.ID {
-				t.make(link.From)
-			}
+		begun := t.free
+		if t.inputs(lot, a); t.free > begun && t.free < before {
+			t.free = begun + before - t.free
+			t.inputs(lot, a)
 		}
 		before = t.task(a, before)
 	}
+}
+
+// inputs makes what a task of a lot needs fresh, first what has to wait longest once it is made.
+func (t *trial) inputs(lot studio.ID, a *studio.Activity) {
+	var all []studio.ID
+	for _, link := range t.feeds[lot] {
+		if t.takes(lot, link.Step) == a.ID {
+			all = append(all, link.From)
+		}
+	}
+	slices.SortStableFunc(all, func(x, y studio.ID) int { return cmp.Compare(t.lies(y, a), t.lies(x, a)) })
+	for _, input := range all {
+		t.make(input)
+	}
+}
+
+// lies is how long a lot waits at least once its last work is done, until a task takes it up.
+func (t *trial) lies(lot studio.ID, by *studio.Activity) (wait studio.Minute) {
+	tasks := t.routings[lot].Tasks
+	for i := len(tasks) - 1; i >= 0 && tasks[i].Wait != nil; i-- {
+		wait += studio.Milliminutes(t.room.Need(tasks[i].Wait.Least)).Minutes()
+	}
+	for _, lag := range t.lags[by.ID] {
+		if lag.Least != nil && slices.ContainsFunc(tasks, func(a studio.Activity) bool { return a.ID == lag.From }) {
+			wait = max(wait, studio.Milliminutes(t.room.Need(*lag.Least)).Minutes())
+		}
+	}
+	return wait
 }
 
 // takes is the id of the task that does a step of a lot.

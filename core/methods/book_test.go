@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -178,15 +179,6 @@ func (m method) document() *studio.Document {
 	d.Recipes[1].LifeColdMinutes = 40 * 1440
 	for _, r := range m.recipes {
 		made := copied(r)
-		made.Lift(1) // of softness these say nothing
-		for i := range made.Steps {
-			made.Steps[i].Loses = ""
-		}
-		for _, v := range made.Changes() {
-			for i := range v.Steps {
-				v.Steps[i].Loses = ""
-			}
-		}
 		d.Recipes = append(d.Recipes, made)
 		if r.ID == "foil tray" {
 			d.Places[7].MadeBy = r.ID
@@ -261,7 +253,7 @@ func made(kind studio.Kind, name string, steps []studio.Step, changes ...change)
 		Name:     name,
 		Kind:     kind,
 		Steps:    steps,
-		Spares:   studio.Spares{Rule: studio.SparesByNumber, Number: 1},
+		Spares:   studio.Spares{Rule: studio.SparesNone},
 	}
 	for _, c := range changes {
 		c(&r)
@@ -270,11 +262,30 @@ func made(kind studio.Kind, name string, steps []studio.Step, changes ...change)
 }
 
 func part(name string, steps []studio.Step, changes ...change) studio.Recipe {
-	return made(studio.KindPart, name, steps, changes...)
+	return made(studio.KindPart, name, steps, append([]change{thin, loses(30)}, changes...)...)
 }
 
 func flower(name string, steps []studio.Step, changes ...change) studio.Recipe {
-	return made(studio.KindFlower, name, steps, changes...)
+	return made(studio.KindFlower, name, steps, append([]change{thin, loses(20)}, changes...)...)
+}
+
+// thin dries as thin petals do, solid as a core of a thickness; neverDries says nothing of it.
+func thin(r *studio.Recipe)       { r.Dries = &studio.Drying{Class: "thin", Thickness: 800} }
+func neverDries(r *studio.Recipe) { r.Dries = nil }
+
+func solid(thickness studio.Micrometres) change {
+	return func(r *studio.Recipe) { r.Dries = &studio.Drying{Class: "solid", Thickness: thickness} }
+}
+
+func loses(perMille studio.PerMille) change {
+	return func(r *studio.Recipe) { r.Spares = studio.Spares{Rule: studio.SparesByBreakage, Breakage: perMille} }
+}
+
+// sized is a row of the table of sizes.
+func sized(name string, count int64, length, width, thickness studio.Micrometres) change {
+	return func(r *studio.Recipe) {
+		r.Sizes = append(r.Sizes, studio.Size{Name: name, Count: count, Shape: sheet(length, width, thickness)})
+	}
 }
 
 func spray(name string, steps []studio.Step, changes ...change) studio.Recipe {
@@ -287,7 +298,7 @@ func work(key, skill string, perPiece studio.Milliminutes, changes ...stepChange
 	s := studio.Step{
 		Key:  key,
 		Name: key,
-		Work: &studio.Work{Glyph: key, Skill: skill, PerPiece: perPiece, MayPause: true},
+		Work: &studio.Work{Glyph: strings.Fields(key)[0], Skill: skill, PerPiece: perPiece, MayPause: true},
 	}
 	for _, c := range changes {
 		c(&s)
@@ -354,9 +365,11 @@ func thick(thickness studio.Micrometres) stepChange {
 	return func(s *studio.Step) { s.Wait.Thickness = thickness }
 }
 
-func stint(name string, run int64) stepChange {
-	return func(s *studio.Step) { s.Work.Stint, s.Work.Run, s.Work.MayPause = name, run, false }
+func stint(name string) stepChange {
+	return func(s *studio.Step) { s.Work.Stint, s.Work.MayPause = name, false }
 }
+
+func wanting(wants studio.Condition) stepChange { return func(s *studio.Step) { s.Wants = wants } }
 
 func share(share studio.PerMille) stepChange { return func(s *studio.Step) { s.Work.Share = share } }
 
@@ -383,6 +396,19 @@ func takes(step string, recipe studio.ID, count int64, changes ...func(*studio.P
 		r.Parts = append(r.Parts, p)
 	}
 }
+
+func wanted(wants studio.Condition) func(*studio.PartInput) {
+	return func(p *studio.PartInput) { p.Wants = wants }
+}
+
+func joined(join studio.Join) func(*studio.PartInput) {
+	return func(p *studio.PartInput) { p.Join = join }
+}
+
+var (
+	soft, anyState    = wanted(studio.WantsSoft), wanted(studio.WantsAny)
+	taped, glued, wet = joined(studio.JoinTaped), joined(studio.JoinGlued), joined(studio.JoinWet)
+)
 
 func least(n int64) func(*studio.PartInput) { return func(p *studio.PartInput) { p.Least = &n } }
 
@@ -476,7 +502,7 @@ func without(key string) change {
 		r.Variants = []studio.Variant{{Name: "less", Without: []string{key}}}
 		less, _ := r.As("less")
 		*r = *less
-		r.Name, r.Variants = whole.Name, whole.Variants
+		r.Name, r.Variants, r.Sizes, r.Techniques = whole.Name, whole.Variants, whole.Sizes, whole.Techniques
 		for i := range r.Variants {
 			v := &r.Variants[i]
 			v.Without = slices.DeleteFunc(v.Without, func(k string) bool { return k == key })
@@ -500,6 +526,15 @@ func (r run) lots(recipe studio.ID, variant string) []studio.Lot {
 		if l.Recipe == recipe && l.Variant == variant {
 			all = append(all, l)
 		}
+	}
+	return all
+}
+
+// shades are the mixes in which a recipe is made for a slot.
+func (r run) shades(recipe studio.ID, slot string) map[studio.ID]bool {
+	all := map[studio.ID]bool{}
+	for _, l := range r.lots(recipe, "") {
+		all[l.Mixes[slot]] = true
 	}
 	return all
 }

@@ -277,7 +277,7 @@ func LimitsOn(doc *Document, book *Book, w *WorkLot, by Step, input PartInput) [
 	if input.Window != nil {
 		r.window(l, recipe, len(recipe.Steps)-1, *input.Window, "")
 	}
-	if wants := by.WantedOf(input); wants.Perishable() {
+	if wants := by.WantedOf(input, recipe); wants.Perishable() {
 		if s, ok := recipe.Softness(len(recipe.Steps), r.keeps); ok {
 			r.inState(l, recipe, s, "", wants, true)
 		}

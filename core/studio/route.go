@@ -474,7 +474,7 @@ func (r *router) lags(lots []Lot) {
 			if p.Window != nil {
 				r.window(from, below, len(below.Steps)-1, *p.Window, target)
 			}
-			wants := above.Steps[step].WantedOf(p)
+			wants := above.Steps[step].WantedOf(p, below)
 			if s, ok := below.Softness(len(below.Steps), r.keeps); ok && wants.Perishable() &&
 				s.From >= below.after(from.Reached) {
 				r.inState(from, below, s, target, wants, true)

@@ -98,7 +98,7 @@ func (t *taker) take(part *Recipe) {
 			}
 		}
 	}
-	if wants := t.at.WantedOf(t.input); wants.Perishable() {
+	if wants := t.at.WantedOf(t.input, part); wants.Perishable() {
 		t.soft(part, len(part.Steps), t.at.Key, wants)
 	}
 	if w := t.input.Window; w != nil && w.AtMost != nil {

@@ -63,19 +63,32 @@ func (s Step) Wanted() Condition {
 }
 
 // WantedOf is the state in which a step wants an input: what the input says; else wet
-// joining wants it soft and taping dry, bunching firm and cladding soft.
-func (s Step) WantedOf(p PartInput) Condition {
+// joining wants it soft and taping dry, bunching firm and cladding soft; what has dried when it
+// is made is wanted as it is.
+func (s Step) WantedOf(p PartInput, of *Recipe) Condition {
 	switch {
 	case p.Wants != "":
 		return p.Wants
-	case p.Join == JoinWet:
-		return WantsSoft
 	case p.Join == JoinTaped:
 		return WantsDry
+	case of != nil && of.driesIn():
+		return WantsAny
+	case p.Join == JoinWet:
+		return WantsSoft
 	case p.Join == "" && s.Work != nil && (s.Work.Glyph == "bunch" || s.Work.Glyph == "clad"):
 		return kindsOfWork[s.Work.Glyph]
 	}
 	return WantsAny
+}
+
+// driesIn is true of a recipe that ends with pieces that have dried.
+func (r *Recipe) driesIn() bool {
+	for i, s := range r.Steps {
+		if w := s.Wait; w != nil && (w.State == Dry || w.Load != nil) && r.OutputStep() < i {
+			return true
+		}
+	}
+	return false
 }
 
 // SoftStores tells which places of a document keep pieces soft.
@@ -222,10 +235,10 @@ func (b *Book) Batched(r *Recipe, p PartInput) bool {
 		return true
 	}
 	step, _ := r.Step(p.Step)
-	if !step.WantedOf(p).Perishable() {
+	below := b.Of(p.Made())
+	if !step.WantedOf(p, below).Perishable() {
 		return false
 	}
-	below := b.Of(p.Made())
 	if below == nil {
 		return false
 	}
