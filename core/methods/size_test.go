@@ -34,7 +34,7 @@ func atSize(t require.TestingT, doc *studio.Document, recipes []studio.Recipe) *
 		}
 	}
 	doc.Orders = []studio.Order{o}
-	require.NoError(t, doc.Validate())
+	require.Empty(t, doc.Validate())
 	return doc
 }
 
