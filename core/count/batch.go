@@ -303,40 +303,68 @@ func (t *trial) sizeOf(made studio.Made, mixes map[string]studio.ID) Batch {
 	return size
 }
 
-// make works through the tasks of a lot: what it needs fresh right before the task that takes
-// it up, so that it is there when that can begin.
-func (t *trial) make(lot studio.ID) {
-	var before studio.Minute
-	for i := range t.routings[lot].Tasks {
-		a := &t.routings[lot].Tasks[i]
-		begun := t.free
-		if t.inputs(lot, a); t.free > begun && t.free < before {
-			t.free = begun + before - t.free
-			t.inputs(lot, a)
+// make works through the tasks of lots: of those that can begin soonest the next task of the
+// first, so that the maker goes on with one while another waits.
+func (t *trial) make(lots ...studio.ID) {
+	done := make([]int, len(lots))
+	before := make([]studio.Minute, len(lots))
+	for {
+		next, soonest := -1, studio.Minute(0)
+		for n, lot := range lots {
+			if done[n] == len(t.routings[lot].Tasks) {
+				continue
+			}
+			if ready := max(t.free, t.ready(&t.routings[lot].Tasks[done[n]], before[n])); next < 0 || ready < soonest {
+				next, soonest = n, ready
+			}
 		}
-		before = t.task(a, before)
+		if next < 0 {
+			return
+		}
+		lot := lots[next]
+		a := &t.routings[lot].Tasks[done[next]]
+		t.inputs(lot, a, before[next])
+		before[next] = t.task(a, before[next])
+		done[next]++
 	}
 }
 
-// inputs makes what a task of a lot needs fresh, first what has to wait longest once it is made.
-func (t *trial) inputs(lot studio.ID, a *studio.Activity) {
-	var all []studio.ID
+// inputs makes what a task of a lot needs fresh: what has to wait as it is made so that it is
+// ready when the task can begin, and all else so that it is done when that is.
+func (t *trial) inputs(lot studio.ID, a *studio.Activity, before studio.Minute) {
+	var waiting, rest []studio.ID
 	for _, link := range t.feeds[lot] {
-		if t.takes(lot, link.Step) == a.ID {
-			all = append(all, link.From)
+		switch {
+		case t.takes(lot, link.Step) != a.ID:
+		case t.lies(link.From, a) > 0:
+			waiting = append(waiting, link.From)
+		default:
+			rest = append(rest, link.From)
 		}
 	}
-	slices.SortStableFunc(all, func(x, y studio.ID) int { return cmp.Compare(t.lies(y, a), t.lies(x, a)) })
-	for _, input := range all {
-		t.make(input)
+	slices.SortStableFunc(waiting, func(x, y studio.ID) int { return cmp.Compare(t.lies(y, a), t.lies(x, a)) })
+	begun := t.free
+	if t.make(waiting...); len(waiting) > 0 {
+		if ready := t.readyFor(a, waiting); ready < before {
+			t.free = begun + before - ready
+			t.make(waiting...)
+		}
+		before = max(before, t.readyFor(a, waiting))
+	}
+	begun = t.free
+	if t.make(rest...); t.free > begun && t.free < before {
+		t.free = begun + before - t.free
+		t.make(rest...)
 	}
 }
 
-// lies is how long a lot waits at least once its last work is done, until a task takes it up.
+// lies is how long a lot waits at least as it is made and until a task takes it up.
 func (t *trial) lies(lot studio.ID, by *studio.Activity) (wait studio.Minute) {
 	tasks := t.routings[lot].Tasks
-	for i := len(tasks) - 1; i >= 0 && tasks[i].Wait != nil; i-- {
-		wait += studio.Milliminutes(t.room.Need(tasks[i].Wait.Least)).Minutes()
+	for i := range tasks {
+		if tasks[i].Wait != nil {
+			wait += studio.Milliminutes(t.room.Need(tasks[i].Wait.Least)).Minutes()
+		}
 	}
 	for _, lag := range t.lags[by.ID] {
 		if lag.Least != nil && slices.ContainsFunc(tasks, func(a studio.Activity) bool { return a.ID == lag.From }) {
@@ -356,14 +384,7 @@ func (t *trial) takes(lot studio.ID, step string) studio.ID {
 
 // task does one task after the one before it, and says when it ends.
 func (t *trial) task(a *studio.Activity, before studio.Minute) studio.Minute {
-	p := studio.Passage{Start: before, Pieces: max(1, a.Pieces), Whole: a.Wait != nil}
-	for _, lag := range t.lags[a.ID] {
-		ready := t.ends[lag.From]
-		if lag.Least != nil {
-			ready += studio.Milliminutes(t.room.Need(*lag.Least)).Minutes()
-		}
-		p.Start = max(p.Start, ready)
-	}
+	p := studio.Passage{Start: t.ready(a, before), Pieces: max(1, a.Pieces), Whole: a.Wait != nil}
 	if a.Wait != nil {
 		p.Rest = studio.Milliminutes(t.room.Need(a.Wait.Least)).Minutes()
 	} else {
@@ -377,6 +398,35 @@ func (t *trial) task(a *studio.Activity, before studio.Minute) studio.Minute {
 	}
 	t.passed[a.ID], t.ends[a.ID] = p, p.Start+p.Setup+p.Rest
 	return t.ends[a.ID]
+}
+
+// readyFor is when a task could take up some lots.
+func (t *trial) readyFor(a *studio.Activity, lots []studio.ID) (ready studio.Minute) {
+	for _, lag := range t.lags[a.ID] {
+		from := slices.ContainsFunc(lots, func(lot studio.ID) bool {
+			return slices.ContainsFunc(t.routings[lot].Tasks, func(b studio.Activity) bool { return b.ID == lag.From })
+		})
+		if from {
+			ready = max(ready, t.end(lag))
+		}
+	}
+	return ready
+}
+
+// end is when the least time of a window is over.
+func (t *trial) end(lag studio.Lag) studio.Minute {
+	if lag.Least == nil {
+		return t.ends[lag.From]
+	}
+	return t.ends[lag.From] + studio.Milliminutes(t.room.Need(*lag.Least)).Minutes()
+}
+
+// ready is when a task could begin after the one before it, for the least times of its windows.
+func (t *trial) ready(a *studio.Activity, before studio.Minute) studio.Minute {
+	for _, lag := range t.lags[a.ID] {
+		before = max(before, t.end(lag))
+	}
+	return before
 }
 
 // named is what a task is called: its step and what it is of.
