@@ -3,6 +3,7 @@ package count
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"sort"
 
@@ -29,7 +30,7 @@ type Limit struct {
 	To     string        `json:"to" doc:"the step that takes them up"`
 	Waits  studio.Minute `json:"waitsMinutes"`
 	Last   studio.Minute `json:"lastMinutes"`
-	Pieces int64         `json:"pieces,omitempty"`
+	Pieces int64         `json:"pieces,omitempty" doc:"that would be in one lot, or slots of the place \"to\" taken at one time"`
 	Fit    int64         `json:"fit,omitempty"`
 }
 
@@ -77,6 +78,7 @@ func batchOf(
 	if limit := t.of(made, mixes, unit); limit != nil {
 		return Batch{Most: unit, Run: t.run, None: limit.Fit == 0, Limit: limit} // what has no room is divided
 	}
+	t.spares = true
 	most := max(1, min(mostInBatch, mostTried/max(1, book.Pieces(made)))) * unit
 	holds, breaks := unit, 2*unit
 	for breaks <= most && t.of(made, mixes, breaks) == nil {
@@ -112,6 +114,7 @@ type trial struct {
 	free     studio.Minute    // when the maker has done what came before
 	maker    studio.Person    // of nobody's pace: the recipe's
 	run      int64            // of what is tried
+	spares   bool             // a batch has its share of them; whether one could be made is asked without
 	sizes    map[string]Batch // of what is needed fresh, by key
 }
 
@@ -149,7 +152,7 @@ func (t *trial) of(made studio.Made, mixes map[string]studio.ID, quantity int64)
 			return limit
 		}
 	}
-	return t.fits()
+	return t.fits(instance)
 }
 
 // keeps says which soft store would have to keep pieces for too long, if one would.
@@ -234,30 +237,45 @@ func (t *trial) effort(a *studio.Activity, number int) string {
 	return ""
 }
 
-// fits says what would have no room, if anything had not: a lot by itself, or all lots of a
-// recipe together in what they lie in until they are taken up.
-func (t *trial) fits() *Limit {
-	all := map[studio.Made]int64{}
+// fits says what would have no room, if anything had not: a lot by itself, or what lies in a
+// place at one time.
+func (t *trial) fits(instance *studio.Instance) *Limit {
 	for _, l := range t.lots {
 		r := t.book.Of(l.Made())
 		if room := roomPerLot(t.doc, r); room > 0 && l.Started > room {
 			return &Limit{From: r.Name, Pieces: l.Started, Fit: room}
 		}
-		all[l.Made()] += l.Started
 	}
-	for _, l := range t.lots {
-		r := t.book.Of(l.Made())
-		for _, s := range r.Steps {
-			for _, h := range s.Holds {
-				for _, p := range t.doc.Places {
-					if p.ID == h.Place && h.UntilNext != "" && all[l.Made()] > p.Slots*h.PerSlot {
-						return &Limit{From: r.Name, Pieces: all[l.Made()], Fit: p.Slots * h.PerSlot}
-					}
+	lying := map[studio.ID][]change{} // by place
+	for i := range instance.Lots {
+		for _, a := range instance.Lots[i].Tasks {
+			for _, h := range a.Holds {
+				until := t.ends[a.ID]
+				for _, task := range h.Until {
+					until = max(until, t.ends[task])
 				}
+				lying[h.Place] = append(lying[h.Place], change{t.passed[a.ID].Start, h.Slots, a.ID}, change{until, -h.Slots, a.ID})
+			}
+		}
+	}
+	for _, p := range t.doc.Places {
+		changes := lying[p.ID]
+		slices.SortFunc(changes, func(x, y change) int { return cmp.Or(cmp.Compare(x.at, y.at), cmp.Compare(x.slots, y.slots)) })
+		var taken int64
+		for _, c := range changes {
+			if taken += c.slots; taken > p.Slots {
+				return &Limit{From: t.named(c.task), To: p.Name, Pieces: taken, Fit: p.Slots}
 			}
 		}
 	}
 	return nil
+}
+
+// change is when a task takes slots of a place, or gives them back.
+type change struct {
+	at    studio.Minute
+	slots int64
+	task  studio.ID
 }
 
 // add adds a lot of something, and lots of what it needs fresh; it returns its id.
@@ -275,6 +293,10 @@ func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, 
 		}
 		own, _ := book.Resolve(p.Made(), book.Input(*p, mixes))
 		left, lots := r.At(p.Step, quantity)*p.Count, int64(1)
+		if t.spares {
+			losing, _ := book.Of(p.Made()).Losing()
+			left += int64(math.Ceil(float64(left) * losing))
+		}
 		size := t.sizeOf(p.Made(), own)
 		if size.Most > 0 {
 			lots = studio.CeilDiv(left, size.Most)
@@ -466,6 +488,12 @@ func (b Batch) Working(r *studio.Recipe) studio.Working {
 		inputs = []studio.Figure{
 			studio.NewFigure("one-more-would-be", b.Limit.Pieces, "pieces").OfThing(b.Limit.From),
 			studio.NewFigure("have-room", b.Limit.Fit, "pieces"),
+		}
+		if b.Limit.To != "" {
+			inputs = []studio.Figure{
+				studio.NewFigure("one-more-would-take", b.Limit.Pieces, "slots").OfThing(b.Limit.From),
+				studio.NewFigure("slots-there", b.Limit.Fit, "slots").OfThing(b.Limit.To),
+			}
 		}
 	}
 	return studio.Working{Rule: "batch", Rounding: studio.ToEven, Inputs: inputs,

@@ -137,7 +137,7 @@ func Reckon(doc *studio.Document, w Wanted) (*Sheet, error) {
 	if err != nil {
 		return nil, err
 	}
-	if batch.Most > 0 {
+	if batch.Most > 0 || batch.Run > 0 {
 		s.Batch = &batch
 	}
 	book = studio.NewBook(alone)

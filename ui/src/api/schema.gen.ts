@@ -2492,7 +2492,10 @@ export interface components {
             from: string;
             /** Format: int64 */
             lastMinutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description that would be in one lot, or slots of the place "to" taken at one time
+             */
             pieces?: number;
             /** @description the step that takes them up */
             to: string;

@@ -8,7 +8,7 @@ defineProps<{ batch: Schemas["Batch"] }>();
 
 <template>
   <p class="batch" :class="{ none: batch.none }" data-test="batch">
-    <b v-if="!batch.none">{{ batch.most }} at a time.</b> {{ batchWords(batch) }}
+    <b v-if="!batch.none && batch.most">{{ batch.most }} at a time.</b> {{ batchWords(batch) }}
   </p>
 </template>
 

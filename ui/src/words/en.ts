@@ -168,6 +168,8 @@ export default {
     "kept-to-spare": "of that kept to spare",
     "one-more-would-be": "with one more there would be, of {of}",
     "have-room": "have room",
+    "one-more-would-take": "with one more, taken at one time: {of}",
+    "slots-there": "there are: {of}",
     sag: "sag (up to 10\u00b0 holds)",
   },
   rounding: {
@@ -198,6 +200,8 @@ export default {
     waits:
       "With one more, a piece would wait for {waits} from {from} to {to}; it stays as it must be for {last}, of which a fifth is kept to spare.",
     room: "With one more there would be {pieces} of {from}, and {fit} have room.",
+    place: "With one more, {from} would take {pieces} slots of {to} at one time, and there are {fit}.",
+    run: "{run} in one run: of more, a piece would wait too long inside it.",
     none: "Not even one is in time: from {from} to {to} a piece waits for {waits}, and stays as it must be for {last}. Runs, a soft store, a softer paste, a thicker piece or quicker steps would help.",
   },
   clash: {

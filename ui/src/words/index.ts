@@ -44,9 +44,11 @@ export const tooLittleWords = (least: number | undefined): string =>
 /** What limits how many are made at once. */
 export function batchWords(batch: Schemas["Batch"]): string {
   const limit = batch.limit;
-  if (!limit) return "";
+  const run = batch.run ? t("batch.run", { run: batch.run }) : "";
+  if (!limit) return run;
   const about = worded({ ...limit } as With, String);
-  return t(`batch.${batch.none ? "none" : limit.fit ? "room" : "waits"}`, about);
+  const why = batch.none ? "none" : !limit.fit ? "waits" : limit.to ? "place" : "room";
+  return [t(`batch.${why}`, about), run].filter(Boolean).join(" ");
 }
 
 /** A total of a recipe's sheet. */
