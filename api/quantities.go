@@ -85,6 +85,8 @@ type Ingredient struct {
 	Drops  int64             `json:"drops,omitempty" doc:"of what is counted in drops"`
 	// TooLittle is true of what the scale cannot weigh to within a twentieth.
 	TooLittle bool `json:"tooLittle,omitempty"`
+	// Weighed is what was on the scale, once it is weighed in.
+	Weighed *studio.Milligrams `json:"weighedMilligrams,omitempty"`
 }
 
 // MixUse is what one lot takes of a mixing.
@@ -210,8 +212,12 @@ func (a *answer) mixCard(sheet paste.MixSheet) MixCard {
 	if record := lot.Record(r.Steps[0].Key); record != nil {
 		c.Weighed = len(record.Weighed) > 0
 	}
-	for _, p := range sheet.Portions {
-		c.Weigh = append(c.Weigh, a.ingredient(p))
+	for i, p := range sheet.Portions {
+		in := a.ingredient(p)
+		if record := lot.Record(r.Steps[0].Key); record != nil && i < len(record.Weighed) {
+			in.Weighed = &record.Weighed[i]
+		}
+		c.Weigh = append(c.Weigh, in)
 	}
 	return c
 }

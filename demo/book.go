@@ -122,33 +122,15 @@ func moreMixes() []studio.Recipe {
 	}
 }
 
-// flowers are the book. They mean what they meant before recipes could say how soft pieces
-// are worked.
+// flowers are the book.
 func flowers() []studio.Recipe {
 	var book []studio.Recipe
 	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(), moreMixes(),
 		gardenia(), dahlia(), camellia(), anemone(), cosmos(), hellebore(), lisianthus(), dogwood(),
 		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
-		for i := range flower {
-			flower[i].Lift(1)
-			losing(&flower[i])
-		}
 		book = append(book, flower...)
 	}
 	return book
-}
-
-// losing has a recipe lose what its kinds of work lose: putting together an input, all else
-// the piece.
-func losing(r *studio.Recipe) {
-	for i := range r.Steps {
-		r.Steps[i].Loses = ""
-	}
-	for _, v := range r.Changes() {
-		for i := range v.Steps {
-			v.Steps[i].Loses = ""
-		}
-	}
 }
 
 func core(

@@ -23,6 +23,7 @@ type Counter struct {
 	under    map[string]int // distinct gather keys under a key
 	settled  map[string]settled
 	batches  map[string]Batch // by key
+	sizes    sizes
 	work     map[studio.Made]studio.Milliminutes
 	fresh    map[*studio.PartInput]*freshness
 	recorded map[studio.ID]studio.Recorded // by page
@@ -92,6 +93,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		same(b.Divided, doc.Divided) && k.book.Knows(doc) {
 		if b.Now != doc.Now {
 			k.room, k.everyone = drying.NewRoom(doc, k.calendar), doc.Everyone(k.calendar)
+			k.sizes.room = k.room
 		}
 		return nil
 	}
@@ -115,6 +117,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		recorded: map[studio.ID]studio.Recorded{},
 		size:     k.size,
 	}
+	k.sizes = sizes{book: k.book, room: k.room, known: map[string]Batch{}}
 	for _, d := range doc.Divided {
 		k.divided[d.Group] = d.Lots
 	}

@@ -48,8 +48,32 @@ func (c *counter) batchOf(item *Item, r *studio.Recipe) Batch {
 	if known, done := c.counter.batches[item.Key]; done {
 		return known
 	}
-	b := batchOf(c.doc, c.book, c.room, item.Made(), item.Mixes)
+	b := c.counter.sizes.of(c.doc, item.Made(), item.Mixes)
 	c.counter.batches[item.Key] = b
+	return b
+}
+
+// sizes are the batches of a book in its air, each worked out once: mixes that dry alike make
+// no difference.
+type sizes struct {
+	book  *studio.Book
+	room  drying.Room
+	known map[string]Batch
+}
+
+// of is the batch of something that perishes, in its mixes.
+func (s *sizes) of(doc *studio.Document, made studio.Made, mixes map[string]studio.ID) Batch {
+	key := string(made.Recipe) + "|" + made.Variant
+	for _, slot := range s.book.Slots(made) {
+		if mix := s.book.Recipe(mixes[slot]); mix != nil && mix.Drying > 0 {
+			key += fmt.Sprintf("|%s=%d", slot, mix.Drying)
+		}
+	}
+	b, done := s.known[key]
+	if !done {
+		b = s.tried(doc, made, mixes)
+		s.known[key] = b
+	}
 	return b
 }
 
@@ -60,19 +84,16 @@ func BatchOf(doc *studio.Document, book *studio.Book, made studio.Made, mixes ma
 	if err != nil || !book.Perishes(book.Of(made)) {
 		return Batch{}, err
 	}
-	return batchOf(doc, book, drying.NewRoom(doc, calendar), made, mixes), nil
+	s := sizes{book: book, room: drying.NewRoom(doc, calendar), known: map[string]Batch{}}
+	return s.of(doc, made, mixes), nil
 }
 
-func batchOf(
-	doc *studio.Document,
-	book *studio.Book,
-	room drying.Room,
-	made studio.Made,
-	mixes map[string]studio.ID,
-) Batch {
+// tried is the batch as trials of more and more find it.
+func (s *sizes) tried(doc *studio.Document, made studio.Made, mixes map[string]studio.ID) Batch {
+	book := s.book
 	plain := *doc
 	plain.Work, plain.Orders = nil, nil
-	t := &trial{book: book, room: room, doc: &plain, sizes: map[string]Batch{}}
+	t := &trial{book: book, room: s.room, doc: &plain, sizes: s}
 	unit := book.Of(made).Unit()
 	t.run = t.runOf(made, mixes)
 	if limit := t.of(made, mixes, unit); limit != nil {
@@ -111,11 +132,11 @@ type trial struct {
 	lags     map[studio.ID][]studio.Lag // into a task
 	passed   map[studio.ID]studio.Passage
 	ends     map[studio.ID]studio.Minute
-	free     studio.Minute    // when the maker has done what came before
-	maker    studio.Person    // of nobody's pace: the recipe's
-	run      int64            // of what is tried
-	spares   bool             // a batch has its share of them; whether one could be made is asked without
-	sizes    map[string]Batch // of what is needed fresh, by key
+	free     studio.Minute // when the maker has done what came before
+	maker    studio.Person // of nobody's pace: the recipe's
+	run      int64         // of what is tried
+	spares   bool          // a batch has its share of them; whether one could be made is asked without
+	sizes    *sizes        // of what is needed fresh
 }
 
 // of makes a batch of so many, and says what breaks, nil if nothing does.
@@ -314,15 +335,10 @@ func (t *trial) add(id studio.ID, made studio.Made, mixes map[string]studio.ID, 
 
 // sizeOf is the batch of what a lot needs fresh: of more, it takes several.
 func (t *trial) sizeOf(made studio.Made, mixes map[string]studio.ID) Batch {
-	key := studio.GatherKey(made, mixes)
-	size, known := t.sizes[key]
-	if !known {
-		if t.book.Perishes(t.book.Of(made)) {
-			size = batchOf(t.doc, t.book, t.room, made, mixes)
-		}
-		t.sizes[key] = size
+	if !t.book.Perishes(t.book.Of(made)) {
+		return Batch{}
 	}
-	return size
+	return t.sizes.of(t.doc, made, mixes)
 }
 
 // make works through the tasks of lots: of those that can begin soonest the next task of the

@@ -244,9 +244,9 @@ func TestNeedsFarApartAreNotGatheredNearOnesAre(t *testing.T) {
 }
 
 func TestBreakageWithinTheSparesChangesNothingBeyondThemMakesANewLot(t *testing.T) {
-	doc := onlyOrder("Magnolia", "Oyster", 2)
+	doc := onlyOrder("Waxflower stem", "Oyster", 2)
 	before := up(t, doc)
-	petal := itemOf(t, before, "Magnolia outer petal")
+	petal := itemOf(t, before, "Waxflower blossom")
 	require.Len(t, petal.Lots, 1)
 	spare := petal.Spare
 	for broken, lots := range map[int64]int{spare: 1, spare + 1: 2} {
@@ -259,12 +259,12 @@ func TestBreakageWithinTheSparesChangesNothingBeyondThemMakesANewLot(t *testing.
 				Need:    petal.Net,
 				Started: petal.Started,
 				Records: []studio.TaskRecord{
-					{Step: "cut", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now,
+					{Step: "pull", State: studio.TaskDone, Person: demo.ID("Teun"), Start: doc.Now - 60, End: doc.Now,
 						Good: petal.Started - broken, Broken: broken},
 				},
 			},
 		}
-		after := itemOf(t, up(t, doc), "Magnolia outer petal")
+		after := itemOf(t, up(t, doc), "Waxflower blossom")
 		assert.Len(t, after.Lots, lots, "%d broken of %d spare", broken, spare)
 		if lots == 2 {
 			assert.EqualValues(t, 1, after.Net)

@@ -150,10 +150,10 @@ func (s *Sheet) lanes(
 		}
 		lane := Lane{Subject: subject(book, l.Made(), l.Mixes), Count: l.Started, Spans: []Stretch{}}
 		for _, a := range instance.Lots[i].Tasks {
-			step, _, _, _ := r.TaskOf(a.Step)
+			step, first, _, _ := r.TaskOf(a.Step)
 			span := Stretch{Step: a.Step, Name: step.Name, From: s.Elapsed - toGo[a.ID], To: s.Elapsed - tail[a.ID]}
 			if step.Work != nil {
-				span.Glyph, span.Wants = step.Work.Glyph, step.Wanted()
+				span.Glyph, span.Wants = step.Work.Glyph, r.Wanted(first)
 			} else {
 				span.Wait, span.State = true, step.Wait.State
 			}

@@ -9,7 +9,7 @@ import (
 // how they dry, or a wait may lie between that is longer than they keep.
 func (j *judge) softness(r *studio.Recipe) {
 	for last := len(r.Steps) - 1; last > 0; last-- {
-		wants := r.Steps[last].Wanted()
+		wants := r.Wanted(last)
 		before, perishes := wants.Until()
 		if !perishes {
 			continue

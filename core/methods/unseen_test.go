@@ -16,7 +16,9 @@ import (
 // maker makes up flowers as makers describe them.
 type maker struct{ *rapid.T }
 
-func (m maker) n(name string, from, to int64) int64 { return rapid.Int64Range(from, to).Draw(m.T, name) }
+func (m maker) n(name string, from, to int64) int64 {
+	return rapid.Int64Range(from, to).Draw(m.T, name)
+}
 
 func (m maker) one(name string, in int64) bool { return m.n(name, 1, in) == 1 }
 

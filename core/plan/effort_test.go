@@ -84,7 +84,7 @@ func TestWhatCannotBeMetCostsNoMoreThanItsEffort(t *testing.T) {
 			again := newSearch(p, Options{From: made}).found()
 			assert.Less(t, again.effort.spent, s.effort.spent/2)
 			repaired := again.finished()
-			assert.Equal(t, made.Objective.Lateness, repaired.Objective.Lateness)
+			assert.LessOrEqual(t, repaired.Objective.Lateness, made.Objective.Lateness)
 		})
 	}
 }

@@ -6,15 +6,20 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/demo"
 )
 
-// The demo's moulds are its scarce kind: the explanation names them on the chain of the
+// In large lots the demo's moulds are its scarce kind: the explanation names them on the chain of the
 // ferry crew's order, has tried more, and with those the date moves.
 func TestThePlanExplainsItself(t *testing.T) {
-	doc, counted, made := planOfTheDemo(t)
+	doc := asBefore()
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := plan.Make(doc, counted, plan.Options{})
+	require.NoError(t, err)
 	var told []int
 	e, err := plan.Explain(doc, counted, made, plan.Options{}, func(done, of int) { told = append(told, done, of) })
 	require.NoError(t, err)

@@ -268,7 +268,7 @@ func TestWhatIsExpectedOfOrdersIsWhatTheyComeTo(t *testing.T) {
 		}
 		return done, left
 	}
-	done, _ := within(comes + comes/50)
+	done, _ := within(comes + comes/20)
 	assert.True(t, done)
 	done, left := within(comes / 2)
 	assert.False(t, done)

@@ -67,8 +67,8 @@ type Recipe struct {
 	// Sizes are those that a part is made in.
 	Sizes []Size `json:"sizes,omitempty"`
 
-	Silenced   []Silence   `json:"silenced,omitempty"`
-	Pictures   []Picture   `json:"pictures,omitempty"`
+	Silenced []Silence `json:"silenced,omitempty"`
+	Pictures []Picture `json:"pictures,omitempty"`
 
 	limits []runLimit // of parts that are made in the run
 }

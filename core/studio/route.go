@@ -490,7 +490,7 @@ func (r *router) wanted(l *Lot, recipe *Recipe, first int) {
 	for _, state := range []Condition{WantsSoft, WantsFirm} {
 		begin, last := -1, -1
 		for i := first; i < len(recipe.Steps); i++ {
-			if recipe.Steps[i].Wanted() == state {
+			if recipe.Wanted(i) == state {
 				if last = i; begin < 0 {
 					begin = i
 				}

@@ -92,7 +92,7 @@ func (t *taker) take(part *Recipe) {
 	}
 	for _, state := range []Condition{WantsSoft, WantsFirm} {
 		for last := len(steps) - 1; last > 0; last-- {
-			if steps[last].Wanted() == state {
+			if part.Wanted(last) == state {
 				t.soft(part, last, t.key+steps[last].Key, state)
 				break
 			}
@@ -252,7 +252,7 @@ func (r *Recipe) runLimits(first, past int, keeps func(place ID) bool) []runLimi
 	}
 	for _, state := range []Condition{WantsSoft, WantsFirm} {
 		for last := past - 1; last > first; last-- {
-			if r.Steps[last].Wanted() != state {
+			if r.Wanted(last) != state {
 				continue
 			}
 			if s, ok := r.Softness(last, keeps); ok && s.From >= first && s.From < last {

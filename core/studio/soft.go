@@ -48,30 +48,49 @@ func KindsOfWork(wanted Condition) (kinds []string) {
 }
 
 // Wanted is the state in which a step wants the piece: what it says, else what its kind of
-// work wants. A wait wants nothing.
-func (s Step) Wanted() Condition {
+// work wants; but what has waited until it is dry, or in a machine, is wanted as it is, and what
+// has waited until it is firm is not wanted soft any more, and a window of the step itself goes
+// before its kind. A wait wants nothing.
+func (r *Recipe) Wanted(step int) Condition {
+	s := r.Steps[step]
 	switch {
 	case s.Work == nil:
 		return WantsAny
 	case s.Wants != "":
 		return s.Wants
 	}
-	if wants, known := kindsOfWork[s.Work.Glyph]; known {
+	wants, known := kindsOfWork[s.Work.Glyph]
+	if !known {
+		return WantsAny
+	}
+	if !wants.Perishable() {
 		return wants
 	}
-	return WantsAny
+	if slices.ContainsFunc(s.Windows, Window.says) {
+		return WantsAny
+	}
+	for _, before := range r.Steps[:step] {
+		switch w := before.Wait; {
+		case w == nil:
+		case w.State == Dry || w.State == Stiff || w.Load != nil:
+			return WantsAny
+		case w.State == Firm:
+			wants = WantsFirm
+		}
+	}
+	return wants
 }
 
 // WantedOf is the state in which a step wants an input: what the input says; else wet
 // joining wants it soft and taping dry, bunching firm and cladding soft; what has dried when it
-// is made is wanted as it is.
+// is made, or has a window, is wanted as that says.
 func (s Step) WantedOf(p PartInput, of *Recipe) Condition {
 	switch {
 	case p.Wants != "":
 		return p.Wants
 	case p.Join == JoinTaped:
 		return WantsDry
-	case of != nil && of.driesIn():
+	case of != nil && of.driesIn() || p.Window != nil && p.Window.says():
 		return WantsAny
 	case p.Join == JoinWet:
 		return WantsSoft
@@ -80,6 +99,9 @@ func (s Step) WantedOf(p PartInput, of *Recipe) Condition {
 	}
 	return WantsAny
 }
+
+// says is true of a window that says in what state something is wanted, or for how long.
+func (w Window) says() bool { return w.Limited() || w.From != "" }
 
 // driesIn is true of a recipe that ends with pieces that have dried.
 func (r *Recipe) driesIn() bool {
@@ -205,8 +227,8 @@ func (b *Book) Perishes(r *Recipe) bool {
 	if len(r.limits) > 0 {
 		return true
 	}
-	for _, s := range r.Steps {
-		if dries && s.Wanted().Perishable() {
+	for i, s := range r.Steps {
+		if dries && r.Wanted(i).Perishable() {
 			return true
 		}
 		for i := range s.Windows {

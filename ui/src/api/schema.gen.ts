@@ -2427,6 +2427,8 @@ export interface components {
             tooLittle?: boolean;
             /** Format: int64 */
             weighMilligrams: number;
+            /** Format: int64 */
+            weighedMilligrams?: number;
         };
         Intake: {
             adds: components["schemas"]["Bundle"];

@@ -78,6 +78,9 @@ function shape(g: Schemas["Geometry"]): string {
 }
 /** What there is to be said of the mixes, each once. */
 const notes = computed(() => [...new Set(mixing.value?.notes.map(noteWords))]);
+/** What is on the board: what was weighed once it was, else what is to be. */
+const onBoard = (m: Schemas["MixCard"]): number =>
+  m.weighed ? m.weigh.reduce((sum, i) => sum + (i.weighedMilligrams ?? 0), 0) : m.toMixMilligrams;
 </script>
 
 <template>
@@ -98,7 +101,7 @@ const notes = computed(() => [...new Set(mixing.value?.notes.map(noteWords))]);
             <span class="quiet" v-if="m.task">{{ times.clock(m.task.start) }}, {{ who(m.task.person) }}</span>
           </header>
           <button class="bare total" :data-test="`total-${m.name}`" @click="openedLot = m.lot">
-            <span class="figure">{{ grams(m.toMixMilligrams) }}<span class="unit"> g on the board</span></span>
+            <span class="figure">{{ grams(onBoard(m)) }}<span class="unit"> g on the board</span></span>
             <span class="quiet">{{ grams(m.usedMilligrams) }} g end up in pieces</span>
           </button>
           <table class="ledger">
@@ -106,7 +109,13 @@ const notes = computed(() => [...new Set(mixing.value?.notes.map(noteWords))]);
               <tr v-for="i in m.weigh" :key="i.name">
                 <td><Swatch v-if="i.colour" :colour="i.colour" :size="14" /> {{ i.name }}</td>
                 <td class="quiet">{{ rule(i) }}</td>
-                <td class="n">
+                <td v-if="i.weighedMilligrams !== undefined" class="n" data-test="weighed">
+                  <span v-if="i.weighedMilligrams !== i.weighMilligrams" class="quiet"
+                    >{{ grams(i.weighMilligrams) }} planned,
+                  </span>
+                  <b>{{ grams(i.weighedMilligrams) }}</b><span class="unit">&nbsp;g</span>
+                </td>
+                <td v-else class="n">
                   <b :class="{ little: i.tooLittle }">{{
                     i.tooLittle ? plain(i.exactMilligrams) : grams(i.weighMilligrams)
                   }}</b>
