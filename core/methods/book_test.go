@@ -337,17 +337,10 @@ func bakes(key string, machine studio.ID, minutes studio.Minute) studio.Step {
 	}
 }
 
-// held occupies a place until a step of its own recipe, heldNext until one of the
-// recipe that it feeds.
+// held occupies a place until a step of its own recipe.
 func held(place studio.ID, perSlot int64, until string) stepChange {
 	return func(s *studio.Step) {
 		s.Holds = append(s.Holds, studio.Hold{Place: place, PerSlot: perSlot, Until: until})
-	}
-}
-
-func heldNext(place studio.ID, perSlot int64, until string) stepChange {
-	return func(s *studio.Step) {
-		s.Holds = append(s.Holds, studio.Hold{Place: place, PerSlot: perSlot, UntilNext: until})
 	}
 }
 

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import type { Schemas } from "../api/client";
-import { grams, plain } from "../format";
+import { grams, plain, lasting } from "../format";
 import { figureWords, roundingWords, ruleWords } from "../words";
 
 /** How a figure was worked out: rule by rule, what went in and what came out. */
 defineProps<{ workings: Schemas["Working"][] }>();
 
-const amount = (f: Schemas["Figure"]) => (f.unit === "mg" ? `${grams(f.value)} g` : `${plain(f.value)} ${f.unit}`);
+function amount(f: Schemas["Figure"]): string {
+  if (f.unit === "mg") return `${grams(f.value)} g`;
+  if (f.unit === "min" && f.value >= 24 * 60) return lasting(f.value);
+  return `${plain(f.value)} ${f.unit}`;
+}
 </script>
 
 <template>

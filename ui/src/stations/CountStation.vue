@@ -108,7 +108,7 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
         <option value="service">for the service level of the order</option>
       </select>
       <template v-if="count.sparesFor === 'remaking'">
-        ; making more costs, beside its setup,
+        · making more costs, beside its setup,
         <input
           class="own"
           data-test="remake-minutes"

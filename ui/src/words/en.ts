@@ -80,7 +80,7 @@ export default {
     "spares-by-number": "A fixed number of spares is added",
     "spares-by-percent": "Spares are a share of what is needed",
     "spares-by-none": "No spares",
-    split: "Split evenly, so that no lot overfills its formers",
+    split: "Split evenly, so that no lot is larger than it may be",
     batch: "As many as one maker makes while every piece stays as its steps want it",
     duration: "Setup and pieces, by the maker's pace",
     drying: "Read off the drying clock; an estimate, touch decides",
