@@ -122,12 +122,26 @@ func moreMixes() []studio.Recipe {
 	}
 }
 
+// cutThin says of what is cut from a thin sheet that it dries as thin petals do, where no wait of
+// it says how.
+func cutThin(r *studio.Recipe) {
+	if _, says := r.HowItDries(); says || r.Kind != studio.KindPart || len(r.Pastes) == 0 {
+		return
+	}
+	if g := r.Pastes[0].Shape; g.Shape == studio.ShapeCut && g.Thickness >= 400 && g.Thickness <= 1000 {
+		r.Dries = &studio.Drying{Class: ID("thin petal"), Thickness: g.Thickness}
+	}
+}
+
 // flowers are the book.
 func flowers() []studio.Recipe {
 	var book []studio.Recipe
 	for _, flower := range [][]studio.Recipe{ranunculus(), magnolia(), waxflower(), eucalyptus(), moreMixes(),
 		gardenia(), dahlia(), camellia(), anemone(), cosmos(), hellebore(), lisianthus(), dogwood(),
 		jasmine(), viburnum(), lilac(), olive(), fern(), ivy(), harbourSpray()} {
+		for i := range flower {
+			cutThin(&flower[i])
+		}
 		book = append(book, flower...)
 	}
 	return book

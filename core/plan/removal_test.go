@@ -268,7 +268,8 @@ func TestWhatIsExpectedOfOrdersIsWhatTheyComeTo(t *testing.T) {
 		}
 		return done, left
 	}
-	done, _ := within(comes + comes/20)
+
+	done, _ := within(comes + comes/10)
 	assert.True(t, done)
 	done, left := within(comes / 2)
 	assert.False(t, done)

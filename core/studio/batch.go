@@ -8,8 +8,8 @@ type InBatch struct {
 	Of     int64 `json:"of"`
 }
 
-// Batches finds the batches that lots belong to: a lot that has lots of its own for what it
-// needs fresh, with these; batches of one group are numbered in the order of its lots. It takes
+// Batches finds the batches that lots belong to: a lot that is limited by how long its pieces
+// stay as they are wanted, with the lots of its own for what it needs fresh; batches of one group are numbered in the order of its lots. It takes
 // O(lots + links).
 func (b *Book) Batches(lots []Lot, links []Link) map[ID]InBatch {
 	at := map[ID]*Lot{}
@@ -33,7 +33,7 @@ func (b *Book) Batches(lots []Lot, links []Link) map[ID]InBatch {
 	all, of := map[ID]InBatch{}, map[string]int64{}
 	group := func(l *Lot) string { return l.Key + string(l.Group) }
 	for i := range lots {
-		if l := &lots[i]; whole[l.ID] && into[l.ID] == "" {
+		if l := &lots[i]; into[l.ID] == "" && (whole[l.ID] || b.Perishes(b.Of(l.Made()))) {
 			of[group(l)]++
 			all[l.ID] = InBatch{Root: l.ID, Number: of[group(l)]}
 		}
