@@ -38,6 +38,13 @@ type TaskCard struct {
 	Pin      *studio.Pin     `json:"pin,omitempty"`
 	Batch    *studio.InBatch `json:"batch,omitempty" doc:"of lots that are made for each other"`
 	Run      *Run            `json:"run,omitempty" doc:"which comes now, of work in runs"`
+	Share    *Share          `json:"share,omitempty" doc:"of work that not all pieces get"`
+}
+
+// Share is how many of the pieces that come to a step get it, and of which form those are.
+type Share struct {
+	Pieces int64  `json:"pieces"`
+	Form   string `json:"form,omitempty"`
 }
 
 // Run is one of those that a task is done in: so many, each through all its steps.
@@ -111,6 +118,9 @@ func (a *answer) card(t studio.Task) TaskCard {
 		c.Batch = &batch
 	}
 	if _, mends := studio.MendedStep(t.Step); step.Work != nil && !mends {
+		if pieces := r.Shared(step.Work, c.Quantity); pieces < c.Quantity && past-first == 1 {
+			c.Share = &Share{Pieces: pieces, Form: step.Work.Form}
+		}
 		c.Run = runNow(r, activity, first, past, c.Counted)
 		for _, s := range r.Steps[first+1 : past] {
 			c.Look = cmp.Or(s.Look, c.Look)
@@ -137,7 +147,8 @@ func runNow(r *studio.Recipe, a *studio.Activity, first, past int, counted int64
 	run := &Run{Number: of - len(left) + 1, Of: of, Steps: []RunStep{}}
 	n := 0
 	for _, s := range r.Steps[first:past] {
-		run.Steps = append(run.Steps, RunStep{Name: s.Name, Glyph: s.Work.Glyph, Pieces: left[0][n].Pieces})
+		run.Steps = append(run.Steps,
+			RunStep{Name: s.Name, Glyph: s.Work.Glyph, Pieces: r.Shared(s.Work, left[0][n].Pieces)})
 		n += 1 + len(s.Work.Also)
 	}
 	return run

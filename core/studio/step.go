@@ -277,6 +277,9 @@ func (r *Recipe) share(w *Work) PerMille {
 	return 1000
 }
 
+// Shared is how many of so many pieces a step works on.
+func (r *Recipe) Shared(w *Work, pieces int64) int64 { return CeilDiv(pieces*int64(r.share(w)), 1000) }
+
 // Effort is the attended time of a work step for so many pieces at its own pace:
 // setup once, and the minutes of the share that gets the step, in grips of as
 // many as are handled together; rounded up to the thousandth of a minute.

@@ -3651,10 +3651,9 @@ export interface components {
             takesMilligrams: number;
         };
         Share: {
-            machine: string;
-            setting: string;
+            form?: string;
             /** Format: int64 */
-            slots: number;
+            pieces: number;
         };
         Sheet: {
             /** Format: int64 */
@@ -3976,6 +3975,12 @@ export interface components {
             perSlot: number;
             setting: string;
         };
+        StudioShare: {
+            machine: string;
+            setting: string;
+            /** Format: int64 */
+            slots: number;
+        };
         StudioView: {
             /** @description true while the plan of what was recorded last is still being worked out */
             behind: boolean;
@@ -4078,7 +4083,7 @@ export interface components {
             kind: "work" | "wait";
             /** Format: int64 */
             latestStart: number;
-            load?: components["schemas"]["Share"];
+            load?: components["schemas"]["StudioShare"];
             look?: string;
             lot: string;
             making: string;
@@ -4113,6 +4118,8 @@ export interface components {
             run?: components["schemas"]["Run"];
             /** Format: int64 */
             setup?: number;
+            /** @description of work that not all pieces get */
+            share?: components["schemas"]["Share"];
             /** Format: int64 */
             start: number;
             state: string;

@@ -149,6 +149,11 @@ const takes = computed(() =>
                 >batch {{ task.batch.number }} of {{ task.batch.of }}</span
               >
             </p>
+            <p v-if="task.share" class="look" data-test="share">
+              <b>{{ task.share.pieces }}</b> of them get it<template v-if="task.share.form"
+                >: those that are {{ task.share.form }}</template
+              >.
+            </p>
             <section v-if="task.run" class="run" data-test="run">
               <b>Run {{ task.run.number }} of {{ task.run.of }}</b>
               <ol>

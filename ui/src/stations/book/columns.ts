@@ -100,6 +100,27 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
   const slots: Option[] = words(...new Set(all.flatMap((x) => (x.pastes ?? []).map((p) => p.slot)).filter(Boolean)));
   const shape = (key: string) => (row: Record<string, unknown>) =>
     ((row.shape as Record<string, unknown> | undefined)?.shape ?? "") === key;
+  const flat: Column[] = [
+    {
+      key: "shape.lengthMicrometres",
+      label: "length",
+      kind: "mm",
+      width: 62,
+      when: (x) => shape("cut")(x) || shape("rope")(x),
+    },
+    { key: "shape.widthMicrometres", label: "width", kind: "mm", width: 62, when: shape("cut") },
+    { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 66, when: shape("cut") },
+  ];
+  const round: Column[] = [
+    {
+      key: "shape.diameterMicrometres",
+      label: "across",
+      kind: "mm",
+      width: 62,
+      when: (x) => shape("ball")(x) || shape("rope")(x),
+    },
+    { key: "shape.massMilligrams", label: "mass", kind: "g", width: 62, when: shape("weighed") },
+  ];
   const drying: Column[] = [
     { key: "class", label: "drying class", kind: "choice", options: classes, blank: "—", width: 120 },
     { key: "thicknessMicrometres", label: "thick", kind: "mm", width: 66 },
@@ -177,24 +198,9 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
         options: words("cut", "ball", "rope", "weighed"),
         width: 86,
       },
-      {
-        key: "shape.lengthMicrometres",
-        label: "length",
-        kind: "mm",
-        width: 62,
-        when: (x) => shape("cut")(x) || shape("rope")(x),
-      },
-      { key: "shape.widthMicrometres", label: "width", kind: "mm", width: 62, when: shape("cut") },
-      { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 66, when: shape("cut") },
+      ...flat,
       { key: "shape.factorPerMille", label: "fills", kind: "percent", width: 62, when: shape("cut") },
-      {
-        key: "shape.diameterMicrometres",
-        label: "across",
-        kind: "mm",
-        width: 62,
-        when: (x) => shape("ball")(x) || shape("rope")(x),
-      },
-      { key: "shape.massMilligrams", label: "mass", kind: "g", width: 62, when: shape("weighed") },
+      ...round,
       { key: "shape.driedMicrometres", label: "wanted dry", kind: "mm", width: 66, when: shape("cut") },
       { key: "number", label: "each takes", kind: "whole", width: 58, blank: "1" },
       { key: "run", label: "to a sheet", kind: "whole", width: 58 },
@@ -202,23 +208,8 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
     sizes: [
       { key: "name", label: "size", kind: "text", width: 92 },
       { key: "count", label: "to a flower", kind: "whole", width: 62 },
-      {
-        key: "shape.lengthMicrometres",
-        label: "length",
-        kind: "mm",
-        width: 62,
-        when: (x) => shape("cut")(x) || shape("rope")(x),
-      },
-      { key: "shape.widthMicrometres", label: "width", kind: "mm", width: 62, when: shape("cut") },
-      { key: "shape.thicknessMicrometres", label: "thick", kind: "mm", width: 62, when: shape("cut") },
-      {
-        key: "shape.diameterMicrometres",
-        label: "across",
-        kind: "mm",
-        width: 62,
-        when: (x) => shape("ball")(x) || shape("rope")(x),
-      },
-      { key: "shape.massMilligrams", label: "mass", kind: "g", width: 62, when: shape("weighed") },
+      ...flat,
+      ...round,
       { key: "tool", label: "cutter, in words", kind: "text", width: 130 },
       {
         key: "wire",
