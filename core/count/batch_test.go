@@ -231,3 +231,26 @@ func TestPetalsAreMadeInTheRun(t *testing.T) {
 	more := itemMade(up(t, inRun), "white").Net
 	assert.InDelta(t, float64(white)/0.96, more, float64(white)/120, "what breaks is cut again")
 }
+
+// Each batch of roses is one with the petals that are made for it.
+func TestABatchIsOneWithWhatIsMadeForIt(t *testing.T) {
+	doc := soft(24, 4000)
+	counted := up(t, doc)
+	roses := lotsMade(counted, "rose")
+	require.Greater(t, len(roses), 2)
+	batches := studio.NewBook(doc).Batches(counted.Lots, counted.Links)
+	for i, rose := range roses {
+		assert.Equal(t, studio.InBatch{Root: rose.ID, Number: int64(i) + 1, Of: int64(len(roses))}, batches[rose.ID])
+	}
+	petals := 0
+	for _, link := range counted.Links {
+		if link.Recipe == "petal" {
+			petals++
+			assert.Equal(t, batches[link.To], batches[link.From])
+		}
+	}
+	assert.Equal(t, len(roses), petals)
+	for _, mix := range lotsMade(counted, "white") {
+		assert.NotContains(t, batches, mix.ID)
+	}
+}

@@ -9,8 +9,8 @@ type InBatch struct {
 }
 
 // Batches finds the batches that lots belong to: a lot that is limited by how long its pieces
-// stay as they are wanted, with the lots of its own for what it needs fresh; batches of one group are numbered in the order of its lots. It takes
-// O(lots + links).
+// stay as they are wanted, with the lots of its own for what it needs fresh; batches of the
+// same are numbered in the order of their lots. It takes O(lots + links).
 func (b *Book) Batches(lots []Lot, links []Link) map[ID]InBatch {
 	at := map[ID]*Lot{}
 	for i := range lots {
@@ -31,11 +31,10 @@ func (b *Book) Batches(lots []Lot, links []Link) map[ID]InBatch {
 		}
 	}
 	all, of := map[ID]InBatch{}, map[string]int64{}
-	group := func(l *Lot) string { return l.Key + string(l.Group) }
 	for i := range lots {
 		if l := &lots[i]; into[l.ID] == "" && (whole[l.ID] || b.Perishes(b.Of(l.Made()))) {
-			of[group(l)]++
-			all[l.ID] = InBatch{Root: l.ID, Number: of[group(l)]}
+			of[l.Key]++
+			all[l.ID] = InBatch{Root: l.ID, Number: of[l.Key]}
 		}
 	}
 	for i := range lots {
@@ -44,7 +43,7 @@ func (b *Book) Batches(lots []Lot, links []Link) map[ID]InBatch {
 			root, depth = into[root], depth+1
 		}
 		if in, known := all[root]; known {
-			in.Of = of[group(at[root])]
+			in.Of = of[at[root].Key]
 			all[lots[i].ID] = in
 		}
 	}
