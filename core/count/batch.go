@@ -547,7 +547,7 @@ func (c *counter) gatherBatches(item *Item, r *studio.Recipe, needs []need) {
 				Run:     c.batchOf(item, r).Run,
 				Pegs:    []studio.Peg{},
 			}
-			lot.Need = min(lot.Started, studio.CeilDiv(quantity*lot.Started, share))
+			lot.Need = min(lot.Started, quantity*lot.Started/share)
 			share, quantity = share-lot.Started, quantity-lot.Need
 			lot.Alive = lot.Started
 			n = c.begin(item, r, lot, n, into, g)

@@ -82,7 +82,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 			Run:     c.batchOf(item, r).Run,
 			Pegs:    []studio.Peg{},
 		}
-		lot.Need = min(lot.Started, studio.CeilDiv(total*lot.Started, started))
+		lot.Need = min(lot.Started, total*lot.Started/started)
 		started, total = started-lot.Started, total-lot.Need
 		lot.ID, lot.Alive = group, lot.Started
 		if i > 0 {
