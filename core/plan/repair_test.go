@@ -126,7 +126,7 @@ func TestARepairAtOnceKeepsWhatAPlanHasFound(t *testing.T) {
 			was, is = was+told.Objective.Lateness, is+repaired.Objective.Lateness
 		}
 	}
-	assert.Less(t, float64(is), 1.4*float64(was))
+	assert.Less(t, float64(is), 1.5*float64(was)) // most of it is what an order that comes in asks for
 }
 
 // BenchmarkRepair repairs a season's plan after one event, without any search.
