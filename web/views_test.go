@@ -79,7 +79,7 @@ func TestTheMatrixNamesFlowersMixesAndWorkings(t *testing.T) {
 	for _, w := range objects(t, petal["workings"]) {
 		rules[w["rule"]] = true
 	}
-	assert.Equal(t, map[any]bool{"compounding": true, "net": true, "spares-by-breakage": true, "split": true}, rules)
+	assert.Equal(t, map[any]bool{"batch": true, "net": true, "spares-for-remaking": true, "split": true}, rules)
 	assert.EqualValues(t, 20, find(t, v["cells"], "name", "Eucalyptus leaf")["fromShelf"])
 }
 
