@@ -169,7 +169,7 @@ func ended(v object) bool { return v["running"] == false }
 // What is found waits beside the plan at once, is accepted or dropped, and can be undone.
 func TestABetterPlanIsLookedForInTheBackground(t *testing.T) {
 	d := newDesk(t)
-	d.ask("POST", "/api/orders", order(24, "Magnolia"), nil)
+	d.ask("POST", "/api/orders", with(order(60, "Magnolia"), "leaves", "2027-10-01T10:00"), nil)
 	further := searched(t, d, object{"seconds": 600, "anew": true}, func(v object) bool {
 		return v["best"].(object)["weightedLateness"].(float64) < v["was"].(object)["weightedLateness"].(float64)
 	})

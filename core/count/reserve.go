@@ -82,7 +82,24 @@ func (c *counter) unneeded(item *Item) {
 	}
 	for _, s := range c.shelf.HalfMade(item.Made(), item.Mixes) {
 		s.Left.Reserved = slices.DeleteFunc(slices.Clone(s.Left.Reserved), func(claim studio.Claim) bool {
-			return claim.Order != "" && needs[claim.Order] == 0 // else with the spares that finishing it takes
-		})
+			return claim.Order != "" && needs[claim.Order] == 0 && !c.elsewhere(item, s, claim.Order)
+		}) // else with the spares that finishing it takes
 	}
+}
+
+// elsewhere is true where an order needs, in other colours than an item, what half-made pieces can
+// still become.
+func (c *counter) elsewhere(item *Item, s *studio.Stock, order studio.ID) bool {
+	for _, other := range c.items {
+		if other == item || other.Made() != item.Made() ||
+			!slices.Contains(c.shelf.HalfMade(other.Made(), other.Mixes), s) {
+			continue
+		}
+		for _, n := range other.needs {
+			if slices.ContainsFunc(n.claims, func(claim studio.Claim) bool { return claim.Order == order }) {
+				return true
+			}
+		}
+	}
+	return false
 }

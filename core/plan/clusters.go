@@ -20,6 +20,7 @@ type cluster struct {
 	latest         studio.Minute // when to begin; long before now of what has begun
 	begun          int
 	orders         []int // that need it
+	soft           bool  // windows in it bind pieces
 }
 
 func compare[T cmp.Ordered](a, b T) int { return cmp.Compare(a, b) }
@@ -97,6 +98,7 @@ func (p *problem) formClusters() {
 		c.number = slices.MinFunc(c.jobs, func(a, b *job) int { return compare(a.number, b.number) }).number
 		for _, j := range c.jobs {
 			c.begun = max(c.begun, j.urgency())
+			c.soft = c.soft || slices.ContainsFunc(j.in, func(k lag) bool { return k.each })
 		}
 	}
 	slices.SortFunc(p.clusters, func(a, b *cluster) int { return compare(a.number, b.number) })

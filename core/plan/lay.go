@@ -105,7 +105,11 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 		s.giveUp(c, &fault{kind: untried, limited: true})
 		return
 	}
-	why := s.placeCluster(c, false)
+	spared := c.soft && s.doc.Direct == nil
+	why := s.placeClusterSparing(c, spared)
+	if why != nil && spared {
+		why = s.placeCluster(c, false)
+	}
 	if why != nil {
 		why = s.placeCluster(c, true)
 	}
@@ -124,6 +128,13 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 		why.limited = s.exhausted()
 		s.giveUp(c, why)
 	}
+}
+
+// placeClusterSparing places a cluster so that some of each window of its pieces is spared, or not.
+func (s *schedule) placeClusterSparing(c *cluster, spares bool) *fault {
+	s.spares = spares
+	defer func() { s.spares = false }()
+	return s.placeCluster(c, false)
 }
 
 // leaveOut leaves out what could not be placed if no order needs it, and all of its cluster

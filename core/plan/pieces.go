@@ -5,31 +5,55 @@ import (
 	"bractum/core/studio"
 )
 
-// passageAt is how the pieces of a job pass through it at a spot.
+// passageAt is how the pieces of a job pass through it at a spot; of one that is under way and
+// of which nothing was counted, from its start on.
 func (j *job) passageAt(at *spot) studio.Passage {
 	p := studio.Passage{Start: at.start, Pieces: max(1, j.Pieces), Pauses: at.pauses(), Whole: j.Wait != nil}
-	p.Rest = at.end - at.start
-	for _, pause := range p.Pauses {
-		p.Rest -= pause.To - pause.From
-	}
-	if i := j.wayOf(int(at.maker)); i >= 0 && !j.Done() {
-		p.Setup = min(p.Rest, j.ways[i].setup+studio.Minute(at.setup))
+	p.Rest = p.Worked(at.end)
+	if !j.Fact.Passes() {
+		if i := j.wayOf(int(at.maker)); i >= 0 {
+			p.Setup = min(p.Rest, j.ways[i].setup+studio.Minute(at.setup))
+		}
 		p.Rest -= p.Setup
+		return p
 	}
+	resume := at.start
+	if j.Done() {
+		resume = at.end
+	}
+	p.Start, p.Pauses = j.Fact.Start, append(j.Fact.PausesBefore(resume), p.Pauses...)
+	worked := p.Worked(at.end)
+	p.Setup = min(j.Fact.Setup, worked)
+	p.Rest = worked - p.Setup
 	return p
+}
+
+// spare is the share of a window of pieces that is kept for those who work slower or faster
+// than the book has it, while what they come from was not begun: a fifth, as in the size of a batch.
+const spare = 5
+
+// lastTake is when pieces of a job must be taken up at the latest, by when they are done.
+func (s *schedule) lastTake(k *lag, from *job) func(done studio.Minute) studio.Minute {
+	if !s.spares || from.Fact != nil {
+		return k.Last
+	}
+	return func(done studio.Minute) studio.Minute {
+		last := k.Last(done)
+		return last - (last-done)/spare
+	}
 }
 
 // late is by how much a job takes up pieces of another too late, both being placed.
 func (s *schedule) late(k *lag, from, to *job) studio.Minute {
 	a, b := from.passageAt(&s.at[from.number]), to.passageAt(&s.at[to.number])
-	return a.Latest(&b, k.Last)
+	return a.Latest(&b, s.lastTake(k, from))
 }
 
 // firstDone is the last minute that a window which binds each piece leaves the first piece
 // of a job that is placed.
 func (s *schedule) firstDone(k *lag, from *job) studio.Minute {
 	p := from.passageAt(&s.at[from.number])
-	return k.Last(p.Done(1))
+	return s.lastTake(k, from)(p.Done(1))
 }
 
 // lateIfSooner is true where a follower would take up pieces of a job too late if that ended
@@ -37,7 +61,7 @@ func (s *schedule) firstDone(k *lag, from *job) studio.Minute {
 func (s *schedule) lateIfSooner(k *lag, from *job) bool {
 	a, b := from.passageAt(&s.at[from.number]), k.other.passageAt(&s.at[k.other.number])
 	a.Start--
-	return a.Latest(&b, k.Last) > 0
+	return a.Latest(&b, k.Last) > 0 // the whole window, as it is explained
 }
 
 // soonestAfter is when after one job ends another of its cluster can begin at the soonest, if
@@ -83,7 +107,7 @@ func (s *schedule) opensAfter(k *lag, from, to *job) (studio.Minute, bool) {
 	for shift := studio.Minute(0); shift < 1440; shift += 60 {
 		a.Start = start + shift
 		b.Start = s.soonestAfter(from, to, a.Start+a.Setup+a.Rest)
-		if a.Latest(&b, k.Last) <= 0 {
+		if a.Latest(&b, s.lastTake(k, from)) <= 0 {
 			return shift, true
 		}
 		if !k.drying {

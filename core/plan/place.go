@@ -389,7 +389,7 @@ func (s *schedule) outlastsWindow(
 		if !k.limited || k.other.Fact != nil || s.wish.leave[k.other.number] {
 			continue
 		}
-		first := start
+		first, last := start, k.Last
 		if k.each {
 			p := j.passageAt(
 				&spot{
@@ -400,9 +400,9 @@ func (s *schedule) outlastsWindow(
 					more:  &detail{pauses: pauses},
 				},
 			)
-			first = p.Done(1)
+			first, last = p.Done(1), s.lastTake(k, j)
 		}
-		if end <= k.Last(first) {
+		if end <= last(first) {
 			continue
 		}
 		switch {

@@ -12,6 +12,7 @@ type schedule struct {
 	*problem
 	standing
 	wish     wish
+	spares   bool  // some of each window of pieces
 	blockers []int // by number of cluster, while clusters are laid
 	floor    []*fault
 	effort   effort

@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -31,16 +32,22 @@ func simulated(t studio.Task, a *studio.Activity, setup studio.Minute) moments {
 				return true
 			}
 		}
-		return false
+		return a.Fact != nil && slices.ContainsFunc(a.Fact.Pauses, func(p studio.Span) bool {
+			return p.From <= at && at < p.To && (a.Done() || at < t.Begin())
+		})
 	}
 	var minutes []studio.Minute // that are worked
-	for at := t.Begin(); at < t.End; at++ {
+	begin := t.Begin()
+	if a.Fact != nil && a.Fact.Uncounted {
+		begin = t.Start
+	}
+	for at := begin; at < t.End; at++ {
 		if !pausing(at) {
 			minutes = append(minutes, at)
 		}
 	}
-	if a.Done() {
-		setup = 0
+	if a.Fact != nil && (a.Done() || a.Fact.Uncounted) {
+		setup = a.Fact.Setup
 	}
 	setup = min(setup, studio.Minute(len(minutes)))
 	each := float64(len(minutes)-int(setup)) / float64(n)

@@ -43,10 +43,7 @@ func Working(
 			person = &doc.People[i]
 		}
 	}
-	pace := person.Pace(a.Work[0].Skill)
-	if pace == 0 {
-		pace = 100
-	}
+	pace := person.PaceAt(a.Work[0].Skill)
 	var total studio.Milliminutes
 	for _, e := range a.Work {
 		total += e.Total()
@@ -56,7 +53,7 @@ func Working(
 		length += run
 	}
 	setup := step.Work.Setup
-	if a.Begun() {
+	if a.Begun() && !a.Fact.Uncounted {
 		setup = 0
 	}
 	inputs := []studio.Figure{
@@ -65,6 +62,13 @@ func Working(
 		studio.NewFigure("for-each", float64(step.Work.PerPiece)/1000, "min"),
 		studio.NewFigure("attended-at-the-recipes-pace", float64(total)/1000, "min"),
 		studio.NewFigure("pace", float64(pace)/100, ""),
+	}
+	if a.Begun() && a.Fact.Uncounted {
+		since := t.Begin() - t.Start
+		for _, pause := range a.Fact.PausesBefore(t.Begin()) {
+			since -= pause.To - pause.From
+		}
+		inputs = append(inputs, studio.NewFigure("worked-since-it-began", since, "min"))
 	}
 	if t.Setup > 0 {
 		inputs = append(inputs, studio.NewFigure("coming-to-its-colour", t.Setup, "min"))

@@ -84,3 +84,65 @@ func (r *router) within(l *Lot, recipe *Recipe, first, past int) (all []Within) 
 	}
 	return all
 }
+
+// passed says of a fact what came before the first piece of steps that are one task, and when
+// its person's hours stopped it: between moments at which somebody surely worked.
+func (r *router) passed(fact *Fact, steps []Step) {
+	maker := slices.IndexFunc(r.doc.People, func(p Person) bool { return p.ID == fact.Person })
+	if maker < 0 {
+		return
+	}
+	person, a := &r.doc.People[maker], Activity{}
+	for _, s := range steps {
+		a.Work = append(a.Work, Effort{Skill: s.Work.Skill, Setup: s.Work.Setup})
+	}
+	fact.Setup = a.SetupFor(person, 0)
+	until := fact.End
+	if fact.State != TaskDone {
+		until = max(r.doc.Now, fact.Start)
+	}
+	hours := r.hoursOf(person, fact.Start, until+24*60)
+	for i := 1; i < len(hours) && hours[i-1].To < until; i++ {
+		if fact.State != TaskDone || hours[i].From < until {
+			fact.Pauses = append(fact.Pauses, Span{From: hours[i-1].To, To: hours[i].From})
+		}
+	}
+}
+
+// hoursOf are the hours of somebody from a minute at which they worked: with the overtime they
+// allow, where it was outside their hours.
+func (r *router) hoursOf(p *Person, from, to Minute) Hours {
+	hours := HoursOf(*p, r.calendar, from, to)
+	if first, ok := hours.Next(from); !ok || first > from {
+		hours = Together(hours, OvertimeOf(*p, r.calendar, from, to))
+	}
+	return hours
+}
+
+// leftOf is what is left of the efforts of a task that is under way and of which nothing was
+// counted: what was not worked since, in their order, and no less than one piece of the last.
+func (r *router) leftOf(work []Effort, fact *Fact, pieces int64) []Effort {
+	maker := slices.IndexFunc(r.doc.People, func(p Person) bool { return p.ID == fact.Person })
+	if maker < 0 {
+		return work
+	}
+	person := &r.doc.People[maker]
+	hours := r.hoursOf(person, fact.Start, max(r.doc.Now, fact.Start))
+	worked := Milliminutes(1000 * hours.Worked(Span{From: fact.Start, To: r.doc.Now}))
+	var all, setup Milliminutes
+	for _, e := range work {
+		pace := person.PaceAt(e.Skill)
+		all, setup = all+e.Total().AtPace(pace), setup+e.Setup.AtPace(pace)
+	}
+	worked = min(worked, all-max(1000, CeilDiv(all-setup, Milliminutes(max(1, pieces)))))
+	for i := range work {
+		e := &work[i]
+		pace := person.PaceAt(e.Skill)
+		gone := max(0, min(worked, e.Total().AtPace(pace)))
+		worked -= gone
+		standard := CeilDiv(gone*Milliminutes(pace), 100)
+		e.Minutes, e.Thousandths = 0, max(0, e.Total()-standard)
+		e.Setup = max(0, e.Setup-standard)
+	}
+	return work
+}

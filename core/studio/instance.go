@@ -98,13 +98,32 @@ type ColourUse struct {
 	Mix    ID `json:"mix"`
 }
 
-// Fact is what has happened to a task: by whom, or in which machine, and when.
+// Fact is what has happened to a task: by whom, or in which machine, and when. Setup is what
+// of a task came before its first piece, Pauses what stopped it since; Uncounted is true of one
+// that is under way and of which nothing was counted, so that its pieces pass from its start on.
 type Fact struct {
 	State   TaskState `json:"state"`
 	Person  ID        `json:"person,omitempty"`
 	Machine ID        `json:"machine,omitempty"`
 	Start   Minute    `json:"start"`
 	End     Minute    `json:"end,omitempty"`
+	Setup   Minute    `json:"setup,omitempty"`
+	Pauses  []Span    `json:"pauses,omitempty"`
+
+	Uncounted bool `json:"uncounted,omitempty"`
+}
+
+// Passes is true of a fact that says when the pieces of its task passed.
+func (f *Fact) Passes() bool { return f != nil && (f.State == TaskDone || f.Uncounted) }
+
+// PausesBefore are the pauses of a fact as far as they lie before a minute.
+func (f *Fact) PausesBefore(m Minute) (pauses []Span) {
+	for _, p := range f.Pauses {
+		if p.To = min(p.To, m); p.From < p.To {
+			pauses = append(pauses, p)
+		}
+	}
+	return pauses
 }
 
 // Lag limits the time from the end of one task to the start of another. A most
@@ -215,10 +234,7 @@ func (a *Activity) Runs(p *Person, setup Minute) []Minute {
 	last := 0
 	ended := Minute(0)
 	for i, e := range a.Work {
-		pace := p.Pace(e.Skill)
-		if pace == 0 {
-			pace = 100
-		}
+		pace := p.PaceAt(e.Skill)
 		sum += e.Total().AtPace(pace)
 		last = e.Run
 		if (i+1 == len(a.Work) || a.Work[i+1].Run != last) && sum.Minutes() > ended {
@@ -238,10 +254,7 @@ func (a *Activity) Runs(p *Person, setup Minute) []Minute {
 func (a *Activity) SetupFor(p *Person, colour Minute) Minute {
 	var sum Milliminutes
 	for _, e := range a.Work {
-		pace := p.Pace(e.Skill)
-		if pace == 0 {
-			pace = 100
-		}
+		pace := p.PaceAt(e.Skill)
 		sum += e.Setup.AtPace(pace)
 	}
 	return sum.Minutes() + colour
@@ -253,10 +266,7 @@ func (a *Activity) SetupFor(p *Person, colour Minute) Minute {
 func (a *Activity) Between(w Within, p *Person, run []Effort, i int64) (done, taken Milliminutes) {
 	var at Milliminutes
 	for n, e := range run {
-		pace := p.Pace(e.Skill)
-		if pace == 0 {
-			pace = 100
-		}
+		pace := p.PaceAt(e.Skill)
 		total, setup, pieces := e.Total().AtPace(pace), e.Setup.AtPace(pace), max(1, e.Pieces)
 		switch n {
 		case w.From:

@@ -42,6 +42,15 @@ func (p *Passage) Takes(after int64) Minute {
 	return at
 }
 
+// Worked is how many minutes are worked of a passage that ends at a minute.
+func (p *Passage) Worked(end Minute) Minute {
+	worked := end - p.Start
+	for _, pause := range p.Pauses {
+		worked -= pause.To - pause.From
+	}
+	return worked
+}
+
 // Latest is by how many minutes the pieces of one task are taken up too late by another, at
 // most, if each may wait until last(when it was done); not more than nothing where all are in
 // time. It takes O(pieces).

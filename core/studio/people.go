@@ -46,3 +46,12 @@ func (p Person) Pace(skill string) int64 {
 	}
 	return 0
 }
+
+// PaceAt is the pace at which a person does what falls to them: that of the recipe, 100, at a
+// skill that they have not got.
+func (p Person) PaceAt(skill string) int64 {
+	if pace := p.Pace(skill); pace > 0 {
+		return pace
+	}
+	return 100
+}

@@ -24,14 +24,19 @@ func Tasks(doc *Document, book *Book, lots []Lot, links []Link) *Instance {
 
 // routed works out the tasks of lots and the links between them.
 func routed(doc *Document, book *Book, lots []Lot, links []Link) *router {
+	calendar, err := NewCalendar(doc.Epoch, doc.Zone)
+	if err != nil {
+		panic("studio: unchecked zone " + doc.Zone)
+	}
 	r := &router{
-		doc:   doc,
-		book:  book,
-		lots:  map[ID]*Lot{},
-		links: links,
-		out:   map[ID][]Link{},
-		work:  map[ID]*WorkLot{},
-		keeps: SoftStores(doc),
+		calendar: calendar,
+		doc:      doc,
+		book:     book,
+		lots:     map[ID]*Lot{},
+		links:    links,
+		out:      map[ID][]Link{},
+		work:     map[ID]*WorkLot{},
+		keeps:    SoftStores(doc),
 	}
 	for _, k := range links {
 		r.out[k.From] = append(r.out[k.From], k)
@@ -55,6 +60,7 @@ func routed(doc *Document, book *Book, lots []Lot, links []Link) *router {
 }
 
 type router struct {
+	calendar Calendar
 	doc      *Document
 	book     *Book
 	lots     map[ID]*Lot
@@ -146,7 +152,10 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	if work != nil {
 		if record := work.Record(step.Key); record != nil {
 			a.Fact = &Fact{State: record.State, Person: record.Person, Start: record.Start, End: record.End}
-			setup, left = false, recipe.Passing(first, entering-record.Counted()*recipe.unit(first))
+			if a.Fact.Uncounted = record.State == TaskStarted && record.Counted() == 0; a.Fact.Passes() {
+				r.passed(a.Fact, recipe.Steps[first:past])
+			}
+			setup, left = a.Fact.Uncounted, recipe.Passing(first, entering-record.Counted()*recipe.unit(first))
 			if record.State != TaskDone {
 				a.Pieces = left
 			}
@@ -154,6 +163,9 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	}
 	if !a.Done() {
 		a.Work = efforts(recipe, first, past, setup, left, run)
+		if a.Begun() && a.Fact.Uncounted {
+			a.Work = r.leftOf(a.Work, a.Fact, left)
+		}
 		a.Within = r.within(l, recipe, first, past)
 	}
 	for i := first; i < past; i++ {
@@ -482,11 +494,7 @@ func (r *router) window(l *Lot, recipe *Recipe, from int, w Window, to ID) {
 
 // wants are the open orders and the lots that are pegged to them.
 func (r *router) wants(lots []Lot, shelf []Peg) {
-	calendar, err := NewCalendar(r.doc.Epoch, r.doc.Zone)
-	if err != nil {
-		panic("studio: unchecked zone " + r.doc.Zone)
-	}
-	everyone := r.doc.Everyone(calendar)
+	everyone := r.doc.Everyone(r.calendar)
 	pegged := map[ID][]ID{} // the lots of an order
 	for _, l := range lots {
 		for _, p := range l.Pegs {
@@ -503,7 +511,7 @@ func (r *router) wants(lots []Lot, shelf []Peg) {
 		if o.State != OrderOpen || len(pegged[o.ID]) == 0 && !fromShelf[o.ID] { // it is counted later
 			continue
 		}
-		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, calendar, everyone), Importance: o.Importance,
+		want := Want{ID: o.ID, ReadyBy: r.doc.ReadyBy(o, r.calendar, everyone), Importance: o.Importance,
 			Lots: append([]ID{}, pegged[o.ID]...)}
 		for _, p := range shelf {
 			if p.Order != o.ID {

@@ -5,28 +5,42 @@ import "bractum/core/studio"
 // passage is how the pieces of a task pass through it: one after the other, evenly over what is
 // worked after its setup.
 type passage struct {
-	task          *studio.Task
 	pieces        int64
 	setup, worked studio.Minute
 	begin         studio.Minute
+	pauses        []studio.Span
 }
 
 func (c *checker) passageOf(a *studio.Activity, t *studio.Task) passage {
-	f := passage{task: t, pieces: max(1, a.Pieces), begin: t.Begin(), worked: t.End - t.Begin()}
-	for _, p := range t.Pauses {
-		f.worked -= p.To - p.From
+	f := passage{pieces: max(1, a.Pieces), begin: t.Begin(), pauses: t.Pauses}
+	setup := studio.Minute(0)
+	switch {
+	case a.Done():
+		f.begin, f.pauses, setup = t.Start, a.Fact.Pauses, a.Fact.Setup
+	case a.Fact != nil && a.Fact.Uncounted:
+		f.begin, f.pauses, setup = t.Start, append(a.Fact.PausesBefore(t.Begin()), t.Pauses...), a.Fact.Setup
+	case a.Wait == nil:
+		setup = a.SetupFor(c.people[t.Person], t.Setup)
 	}
-	if a.Wait == nil && !a.Done() {
-		f.setup = min(f.worked, a.SetupFor(c.people[t.Person], t.Setup))
-	}
+	f.worked = f.workedUntil(t.End)
+	f.setup = min(f.worked, setup)
 	return f
+}
+
+// workedUntil is how many minutes are worked until a minute.
+func (f passage) workedUntil(end studio.Minute) studio.Minute {
+	end -= f.begin
+	for _, p := range f.pauses {
+		end -= p.To - p.From
+	}
+	return end
 }
 
 // wall is the minute at which so much is worked; a pause that comes right then is over if
 // after says so.
 func (f passage) wall(worked studio.Minute, after bool) studio.Minute {
 	at := f.begin + worked
-	for _, p := range f.task.Pauses {
+	for _, p := range f.pauses {
 		if p.From < at || after && p.From == at {
 			at += p.To - p.From
 		}
@@ -97,7 +111,7 @@ func (c *checker) runs(a *studio.Activity, t *studio.Task, lengths []studio.Minu
 
 // run checks one window inside a run of which so many minutes of the task were worked before.
 func (c *checker) run(a *studio.Activity, t *studio.Task, w studio.Within, run []studio.Effort, before studio.Minute) {
-	begin := passage{task: t, begin: t.Begin()}.wall(before, true)
+	begin := passage{begin: t.Begin(), pauses: t.Pauses}.wall(before, true)
 	person := c.people[t.Person]
 	length := func(m studio.Milliminutes, e studio.Effort) int64 { return int64(m.AtPace(person.Pace(e.Skill))) }
 	starts := make([]int64, len(run)+1) // in thousandths of a minute since the run began

@@ -8,7 +8,8 @@ import (
 
 // reservations checks that what is reserved on the shelf goes to nobody else: what has no
 // part in an order, through all that it goes into, leaves what that order has reserved and
-// still takes of such pieces, wherever from, and everything leaves what the lead keeps back.
+// still takes of such pieces, wherever from, or of half-made ones still has made; and everything
+// leaves what the lead keeps back.
 func (c *checker) reservations() {
 	f := flow{
 		lots:  map[studio.ID]*studio.Lot{},
@@ -47,8 +48,12 @@ func (c *checker) reservations() {
 			continue // it goes by the lot that made it, with its other qualities; or somebody has to be short
 		}
 		for _, claim := range claims {
-			if claim.Order != "" && s.Reached == "" {
+			switch {
+			case claim.Order == "":
+			case s.Reached == "":
 				claim.Quantity = min(claim.Quantity, f.takes(sources[key(s)], claim.Order))
+			case !c.makes(s, claim.Order):
+				claim.Quantity = 0 // what is finished or in work serves it
 			}
 			if others := f.others(s.ID, claim.Order); others > max(0, s.Amount-claim.Quantity) {
 				c.say(
@@ -112,6 +117,17 @@ func (f flow) takes(sources []studio.ID, order studio.ID) (quantity int64) {
 		}
 	}
 	return quantity
+}
+
+// makes is true where something that half-made pieces can become is begun, or gone on with from the
+// shelf, for an order.
+func (c *checker) makes(half *studio.ShelfLot, order studio.ID) bool {
+	shelf := c.book.NewShelf(c.doc)
+	return slices.ContainsFunc(c.plan.Lots, func(l studio.Lot) bool {
+		return !l.InWork &&
+			slices.ContainsFunc(l.For, func(c studio.Claim) bool { return c.Order == order }) &&
+			slices.ContainsFunc(shelf.HalfMade(l.Made(), l.Mixes), func(s *studio.Stock) bool { return s.ID == half.ID })
+	})
 }
 
 // orders are those that a lot has a part in.

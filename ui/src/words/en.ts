@@ -141,6 +141,7 @@ export default {
     pieces: "pieces",
     "for-each": "for each",
     "attended-at-the-recipes-pace": "attended at the recipe's pace",
+    "worked-since-it-began": "worked since it began",
     pace: "pace",
     "coming-to-its-colour": "coming to its colour",
     "working-time": "working time",
