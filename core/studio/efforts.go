@@ -120,8 +120,8 @@ func (r *router) hoursOf(p *Person, from, to Minute) Hours {
 }
 
 // leftOf is what is left of the efforts of a task that is under way and of which nothing was
-// counted: what was not worked since, in their order, and no less than one piece of the last.
-func (r *router) leftOf(work []Effort, fact *Fact, pieces int64) []Effort {
+// counted: what was not worked since, in their order, and no less than a minute of the last.
+func (r *router) leftOf(work []Effort, fact *Fact) []Effort {
 	maker := slices.IndexFunc(r.doc.People, func(p Person) bool { return p.ID == fact.Person })
 	if maker < 0 {
 		return work
@@ -129,12 +129,11 @@ func (r *router) leftOf(work []Effort, fact *Fact, pieces int64) []Effort {
 	person := &r.doc.People[maker]
 	hours := r.hoursOf(person, fact.Start, max(r.doc.Now, fact.Start))
 	worked := Milliminutes(1000 * hours.Worked(Span{From: fact.Start, To: r.doc.Now}))
-	var all, setup Milliminutes
+	var all Milliminutes
 	for _, e := range work {
-		pace := person.PaceAt(e.Skill)
-		all, setup = all+e.Total().AtPace(pace), setup+e.Setup.AtPace(pace)
+		all += e.Total().AtPace(person.PaceAt(e.Skill))
 	}
-	worked = min(worked, all-max(1000, CeilDiv(all-setup, Milliminutes(max(1, pieces)))))
+	worked = min(worked, all-1000)
 	for i := range work {
 		e := &work[i]
 		pace := person.PaceAt(e.Skill)

@@ -164,7 +164,7 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	if !a.Done() {
 		a.Work = efforts(recipe, first, past, setup, left, run)
 		if a.Begun() && a.Fact.Uncounted {
-			a.Work = r.leftOf(a.Work, a.Fact, left)
+			a.Work = r.leftOf(a.Work, a.Fact)
 		}
 		a.Within = r.within(l, recipe, first, past)
 	}

@@ -1,0 +1,104 @@
+package plan_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/drying"
+	"bractum/core/plan/check"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// begun is the demo in which somebody began a task of a plan at a minute.
+func begun(doc *studio.Document, p *studio.Plan, task studio.Task, at studio.Minute) {
+	lot := p.Lots[slices.IndexFunc(p.Lots, func(l studio.Lot) bool { return l.ID == task.Lot })]
+	doc.Work = []studio.WorkLot{{ID: lot.ID, Recipe: lot.Recipe, Mixes: lot.Mixes, Ordinal: lot.Ordinal, Need: lot.Need,
+		Started: lot.Started, Records: []studio.TaskRecord{
+			{Step: task.Step, State: studio.TaskStarted, Person: task.Person, Start: at},
+		}}}
+}
+
+func endOf(t *testing.T, doc *studio.Document, id studio.ID) studio.Minute {
+	p := made(t, doc)
+	require.Empty(t, check.Plan(doc, p))
+	i := slices.IndexFunc(p.Tasks, func(task studio.Task) bool { return task.ID == id })
+	require.GreaterOrEqual(t, i, 0)
+	return p.Tasks[i].End
+}
+
+// While somebody is at what they began, and has counted nothing, the clock moves and its end does
+// not: over their break too. Once it is past, a minute is left.
+func TestTheEndOfWhatIsUnderWayStandsWhileTheClockMoves(t *testing.T) {
+	p := made(t, demo.Document())
+	instance := studio.Route(demo.Document(), studio.NewBook(demo.Document()), p.Lots, p.Links, p.Pegs)
+	tried := map[string]bool{}
+	for _, lot := range instance.Lots {
+		i := slices.IndexFunc(p.Tasks, func(task studio.Task) bool { return task.ID == lot.Tasks[0].ID })
+		if slices.ContainsFunc(instance.Links, func(k studio.Lag) bool { return k.To == lot.Tasks[0].ID }) ||
+			p.Tasks[i].State != studio.TaskPlanned || p.Tasks[i].Person == "" || p.Tasks[i].Setup > 0 ||
+			p.Tasks[i].End-p.Tasks[i].Start < 10 || tried[p.Tasks[i].Step] {
+			continue
+		}
+		tried[p.Tasks[i].Step] = true
+		task, day := p.Tasks[i], p.Tasks[i].Start-p.Tasks[i].Start%1440
+		for _, start := range []studio.Minute{day + 9*60, day + 12*60 + 55} { // a break comes at one
+			doc := demo.Document()
+			doc.Now = start
+			begun(doc, p, task, start)
+			end := endOf(t, doc, task.ID)
+			assert.Greater(t, end, start+5)
+			for _, now := range []studio.Minute{start + 1, start + 5, end - 1} {
+				doc.Now = now
+				assert.Equal(t, end, endOf(t, doc, task.ID), "%s at %d from %d on", task.ID, now, start)
+			}
+			doc.Now = end + 90
+			assert.Equal(t, doc.Now+1, endOf(t, doc, task.ID))
+		}
+	}
+	assert.Greater(t, len(tried), 1)
+}
+
+// Of each window of pieces a fifth is spared, for who works faster or slower than the book.
+func TestOfWindowsAFifthIsSpared(t *testing.T) {
+	doc := demo.Document()
+	p := made(t, doc)
+	require.Empty(t, p.Unplaced)
+	book := studio.NewBook(doc)
+	instance := studio.Route(doc, book, p.Lots, p.Links, p.Pegs)
+	activities, people := instance.Activities(), map[studio.ID]*studio.Person{}
+	for i := range doc.People {
+		people[doc.People[i].ID] = &doc.People[i]
+	}
+	passage := func(task *studio.Task) studio.Passage {
+		a := activities[task.ID]
+		f := studio.Passage{Start: task.Start, Pieces: max(1, a.Pieces), Pauses: task.Pauses, Whole: a.Wait != nil}
+		if f.Rest = f.Worked(task.End); a.Wait == nil {
+			f.Setup = a.SetupFor(people[task.Person], task.Setup)
+			f.Rest -= f.Setup
+		}
+		return f
+	}
+	tasks := map[studio.ID]*studio.Task{}
+	for i := range p.Tasks {
+		tasks[p.Tasks[i].ID] = &p.Tasks[i]
+	}
+	room := drying.NewRoom(doc, calendar(t, doc))
+	windows := 0
+	for _, lag := range instance.Links {
+		if !lag.Each {
+			continue
+		}
+		windows++
+		from, to := passage(tasks[lag.From]), passage(tasks[lag.To])
+		opening := room.Opening(lag)
+		assert.LessOrEqual(t, from.Latest(&to, func(done studio.Minute) studio.Minute {
+			last := opening.Last(done)
+			return last - (last-done)/5
+		}), studio.Minute(0), "%s to %s", lag.From, lag.To)
+	}
+	assert.Greater(t, windows, 25)
+}
