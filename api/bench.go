@@ -17,6 +17,7 @@ type BenchView struct {
 	Task   *TaskCard     `json:"task,omitempty" doc:"the task that is going on, or the next"`
 	Next   []TaskCard    `json:"next"`
 	Drying []TaskCard    `json:"drying" doc:"what becomes ready soon"`
+	Eyes   []bench.Eye   `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
 }
 
 func (s *Service) registerBench(to huma.API) {
@@ -91,7 +92,7 @@ func (c *change) record(
 		return Recorded{}, err
 	}
 	r := c.at.inForce.Book.Of(lot.Made())
-	c.Summary = summary(r, lot, studio.ID(task))
+	c.Summary = summary(c.at.inForce.Book, lot, studio.ID(task))
 	if err := c.PutLot(lot); err != nil {
 		return Recorded{}, err
 	}
@@ -100,7 +101,8 @@ func (c *change) record(
 }
 
 // summary says in a line of the journal what happened to a task.
-func summary(r *studio.Recipe, lot studio.WorkLot, task studio.ID) string {
+func summary(book *studio.Book, lot studio.WorkLot, task studio.ID) string {
+	r := book.Of(lot.Made())
 	for _, step := range r.Steps {
 		record := lot.Record(step.Key)
 		if record == nil || studio.TaskID(lot.ID, step.Key) != task {
@@ -109,6 +111,11 @@ func summary(r *studio.Recipe, lot studio.WorkLot, task studio.ID) string {
 		what := fmt.Sprintf("%s, %s: %s", step.Name, r.Name, record.State)
 		if r.Kind != studio.KindMix && record.Counted() > 0 {
 			what += fmt.Sprintf(", %d good, %d second, %d broken", record.Good, record.Second, record.Broken)
+		}
+		for _, u := range record.Used {
+			if u.Broke > 0 {
+				what += fmt.Sprintf("; %d %s broke on the way", u.Broke, book.Of(studio.Made{Recipe: u.Recipe, Variant: u.Variant}).Name)
+			}
 		}
 		return what
 	}
@@ -122,10 +129,11 @@ const mostDrying = 12
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
 	mine := bench.Next(a.Open(person))
-	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}}
+	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}, Eyes: []bench.Eye{}}
 	if len(mine) > 0 {
 		card := a.card(*mine[0])
 		v.Task = &card
+		v.Eyes = bench.New(a.Doc, a.Plan).Eyes(card.ID)
 		for _, t := range mine[1:min(3, len(mine))] {
 			v.Next = append(v.Next, a.card(*t))
 		}

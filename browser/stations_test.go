@@ -10,6 +10,8 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"bractum/demo"
 )
 
 func TestAnOrderIsCancelledAndTakenBack(t *testing.T) {
@@ -160,6 +162,39 @@ func TestAPauseKeepsWhatWasCountedAndReloadsToo(t *testing.T) {
 	teun.MustElement(test("count-good")).MustSelectAllText().MustInput("3").MustType(input.Tab)
 	teun.says(".counters", "3 counted, "+strconv.Itoa(many-1)+" are here")
 	assert.True(t, teun.MustElement(test("finish")).MustProperty("disabled").Bool())
+}
+
+// Blossoms that snap as they are taped are said beside the stems, taken off the shelf, and told in the journal.
+func TestWhatBreaksAsItIsTakenUpIsCountedAtTheBench(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Maren", "/stores")
+	page.says(test("stock-Waxflower blossom"), "34")
+	begun, err := page.Page.Eval(`async (stem, person, blossom, oyster) => {
+		const send = (path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
+			headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
+		await send("/stores/stock", { recipe: blossom, colourway: oyster, quality: "good", madeOn: 0,
+			amount: { value: 60, unit: "pieces" } });
+		const { blocks } = await (await fetch("/api/plan?days=14", { headers: { Prefer: "wait=10" } })).json();
+		for (const task of blocks.filter((b) => b.of === stem && b.person))
+			if ((await send("/tasks/" + task.id + "/start", {})).ok) return true;
+	}`, "Waxflower stem", demo.ID("Maren"), demo.ID("Waxflower blossom"), demo.ID("Oyster"))
+	require.NoError(t, err)
+	require.True(t, begun.Value.Bool())
+	maren := sit(t, studio, "Maren", "/bench")
+	maren.says(test("card"), "Waxflower stem")
+	maren.says(test("eyes"), "Waxflower blossom that broke")
+	maren.look("bench-eyes")
+	maren.MustElement(test("count-broke-0")).MustSelectAllText().MustInput("400").MustType(input.Tab)
+	maren.click("finish")
+	maren.says(".counters", "400 are said to have broken as they were taken up")
+	maren.MustElement(test("count-broke-0")).MustSelectAllText().MustInput("1").MustType(input.Tab)
+	maren.click("more-broke-0")
+	maren.click("finish")
+	maren.says(test("said"), "done")
+	journal, err := page.Page.Eval(`async () => (await (await fetch("/api/journal")).text())`)
+	require.NoError(t, err)
+	assert.Contains(t, journal.Value.Str(), "2 Waxflower blossom broke on the way")
 }
 
 func TestTouchOverrulesTheClockAtTheBench(t *testing.T) {

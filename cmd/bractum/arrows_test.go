@@ -26,6 +26,7 @@ var may = map[string][]string{
 	"bractum/core/plan/check":     {"core/studio", "core/drying"},
 	"bractum/core/plan/reference": {},
 	"bractum/core/methods":        {},
+	"bractum/cases":               {},
 	"bractum/browser/modules":     {},
 	"bractum/core/bench":          {"core/studio", "core/paste", "core/wire"},
 	"bractum/core/flower":         {"core/studio", "core/count", "core/drying", "core/paste", "core/wire"},

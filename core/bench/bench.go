@@ -11,8 +11,8 @@ import (
 	"bractum/core/studio"
 )
 
-// Counts are the pieces that one go at a task accounts for, and what it used of
-// inputs that are as needed; of those it does not name it used the most.
+// Counts are the pieces that one go at a task accounts for, and what it used of what is settled
+// by eye: of inputs as needed that it does not name it used the most, of materials the usual amount.
 type Counts struct {
 	Good   int64         `json:"good"`
 	Second int64         `json:"second"`
@@ -232,36 +232,6 @@ func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRe
 	}
 	record.Good, record.Second, record.Broken, record.Mend = record.Good+c.Good, record.Second+c.Second, record.Broken+c.Broken, record.Mend+c.Mend
 	return b.eyed(r, lot, record, c.Used)
-}
-
-// eyed adds to a record what was used of inputs that are as needed: never more than
-// the most of them.
-func (b Bench) eyed(r *studio.Recipe, lot studio.WorkLot, record *studio.TaskRecord, used []studio.Used) error {
-	_, at, past, _ := r.TaskOf(record.Step)
-	for _, u := range used {
-		var most int64
-		for _, p := range r.Parts {
-			if _, i := r.Step(p.Step); i >= at && i < past && p.Least != nil && p.Recipe == u.Recipe &&
-				p.Variant == u.Variant {
-				most += p.Count * r.At(p.Step, lot.Entering(r, p.Step))
-			}
-		}
-		i := slices.IndexFunc(
-			record.Used,
-			func(v studio.Used) bool { return v.Recipe == u.Recipe && v.Variant == u.Variant },
-		)
-		if i < 0 {
-			i, record.Used = len(record.Used), append(record.Used, studio.Used{Recipe: u.Recipe, Variant: u.Variant})
-		}
-		if record.Used[i].Pieces += u.Pieces; u.Pieces < 0 || record.Used[i].Pieces > most {
-			return studio.Refuse(
-				"%d pieces are said to be used of what is taken as needed; from 0 to %d would be right",
-				record.Used[i].Pieces,
-				most,
-			)
-		}
-	}
-	return nil
 }
 
 // ready refuses a step whose earlier steps or inputs are not there.

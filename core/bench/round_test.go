@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"bractum/cases"
 	"bractum/core/bench"
 	"bractum/core/count"
 	"bractum/core/plan"
@@ -14,6 +15,9 @@ import (
 	"bractum/core/studio"
 	"bractum/demo"
 )
+
+// Each case plans the demo many times.
+func TestMain(m *testing.M) { cases.Few(m, "40") }
 
 // Whatever is found by touch and wherever things are put, in whatever order: the plan in
 // force, repaired, obeys every rule, and what was recorded makes a valid document.

@@ -67,19 +67,22 @@ func (b Bench) made(lot studio.WorkLot, r *studio.Recipe, progress studio.Progre
 }
 
 // used is what a step takes up: parts and pastes from the shelf, oldest first, wires that
-// lie cut to length, else full ones, materials by amount. Of what is as needed it is what
-// the maker said, which it is taken off, and the most of it where nothing was said.
+// lie cut to length, else full ones, materials by amount. Of what is settled by eye it is what
+// the maker said, which it is taken off; where nothing was said, the most of an input and the
+// usual amount of a material. What broke as it was taken up goes with it.
 func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []studio.Used) []studio.Movement {
 	pieces := r.At(step, lot.Entering(r, step))
 	var moved []studio.Movement
 	for _, p := range r.Parts {
 		if p.Step == step {
 			count := p.Count * pieces
-			for i := range said {
-				if u := &said[i]; p.Least != nil && u.Recipe == p.Recipe && u.Variant == p.Variant {
+			if i := slices.IndexFunc(said, studio.Used{Recipe: p.Recipe, Variant: p.Variant}.Same); i >= 0 {
+				u := &said[i]
+				if p.Least != nil {
 					count = min(count, u.Pieces)
 					u.Pieces -= count
 				}
+				count, u.Broke = count+u.Broke, 0
 			}
 			moved = append(moved, b.take(lot, p.Made(), b.book.Input(p, lot.Mixes), count)...)
 		}
@@ -99,7 +102,12 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 	}
 	for _, m := range r.Materials {
 		if m.Step == step {
-			moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: m.Material, Amount: -m.Taken(pieces)})
+			amount := m.Taken(pieces)
+			if i := slices.IndexFunc(said, studio.Used{Material: m.Material}.Same); i >= 0 && m.ByEye() {
+				amount = min(m.Ready(pieces), said[i].Amount)
+				said[i].Amount -= amount
+			}
+			moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: m.Material, Amount: -amount})
 		}
 	}
 	for _, w := range r.Wires {

@@ -8,10 +8,14 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"bractum/cases"
 	"bractum/core/count"
 	"bractum/core/studio"
 	"bractum/demo"
 )
+
+// Each case counts seasons up.
+func TestMain(m *testing.M) { cases.Few(m, "25") }
 
 // twoOrders are two of magnolias in one colour, the second a day after the first, with
 // cones for both on the shelf.

@@ -44,7 +44,7 @@ func takes(doc *studio.Document, book *studio.Book, lot *studio.Lot, needed map[
 	r := book.Of(lot.Made())
 	for _, m := range r.Materials {
 		if _, at := r.Step(m.Step); at >= lot.NextStep {
-			needed[m.Material] += m.Taken(r.At(m.Step, lot.Alive))
+			needed[m.Material] += m.Ready(r.At(m.Step, lot.Alive))
 		}
 	}
 	if r.Kind == studio.KindMix && lot.NextStep == 0 {

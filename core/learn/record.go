@@ -377,8 +377,8 @@ func (l *looking) now(page studio.ID, variant string) *studio.Recipe {
 	return nil
 }
 
-// breakage is what broke of each thing that the book has, by the way it was made, beside
-// what is reckoned with.
+// breakage is what broke of each thing that the book has, by the way it was made, what it took up
+// among it, beside what is reckoned with.
 // The rate is Beta, its prior what the recipe says, worth priorPieces.
 func (l *looking) breakage() (records []Record) {
 	type tally struct{ broken, counted int64 }
@@ -402,7 +402,7 @@ func (l *looking) breakage() (records []Record) {
 			}
 		}
 		if progress := w.Progress(made); progress.Made {
-			lost := w.Started - progress.Serves(made)
+			lost := w.Started - progress.Serves(made) + w.Broke()
 			of[key].broken, of[key].counted = of[key].broken+lost, of[key].counted+w.Started
 			r := first[key]
 			rate := 1000 * lost / max(1, w.Started)
@@ -417,7 +417,7 @@ func (l *looking) breakage() (records []Record) {
 		r := first[key]
 		prior := float64(r.Standard) / 1000 * priorPieces
 		n := float64(t.counted) + priorPieces
-		rate := (float64(t.broken) + prior) / n
+		rate := min(1, (float64(t.broken)+prior)/n)
 		unsure := math.Sqrt(rate * (1 - rate) / (n + 1))
 		r.Found, r.Evidence, r.Unsure = int64(perMille(rate)), t.counted, perMille(unsure)
 		r.Clear = r.Variant == "" && math.Abs(rate-float64(r.Standard)/1000) > max(0.01, 2*unsure)

@@ -105,9 +105,8 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 		s.giveUp(c, &fault{kind: untried, limited: true})
 		return
 	}
-	spared := c.soft && s.doc.Direct == nil
-	why := s.placeClusterSparing(c, spared)
-	if why != nil && spared {
+	why := s.placeClusterSparing(c)
+	if why != nil {
 		why = s.placeCluster(c, false)
 	}
 	if why != nil {
@@ -130,11 +129,17 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 	}
 }
 
-// placeClusterSparing places a cluster so that some of each window of its pieces is spared, or not.
-func (s *schedule) placeClusterSparing(c *cluster, spares bool) *fault {
-	s.spares = spares
-	defer func() { s.spares = false }()
-	return s.placeCluster(c, false)
+// placeClusterSparing places a cluster so that some of each window of its pieces is spared, where it has any:
+// with the effort that is usual for its jobs, and none where it was looked for in vain before.
+func (s *schedule) placeClusterSparing(c *cluster) *fault {
+	ends := s.effort.ends
+	if !c.soft || s.doc.Direct != nil || s.vain != nil && s.vain[c.number] {
+		return &fault{kind: untried}
+	}
+	s.spares, s.effort.ends = true, min(ends, s.effort.spent+effortEach*int64(len(c.jobs)))
+	why := s.placeCluster(c, false)
+	s.spares, s.effort.ends = false, ends
+	return why
 }
 
 // leaveOut leaves out what could not be placed if no order needs it, and all of its cluster

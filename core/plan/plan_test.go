@@ -2,14 +2,13 @@ package plan_test
 
 import (
 	"encoding/json"
-	"flag"
-	"os"
 	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/cases"
 	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/plan/check"
@@ -17,17 +16,8 @@ import (
 	"bractum/demo"
 )
 
-// TestMain keeps the properties to fewer cases than usual: each plans a studio.
-func TestMain(m *testing.M) {
-	flag.Parse()
-	given := false
-	flag.Visit(func(f *flag.Flag) { given = given || f.Name == "rapid.checks" })
-	if !given {
-		_ = flag.Set("rapid.checks", "25")
-		_ = flag.Set("rapid.shrinktime", "5s")
-	}
-	os.Exit(m.Run())
-}
+// Each case plans a studio.
+func TestMain(m *testing.M) { cases.Few(m, "25") }
 
 func made(t require.TestingT, doc *studio.Document) *studio.Plan {
 	require.Empty(t, doc.Validate())

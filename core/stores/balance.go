@@ -102,7 +102,7 @@ func Takes(doc *studio.Document, plan *studio.Plan, sheets []wire.Sheet) map[stu
 		lot := &plan.Lots[i]
 		r := book.Of(lot.Made())
 		for _, m := range r.Materials {
-			take(lot, r, m.Step, m.Material, m.Taken(r.At(m.Step, lot.Alive)))
+			take(lot, r, m.Step, m.Material, m.Ready(r.At(m.Step, lot.Alive)))
 		}
 		for _, w := range r.Wires {
 			length := int64(wire.Length(w)) * w.Number * r.At(w.Step, lot.Alive)

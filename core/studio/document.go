@@ -287,12 +287,21 @@ type TaskRecord struct {
 	Weighed []Milligrams `json:"weighedMilligrams,omitempty"`
 }
 
-// Used is how many pieces of an input a task took up in all, where the recipe
-// leaves that to the maker's eye.
+// Used is what a task took up of one thing, where that is settled as it is done: how many pieces
+// of an input in all, where the recipe leaves that to the maker's eye; how many of an input Broke
+// as they were taken up, and others took their place; how much of a material.
 type Used struct {
-	Recipe  ID     `json:"recipe"`
-	Variant string `json:"variant,omitempty"`
-	Pieces  int64  `json:"pieces"`
+	Recipe   ID     `json:"recipe,omitempty"`
+	Variant  string `json:"variant,omitempty"`
+	Pieces   int64  `json:"pieces,omitempty"`
+	Broke    int64  `json:"broke,omitempty"`
+	Material ID     `json:"material,omitempty"`
+	Amount   int64  `json:"amount,omitempty"`
+}
+
+// Same is true of what is used of one and the same thing.
+func (u Used) Same(v Used) bool {
+	return u.Recipe == v.Recipe && u.Variant == v.Variant && u.Material == v.Material
 }
 
 // Recorded is how many pieces of a recipe, in any revision, came out of finished lots, and

@@ -247,21 +247,34 @@ func Sheet(length, width, thickness Micrometres, factor PerMille) Geometry {
 }
 
 // MaterialInput takes an amount of a bought material, in its unit, for each piece
-// or for every so many of them. What is put in as a spacer or support comes out
-// again at a later step, counted.
+// or for every so many of them: Least to Most of it where that is settled by eye, Amount usually.
+// What is put in as a spacer or support comes out again at a later step, counted.
 type MaterialInput struct {
 	Key      string `json:"key,omitempty"`
 	Step     string `json:"step"`
 	Material ID     `json:"material"`
 	Amount   int64  `json:"amount"`
+	Least    *int64 `json:"least,omitempty"`
+	Most     *int64 `json:"most,omitempty"`
 	Per      int64  `json:"perPieces,omitempty"`
 	OutAt    string `json:"outAtStep,omitempty"`
 }
 
-// Taken is how much of the material so many pieces take up.
+// Taken is how much of the material so many pieces take up, usually.
 func (m MaterialInput) Taken(pieces int64) int64 {
 	return CeilDiv(m.Amount*pieces, max(1, m.Per))
 }
+
+// Ready is how much of the material is made ready for so many pieces: the most that they may take up.
+func (m MaterialInput) Ready(pieces int64) int64 {
+	if m.Most != nil {
+		m.Amount = *m.Most
+	}
+	return m.Taken(pieces)
+}
+
+// ByEye is true of an amount that is settled as it is taken up.
+func (m MaterialInput) ByEye() bool { return m.Least != nil || m.Most != nil }
 
 // WireInput takes Number cut wires for each piece, each as long as its depth in
 // the paste, its free stem and the allowance for hook or loop together.

@@ -233,6 +233,12 @@ func (v *validator) recipe(place string, r *Recipe) {
 		}
 		within(v, here+".amount", m.Amount, 1, 1<<40)
 		within(v, here+".perPieces", m.Per, 0, 100_000)
+		if m.Least != nil && (*m.Least < 0 || *m.Least > m.Amount) {
+			v.say(here+".least", "is %d; from 0 to the usual amount, %d, would be right", *m.Least, m.Amount)
+		}
+		if m.Most != nil && (*m.Most < m.Amount || *m.Most > 1<<40) {
+			v.say(here+".most", "is %d; the usual amount, %d, or more would be right", *m.Most, m.Amount)
+		}
 		if _, in := r.Step(m.Step); m.OutAt != "" {
 			if _, out := r.Step(m.OutAt); out < in {
 				v.say(here+".outAtStep", "%q is not a step from %q on; what goes in comes out", m.OutAt, m.Step)

@@ -131,6 +131,16 @@ type Turnout struct {
 	Ended, Minutes Minute
 }
 
+// Broke is how many pieces of inputs broke as the lot took them up.
+func (w WorkLot) Broke() (pieces int64) {
+	for _, record := range w.Records {
+		for _, u := range record.Used {
+			pieces += u.Broke
+		}
+	}
+	return pieces
+}
+
 // Turnout is what a lot came to; false while there is work left to do. Mixes lose nothing.
 func (w WorkLot) Turnout(r *Recipe) (y Turnout, made bool) {
 	progress := w.Progress(r)

@@ -1750,6 +1750,8 @@ export interface components {
         BenchView: {
             /** @description what becomes ready soon */
             drying: components["schemas"]["TaskCard"][];
+            /** @description of a task that is going on: what is settled or counted as it is done */
+            eyes: components["schemas"]["Eye"][];
             /** Format: int64 */
             n: number;
             next: components["schemas"]["TaskCard"][];
@@ -2269,6 +2271,20 @@ export interface components {
             slots: string[];
             warnings: components["schemas"]["Warning"][];
         };
+        Eye: {
+            breaks?: boolean;
+            /** Format: int64 */
+            least: number;
+            material?: string;
+            /** Format: int64 */
+            most: number;
+            name: string;
+            recipe?: string;
+            unit?: string;
+            /** Format: int64 */
+            usual: number;
+            variant?: string;
+        };
         Family: {
             changes?: components["schemas"]["Change"][];
             /** Format: int64 */
@@ -2698,7 +2714,11 @@ export interface components {
             /** Format: int64 */
             amount: number;
             key?: string;
+            /** Format: int64 */
+            least?: number;
             material: string;
+            /** Format: int64 */
+            most?: number;
             outAtStep?: string;
             /** Format: int64 */
             perPieces?: number;
@@ -4245,8 +4265,13 @@ export interface components {
         };
         Used: {
             /** Format: int64 */
-            pieces: number;
-            recipe: string;
+            amount?: number;
+            /** Format: int64 */
+            broke?: number;
+            material?: string;
+            /** Format: int64 */
+            pieces?: number;
+            recipe?: string;
             variant?: string;
         };
         Variant: {

@@ -25,6 +25,8 @@ const running = computed(() => task.value?.state === "started");
 const second = ref(0);
 const broken = ref(0);
 const good = ref(0);
+/** What was used by eye and what broke on the way, by the place of each in the bench's list. */
+const eyed = ref<number[]>([]);
 const said = ref<Schemas["Recorded"] & { what: string }>();
 
 // Good is prefilled with what remains, and gives way to what else is counted.
@@ -34,9 +36,29 @@ watch(
     second.value = 0;
     broken.value = 0;
     good.value = task.value?.quantity ?? 0;
+    eyed.value = (bench.value?.eyes ?? []).map((e) => e.usual);
   },
   { immediate: true },
 );
+watch(
+  () => bench.value?.eyes.map((e) => e.recipe ?? e.material).join(),
+  () => (eyed.value = (bench.value?.eyes ?? []).map((e) => e.usual)),
+);
+const eyes = computed(() =>
+  (bench.value?.eyes ?? []).map((e, i) => ({
+    ...e,
+    key: `${e.breaks ? "broke" : "used"}-${i}`,
+    label: e.breaks ? `${e.name} that broke` : `${e.name} used${e.unit && e.unit !== "pieces" ? `, ${e.unit}` : ""}`,
+  })),
+);
+/** What differs from what would be taken if nothing were said. */
+const used = (): Schemas["Used"][] =>
+  (bench.value?.eyes ?? []).flatMap((e, i): Schemas["Used"][] => {
+    const number = eyed.value[i] ?? e.usual;
+    const of = { recipe: e.recipe, variant: e.variant, material: e.material };
+    if (e.breaks) return number ? [{ ...of, broke: number }] : [];
+    return [e.material ? { ...of, amount: number } : { ...of, pieces: number }];
+  });
 watch([second, broken], () => {
   good.value = Math.max(0, (task.value?.quantity ?? 0) - second.value - broken.value);
 });
@@ -46,7 +68,7 @@ const record = useMutation({
   mutationFn: (what: "start" | "pause" | "finish" | "ready") => {
     const id = task.value!.id;
     const counted = { second: second.value, broken: broken.value };
-    return send([what, id, good.value, counted], async (header) => {
+    return send([what, id, good.value, counted, used()], async (header) => {
       const params = { path: { task: id }, header };
       if (what === "pause")
         return {
@@ -57,7 +79,7 @@ const record = useMutation({
         return {
           what,
           ...(await answered(
-            client.POST("/api/tasks/{task}/finish", { params, body: { good: good.value, ...counted } }),
+            client.POST("/api/tasks/{task}/finish", { params, body: { good: good.value, ...counted, used: used() } }),
           )),
         };
       return {
@@ -179,6 +201,17 @@ const takes = computed(() =>
               <PieceCounter v-model="second" name="second" :most="task.quantity" />
               <PieceCounter v-model="broken" name="broken" :most="task.quantity" />
             </template>
+            <section v-if="eyes.length" class="eyes" data-test="eyes">
+              <PieceCounter
+                v-for="(e, i) in eyes"
+                :key="e.key"
+                v-model="eyed[i]"
+                :name="e.label"
+                :test="e.key"
+                :most="e.most"
+                small
+              />
+            </section>
             <p v-if="!fits" class="word late">{{ good + second + broken }} counted, {{ task.quantity }} are here</p>
             <button
               class="wide"

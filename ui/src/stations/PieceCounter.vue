@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { computed } from "vue";
 import NumberField from "../parts/NumberField.vue";
 
 /** One count with minus and plus, large enough for floury fingers. */
 const count = defineModel<number>({ required: true });
-const props = defineProps<{ name: string; most: number }>();
+const props = defineProps<{ name: string; most: number; test?: string; small?: boolean }>();
+const key = computed(() => props.test ?? props.name);
 
 /** One more or less, within what there is; what is typed stays as it is, for the bench to refuse. */
 function step(by: number) {
@@ -13,17 +15,17 @@ function step(by: number) {
 </script>
 
 <template>
-  <div class="counter">
-    <label :for="`count-${name}`">{{ name }}</label>
+  <div class="counter" :class="{ little: small }">
+    <label :for="`count-${key}`">{{ name }}</label>
     <button type="button" :aria-label="`one ${name} less`" @click="step(-1)">−</button>
     <NumberField
-      :id="`count-${name}`"
+      :id="`count-${key}`"
       :model-value="count"
       whole
-      :data-test="`count-${name}`"
+      :data-test="`count-${key}`"
       @update:model-value="count = $event ?? NaN"
     />
-    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${name}`" @click="step(1)">+</button>
+    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${key}`" @click="step(1)">+</button>
   </div>
 </template>
 
@@ -49,7 +51,22 @@ input {
   text-align: center;
   min-width: 0;
 }
+input.own {
+  width: 100%;
+  text-align: center;
+}
 button {
   cursor: pointer;
+}
+.little {
+  grid-template-columns: minmax(84px, 1fr) 44px 84px 44px;
+}
+.little label {
+  font-size: 15px;
+}
+.little button,
+.little input {
+  height: 44px;
+  font-size: 20px;
 }
 </style>

@@ -249,6 +249,8 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
         width: 190,
       },
       { key: "amount", label: "amount", kind: "whole", width: 80 },
+      { key: "least", label: "at least", kind: "whole", width: 64, blank: "as much" },
+      { key: "most", label: "at most", kind: "whole", width: 64, blank: "as much" },
       { key: "perPieces", label: "for every", kind: "whole", width: 60, blank: "1" },
       { key: "outAtStep", label: "comes out at", kind: "choice", options: steps, blank: "stays in", width: 130 },
     ] as Column[],
