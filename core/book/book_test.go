@@ -318,3 +318,34 @@ func TestThePartsTableGoesOutAndComesIn(t *testing.T) {
 		assert.ErrorContains(t, err, c.says)
 	}
 }
+
+// A white daisy that is taken in stays white where it goes into a flower of ours, and is ordered in
+// our colours where a line says so.
+func TestAFlowerOfOthersKeepsItsColours(t *testing.T) {
+	doc := demo.Document()
+	from := demo.Document()
+	hellebore := recipe(from, "Hellebore")
+	hellebore.Defaults = map[string]studio.ID{}
+	_, missing := studio.NewBook(from).Resolve(studio.Made{Recipe: hellebore.ID}, nil)
+	for _, slot := range missing {
+		hellebore.Defaults[slot] = demo.ID("Petal white")
+	}
+	require.Contains(t, missing, "petal")
+	file := book.Export(from, hellebore.Page())
+	doc.Recipes = slices.DeleteFunc(doc.Recipes, func(r studio.Recipe) bool {
+		return strings.HasPrefix(r.Name, "Hellebore")
+	})
+	in, err := book.Examine(doc, file, nil, ids())
+	require.NoError(t, err)
+	for _, thing := range in.Things {
+		assert.Equal(t, thing.Name == "Hellebore", thing.OwnColours, thing.Name)
+	}
+	in.Into(doc)
+	require.Empty(t, doc.Validate())
+	assert.True(t, recipe(doc, "Hellebore").OwnColours)
+	again, err := book.Examine(doc, file, nil, ids())
+	require.NoError(t, err)
+	for _, thing := range again.Things {
+		assert.Equal(t, book.Same, thing.State, thing.Name)
+	}
+}

@@ -58,6 +58,9 @@ type Thing struct {
 	// With is what the clash is about, by what its words call it.
 	With    studio.With `json:"with,omitempty"`
 	Changes []Edit      `json:"changes"`
+	// OwnColours is true of a new flower that keeps its own colours where it goes into others:
+	// our colourways give slots of the same names other mixes.
+	OwnColours bool `json:"ownColours,omitempty"`
 }
 
 // Intake is what a file would do to a studio's book.
@@ -120,6 +123,7 @@ type intake struct {
 	names   Names
 	to      map[reference]studio.ID // ids of the file to those of the studio
 	written []studio.Recipe         // as Revise wants them
+	index   *studio.Book            // of the file, once it is asked for
 	Intake
 }
 
@@ -295,6 +299,8 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		at = slices.IndexFunc(current, func(o *studio.Recipe) bool { return o.Name == r.Name })
 	}
 	if at < 0 {
+		thing.OwnColours = in.keepsColours(file)
+		r.OwnColours = r.OwnColours || thing.OwnColours
 		r.ID, r.Recipe, r.Revision = in.idFor(file, false), in.idFor(page, false), 0
 		if slices.ContainsFunc(in.doc.Recipes, func(o studio.Recipe) bool { return o.ID == r.ID }) {
 			r.ID = in.newID()
@@ -304,6 +310,7 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		return thing
 	}
 	ours := current[at]
+	r.OwnColours = r.OwnColours || ours.OwnColours
 	in.to[reference{kind: "recipe", id: file}] = ours.ID
 	if content(r) == content(*ours) {
 		thing.State = Same
@@ -332,6 +339,27 @@ func (in *intake) recipe(r studio.Recipe) Thing {
 		in.Open++
 	}
 	return thing
+}
+
+// keepsColours is true of a recipe of the file that goes into no other of it, has a default for
+// each of its colour slots, and has one that a colourway of ours gives a mix: in a spray of ours
+// a white daisy stays white.
+func (in *intake) keepsColours(id studio.ID) bool {
+	if in.index == nil {
+		in.index = studio.NewBook(in.bundle.document())
+	}
+	if slices.ContainsFunc(in.bundle.Recipes, func(r studio.Recipe) bool { return slices.Contains(r.Needs(), id) }) {
+		return false
+	}
+	mixes, missing := in.index.Resolve(studio.Made{Recipe: id}, nil)
+	return len(missing) == 0 && slices.ContainsFunc(in.doc.Colourways, func(c studio.Colourway) bool {
+		for slot := range mixes {
+			if c.Slots[slot] != "" {
+				return true
+			}
+		}
+		return false
+	})
 }
 
 // together adds what one maker would have to be able to do at once and nobody here is.

@@ -56,6 +56,7 @@ func NewBook(doc *Document) *Book {
 	for _, made := range all {
 		b.recipes[made] = b.inSizes(b.recipes[made], byID)
 	}
+	b.ownColours(all, byID)
 	keeps, runs := SoftStores(doc), map[Made]*Recipe{}
 	for _, made := range all {
 		runs[made] = b.withRuns(b.recipes[made], keeps)

@@ -28,6 +28,9 @@ type Recipe struct {
 	Wires     []WireInput     `json:"wires,omitempty"`
 	// Defaults give a slot its mix where the colourway is silent.
 	Defaults map[string]ID `json:"defaults,omitempty"`
+	// OwnColours is true of a recipe whose colour slots are its own: what it goes into, and
+	// its colourways, know each as the recipe's name, a colon and the slot (White daisy: petal).
+	OwnColours bool `json:"ownColours,omitempty"`
 
 	// Of a mix: its blend by parts or by per cent, additives per 100 g, swatch and life.
 	Blend       []Ingredient `json:"blend,omitempty"`

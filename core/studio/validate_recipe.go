@@ -105,6 +105,9 @@ func (v *validator) defaults() {
 			}
 		}
 		for j, part := range r.Parts {
+			if below := book.Of(part.Made()); below != nil && below.OwnColours {
+				continue
+			}
 			for _, slot := range book.Slots(part.Made()) {
 				if _, renamed := part.Slots[slot]; renamed {
 					continue
@@ -112,7 +115,7 @@ func (v *validator) defaults() {
 				if mix := book.slots[part.Made()][slot]; mix != "" && own[slot] != mix {
 					v.say(
 						fmt.Sprintf("recipes[%d] %q.parts[%d]", i, r.Name, j),
-						"slot %q has one default mix here and another below",
+						"slot %q has one default mix here and another below; rename it for this input, or let the colours of that recipe be its own",
 						slot,
 					)
 				}

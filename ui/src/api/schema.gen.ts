@@ -3458,6 +3458,7 @@ export interface components {
             /** Format: int64 */
             mostPerLot?: number;
             name: string;
+            ownColours?: boolean;
             parts?: components["schemas"]["PartInput"][];
             pastes?: components["schemas"]["PasteInput"][];
             pictures?: components["schemas"]["Picture"][];
@@ -4178,6 +4179,7 @@ export interface components {
             id: string;
             kind: string;
             name: string;
+            ownColours?: boolean;
             state: string;
             with?: {
                 [key: string]: unknown;

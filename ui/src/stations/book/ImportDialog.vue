@@ -32,6 +32,7 @@ const words: Record<string, string> = {
   conflict: "in conflict",
 };
 const order = ["conflict", "changed", "new", "kept", "same"];
+const own = computed(() => preview.data.value?.things.filter((t) => t.ownColours).map((t) => t.name) ?? []);
 const groups = computed(() =>
   order
     .map((state) => ({ state, things: (preview.data.value?.things ?? []).filter((t) => t.state === state) }))
@@ -96,6 +97,10 @@ const says: Record<string, string> = {
         <p v-if="preview.data.value?.unskilled?.length" class="large" data-test="unskilled">
           Nobody here can do {{ preview.data.value.unskilled.join(", ") }}: what needs it can be taken in, and is not
           planned until somebody can.
+        </p>
+        <p v-if="own.length" class="large" data-test="own-colours">
+          {{ own.join(", ") }}: keeps its own colours where it goes into a flower of yours; your colourways use the same
+          slot names for others.
         </p>
         <div v-if="preview.data.value" class="list">
           <section v-for="g in groups" :key="g.state" :data-test="`state-${g.state}`">

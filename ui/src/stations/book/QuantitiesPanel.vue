@@ -21,7 +21,16 @@ const set = (list: keyof Recipe, rows: Row[]) =>
 function lot(row: Row) {
   props.w.edit((x) => {
     const own = x as unknown as Row;
-    for (const key of ["secondsServe", "leastPerLot", "mostPerLot", "keepInStock", "build", "yield", "dries"]) {
+    for (const key of [
+      "secondsServe",
+      "leastPerLot",
+      "mostPerLot",
+      "keepInStock",
+      "ownColours",
+      "build",
+      "yield",
+      "dries",
+    ]) {
       if (row[key] === undefined) delete own[key];
       else own[key] = row[key];
     }

@@ -443,6 +443,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       { key: "leastPerLot", label: "fewest in a lot", kind: "whole", blank: "1" },
       { key: "mostPerLot", label: "most in a lot", kind: "whole", blank: "no limit" },
       { key: "keepInStock", label: "kept ready in stock", kind: "whole", blank: "none" },
+      { key: "ownColours", label: "keeps its colours in what it goes into", kind: "flag" },
       { key: "dries.class", label: "dries as", kind: "choice", options: classes, blank: "its first wait says" },
       { key: "dries.thicknessMicrometres", label: "thick", kind: "mm", when: (x) => !!x.dries },
       { key: "build", label: "built", kind: "choice", options: words("inside-out", "outside-in"), blank: "inside out" },
