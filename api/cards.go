@@ -36,9 +36,27 @@ type TaskCard struct {
 	Latest   studio.Minute   `json:"latestStart"`
 	May      []studio.ID     `json:"may" doc:"who may do it, were it not pinned"`
 	Pin      *studio.Pin     `json:"pin,omitempty"`
-	Batch    *studio.InBatch `json:"batch,omitempty" doc:"of lots that are made for each other"`
+	Batch    *BatchView      `json:"batch,omitempty" doc:"of lots that are made for each other"`
 	Run      *Run            `json:"run,omitempty" doc:"which comes now, of work in runs"`
 	Share    *Share          `json:"share,omitempty" doc:"of work that not all pieces get"`
+}
+
+// BatchView is which batch of how many a lot belongs to, and what that makes.
+type BatchView struct {
+	studio.InBatch
+	Name string `json:"name"`
+}
+
+func (a *answer) batch(lot studio.ID) *BatchView {
+	batch, is := a.Batches()[lot]
+	if !is {
+		return nil
+	}
+	v := BatchView{InBatch: batch}
+	if root := a.Lots[batch.Root]; root != nil {
+		v.Name = a.Book.Of(root.Made()).Name
+	}
+	return &v
 }
 
 // Share is how many of the pieces that come to a step get it, and of which form those are.
@@ -114,9 +132,7 @@ func (a *answer) card(t studio.Task) TaskCard {
 	if record := lot.Record(t.Step); record != nil {
 		c.Counted = record.Counted()
 	}
-	if batch, is := a.Batches()[l.ID]; is {
-		c.Batch = &batch
-	}
+	c.Batch = a.batch(l.ID)
 	if _, mends := studio.MendedStep(t.Step); step.Work != nil && !mends {
 		if pieces := r.Shared(step.Work, c.Quantity); pieces < c.Quantity && past-first == 1 {
 			c.Share = &Share{Pieces: pieces, Form: step.Work.Form}

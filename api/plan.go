@@ -52,6 +52,7 @@ type Block struct {
 	Holds    []studio.Held    `json:"holds"`
 	Orders   []studio.ID      `json:"orders"`
 	Pin      *studio.Pin      `json:"pin,omitempty"`
+	Batch    *BatchView       `json:"batch,omitempty" doc:"of lots that are made for each other"`
 }
 
 // PersonLane is a maker with their working time over the plan's days.
@@ -281,6 +282,7 @@ func (a *answer) block(t studio.Task) Block {
 		b.Kind, b.Glyph = "work", step.Work.Glyph
 	}
 	b.Colour, _ = a.swatch(l.Made(), l.Mixes)
+	b.Batch = a.batch(l.ID)
 	return b
 }
 

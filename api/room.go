@@ -43,6 +43,7 @@ type LyingCard struct {
 	NextBy    string      `json:"nextBy,omitempty"`
 	FoundBy   string      `json:"foundBy,omitempty"`
 	ClassName string      `json:"className,omitempty"`
+	Batch     *BatchView  `json:"batch,omitempty" doc:"of lots that are made for each other"`
 }
 
 // ShelfView is one kind of place, or a machine, with what lies in it.
@@ -202,7 +203,7 @@ func (a *answer) lyingCard(l *room.Lying) LyingCard {
 	lot := a.Lots[l.Lot]
 	of := a.Book.Of(lot.Made())
 	c := LyingCard{Lying: *l, Named: Named{ID: of.ID, Name: of.Name, Form: of.Form},
-		Orders: append([]studio.ID{}, a.OrdersOf(l.Lot)...)}
+		Orders: append([]studio.ID{}, a.OrdersOf(l.Lot)...), Batch: a.batch(l.Lot)}
 	c.Colour, c.Mix = a.swatch(lot.Made(), lot.Mixes)
 	step, _ := of.Step(l.Step)
 	c.Wait = step.Name

@@ -165,3 +165,23 @@ func TestABetterPlanIsLookedForAndStopped(t *testing.T) {
 	page.click("go-back")
 	page.says(test("proposal"), "A plan awaits you")
 }
+
+// The tasks of a batch that one maker does in a row are one block, which opens into them and closes again.
+func TestABatchOnTheBoardOpens(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/plan")
+	sitting := page.MustElement(test("sitting"))
+	says := *sitting.MustAttribute("aria-label")
+	assert.Regexp(t, `, batch \d+ of \d+: .+, .+`, says)
+	card := *sitting.MustAttribute("data-card")
+	closed, tasks := len(page.MustElements(test("sitting"))), len(page.MustElements(".block"))
+	sitting.MustFocus()
+	page.Keyboard.MustType(input.Enter)
+	page.MustElement(`.block[data-card="` + card + `"]`)
+	assert.Len(t, page.MustElements(test("sitting")), closed-1)
+	assert.Greater(t, len(page.MustElements(".block")), tasks+1)
+	page.MustElement(test("sitting-open")).MustClick()
+	page.MustElement(`[data-test="sitting"][data-card="` + card + `"]`)
+	assert.Len(t, page.MustElements(".block"), tasks)
+}

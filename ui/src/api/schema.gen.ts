@@ -1729,6 +1729,14 @@ export interface components {
              */
             run?: number;
         };
+        BatchView: {
+            name: string;
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            of: number;
+            root: string;
+        };
         BeginBody: {
             name: string;
             pattern: string;
@@ -1803,6 +1811,8 @@ export interface components {
             parts: number;
         };
         Block: {
+            /** @description of lots that are made for each other */
+            batch?: components["schemas"]["BatchView"];
             /** @description swatch of the mix */
             colour: string;
             /**
@@ -2420,13 +2430,6 @@ export interface components {
             id: string;
             media: string;
         };
-        InBatch: {
-            /** Format: int64 */
-            number: number;
-            /** Format: int64 */
-            of: number;
-            root: string;
-        };
         Ingredient: {
             colour?: string;
             /**
@@ -2635,6 +2638,8 @@ export interface components {
             variant?: string;
         };
         LyingCard: {
+            /** @description of lots that are made for each other */
+            batch?: components["schemas"]["BatchView"];
             /** @description how they dry; empty where they only rest */
             class?: string;
             className?: string;
@@ -4083,7 +4088,7 @@ export interface components {
         };
         TaskCard: {
             /** @description of lots that are made for each other */
-            batch?: components["schemas"]["InBatch"];
+            batch?: components["schemas"]["BatchView"];
             cause?: string;
             causedBy?: string;
             cautions: string[];

@@ -22,6 +22,41 @@ export interface Lane {
   blocks: Laid[];
 }
 
+/** Tasks of one batch that one maker does one after the other. */
+export interface Sitting {
+  key: string;
+  blocks: Laid[];
+  x: number;
+  width: number;
+  y: number;
+}
+
+/** The longest working gap, in minutes, over which tasks of a batch are one sitting. */
+const pauseWithin = 20;
+
+/** Finds the sittings of two tasks and more among the blocks of a lane, which come in order of time. */
+export function sittings(blocks: Laid[]): Sitting[] {
+  const found: Sitting[] = [];
+  for (const laid of blocks) {
+    const last = found.at(-1);
+    const before = last?.blocks.at(-1);
+    const root = laid.block.batch?.root;
+    if (
+      last &&
+      before &&
+      root &&
+      root === before.block.batch?.root &&
+      laid.block.from - before.block.to <= pauseWithin
+    ) {
+      last.blocks.push(laid);
+      last.width = laid.x + laid.width - last.x;
+    } else {
+      found.push({ key: `${root ?? ""}/${laid.block.id}`, blocks: [laid], x: laid.x, width: laid.width, y: laid.y });
+    }
+  }
+  return found.filter((s) => s.blocks.length > 1);
+}
+
 export interface Shelf {
   place: PlanView["places"][number];
   y: number;

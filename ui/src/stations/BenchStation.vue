@@ -168,7 +168,8 @@ const takes = computed(() =>
             <p class="of">
               <b class="many">{{ mix ? grams(task.quantity) : task.quantity }}</b> {{ mix ? "g" : "" }} {{ task.of }}
               <span v-if="task.batch && task.batch.of > 1" class="quiet" data-test="batch"
-                >batch {{ task.batch.number }} of {{ task.batch.of }}</span
+                >batch {{ task.batch.number }} of {{ task.batch.of
+                }}<template v-if="task.batch.name !== task.of">, for {{ task.batch.name }}</template></span
               >
             </p>
             <p v-if="task.share" class="look" data-test="share">

@@ -36,6 +36,10 @@ const says = computed(() => {
       <PartDrawing :form="lying.form" :colour="lying.colour" :size="46" />
       <span>
         <b>{{ lying.name }}</b> <span class="figure">{{ lying.pieces }}</span>
+        <span v-if="lying.batch && lying.batch.of > 1" class="quiet beside" data-test="batch"
+          >batch {{ lying.batch.number }} of {{ lying.batch.of
+          }}<template v-if="lying.batch.root !== lying.lot">, for {{ lying.batch.name }}</template></span
+        >
         <span class="now"><DryState :state="lying.state" /> {{ stateWord(lying) }} · {{ says }}</span>
         <span class="quiet">
           {{ lying.wait.toLowerCase() }}, since {{ times.moment(lying.since)
@@ -83,7 +87,8 @@ const says = computed(() => {
 .what > span > span {
   display: block;
 }
-.what .figure {
+.what .figure,
+.what .beside {
   display: inline;
   font-size: 18px;
   margin-left: 6px;

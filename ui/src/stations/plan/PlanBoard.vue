@@ -2,12 +2,22 @@
 import { useEventListener, useResizeObserver } from "@vueuse/core";
 import { computed, nextTick, ref, watch } from "vue";
 import type { Block, PlanView, Schemas } from "../../api/client";
-import { chainLine, laneHeight, type Laid, layBoard, threads, within } from "../../drawings/board";
+import {
+  chainLine,
+  laneHeight,
+  type Laid,
+  layBoard,
+  type Sitting,
+  sittings,
+  threads,
+  within,
+} from "../../drawings/board";
 import { timeScale } from "../../drawings/timeScale";
 import { lasting, useTimes } from "../../format";
 import BoardHours from "./BoardHours.vue";
 import { type Draft, step } from "./draft";
 import PlanBlock from "./PlanBlock.vue";
+import PlanSitting from "./PlanSitting.vue";
 
 /**
  * The board: makers' lanes and places over the same hours. Only what is in view is drawn.
@@ -50,7 +60,28 @@ const board = computed(() => layBoard(props.plan, scale.value));
 const margin = 240;
 const seen = <T extends { x: number; width: number }>(all: T[]) =>
   within(all, left.value - margin, left.value + view.value + margin);
-const lanes = computed(() => board.value.lanes.map((l) => ({ ...l, blocks: seen(l.blocks) })));
+/** The sittings that somebody opened; those with what is looked at, moved or lit up open by themselves. */
+const unfolded = ref(new Set<string>());
+const isOpen = (s: Sitting) =>
+  unfolded.value.has(s.key) ||
+  s.blocks.some(
+    ({ block }) =>
+      block.id === props.opened || block.id === props.draft?.task || block.pin || linked.value.has(block.id),
+  );
+function fold(s: Sitting) {
+  if (!unfolded.value.delete(s.key)) unfolded.value.add(s.key);
+}
+const folded = computed(() =>
+  board.value.lanes.map((l) => {
+    const all = sittings(l.blocks);
+    const closed = all.filter((s) => !isOpen(s));
+    const inside = new Set(closed.flatMap((s) => s.blocks.map((b) => b.block.id)));
+    return { ...l, blocks: l.blocks.filter((b) => !inside.has(b.block.id)), closed, open: all.filter(isOpen) };
+  }),
+);
+const lanes = computed(() =>
+  folded.value.map((l) => ({ ...l, blocks: seen(l.blocks), closed: seen(l.closed), open: seen(l.open) })),
+);
 const shelves = computed(() => board.value.shelves.map((s) => ({ ...s, holds: seen(s.holds) })));
 const allThreads = computed(() => threads(props.plan, board.value, scale.value));
 /** With very many, only the threads of what is lit or opened are drawn. */
@@ -66,6 +97,7 @@ const movedFrom = computed(() => new Map(props.was.map((m) => [m.task, m])));
 const laneOf = computed(() => new Map(board.value.lanes.map((l) => [l.person.id, l.y])));
 const dim = (b: Block) =>
   linked.value.size > 0 ? !linked.value.has(b.id) : props.lit !== "" && !b.orders.includes(props.lit);
+const dimAll = (s: Sitting) => s.blocks.every((b) => dim(b.block));
 
 /** Where the tasks that a proposal moves lie in the plan in force. */
 const traces = computed(() =>
@@ -150,10 +182,19 @@ useEventListener(window, "pointerup", () => {
 
 /** Keys on a block: arrows walk, Alt with arrows moves it, p pins it, Enter opens or confirms. */
 function press(event: KeyboardEvent) {
-  const laid = [...board.value.lanes.flatMap((l) => l.blocks)];
+  const laid = folded.value.flatMap((l) =>
+    [...l.blocks, ...l.closed.map((s) => s.blocks[0])].sort((a, b) => a.block.from - b.block.from),
+  );
   const here = laid.findIndex((l) => l.block.id === (event.target as HTMLElement).dataset.card);
   if (here < 0) return;
   const { block, y } = laid[here];
+  const closed = folded.value.flatMap((l) => l.closed).find((s) => s.blocks[0] === laid[here]);
+  if (closed && (event.key === "Enter" || event.key === "p" || event.altKey)) {
+    event.preventDefault();
+    unfolded.value.add(closed.key);
+    void focus(laid[here]);
+    return;
+  }
   if (event.altKey && event.key.startsWith("Arrow")) {
     event.preventDefault();
     if (props.changeable && block.state !== "done") emit("nudge", block, event.key);
@@ -211,6 +252,8 @@ defineExpose({
   reveal,
   focus: (id: string) => {
     const laid = board.value.lanes.flatMap((l) => l.blocks).find((l) => l.block.id === id);
+    const closed = folded.value.flatMap((l) => l.closed).find((s) => s.blocks.some((b) => b.block.id === id));
+    if (closed) unfolded.value.add(closed.key);
     if (laid) void focus(laid);
   },
 });
@@ -312,6 +355,16 @@ watch(
           }"
           @click="emit('open', b.block.id)"
           @pointerdown="grab($event, b)"
+        />
+        <PlanSitting v-for="s in l.open" :key="s.key" :sitting="s" open :far="across > 2" @click="fold(s)" />
+        <PlanSitting
+          v-for="s in l.closed"
+          :key="s.key"
+          :sitting="s"
+          :open="false"
+          :far="across > 2"
+          :class="{ dim: dimAll(s) }"
+          @click="fold(s)"
         />
       </g>
       <path v-if="line" :d="line" class="chain" data-test="chain-line" />

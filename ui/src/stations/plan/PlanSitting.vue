@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import { laneHeight, type Sitting } from "../../drawings/board";
+import { useTimes } from "../../format";
+
+/** Tasks of one batch in one maker's lane, as one block that opens; open, a line that closes it. */
+const props = defineProps<{ sitting: Sitting; open: boolean; far: boolean }>();
+const times = useTimes();
+const first = computed(() => props.sitting.blocks[0].block);
+const batch = computed(() => first.value.batch!);
+const y = computed(() => props.sitting.y + 7);
+const height = laneHeight - 15;
+const which = computed(() => (batch.value.of > 1 ? `${batch.value.number} of ${batch.value.of}` : ""));
+const steps = computed(() => props.sitting.blocks.map((b) => b.block.name).join(", "));
+const says = computed(
+  () =>
+    `${batch.value.name}${which.value && `, batch ${which.value}`}: ${steps.value}, ` +
+    `${times.value.moment(first.value.from)} to ${times.value.moment(props.sitting.blocks.at(-1)!.block.to)}`,
+);
+</script>
+
+<template>
+  <g
+    class="sitting"
+    :class="{ far }"
+    role="button"
+    :tabindex="open ? -1 : 0"
+    :aria-expanded="open"
+    :aria-label="says"
+    :data-card="open ? undefined : first.id"
+    :data-test="open ? 'sitting-open' : 'sitting'"
+  >
+    <title>{{ says }}</title>
+    <template v-if="open">
+      <rect :x="sitting.x" :y="sitting.y - 1" :width="sitting.width" height="8" class="grip" />
+      <path :d="`M${sitting.x + 1} ${sitting.y + 6}v-4h${Math.max(1, sitting.width - 3)}v4`" class="bracket" />
+    </template>
+    <template v-else>
+      <rect
+        :x="sitting.x + 0.6"
+        :y="y + 0.6"
+        :width="Math.max(2, sitting.width - 2.2)"
+        :height="height - 1.2"
+        rx="3"
+        class="body"
+      />
+      <rect
+        v-for="b in sitting.blocks"
+        :key="b.block.id"
+        :x="b.x + 1.2"
+        :y="y + 1.2"
+        :width="Math.max(1, b.width - 2.6)"
+        height="6.5"
+        :fill="b.block.colour || '#e9e2d6'"
+      />
+      <path
+        v-for="b in far ? [] : sitting.blocks.slice(1)"
+        :key="`t${b.block.id}`"
+        :d="`M${b.x - 0.4} ${y + 8}v${height - 9}`"
+        class="turn"
+      />
+      <text
+        v-if="which && sitting.width > 15 && sitting.width <= 60"
+        :x="sitting.x + sitting.width / 2 - 0.5"
+        :y="y + 36"
+        class="which"
+        text-anchor="middle"
+      >
+        {{ sitting.width > 34 ? which : batch.number }}
+      </text>
+      <svg
+        v-if="sitting.width > 34"
+        :x="sitting.x"
+        :y="y"
+        :width="sitting.width - 3"
+        :height="height"
+        overflow="hidden"
+      >
+        <text x="5" y="25" class="count">{{ first.quantity }}</text>
+        <text v-if="sitting.width > 60" x="5" y="38" class="of">{{ which ? `${which} · ` : "" }}{{ batch.name }}</text>
+      </svg>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.sitting {
+  cursor: pointer;
+}
+.sitting:focus {
+  outline: none;
+}
+.body {
+  fill: #fff;
+  stroke: #35202f;
+  stroke-width: 1.8;
+}
+.far .body {
+  stroke-width: 0.9;
+}
+.turn {
+  stroke: #35202f;
+  stroke-dasharray: 1.5 2.5;
+}
+.grip {
+  fill: transparent;
+}
+.bracket {
+  fill: none;
+  stroke: #35202f;
+  stroke-width: 1.6;
+}
+.count {
+  font: 700 16px var(--count);
+  fill: var(--ink);
+}
+.which {
+  font: 600 11px var(--count);
+  fill: var(--soft);
+  paint-order: stroke;
+  stroke: #fff;
+  stroke-width: 3px;
+}
+.of {
+  font: 11px var(--count);
+  fill: var(--soft);
+}
+.dim {
+  opacity: 0.14;
+}
+.sitting:focus-visible .body,
+.sitting:focus-visible .bracket {
+  stroke: var(--petal);
+  stroke-width: 3;
+}
+</style>
