@@ -408,3 +408,20 @@ func TestEveryMethodIsShownWithoutAGap(t *testing.T) {
 	}
 	assert.Empty(t, complaints)
 }
+
+// Runs and phases are set side by side in minutes, makers and places; the one that is chosen is written, and undone.
+func TestRunsOrPhasesAreChosenSideBySide(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/book")
+	page.click("page-Gardenia")
+	page.says(test("schools"), "24 × 1")
+	page.says(test("schools"), "12 × 2")
+	page.says(test("totals"), "1 at a time.")
+	page.click("choose-runs")
+	page.says(test("totals"), "2 in one run")
+	page.MustElement(test("choose-phases"))
+	page.click("undo")
+	page.MustElement(test("choose-runs"))
+	page.says(test("totals"), "1 at a time.")
+}

@@ -46,8 +46,10 @@ type Sheet struct {
 	Lanes []Lane            `json:"lanes"`
 	// Batch is how many of it are made at once for their pieces to stay as they are wanted; nil
 	// where nothing limits them.
-	Batch    *count.Batch `json:"batch,omitempty"`
-	Portrait Portrait     `json:"portrait"`
+	Batch *count.Batch `json:"batch,omitempty"`
+	// Schools are making it in phases and in runs, side by side; none where it takes up nothing fresh.
+	Schools  []School `json:"schools,omitempty"`
+	Portrait Portrait `json:"portrait"`
 }
 
 // Subject is what something is said of: a recipe in a variant, what it is called and
@@ -139,6 +141,9 @@ func Reckon(doc *studio.Document, w Wanted) (*Sheet, error) {
 	}
 	if batch.Most > 0 || batch.Run > 0 {
 		s.Batch = &batch
+	}
+	if s.Schools, err = schools(doc, book, w, mixes); err != nil {
+		return nil, err
 	}
 	book = studio.NewBook(alone)
 	s.amounts(alone, book, counted)

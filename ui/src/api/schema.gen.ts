@@ -3553,6 +3553,12 @@ export interface components {
             rows: number[];
             set?: string;
         };
+        Room: {
+            name: string;
+            place: string;
+            /** Format: int64 */
+            slots: number;
+        };
         RoomView: {
             alerts: components["schemas"]["AlertView"][];
             /** @description what has a window first, then what is over first */
@@ -3613,6 +3619,24 @@ export interface components {
             withWorstSlackMinutes: number;
             /** Format: int64 */
             worstSlackMinutes: number;
+        };
+        School: {
+            /** Format: int64 */
+            atOnce: number;
+            /** Format: int64 */
+            attendedMilliminutes: number;
+            chosen: boolean;
+            inputs: number[];
+            makers: string[];
+            none?: boolean;
+            /** Format: int64 */
+            of: number;
+            places: components["schemas"]["Room"][];
+            runs: boolean;
+            /** Format: int64 */
+            setupMilliminutes: number;
+            /** Format: int64 */
+            times: number;
         };
         SearchView: {
             /** @description the best found so far */
@@ -3697,6 +3721,7 @@ export interface components {
             portrait: components["schemas"]["Portrait"];
             /** Format: int64 */
             quantity: number;
+            schools?: components["schemas"]["School"][];
             /** Format: int64 */
             setupMilliminutes: number;
             wires: components["schemas"]["Wires"][];

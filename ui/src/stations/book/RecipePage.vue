@@ -3,7 +3,7 @@ import { useMutation, useQuery } from "@tanstack/vue-query";
 import { useEventListener } from "@vueuse/core";
 import { computed, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRoute, useRouter } from "vue-router";
-import { answered, client, person, Refused, useCommands } from "../../api/client";
+import { answered, client, person, Refused, useCommands, type Schemas } from "../../api/client";
 import { useBook } from "../../api/queries";
 import FlowerPortrait from "../../drawings/FlowerPortrait.vue";
 import StepStrip from "../../drawings/StepStrip.vue";
@@ -224,6 +224,14 @@ async function choose(recipe: string, step: string) {
   openStep.value = step || (w.base.value?.steps[0]?.key ?? "");
   if (step) tab.value = "steps";
 }
+/** Makes the flower in runs or in phases: its fresh inputs belong to the run, or have lots of their own. */
+function work(school: Schemas["School"]) {
+  const flower = w.root.value;
+  if (!flower) return;
+  w.editOf(flower.id, (r) => {
+    for (const i of school.inputs) if (r.parts?.[i]) r.parts[i].inRun = school.runs || undefined;
+  });
+}
 function chooseRing(input: number) {
   const part = w.root.value?.parts?.[input];
   if (part) void choose(part.recipe, "");
@@ -329,6 +337,7 @@ onBeforeRouteLeave(
           :sheet="sheet"
           :old="problems.length > 0"
           :against="w.whole.data.value?.against ?? []"
+          @school="work"
         />
       </aside>
       <section>

@@ -2,13 +2,16 @@
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
+import NumberField from "../../parts/NumberField.vue";
 import BatchNote from "../../parts/BatchNote.vue";
 import { grams, lasting, millimetres, plain } from "../../format";
 import { totalWords } from "../../words";
 import { differenceWords } from "./differences";
+import RunsOrPhases from "./RunsOrPhases.vue";
 
 /** What one flower comes to, or so many of them begun together. */
 const props = defineProps<{ sheet: Schemas["Sheet"]; old: boolean; against: Schemas["Difference"][] }>();
+const emit = defineEmits<{ school: [chosen: Schemas["School"]] }>();
 const quantity = defineModel<number>({ required: true });
 const minutes = (m: number) => plain(Math.round(m / 100) / 10);
 const pieces = computed(() => props.sheet.pieces.filter((p) => p.kind === "part").reduce((sum, p) => sum + p.count, 0));
@@ -16,7 +19,6 @@ const wires = computed(() => props.sheet.wires.reduce((sum, w) => sum + w.number
 const mix = computed(() => props.sheet.portrait.kind === "mix");
 const amount = (m: Schemas["Amount"]) =>
   m.unit === "mg" ? `${grams(m.amount)} g` : m.unit === "µm" ? `${plain(m.amount / 1_000_000)} m` : plain(m.amount);
-import NumberField from "../../parts/NumberField.vue";
 </script>
 
 <template>
@@ -47,6 +49,7 @@ import NumberField from "../../parts/NumberField.vue";
       and {{ minutes(sheet.setupMilliminutes) }} min of setup, once a lot{{ wires ? `; ${wires} wires` : "" }}
     </p>
     <BatchNote v-if="sheet.batch" :batch="sheet.batch" />
+    <RunsOrPhases v-if="sheet.schools?.length" :schools="sheet.schools" @choose="emit('school', $event)" />
     <p v-if="sheet.missing.length" class="missing">No mix for {{ sheet.missing.join(", ") }} in this colourway.</p>
     <dl>
       <template v-for="p in sheet.pastes" :key="p.mix">
