@@ -45,7 +45,12 @@ const called = (s: Schemas["School"]) => (s.runs ? "in runs" : "in phases");
         <td></td>
         <td v-for="s in schools" :key="called(s)" class="n">
           <span v-if="s.chosen" class="quiet">as it is written</span>
-          <button v-else class="bare add" :data-test="s.runs ? 'choose-runs' : 'choose-phases'" @click="emit('choose', s)">
+          <button
+            v-else
+            class="bare add"
+            :data-test="s.runs ? 'choose-runs' : 'choose-phases'"
+            @click="emit('choose', s)"
+          >
             make it so
           </button>
         </td>
