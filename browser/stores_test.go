@@ -171,3 +171,22 @@ func TestTwoPeopleTakeTheLastWires(t *testing.T) {
 	}
 	assert.Less(t, there, int64(0))
 }
+
+// A colour that the plan has weighed twice on one day becomes one weighing, for all that both were for.
+func TestAColourIsWeighedOnceADay(t *testing.T) {
+	at := open(t, t.TempDir())
+	defer at.Close()
+	page := sit(t, at, "Odalys", "/mixing")
+	page.says(test("together"), "Weighed 2 times that day")
+	before := len(page.MustElements(test("mix-Petal white")))
+	require.Greater(t, before, 1)
+	page.click("join-Petal white")
+	page.says(test("joined"), "one weighing once the proposal is accepted")
+	orders := sit(t, at, "Odalys", "/orders")
+	orders.click("accept")
+	orders.MustWait(`() => !document.querySelector('[data-test="accept"]')`)
+	again := sit(t, at, "Odalys", "/mixing")
+	again.MustElement(test("mix-Petal white"))
+	again.MustWait(`(before) => document.querySelectorAll('[data-test="mix-Petal white"]').length === before - 1`, before)
+	assert.False(t, again.MustHas(test("join-Petal white")))
+}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
-import type { Schemas } from "../api/client";
+import { answered, client, type Schemas, useCommands } from "../api/client";
 import { useMix, useMixing, useStudio } from "../api/queries";
 import ShadeLadder from "../drawings/ShadeLadder.vue";
 import Swatch from "../drawings/Swatch.vue";
@@ -58,6 +59,32 @@ const days = computed(() => {
   }
   return [...groups];
 });
+/** The mixings of one colour that are weighed on one day by the plan, by the lot of the first. */
+const together = computed(() => {
+  const all = new Map<string, Schemas["MixCard"][]>();
+  for (const [, mixes] of days.value) {
+    const open = mixes.filter((m) => !m.weighed && m.task?.state === "planned");
+    for (const m of open) {
+      const same = open.filter((o) => o.mix === m.mix);
+      if (same.length > 1 && same[0] === m) all.set(m.lot, same);
+    }
+  }
+  return all;
+});
+const send = useCommands();
+const join = useMutation({
+  mutationFn: (mixes: Schemas["MixCard"][]) => {
+    const [first, ...others] = mixes.map((m) => m.lot);
+    return send(mixes, (header) =>
+      answered(
+        client.POST("/api/lots/{lot}/decide", {
+          params: { header, path: { lot: first } },
+          body: { what: "merge", with: others },
+        }),
+      ),
+    );
+  },
+});
 const who = (id?: string) => studio.value?.people.find((p) => p.id === id)?.name ?? "";
 const rule = (i: Schemas["Ingredient"]) =>
   i.drops
@@ -89,6 +116,10 @@ const onBoard = (m: Schemas["MixCard"]): number =>
       <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
     </StationHead>
     <ProblemNote :error="error" />
+    <ProblemNote :error="join.error.value" />
+    <p v-if="join.isSuccess.value" class="said" role="status" data-test="joined">
+      It is one weighing once the proposal is accepted, under Orders.
+    </p>
     <p v-for="n in notes" :key="n" class="remark">{{ n }}</p>
     <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
     <section v-for="[day, mixes] in days" :key="day">
@@ -124,6 +155,18 @@ const onBoard = (m: Schemas["MixCard"]): number =>
               </tr>
             </tbody>
           </table>
+          <p v-if="together.has(m.lot)" class="quiet" data-test="together">
+            Weighed {{ together.get(m.lot)!.length }} times that day,
+            {{ grams(together.get(m.lot)!.reduce((sum, o) => sum + o.toMixMilligrams, 0)) }} g in all.
+            <button
+              class="bare add"
+              :data-test="`join-${m.name}`"
+              :disabled="join.isPending.value"
+              @click="join.mutate(together.get(m.lot)!)"
+            >
+              Weigh it once
+            </button>
+          </p>
           <p v-if="m.weigh.some((i) => i.tooLittle)" class="quiet" data-test="too-little">
             {{ tooLittleWords(m.leastMilligrams) }}
           </p>
