@@ -114,7 +114,11 @@ func summary(book *studio.Book, lot studio.WorkLot, task studio.ID) string {
 		}
 		for _, u := range record.Used {
 			if u.Broke > 0 {
-				what += fmt.Sprintf("; %d %s broke on the way", u.Broke, book.Of(studio.Made{Recipe: u.Recipe, Variant: u.Variant}).Name)
+				what += fmt.Sprintf(
+					"; %d %s broke on the way",
+					u.Broke,
+					book.Of(studio.Made{Recipe: u.Recipe, Variant: u.Variant}).Name,
+				)
 			}
 		}
 		return what

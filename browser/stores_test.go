@@ -187,6 +187,9 @@ func TestAColourIsWeighedOnceADay(t *testing.T) {
 	orders.MustWait(`() => !document.querySelector('[data-test="accept"]')`)
 	again := sit(t, at, "Odalys", "/mixing")
 	again.MustElement(test("mix-Petal white"))
-	again.MustWait(`(before) => document.querySelectorAll('[data-test="mix-Petal white"]').length === before - 1`, before)
+	again.MustWait(
+		`(before) => document.querySelectorAll('[data-test="mix-Petal white"]').length === before - 1`,
+		before,
+	)
 	assert.False(t, again.MustHas(test("join-Petal white")))
 }

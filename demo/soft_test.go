@@ -23,8 +23,13 @@ func TestEveryFlowerIsPlannedWhole(t *testing.T) {
 			continue
 		}
 		t.Run(r.Name, func(t *testing.T) {
-			order := studio.Order{ID: "choir", Name: "Choir", Leaves: studio.MustWallTime("2027-10-01T10:00"), Importance: 10,
-				State: studio.OrderOpen}
+			order := studio.Order{
+				ID:         "choir",
+				Name:       "Choir",
+				Leaves:     studio.MustWallTime("2027-10-01T10:00"),
+				Importance: 10,
+				State:      studio.OrderOpen,
+			}
 			line := func(variant string, quantity int64) {
 				order.Lines = append(order.Lines, studio.OrderLine{ID: studio.ID("line " + variant), Recipe: r.ID,
 					Variant: variant, Colourway: demo.ID("Oyster"), Quantity: quantity, ServiceLevel: 950})

@@ -74,8 +74,14 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 	for _, l := range lines {
 		o.Lines = append(
 			o.Lines,
-			studio.OrderLine{ID: studio.ID(l.ID), Recipe: studio.ID(l.RecipeID), Colourway: studio.ID(l.ColourwayID.String),
-				Quantity: l.Quantity, ServiceLevel: studio.PerMille(l.ServicePerMille), Variant: l.Variant},
+			studio.OrderLine{
+				ID:           studio.ID(l.ID),
+				Recipe:       studio.ID(l.RecipeID),
+				Colourway:    studio.ID(l.ColourwayID.String),
+				Quantity:     l.Quantity,
+				ServiceLevel: studio.PerMille(l.ServicePerMille),
+				Variant:      l.Variant,
+			},
 		)
 	}
 	return o, errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies))

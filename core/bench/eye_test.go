@@ -50,7 +50,10 @@ func TestWhatBreaksAsItIsTakenUpIsUsedToo(t *testing.T) {
 	refused(t, err, "-1 are said to have broken")
 	_, _, err = b.Finish(task, bench.Counts{Good: lot.Started, Used: []studio.Used{{Recipe: "rose", Broke: 1}}})
 	refused(t, err, "from 0 to 0 would be right")
-	done, moved, err := b.Finish(task, bench.Counts{Good: lot.Started, Used: []studio.Used{{Recipe: blossom, Broke: 3}}})
+	done, moved, err := b.Finish(
+		task,
+		bench.Counts{Good: lot.Started, Used: []studio.Used{{Recipe: blossom, Broke: 3}}},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, []studio.Used{{Recipe: blossom, Broke: 3}}, done.Records[0].Used)
 	taken := int64(0)
@@ -97,6 +100,9 @@ func TestOfAMaterialWithARangeWhatWasUsedIsTaken(t *testing.T) {
 	}
 	assert.Equal(t, 300*lot.Started, taken())
 	assert.EqualValues(t, 1234, taken(studio.Used{Material: pearl, Amount: 1234}))
-	_, _, err = b.Finish(task, bench.Counts{Good: lot.Started, Used: []studio.Used{{Material: pearl, Amount: 9_000_000}}})
+	_, _, err = b.Finish(
+		task,
+		bench.Counts{Good: lot.Started, Used: []studio.Used{{Material: pearl, Amount: 9_000_000}}},
+	)
 	refused(t, err, "9000000 pieces are said to be used")
 }

@@ -90,7 +90,8 @@ func (k *Counter) frame(doc *studio.Document) error {
 		same(b.Surroundings, doc.Surroundings) &&
 		same(b.Recorded, doc.Recorded) &&
 		same(b.Methods, doc.Methods) &&
-		same(b.Divided, doc.Divided) && k.book.Knows(doc) {
+		same(b.Divided, doc.Divided) &&
+		k.book.Knows(doc) {
 		if b.Now != doc.Now {
 			k.room, k.everyone = drying.NewRoom(doc, k.calendar), doc.Everyone(k.calendar)
 			k.sizes.room = k.room
@@ -136,7 +137,8 @@ func (c *counter) again(item *Item) bool {
 	judged := len(stock) > 0 && r.Kind == studio.KindMix
 	remade := r.Spares.Rule == studio.SparesByBreakage && c.doc.Settings.SparesFor == studio.SparesForRemaking
 	if !known || judged && s.now != c.doc.Now || remade && s.hour != c.hour() || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
-		s.last != c.doc.Ordinals[item.Key] || !slices.EqualFunc(s.needs, item.needs, equal) ||
+		s.last != c.doc.Ordinals[item.Key] ||
+		!slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(
 			s.stock,

@@ -275,13 +275,20 @@ func (t *trial) fits(instance *studio.Instance) *Limit {
 				for _, task := range h.Until {
 					until = max(until, t.ends[task])
 				}
-				lying[h.Place] = append(lying[h.Place], change{t.passed[a.ID].Start, h.Slots, a.ID}, change{until, -h.Slots, a.ID})
+				lying[h.Place] = append(
+					lying[h.Place],
+					change{t.passed[a.ID].Start, h.Slots, a.ID},
+					change{until, -h.Slots, a.ID},
+				)
 			}
 		}
 	}
 	for _, p := range t.doc.Places {
 		changes := lying[p.ID]
-		slices.SortFunc(changes, func(x, y change) int { return cmp.Or(cmp.Compare(x.at, y.at), cmp.Compare(x.slots, y.slots)) })
+		slices.SortFunc(
+			changes,
+			func(x, y change) int { return cmp.Or(cmp.Compare(x.at, y.at), cmp.Compare(x.slots, y.slots)) },
+		)
 		var taken int64
 		for _, c := range changes {
 			if taken += c.slots; taken > p.Slots {

@@ -60,7 +60,11 @@ func TestWhatIsReservedForOneOrderIsNotCountedForAnother(t *testing.T) {
 	hard := up(t, doc)
 	cone := itemOf(t, hard, "Magnolia cone")
 	assert.EqualValues(t, 10, cone.FromShelf, "what the second order does not need of them is free at once")
-	assert.Equal(t, []studio.Claim{{Order: "second", Quantity: 6}, {Order: "order", Quantity: 4}}, hard.Reserves["cones"])
+	assert.Equal(
+		t,
+		[]studio.Claim{{Order: "second", Quantity: 6}, {Order: "order", Quantity: 4}},
+		hard.Reserves["cones"],
+	)
 	assert.Equal(t, []count.NoteCode{count.ReservedInVain}, notes(hard))
 	doc.Orders[1].State = studio.OrderCancelled
 	assert.Zero(t, itemOf(t, up(t, doc), "Magnolia cone").Net, "what a cancelled order had reserved is free")
@@ -175,7 +179,12 @@ func TestASplitAMoveAndAnotherNumberToStart(t *testing.T) {
 	lots = lotsOf(changed, "Magnolia cone")
 	assert.Equal(t, moved, lots[1].Due)
 	assert.EqualValues(t, 4, lots[0].Started)
-	assert.Equal(t, []count.NoteCode{count.StartsFewer}, notes(changed), "without a spare it is not enough often enough")
+	assert.Equal(
+		t,
+		[]count.NoteCode{count.StartsFewer},
+		notes(changed),
+		"without a spare it is not enough often enough",
+	)
 	afterwards := lots[1].Due + 20_000
 	doc.Decided[1].Due = &afterwards
 	assert.Contains(t, notes(up(t, doc)), count.LaterThanNeeded)

@@ -133,7 +133,14 @@ func TestOtherSchoolsOfSpares(t *testing.T) {
 		for _, w := range core.Workings {
 			for _, in := range w.Inputs {
 				if in.Name == "chance-that-this-is-enough" {
-					assert.InDelta(t, 100*goodAtLeast(12, c.want, 45, 5), in.Value, 1e-6, "%s says what it really gives", w.Rule)
+					assert.InDelta(
+						t,
+						100*goodAtLeast(12, c.want, 45, 5),
+						in.Value,
+						1e-6,
+						"%s says what it really gives",
+						w.Rule,
+					)
 				}
 			}
 		}

@@ -65,7 +65,12 @@ func (c *counter) unneeded(item *Item) {
 			}
 			keeps := min(claim.Quantity, needs[claim.Order])
 			if vain := min(claim.Quantity-keeps, there); vain > 0 {
-				c.note(ReservedInVain, item.Recipe, []studio.ID{claim.Order}, studio.With{"of": r.Name, "quantity": vain})
+				c.note(
+					ReservedInVain,
+					item.Recipe,
+					[]studio.ID{claim.Order},
+					studio.With{"of": r.Name, "quantity": vain},
+				)
 			}
 			needs[claim.Order] -= keeps
 			claim.Quantity = keeps

@@ -175,7 +175,13 @@ const timeToRemake = 1440
 
 // starting says how a quantity of an item is begun of which the share lost is expected to
 // break as it is taken up, and which is wanted by due.
-func (c *counter) starting(item *Item, r *studio.Recipe, need int64, lost, service float64, due studio.Minute) starting {
+func (c *counter) starting(
+	item *Item,
+	r *studio.Recipe,
+	need int64,
+	lost, service float64,
+	due studio.Minute,
+) starting {
 	s := starting{rule: c.spares(r), service: service}
 	breakage, may := r.Losing()
 	if may {

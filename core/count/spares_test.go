@@ -28,7 +28,10 @@ func petalled(flowers int64, petals, leaves, taping studio.PerMille) *studio.Doc
 	}
 	rose := made("rose", studio.KindFlower, taping, step("tape", 5000, 12_000))
 	for part, number := range map[studio.ID]int64{"petal": 5, "leaf": 1} {
-		rose.Parts = append(rose.Parts, studio.PartInput{Step: "tape", Recipe: part, Count: number, Wants: studio.WantsAny})
+		rose.Parts = append(
+			rose.Parts,
+			studio.PartInput{Step: "tape", Recipe: part, Count: number, Wants: studio.WantsAny},
+		)
 	}
 	doc.Recipes = []studio.Recipe{doc.Recipes[0], rose,
 		made("petal", studio.KindPart, petals, step("cut", 10_000, 1500)),
@@ -143,7 +146,11 @@ var studios = []simulatedStudio{
 // simulated makes orders of six to sixty flowers, due in two to sixteen days: how many are in
 // time, how many spare pieces each has, and how many are short of some. What is made again
 // waits for up to a day for its turn; what is not makes the order late.
-func (s simulatedStudio) simulated(t require.TestingT, breakage studio.PerMille, orders int) (onTime, spares, again float64) {
+func (s simulatedStudio) simulated(
+	t require.TestingT,
+	breakage studio.PerMille,
+	orders int,
+) (onTime, spares, again float64) {
 	random := rand.New(rand.NewPCG(20, 27))
 	broken := func(of int64, share float64) (n int64) {
 		for range of {

@@ -7,10 +7,19 @@ import "bractum/core/studio"
 func mouldedDaisy() []studio.Recipe {
 	return []studio.Recipe{
 		part("foil cup", steps(work("press", "shaping", 500)), bought("press", "foil", 1, 1, ""), neverDries),
-		part("centre", steps(
-			work("mould", "shaping", 600), work("load", "shaping", 50), bakes("dehydrate", "dehydrator", 60),
-		), paste("mould", "core", ball(9000)), solid(9000),
-			wired("mould", 26, 1, func(w *studio.WireInput) { w.Hook, w.Turns, w.Depth = studio.HookTapeWound, 8, 5000 }),
+		part(
+			"centre",
+			steps(
+				work("mould", "shaping", 600), work("load", "shaping", 50), bakes("dehydrate", "dehydrator", 60),
+			),
+			paste("mould", "core", ball(9000)),
+			solid(9000),
+			wired(
+				"mould",
+				26,
+				1,
+				func(w *studio.WireInput) { w.Hook, w.Turns, w.Depth = studio.HookTapeWound, 8, 5000 },
+			),
 			bought("mould", "green tape", 1, 4, ""),
 			func(r *studio.Recipe) { r.Defaults, r.KeepInStock = map[string]studio.ID{"core": "white"}, 12 },
 			variant(studio.Variant{Name: "in the air", Without: []string{"load", "dehydrate"},
@@ -20,34 +29,75 @@ func mouldedDaisy() []studio.Recipe {
 			work("cut", "shaping", 400, held("sheet", 6, "thin edges")), work("thin edges", "shaping", 700),
 			work("vein", "shaping", 500),
 		), paste("cut", "petal", sheet(45_000, 45_000, 900)), loses(50)),
-		part("calyx", steps(work("cut", "shaping", 200), work("thin", "shaping", 200)), paste("cut", "leaf", ball(5000))),
-		flower("daisy", steps(
-			work("thread", "assembly", 1800),
-			stands("hang", 20, held("rail", 1, "hang")),
-			dries("upright", "thin", studio.Dry, held("foam", 1, "calyx")),
-			work("calyx", "assembly", 500),
-			work("dust", "dusting", 600, coloured("dust")),
+		part(
+			"calyx",
+			steps(work("cut", "shaping", 200), work("thin", "shaping", 200)),
+			paste("cut", "leaf", ball(5000)),
 		),
+		flower(
+			"daisy",
+			steps(
+				work("thread", "assembly", 1800),
+				stands("hang", 20, held("rail", 1, "hang")),
+				dries("upright", "thin", studio.Dry, held("foam", 1, "calyx")),
+				work("calyx", "assembly", 500),
+				work("dust", "dusting", 600, coloured("dust")),
+			),
 			takes("thread", "centre", 1),
-			takes("thread", "layer", 2, soft, func(p *studio.PartInput) { p.Set, p.Join = studio.SetOverGaps, studio.JoinThreaded }),
+			takes(
+				"thread",
+				"layer",
+				2,
+				soft,
+				func(p *studio.PartInput) { p.Set, p.Join = studio.SetOverGaps, studio.JoinThreaded },
+			),
 			takes("calyx", "calyx", 1, glued, soft),
 			variant(studio.Variant{Name: "single",
-				Parts: []studio.PartInput{{Step: "thread", Recipe: "layer", Count: 1, Join: studio.JoinThreaded, Wants: studio.WantsSoft}}}),
+				Parts: []studio.PartInput{
+					{Step: "thread", Recipe: "layer", Count: 1, Join: studio.JoinThreaded, Wants: studio.WantsSoft},
+				}}),
 			variant(studio.Variant{Name: "unwired", Parts: []studio.PartInput{
-				{Step: "thread", Recipe: "centre", Count: 0}, {Step: "thread", Recipe: "centre", Variant: "in the air", Count: 1}}}),
+				{
+					Step:   "thread",
+					Recipe: "centre",
+					Count:  0,
+				}, {Step: "thread", Recipe: "centre", Variant: "in the air", Count: 1}}}),
 		),
-		part("bud", steps(work("roll", "shaping", 800), work("mark", "shaping", 300), dries("dry", "thin", studio.Dry)),
-			paste("roll", "petal", ball(6000)), wired("mark", 26, 1),
-			variant(studio.Variant{Name: "large", Pastes: []studio.PasteInput{{Step: "roll", Slot: "petal", Shape: ball(9000)}}})),
-		spray("daisy spray", steps(work("tape", "assembly", 14_000)),
-			takes("tape", "bud", 3, taped, func(p *studio.PartInput) { p.At = []studio.Micrometres{0, 15_000, 25_000} }),
+		part(
+			"bud",
+			steps(work("roll", "shaping", 800), work("mark", "shaping", 300), dries("dry", "thin", studio.Dry)),
+			paste("roll", "petal", ball(6000)),
+			wired("mark", 26, 1),
+			variant(
+				studio.Variant{
+					Name:   "large",
+					Pastes: []studio.PasteInput{{Step: "roll", Slot: "petal", Shape: ball(9000)}},
+				},
+			),
+		),
+		spray(
+			"daisy spray",
+			steps(work("tape", "assembly", 14_000)),
+			takes(
+				"tape",
+				"bud",
+				3,
+				taped,
+				func(p *studio.PartInput) { p.At = []studio.Micrometres{0, 15_000, 25_000} },
+			),
 			takes("tape", "bud", 2, taped, func(p *studio.PartInput) {
 				p.Variant, p.At = "large", []studio.Micrometres{35_000, 45_000}
 			}),
 			takes("tape", "daisy", 2, taped, func(p *studio.PartInput) {
 				p.Variant, p.At = "single", []studio.Micrometres{55_000, 70_000}
 			}),
-			takes("tape", "daisy", 3, taped, func(p *studio.PartInput) { p.At = []studio.Micrometres{85_000, 100_000, 120_000} }),
+			takes(
+				"tape",
+				"daisy",
+				3,
+				taped,
+				func(p *studio.PartInput) { p.At = []studio.Micrometres{85_000, 100_000, 120_000} },
+			),
 			takes("tape", "foil cup", 1, least(0)),
 		),
 	}
@@ -85,10 +135,14 @@ func flatDaisy() []studio.Recipe {
 		), paste("cut", "petal", sheet(40_000, 40_000, 900)), paste("dot", "core", ball(6000)), loses(40),
 			func(r *studio.Recipe) { r.Defaults = map[string]studio.ID{"core": "white"} },
 			variant(studio.Variant{Name: "cupped",
-				Steps: []studio.StepChange{{Step: work("cut", "shaping", 300, stint("daisy"), held("half-sphere", 1, "dry"))}}}),
+				Steps: []studio.StepChange{
+					{Step: work("cut", "shaping", 300, stint("daisy"), held("half-sphere", 1, "dry"))},
+				}}),
 			variant(studio.Variant{Name: "two layers",
-				Pastes: []studio.PasteInput{{Key: "second", Step: "cut", Slot: "edge", Shape: sheet(30_000, 30_000, 900)}},
-				Steps:  []studio.StepChange{{Step: work("thin edges", "shaping", 900, stint("daisy"))}}}),
+				Pastes: []studio.PasteInput{
+					{Key: "second", Step: "cut", Slot: "edge", Shape: sheet(30_000, 30_000, 900)},
+				},
+				Steps: []studio.StepChange{{Step: work("thin edges", "shaping", 900, stint("daisy"))}}}),
 		),
 	}
 }
@@ -123,8 +177,15 @@ func waferBlossom() []studio.Recipe {
 				r.Blend = []studio.Ingredient{{Material: "starch", Parts: 1}}
 				r.Colour, r.LifeMinutes, r.LifeColdMinutes = "#ffffff", 3*1440, 10*1440
 			}),
-		part("brush", steps(work("wind", "wiring", 900), work("trim", "wiring", 150)), bought("wind", "thread", 1, 1, ""),
-			wired("wind", 30, 1), yields("wind", 2), neverDries, loses(20)),
+		part(
+			"brush",
+			steps(work("wind", "wiring", 900), work("trim", "wiring", 150)),
+			bought("wind", "thread", 1, 1, ""),
+			wired("wind", 30, 1),
+			yields("wind", 2),
+			neverDries,
+			loses(20),
+		),
 		part("wafer layer", steps(
 			work("punch", "shaping", 300, together(8), look("right side up")),
 			work("cup", "shaping", 120, ofForm("cupped"), wanting(studio.WantsAny)),

@@ -31,7 +31,8 @@ func others() []method {
 			planned(
 				"several pastes",
 				func(r run) bool {
-					return len(r.shades("sepal", "pale")) > 0 && len(r.shades("lip", "petal")) > 0 && !r.shades("sepal", "petal")["kelp"]
+					return len(r.shades("sepal", "pale")) > 0 && len(r.shades("lip", "petal")) > 0 &&
+						!r.shades("sepal", "petal")["kelp"]
 				},
 				"sepal",
 				func(r *studio.Recipe) { r.Pastes[0].Slot = "petal" },

@@ -192,7 +192,8 @@ func peonies() []method {
 					r.task("whole petal", "close slit").End > 0
 			}, "whole petal", without("close slit")),
 			planned("clusters and loose fillers", func(r run) bool {
-				return r.started("cluster") >= 6 && r.started("half petal") >= 4*r.started("cluster")+6*r.started("full peony")
+				return r.started("cluster") >= 6 &&
+					r.started("half petal") >= 4*r.started("cluster")+6*r.started("full peony")
 			}, "full peony", func(r *studio.Recipe) {
 				r.Parts = slices.DeleteFunc(r.Parts, func(p studio.PartInput) bool { return p.Recipe == "half petal" })
 			}),

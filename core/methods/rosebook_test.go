@@ -15,7 +15,15 @@ func openRose() []studio.Recipe {
 			all = append(all, work("wire", "wiring", 500))
 		}
 		all = append(all, work("cup", "shaping", 200), dries("dry", "thin", studio.Dry, held("spoon tray", 4, "dry")))
-		return part(name, all, append(more, paste("press", "petal", studio.Geometry{Shape: studio.ShapeWeighed, Mass: mass}), wire, loses(50))...)
+		return part(
+			name,
+			all,
+			append(
+				more,
+				paste("press", "petal", studio.Geometry{Shape: studio.ShapeWeighed, Mass: mass}),
+				wire,
+				loses(50),
+			)...)
 	}
 	loose := freehand("loose petal", 500, 0, 400)
 	loose.Steps[len(loose.Steps)-1].Wait.State = studio.Firm
@@ -47,18 +55,40 @@ func outsideInRose() []studio.Recipe {
 			work("cut", "shaping", 150), work("thin", "shaping", 250), work("fold", "shaping", 400),
 		), paste("cut", "petal", sheet(60_000, 20_000, 700)), loses(40)),
 		part("pen stamens", steps(work("colour", "dusting", 200)), bought("colour", "stamens", 1, 1, ""), neverDries),
-		flower("garden rose", steps(
-			work("build", "assembly", 9000, held("half-sphere", 1, "harden")),
-			work("dust", "dusting", 1500, coloured("dust"), wanting(studio.WantsAny)),
-			work("slot", "assembly", 1200),
-			dries("harden", "thin", studio.Dry),
-		),
-			takes("build", "layer", 3, fresh("", studio.Stiff), func(p *studio.PartInput) { p.Slots = map[string]string{"petal": "pale"} }),
-			takes("build", "layer", 2, fresh("", studio.Stiff), func(p *studio.PartInput) { p.Slots = map[string]string{"petal": "deep"} }),
-			takes("build", "inner layer", 3, fresh("", studio.Stiff), func(p *studio.PartInput) { p.Slots = map[string]string{"petal": "deep"} }),
-			takes("build", "disc", 5), takes("build", "folded centre", 8, glued, soft),
+		flower(
+			"garden rose",
+			steps(
+				work("build", "assembly", 9000, held("half-sphere", 1, "harden")),
+				work("dust", "dusting", 1500, coloured("dust"), wanting(studio.WantsAny)),
+				work("slot", "assembly", 1200),
+				dries("harden", "thin", studio.Dry),
+			),
+			takes(
+				"build",
+				"layer",
+				3,
+				fresh("", studio.Stiff),
+				func(p *studio.PartInput) { p.Slots = map[string]string{"petal": "pale"} },
+			),
+			takes(
+				"build",
+				"layer",
+				2,
+				fresh("", studio.Stiff),
+				func(p *studio.PartInput) { p.Slots = map[string]string{"petal": "deep"} },
+			),
+			takes(
+				"build",
+				"inner layer",
+				3,
+				fresh("", studio.Stiff),
+				func(p *studio.PartInput) { p.Slots = map[string]string{"petal": "deep"} },
+			),
+			takes("build", "disc", 5),
+			takes("build", "folded centre", 8, glued, soft),
 			takes("slot", "pen stamens", 24, func(p *studio.PartInput) { p.Join = studio.JoinSlotted }),
-			func(r *studio.Recipe) { r.Build = studio.OutsideIn }),
+			func(r *studio.Recipe) { r.Build = studio.OutsideIn },
+		),
 	}
 }
 
@@ -73,31 +103,63 @@ func rowRose() []studio.Recipe {
 		part("cone", steps(work("roll", "shaping", 900), dries("dry", "solid", studio.Dry, thick(15_000))),
 			paste("roll", "core", ball(15_000)), wired("roll", 24, 1), solid(15_000),
 			func(r *studio.Recipe) { r.Defaults = map[string]studio.ID{"core": "white"} }),
-		part("row petal", steps(
-			work("cut", "shaping", 200, stint("petals")), work("nick", "shaping", 60, stint("petals"), share(400)),
-			work("thin", "shaping", 400, stint("petals")), work("vein", "shaping", 150, stint("petals")),
-			stands("in the spoon", 6, held("spoon tray", 4, "in the spoon")),
-		), paste("cut", "petal", sheet(45_000, 40_000, 700)), loses(50),
-			sized("small", 8, 38_000, 32_000, 600), sized("middle", 12, 45_000, 40_000, 700), sized("large", 10, 54_000, 48_000, 800)),
-		part("filler bud", steps(work("roll", "shaping", 400), work("twist", "shaping", 300, ofForm("twisted")), dries("dry", "thin", studio.Dry)),
-			paste("roll", "petal", ball(8000)), wired("roll", 30, 1),
-			inForms(studio.Form{Name: "plain", Share: 500}, studio.Form{Name: "twisted", Share: 500})),
-		part("bead", steps(work("roll", "shaping", 150)), paste("roll", "leaf", ball(4000)), neverDries),
-		flower("row rose", steps(
-			work("first row", "assembly", 2500), stands("hold", 10),
-			work("rows", "assembly", 11_000), stands("set", 15),
-			work("dust", "dusting", 800, coloured("dust"), wanting(studio.WantsAny), func(s *studio.Step) {
-				s.Windows = []studio.Window{{After: "rows", Before: studio.Dry, Drying: studio.Drying{Class: "thin", Thickness: 800}}}
-			}),
-			dries("dry", "thin", studio.Dry), work("calyx", "assembly", 600),
+		part(
+			"row petal",
+			steps(
+				work("cut", "shaping", 200, stint("petals")), work("nick", "shaping", 60, stint("petals"), share(400)),
+				work("thin", "shaping", 400, stint("petals")), work("vein", "shaping", 150, stint("petals")),
+				stands("in the spoon", 6, held("spoon tray", 4, "in the spoon")),
+			),
+			paste("cut", "petal", sheet(45_000, 40_000, 700)),
+			loses(50),
+			sized(
+				"small",
+				8,
+				38_000,
+				32_000,
+				600,
+			),
+			sized("middle", 12, 45_000, 40_000, 700),
+			sized("large", 10, 54_000, 48_000, 800),
 		),
+		part(
+			"filler bud",
+			steps(
+				work("roll", "shaping", 400),
+				work("twist", "shaping", 300, ofForm("twisted")),
+				dries("dry", "thin", studio.Dry),
+			),
+			paste("roll", "petal", ball(8000)),
+			wired("roll", 30, 1),
+			inForms(studio.Form{Name: "plain", Share: 500}, studio.Form{Name: "twisted", Share: 500}),
+		),
+		part("bead", steps(work("roll", "shaping", 150)), paste("roll", "leaf", ball(4000)), neverDries),
+		flower(
+			"row rose",
+			steps(
+				work("first row", "assembly", 2500), stands("hold", 10),
+				work("rows", "assembly", 11_000), stands("set", 15),
+				work("dust", "dusting", 800, coloured("dust"), wanting(studio.WantsAny), func(s *studio.Step) {
+					s.Windows = []studio.Window{
+						{After: "rows", Before: studio.Dry, Drying: studio.Drying{Class: "thin", Thickness: 800}},
+					}
+				}),
+				dries("dry", "thin", studio.Dry), work("calyx", "assembly", 600),
+			),
 			takes("first row", "cone", 1),
-			takes("first row", "row petal", 3, func(p *studio.PartInput) { p.Key, p.Variant, p.Join = "first", "small", studio.JoinWet }),
+			takes(
+				"first row",
+				"row petal",
+				3,
+				func(p *studio.PartInput) { p.Key, p.Variant, p.Join = "first", "small", studio.JoinWet },
+			),
 			takes("rows", "row petal", 5, petal("small", "small", 5, []int64{5})),
 			takes("rows", "row petal", 12, petal("middle", "middle", 12, []int64{5, 7})),
 			takes("rows", "row petal", 10, petal("large", "large", 10, []int64{10})),
-			takes("calyx", "bead", 1), bought("rows", "film", 8, 1, "calyx"),
-			variant(studio.Variant{Name: "bud", StopAfter: "hold"})),
+			takes("calyx", "bead", 1),
+			bought("rows", "film", 8, 1, "calyx"),
+			variant(studio.Variant{Name: "bud", StopAfter: "hold"}),
+		),
 		spray("rose spray", steps(work("tape", "assembly", 9000)),
 			takes("tape", "row rose", 2), takes("tape", "row rose", 2, func(p *studio.PartInput) { p.Variant = "bud" }),
 			takes("tape", "filler bud", 3, taped, func(p *studio.PartInput) { p.Form = "plain" }),
@@ -108,28 +170,71 @@ func rowRose() []studio.Recipe {
 func cutOutRose() []studio.Recipe {
 	return []studio.Recipe{
 		part("cut-out", steps(
-			work("cut", "shaping", 250, held("sheet", 6, "thin edges")), work("thin edges", "shaping", 900), work("cup", "shaping", 400),
+			work(
+				"cut",
+				"shaping",
+				250,
+				held("sheet", 6, "thin edges"),
+			),
+			work("thin edges", "shaping", 900),
+			work("cup", "shaping", 400),
 		), paste("cut", "petal", sheet(60_000, 60_000, 600)), loses(40)),
-		part("calyx", steps(work("cut", "shaping", 150), work("thin", "shaping", 250)), paste("cut", "leaf", ball(4000)),
-			variant(studio.Variant{Name: "wide", Pastes: []studio.PasteInput{{Step: "cut", Slot: "leaf", Shape: ball(7000)}}})),
+		part(
+			"calyx",
+			steps(work("cut", "shaping", 150), work("thin", "shaping", 250)),
+			paste("cut", "leaf", ball(4000)),
+			variant(
+				studio.Variant{
+					Name:   "wide",
+					Pastes: []studio.PasteInput{{Step: "cut", Slot: "leaf", Shape: ball(7000)}},
+				},
+			),
+		),
 		part("leaf", steps(
-			work("cut", "shaping", 200), work("wire", "wiring", 500), work("vein", "shaping", 200), dries("dry", "thin", studio.Dry),
+			work(
+				"cut",
+				"shaping",
+				200,
+			),
+			work("wire", "wiring", 500),
+			work("vein", "shaping", 200),
+			dries("dry", "thin", studio.Dry),
 		), paste("cut", "leaf", sheet(30_000, 18_000, 500)), wired("wire", 30, 1), loses(40)),
 		flower("cut-out rose", steps(
-			work("heart", "assembly", 2000, look("smooth")), stands("set heart", 5),
-			work("middle", "assembly", 2500, look("edges fluted")), stands("set middle", 10),
-			work("skirt", "assembly", 3500, look("edges turned back")), stands("set", 20),
-			work("calyx", "assembly", 600), dries("dry", "thin", studio.Dry), work("steam", "dusting", 250), stands("dry off", 20),
+			work("heart", "assembly", 2000, look("smooth")),
+			stands("set heart", 5),
+			work("middle", "assembly", 2500, look("edges fluted")),
+			stands("set middle", 10),
+			work("skirt", "assembly", 3500, look("edges turned back")),
+			stands("set", 20),
+			work(
+				"calyx",
+				"assembly",
+				600,
+			),
+			dries("dry", "thin", studio.Dry),
+			work("steam", "dusting", 250),
+			stands("dry off", 20),
 		),
 			takes("heart", "cut-out", 1, wet, func(p *studio.PartInput) { p.Sequence = []int64{1, 3, 5, 2, 4} }),
 			takes("middle", "cut-out", 2, wet), takes("skirt", "cut-out", 3, wet),
 			takes("calyx", "calyx", 1, glued, soft, func(p *studio.PartInput) { p.Variant = "wide" }),
 			variant(studio.Variant{Name: "small", StopAfter: "set middle"}),
 			variant(studio.Variant{Name: "bud", Without: []string{"middle", "set middle", "skirt", "set"},
-				Parts: []studio.PartInput{{Step: "calyx", Recipe: "calyx", Count: 1, Join: studio.JoinGlued, Wants: studio.WantsSoft}}})),
-		spray("cut-out spray", steps(work("tape", "assembly", 9000)),
-			takes("tape", "cut-out rose", 2), takes("tape", "cut-out rose", 2, func(p *studio.PartInput) { p.Variant = "small" }),
+				Parts: []studio.PartInput{
+					{Step: "calyx", Recipe: "calyx", Count: 1, Join: studio.JoinGlued, Wants: studio.WantsSoft},
+				}})),
+		spray(
+			"cut-out spray",
+			steps(work("tape", "assembly", 9000)),
+			takes(
+				"tape",
+				"cut-out rose",
+				2,
+			),
+			takes("tape", "cut-out rose", 2, func(p *studio.PartInput) { p.Variant = "small" }),
 			takes("tape", "cut-out rose", 2, func(p *studio.PartInput) { p.Variant = "bud" }),
-			takes("tape", "leaf", 6, taped)),
+			takes("tape", "leaf", 6, taped),
+		),
 	}
 }

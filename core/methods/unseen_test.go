@@ -45,18 +45,43 @@ func (m maker) petal(name string) studio.Recipe {
 	}
 	dry := m.one("dried", 2)
 	if dry {
-		all = append(all, dries("dry", "thin", studio.Dry, held(pick(m, "former", studio.ID("spoon tray"), "half-sphere", "foam"), m.n("in a former", 1, 8), "dry")))
+		all = append(
+			all,
+			dries(
+				"dry",
+				"thin",
+				studio.Dry,
+				held(
+					pick(m, "former", studio.ID("spoon tray"), "half-sphere", "foam"),
+					m.n("in a former", 1, 8),
+					"dry",
+				),
+			),
+		)
 	}
 	if dry && m.one("dusted", 2) {
 		all = append(all, work("dust", "dusting", m.each()/2, coloured("dust")))
 	}
-	r := part(name, all, paste("cut", "petal", sheet(40_000, 30_000, studio.Micrometres(m.n("thick", 500, 1200)))), loses(studio.PerMille(m.n("lost", 0, 100))))
+	r := part(
+		name,
+		all,
+		paste("cut", "petal", sheet(40_000, 30_000, studio.Micrometres(m.n("thick", 500, 1200)))),
+		loses(studio.PerMille(m.n("lost", 0, 100))),
+	)
 	if dry {
 		wired("cut", 26, 1)(&r)
 	}
 	if m.one("in sizes", 3) {
 		for i, size := range []string{"small", "middle", "large"} {
-			sized(size, m.n("of a size", 2, 8), studio.Micrometres(30_000+10_000*i), studio.Micrometres(25_000+9000*i), 700)(&r)
+			sized(
+				size,
+				m.n("of a size", 2, 8),
+				studio.Micrometres(30_000+10_000*i),
+				studio.Micrometres(25_000+9000*i),
+				700,
+			)(
+				&r,
+			)
 		}
 	}
 	return r
@@ -65,8 +90,10 @@ func (m maker) petal(name string) studio.Recipe {
 // flower takes up to three kinds of petals, in one to three layers with waits between, around a
 // core or none.
 func (m maker) flower() []studio.Recipe {
-	all := []studio.Recipe{part("core", steps(work("roll", "shaping", m.each()), dries("dry", "solid", studio.Dry, thick(12_000))),
-		paste("roll", "petal", ball(12_000)), wired("roll", 24, 1), solid(12_000))}
+	all := []studio.Recipe{
+		part("core", steps(work("roll", "shaping", m.each()), dries("dry", "solid", studio.Dry, thick(12_000))),
+			paste("roll", "petal", ball(12_000)), wired("roll", 24, 1), solid(12_000)),
+	}
 	var built []studio.Step
 	var takings []change
 	petals := m.n("kinds of petals", 1, 3)
@@ -76,7 +103,14 @@ func (m maker) flower() []studio.Recipe {
 		key := fmt.Sprint("layer ", i)
 		built = append(built, work(key, "assembly", studio.Milliminutes(m.n("building", 500, 15_000))))
 		if m.one("hangs", 3) {
-			built = append(built, stands(fmt.Sprint("hang ", i), studio.Minute(m.n("hanging", 5, 60)), held("rail", 1, fmt.Sprint("hang ", i))))
+			built = append(
+				built,
+				stands(
+					fmt.Sprint("hang ", i),
+					studio.Minute(m.n("hanging", 5, 60)),
+					held("rail", 1, fmt.Sprint("hang ", i)),
+				),
+			)
 		}
 		takings = append(takings, takes(key, petal.ID, m.n("petals", 1, 16), func(p *studio.PartInput) {
 			_, dried := petal.Step("dry")

@@ -229,7 +229,10 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 			p.Least = &least
 		}
 		if worked := input.Steps[:input.OutputStep()+1]; len(input.Forms) == 0 && len(input.Variants) == 0 &&
-			!slices.ContainsFunc(worked, func(s studio.Step) bool { return s.Wait != nil }) && a.one("made in the run", 3) {
+			!slices.ContainsFunc(
+				worked,
+				func(s studio.Step) bool { return s.Wait != nil },
+			) && a.one("made in the run", 3) {
 			p.InRun = true
 		}
 		if a.one("input window", 5) {

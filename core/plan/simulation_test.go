@@ -119,7 +119,12 @@ func spoilt(t require.TestingT, doc *studio.Document, p *studio.Plan) (pieces in
 
 // spoiltInRuns works through a task run after run, effort after effort, piece after piece, and
 // says how many wait longer inside a run than a window of it allows, and by how many minutes.
-func spoiltInRuns(room *drying.Room, a *studio.Activity, task studio.Task, person *studio.Person) (pieces int, latest float64) {
+func spoiltInRuns(
+	room *drying.Room,
+	a *studio.Activity,
+	task studio.Task,
+	person *studio.Person,
+) (pieces int, latest float64) {
 	minutes := func(m studio.Milliminutes, skill string) float64 {
 		return float64(m.AtPace(person.Pace(skill))) / 1000
 	}

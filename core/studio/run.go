@@ -257,7 +257,10 @@ func (r *Recipe) runLimits(first, past int, keeps func(place ID) bool) []runLimi
 			}
 			if s, ok := r.Softness(last, keeps); ok && s.From >= first && s.From < last {
 				before, _ := state.Until()
-				all = append(all, runLimit{from: r.Steps[s.From].Key, to: r.Steps[last].Key, drying: s.Drying, before: before})
+				all = append(
+					all,
+					runLimit{from: r.Steps[s.From].Key, to: r.Steps[last].Key, drying: s.Drying, before: before},
+				)
 			}
 			break
 		}

@@ -123,7 +123,13 @@ func TestAPartInSeveralSizesIsOneTable(t *testing.T) {
 	row := func(name string, count, length int64) studio.Size {
 		shape := own
 		shape.Length, shape.Dried = studio.Micrometres(length), 0
-		return studio.Size{Name: name, Count: count, Shape: shape, Stem: studio.Micrometres(length), Tool: "cutter " + name}
+		return studio.Size{
+			Name:  name,
+			Count: count,
+			Shape: shape,
+			Stem:  studio.Micrometres(length),
+			Tool:  "cutter " + name,
+		}
 	}
 	petal.Sizes = []studio.Size{row("small", 3, 40_000), row("middle", 4, 50_000), row("large", 5, 60_000)}
 	magnolia.Parts[2].Sizes, magnolia.Parts[2].Rows, magnolia.Parts[2].Count = true, nil, 1

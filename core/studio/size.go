@@ -97,7 +97,12 @@ func (v *validator) sizeTable(place string, r *Recipe) {
 		within(v, at+".stemMicrometres", s.Stem, 0, 1_000_000)
 		within(v, at+".pieceMilliminutes", s.PerPiece, 0, 1_000_000)
 		if s.Shape.Shape != r.Pastes[0].Shape.Shape {
-			v.say(at+".shape", "is %q; %q would be right, as the recipe's own paste", s.Shape.Shape, r.Pastes[0].Shape.Shape)
+			v.say(
+				at+".shape",
+				"is %q; %q would be right, as the recipe's own paste",
+				s.Shape.Shape,
+				r.Pastes[0].Shape.Shape,
+			)
 		} else {
 			v.shape(at+".shape", s.Shape)
 		}

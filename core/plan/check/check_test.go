@@ -90,7 +90,10 @@ var supply = []struct {
 		from := p.Links[slices.IndexFunc(p.Links, func(k studio.Link) bool { return k.From == d.Shelf[0].ID })]
 		for i := range p.Lots {
 			if p.Lots[i].ID == from.To { // three quarters of it for an order that has no part in it
-				p.Lots[i].For = []studio.Claim{{Order: d.Orders[1].ID, Quantity: 1}, {Order: d.Orders[0].ID, Quantity: 3}}
+				p.Lots[i].For = []studio.Claim{
+					{Order: d.Orders[1].ID, Quantity: 1},
+					{Order: d.Orders[0].ID, Quantity: 3},
+				}
 			}
 		}
 		d.Shelf[0].Reserved = []studio.Claim{{Order: d.Orders[0].ID, Quantity: d.Shelf[0].Amount}}

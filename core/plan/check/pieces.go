@@ -127,8 +127,15 @@ func (c *checker) run(a *studio.Activity, t *studio.Task, w studio.Within, run [
 		taken := starts[w.To] + setup + studio.CeilDiv((starts[w.To+1]-starts[w.To]-setup)*before, max(1, sink.Pieces))
 		_, last, _, _ := c.air.Window(studio.Lag{Most: &w.Most}, begin+studio.Minute(done/1000))
 		if most := last - begin - studio.Minute(done/1000); taken-done > 1000*int64(most) {
-			c.say(TooLate, a.ID, "takes up piece %d of a run that begins at %d after %d thousandths of a minute; %d minutes are the most",
-				i, begin, taken-done, most)
+			c.say(
+				TooLate,
+				a.ID,
+				"takes up piece %d of a run that begins at %d after %d thousandths of a minute; %d minutes are the most",
+				i,
+				begin,
+				taken-done,
+				most,
+			)
 			return
 		}
 	}

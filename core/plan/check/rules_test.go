@@ -403,7 +403,10 @@ var spoilt = []struct {
 	{"a piece waits too long inside a run", check.TooLate, func(d *studio.Document) {
 		roll := activity(d, "roll") // ten pieces, two minutes each; the last waits as long as the first
 		roll.MayPause = false
-		roll.Work = []studio.Effort{{Skill: "shaping", Minutes: 20, Pieces: 10}, {Skill: "shaping", Minutes: 20, Pieces: 10}}
+		roll.Work = []studio.Effort{
+			{Skill: "shaping", Minutes: 20, Pieces: 10},
+			{Skill: "shaping", Minutes: 20, Pieces: 10},
+		}
 		roll.Within = []studio.Within{{From: 0, To: 1, Most: studio.Length{Minutes: 18}}}
 	}, func(d *studio.Document, _ *studio.Plan) {
 		activity(d, "roll").Within[0].Most.Minutes = 17 - 3 // at Teun's pace they wait for 14.4
