@@ -87,8 +87,10 @@ const says = computed(() => {
 .what > span > span {
   display: block;
 }
-.what .figure,
 .what .beside {
+  display: inline;
+}
+.what .figure {
   display: inline;
   font-size: 18px;
   margin-left: 6px;
