@@ -149,6 +149,7 @@ func (a *answer) card(t studio.Task) TaskCard {
 		for i := first; i < past; i++ {
 			c.Takes = append(c.Takes, a.takes(r, l, i)...)
 		}
+		c.Takes = append(c.Takes, a.laid(t, r.Steps[first:past])...)
 	}
 	return c
 }
@@ -168,6 +169,25 @@ func runNow(r *studio.Recipe, a *studio.Activity, first, past int, counted int64
 		n += 1 + len(s.Work.Also)
 	}
 	return run
+}
+
+// laid is where the pieces of a task are laid, with what is other about them where that stands in.
+func (a *answer) laid(t studio.Task, steps []studio.Step) (into []Taken) {
+	for _, held := range t.Holds {
+		i := slices.IndexFunc(a.Doc.Places, func(p studio.Place) bool { return p.ID == held.Place })
+		one := Taken{What: a.Doc.Places[i].Name, Amount: held.Slots, Unit: "slots"}
+		for _, s := range steps {
+			for _, h := range s.Holds {
+				for _, in := range h.Seats() {
+					if in.Place == held.Place {
+						one.Detail = cmp.Or(one.Detail, in.Says)
+					}
+				}
+			}
+		}
+		into = append(into, one)
+	}
+	return into
 }
 
 // swatch is the colour to draw a lot in, and the name of that mix.

@@ -235,15 +235,21 @@ func roomPerLot(doc *studio.Document, r *studio.Recipe) int64 {
 func rooms(doc *studio.Document, r *studio.Recipe) (lot, run int64) {
 	for i, s := range r.Steps {
 		for _, h := range s.Holds {
-			for _, p := range doc.Places {
-				if p.ID != h.Place {
-					continue
+			var most int64 // in any of its places
+			var within bool
+			for _, in := range h.Seats() {
+				for _, p := range doc.Places {
+					if p.ID == in.Place {
+						h.PerSlot = in.PerSlot
+						room, inside := r.Room(i, h, p.Slots)
+						most, within = max(most, room, 1), inside
+					}
 				}
-				if room, inside := r.Room(i, h, p.Slots); inside {
-					run = least(run, max(1, room))
-				} else {
-					lot = least(lot, max(1, room))
-				}
+			}
+			if within {
+				run = least(run, most)
+			} else {
+				lot = least(lot, most)
 			}
 		}
 		if s.Wait == nil || s.Wait.Load == nil {

@@ -37,7 +37,9 @@ func Remove(doc *studio.Document, plan *studio.Plan, place studio.ID) (studio.Pl
 	}
 	for _, r := range doc.Recipes {
 		for _, s := range r.Steps {
-			if slices.ContainsFunc(s.Holds, func(h studio.Hold) bool { return h.Place == place }) {
+			if slices.ContainsFunc(s.Holds, func(h studio.Hold) bool {
+				return slices.ContainsFunc(h.Seats(), func(in studio.Seat) bool { return in.Place == place })
+			}) {
 				return p, studio.Refuse(
 					"%s is asked for by %q, %q; it is not removed. Write another into that recipe first, or give it fewer slots",
 					p.Name,

@@ -31,9 +31,22 @@ func runOf(l *Lot, recipe *Recipe, first, past int) (run int64) {
 	return run
 }
 
+// extra is time that a step takes for each piece beside its own.
+type extra struct {
+	step int
+	each Milliminutes
+}
+
 // efforts are the attended times of steps that are one task, run after run of so many of the
 // pieces that pass; 0 is one run.
-func efforts(recipe *Recipe, first, past int, setup bool, pieces, most int64) []Effort {
+// More is what steps take besides for each piece.
+func efforts(
+	recipe *Recipe,
+	first, past int,
+	setup bool,
+	pieces, most int64,
+	more []extra,
+) []Effort {
 	if most == 0 {
 		most = pieces
 	}
@@ -46,7 +59,13 @@ func efforts(recipe *Recipe, first, past int, setup bool, pieces, most int64) []
 			if recipe.Kind != KindMix {
 				worked = recipe.Pieces(i, now*recipe.unit(first))
 			}
-			e := Effort{Skill: s.Work.Skill, Thousandths: recipe.Effort(s.Work, setup && run == 0, worked), Run: run}
+			e := Effort{Skill: s.Work.Skill, Run: run}
+			e.Thousandths = recipe.Effort(s.Work, setup && run == 0, worked)
+			for _, x := range more {
+				if x.step == i {
+					e.Thousandths += x.each * Milliminutes(worked)
+				}
+			}
 			if past-first > 1 {
 				e.Pieces = worked
 			}

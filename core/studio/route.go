@@ -121,6 +121,7 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 	}
 	a := Activity{ID: TaskID(l.ID, step.Key), Step: step.Key, Pieces: recipe.Passing(first, entering)}
 	run := runOf(l, recipe, first, past)
+	var more []extra // for lying elsewhere
 	for i := first; i < past; i++ {
 		a.Gates = append(a.Gates, recipe.Steps[i].Gates...)
 		for _, h := range recipe.Steps[i].Holds {
@@ -132,8 +133,12 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 			if until < past && run > 0 { // what lies within a run is out of the way for the next
 				lies = min(entering, run*recipe.unit(first))
 			}
-			if !work.left(recipe, h.Place, i, until) {
-				a.Holds = append(a.Holds, r.occupation(l, recipe, h, recipe.Pieces(i, lies)))
+			in := r.seat(l, h, recipe.Pieces(i, lies))
+			if !work.left(recipe, in.Place, i, until) {
+				a.Holds = append(a.Holds, r.occupation(l, recipe, h, in, recipe.Pieces(i, lies)))
+			}
+			if in.PerPiece > 0 {
+				more = append(more, extra{step: i, each: in.PerPiece})
 			}
 		}
 	}
@@ -162,7 +167,7 @@ func (r *router) activity(l *Lot, recipe *Recipe, work *WorkLot, first, past int
 		}
 	}
 	if !a.Done() {
-		a.Work = efforts(recipe, first, past, setup, left, run)
+		a.Work = efforts(recipe, first, past, setup, left, run, more)
 		if a.Begun() && a.Fact.Uncounted {
 			a.Work = r.leftOf(a.Work, a.Fact)
 		}
@@ -244,11 +249,35 @@ func (r *router) toolUse(need ToolNeed) ToolUse {
 	return use
 }
 
-func (r *router) occupation(l *Lot, recipe *Recipe, h Hold, pieces int64) Occupation {
-	if h.Share > 0 {
-		pieces = CeilDiv(pieces*int64(h.Share), 1000)
+// seat is where a lot is held: in the place of the hold for as many lots as it has room for at one
+// time, then in what stands in for it for as many, and so on, by the ordinals of lots.
+func (r *router) seat(l *Lot, h Hold, pieces int64) Seat {
+	if len(h.StandIns) == 0 {
+		return Seat{Place: h.Place, PerSlot: h.PerSlot}
 	}
-	o := Occupation{Place: h.Place, Slots: CeilDiv(pieces, h.PerSlot)}
+	seats := h.Seats()
+	var room []int64
+	var all int64
+	for _, s := range seats {
+		i := slices.IndexFunc(r.doc.Places, func(p Place) bool { return p.ID == s.Place })
+		room = append(room, r.doc.Places[i].Slots/max(1, h.slots(s, pieces)))
+		all += room[len(room)-1]
+	}
+	if all == 0 {
+		return seats[0]
+	}
+	turn := int64(max(0, l.Ordinal-1)) % all
+	for i, n := range room {
+		if turn < n {
+			return seats[i]
+		}
+		turn -= n
+	}
+	return seats[0]
+}
+
+func (r *router) occupation(l *Lot, recipe *Recipe, h Hold, in Seat, pieces int64) Occupation {
+	o := Occupation{Place: in.Place, Slots: h.slots(in, pieces)}
 	if h.Until != "" {
 		_, until := recipe.Step(h.Until)
 		o.Until = []ID{taskAt(l.ID, recipe, until)}

@@ -122,6 +122,38 @@ type Hold struct {
 	Share     PerMille `json:"sharePerMille,omitempty"`
 	Until     string   `json:"until,omitempty"`
 	UntilNext string   `json:"untilNext,omitempty"`
+	// StandIns are other kinds of places for lots that find no room in it, in order of
+	// preference.
+	StandIns []Seat `json:"standIns,omitempty"`
+}
+
+// Seat is a place that stands in for another: with so many pieces to a slot, as many as there if
+// it is 0, so much more time for each piece, and what is other about them, as their shape.
+type Seat struct {
+	Place    ID           `json:"place"`
+	PerSlot  int64        `json:"perSlot,omitempty"`
+	PerPiece Milliminutes `json:"pieceMilliminutes,omitempty"`
+	Says     string       `json:"says,omitempty"`
+}
+
+// Seats are the place of a hold and those that stand in for it.
+func (h *Hold) Seats() []Seat {
+	all := append(make([]Seat, 0, 1+len(h.StandIns)), Seat{Place: h.Place, PerSlot: h.PerSlot})
+	for _, s := range h.StandIns {
+		if s.PerSlot == 0 {
+			s.PerSlot = h.PerSlot
+		}
+		all = append(all, s)
+	}
+	return all
+}
+
+// slots are how many a number of pieces takes in a seat.
+func (h *Hold) slots(in Seat, pieces int64) int64 {
+	if h.Share > 0 {
+		pieces = CeilDiv(pieces*int64(h.Share), 1000)
+	}
+	return CeilDiv(pieces, in.PerSlot)
 }
 
 const mending = "~mend"

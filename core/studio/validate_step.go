@@ -42,12 +42,31 @@ func (v *validator) step(place string, r *Recipe, index int) {
 		}
 		within(v, here+".perSlot", h.PerSlot, 1, 10_000)
 		within(v, here+".sharePerMille", h.Share, 0, 1000)
+		for j, in := range h.StandIns {
+			v.standIn(fmt.Sprintf("%s.standIns[%d]", here, j), h, in)
+		}
 		if (h.Until == "") == (h.UntilNext == "") {
 			v.say(here, "ends with a step of this recipe (until) or of the one it feeds (untilNext), one of the two")
 		} else if _, until := r.Step(h.Until); h.Until != "" && until < index {
 			v.say(here+".until", "%q is not this step or one after it; a hold ends", h.Until)
 		}
 	}
+}
+
+// standIn checks a place that stands in for that of a hold: pieces dry and keep there as they do in it.
+func (v *validator) standIn(here string, h Hold, in Seat) {
+	place, other := v.places[h.Place], v.places[in.Place]
+	switch {
+	case other == nil:
+		v.say(here+".place", "no place %q", in.Place)
+	case in.Place == h.Place:
+		v.say(here+".place", "stands in for itself")
+	case place != nil && (place.In != other.In || (place.KeepsMinutes > 0) != (other.KeepsMinutes > 0)):
+		v.say(here+".place", "%q stands elsewhere than %q, or keeps pieces soft otherwise; one in the same air would be right",
+			other.Name, place.Name)
+	}
+	within(v, here+".perSlot", in.PerSlot, 0, 10_000)
+	within(v, here+".pieceMilliminutes", in.PerPiece, 0, 600_000)
 }
 
 // loses checks what is said to break at a step of work.

@@ -3661,6 +3661,14 @@ export interface components {
             /** @description the plan that it began from */
             was: components["schemas"]["Figures"];
         };
+        Seat: {
+            /** Format: int64 */
+            perSlot?: number;
+            /** Format: int64 */
+            pieceMilliminutes?: number;
+            place: string;
+            says?: string;
+        };
         SeekBody: {
             /** @description without regard to what people were told */
             anew?: boolean;
@@ -4011,6 +4019,7 @@ export interface components {
             place: string;
             /** Format: int64 */
             sharePerMille?: number;
+            standIns?: components["schemas"]["Seat"][];
             until?: string;
             untilNext?: string;
         };

@@ -101,6 +101,11 @@ const takes = computed(() =>
     if (t.unit === "weigh") return { ...t, text: `${mass(t.amount)} ${t.what}` };
     if (t.unit === "thickness")
       return { ...t, text: t.amount ? `${t.what}, ${millimetres(t.amount)} mm thick` : t.what };
+    if (t.unit === "slots")
+      return {
+        ...t,
+        text: `into ${t.what}, ${t.amount} ${t.amount === 1 ? "slot" : "slots"}${t.detail ? `: ${t.detail}` : ""}`,
+      };
     if (t.unit === "µm") return { ...t, text: `${t.what}, ${millimetres(t.amount)} mm each` };
     if (t.unit === "mg") return { ...t, text: `${t.what}, ${mass(t.amount)} each` };
     return { ...t, text: `${plain(t.amount)} × ${t.what} each` };

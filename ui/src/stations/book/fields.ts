@@ -14,11 +14,11 @@ export function put(row: Row, path: string, value: unknown): void {
   const keys = path.split(".");
   const last = keys.pop()!;
   const chain: Row[] = [row];
-  for (const key of keys) {
+  keys.forEach((key, i) => {
     const of = chain.at(-1)!;
-    of[key] = of[key] === undefined || of[key] === null ? {} : of[key];
+    of[key] ??= /^\d+$/.test(keys[i + 1] ?? last) ? [] : {};
     chain.push(of[key] as Row);
-  }
+  });
   if (value === undefined) delete chain.at(-1)![last];
   else chain.at(-1)![last] = value;
   for (let i = keys.length - 1; i >= 0; i--) if (Object.keys(chain[i + 1]!).length === 0) delete chain[i]![keys[i]!];
