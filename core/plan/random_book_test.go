@@ -181,6 +181,13 @@ func (a author) recipe(id studio.ID, kind studio.Kind, of ...*studio.Recipe) stu
 			if h.UntilNext = "s0"; a.one("until a step of its own", 2) {
 				h.Until, h.UntilNext = r.Steps[a.n("until", i, steps-1)].Key, ""
 			}
+			if h.Place == "tray" && a.one("stand-in", 2) {
+				h.StandIns = []studio.Seat{{
+					Place:    "board",
+					PerSlot:  a.n("per slot there", 0, 9),
+					PerPiece: studio.Milliminutes(a.n("more time", 0, 2000)),
+				}}
+			}
 			r.Steps[i].Holds = []studio.Hold{h}
 		}
 	}

@@ -82,6 +82,7 @@ func (a author) write() {
 	d.Methods = []studio.Method{{ID: "hanging", Name: "Hanging", Factor: 800}}
 	d.Places = []studio.Place{
 		{ID: "tray", Name: "Spoon tray", Slots: a.n("trays", 2, 30)},
+		{ID: "board", Name: "Board", Slots: a.n("boards", 1, 9)},
 		{
 			ID:           "sleeve",
 			Name:         "Sleeve",
