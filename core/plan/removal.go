@@ -126,11 +126,15 @@ func (r *removal) addAffected() {
 	if len(r.s.doc.Families) == 0 {
 		return
 	}
-	for _, m := range r.s.makers {
-		for j := r.s.mischarged(m); j != nil; j = r.s.mischarged(m) {
-			r.addWhereItIs(j.cluster)
-			if r.follows {
-				r.addFollowers()
+	for again := true; again; { // taking out what one maker does takes from others
+		again = false
+		for _, m := range r.s.makers {
+			for j := r.s.mischarged(m); j != nil; j = r.s.mischarged(m) {
+				again = true
+				r.addWhereItIs(j.cluster)
+				if r.follows {
+					r.addFollowers()
+				}
 			}
 		}
 	}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math/rand/v2"
+	"os"
 	"slices"
 	"testing"
 
@@ -11,6 +12,7 @@ import (
 	"gonum.org/v1/gonum/optimize/convex/lp"
 
 	"bractum/core/count"
+	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
 )
@@ -75,6 +77,9 @@ func TestWhatIsTakenOutIsPutBackAsItWas(t *testing.T) {
 		if neighbourhoods[n].take(strand) {
 			tried[n]++
 			strand.out.addAffected()
+			for _, m := range strand.makers {
+				require.Nil(t, strand.mischarged(m), "%s is charged what stands costs", m.Name)
+			}
 			strand.placeClustersWithin(strand.out.clusters, strand.current.Lateness)
 		}
 		strand.out.restore()
@@ -324,4 +329,19 @@ func TestNeighbourhoodsToDoWithoutAreChecked(t *testing.T) {
 		all = append(all, n.name)
 	}
 	assert.ErrorContains(t, known(all), "needs a neighbourhood")
+}
+
+// What is taken out of one maker's day for its colour takes along what it needs of others, whose own
+// charges are then other too: a document in which a search forgot those.
+func TestWhatIsTakenAlongOfOtherMakersIsChargedAnew(t *testing.T) {
+	file, err := os.Open("testdata/mischarged.json")
+	require.NoError(t, err)
+	defer file.Close()
+	doc, err := studio.Read(file)
+	require.NoError(t, err)
+	counted, err := count.Up(doc)
+	require.NoError(t, err)
+	made, err := Make(doc, counted, Options{Steps: 12})
+	require.NoError(t, err)
+	assert.Empty(t, check.Plan(doc, made))
 }
