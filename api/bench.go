@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/bench"
+	"bractum/core/room"
 	"bractum/core/studio"
 )
 
@@ -17,7 +18,16 @@ type BenchView struct {
 	Task   *TaskCard     `json:"task,omitempty" doc:"the task that is going on, or the next"`
 	Next   []TaskCard    `json:"next"`
 	Drying []TaskCard    `json:"drying" doc:"what becomes ready soon"`
-	Eyes   []bench.Eye   `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
+	// Stiffens is by when what the task takes up, or has done, has to be taken up.
+	Stiffens *StiffenView `json:"stiffens,omitempty"`
+	Eyes     []bench.Eye  `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
+}
+
+// StiffenView is by when a task has to take pieces up for none to be too stiff, and what it is called.
+type StiffenView struct {
+	room.Stiffening
+	Name string `json:"name"`
+	Own  bool   `json:"own" doc:"it is the task that is shown itself"`
 }
 
 func (s *Service) registerBench(to huma.API) {
@@ -138,6 +148,10 @@ func (at *moment) bench(person studio.ID) BenchView {
 		card := a.card(*mine[0])
 		v.Task = &card
 		v.Eyes = bench.New(a.Doc, a.Plan).Eyes(card.ID)
+		if soon := room.Stiffens(a.seenFrom(), a.Tasks[card.ID]); soon != nil {
+			to := a.Tasks[soon.Task]
+			v.Stiffens = &StiffenView{Stiffening: *soon, Name: a.named(to.Lot, to.Step), Own: soon.Task == card.ID}
+		}
 		for _, t := range mine[1:min(3, len(mine))] {
 			v.Next = append(v.Next, a.card(*t))
 		}

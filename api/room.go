@@ -141,11 +141,16 @@ func (c *change) lain(lot studio.WorkLot, moved []studio.Movement, said string, 
 	return Lain{N: c.N(), Of: of}, c.Book(lot, moved)
 }
 
+// seenFrom is what a drying room is seen from.
+func (a *answer) seenFrom() room.Studio {
+	return room.Studio{Doc: a.Doc, Book: a.Book, Plan: a.Plan, Lots: a.Lots, Tasks: a.Tasks,
+		Instance: a.Instance(), Air: a.Air(), Activity: a.Activity}
+}
+
 // room is the drying room of the plan in force.
 func (at *moment) room() RoomView {
 	a := at.inForce
-	r := room.Now(room.Studio{Doc: a.Doc, Book: a.Book, Plan: a.Plan, Lots: a.Lots, Tasks: a.Tasks,
-		Instance: a.Instance(), Air: a.Air()})
+	r := room.Now(a.seenFrom())
 	v := RoomView{N: at.N, Now: at.Now, Lying: []LyingCard{}, Shelves: []ShelfView{}, Alerts: []AlertView{},
 		Places: []Named{}, Timers: []TimerView{}}
 	for _, in := range a.Doc.Surroundings {

@@ -62,6 +62,20 @@ func TestTheEndOfWhatIsUnderWayStandsWhileTheClockMoves(t *testing.T) {
 	assert.Greater(t, len(tried), 1)
 }
 
+// What was cut comes before what was not begun, be that ever so urgent: it stiffens.
+func TestWhatStiffensIsTakenUpFirst(t *testing.T) {
+	doc := demo.Document()
+	first := made(t, doc)
+	task := *taskOf(first, demo.ID("Magnolia outer petal"), "cut")
+	task.Person = demo.ID("Teun")
+	begun(doc, first, task, doc.Now-25)
+	record := &doc.Work[0].Records[0]
+	record.State, record.End, record.Good = studio.TaskDone, doc.Now-5, doc.Work[0].Started
+	p := made(t, doc) // where the moulds are full of other batches until the next day
+	require.Empty(t, check.Plan(doc, p))
+	assert.Empty(t, p.Unplaced)
+}
+
 // Of each window of pieces a fifth is spared, for who works faster or slower than the book.
 func TestOfWindowsAFifthIsSpared(t *testing.T) {
 	doc := demo.Document()

@@ -122,14 +122,17 @@ func (c *cluster) leads(to *cluster) {
 }
 
 // urgency puts waits that run already first: they take nobody's time, and what they
-// hold is held. Then comes what has a start, what somebody is at, and what was paused.
+// hold is held. Then comes what has a start, what somebody is at, what has to take up in time what
+// was begun, and what was paused.
 func (j *job) urgency() int {
 	switch {
 	case j.Wait != nil && j.before != nil && j.before.Done():
-		return 4
+		return 5
 	case j.pin != nil && j.pin.Start != nil:
-		return 3
+		return 4
 	case j.Fact != nil && j.Fact.State == studio.TaskStarted:
+		return 3
+	case j.Fact == nil && slices.ContainsFunc(j.in, func(k lag) bool { return k.limited && k.other.Fact != nil }):
 		return 2
 	case j.Begun():
 		return 1

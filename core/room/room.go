@@ -93,6 +93,8 @@ type Studio struct {
 	Tasks    map[studio.ID]*studio.Task
 	Instance *studio.Instance
 	Air      drying.Room
+	// Activity gives what a task has to be; nil of one that is not known.
+	Activity func(task studio.ID) *studio.Activity
 }
 
 // Now is the drying room at the moment of the document.
@@ -303,7 +305,7 @@ func (v *view) next(w *studio.WorkLot, r *studio.Recipe, wait int) *Next {
 		}
 		first, last, _, ok := v.Air.Window(lag, from.End)
 		if lag.Each { // by its first pieces
-			_, last, _, _ = v.Air.Window(lag, from.Begin())
+			_, last, _, _ = v.Air.Window(lag, v.firstDone(lag, from))
 		}
 		if ok {
 			n.Opens = max(n.Opens, first)

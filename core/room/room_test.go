@@ -16,7 +16,10 @@ import (
 )
 
 // seen is the drying room of a document as it stands.
-func seen(t testing.TB, doc *studio.Document) room.Room {
+func seen(t testing.TB, doc *studio.Document) room.Room { return room.Now(from(t, doc)) }
+
+// from is a document as its drying room is seen from.
+func from(t testing.TB, doc *studio.Document) room.Studio {
 	require.Empty(t, doc.Validate())
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
@@ -34,7 +37,9 @@ func seen(t testing.TB, doc *studio.Document) room.Room {
 		at.Tasks[made.Tasks[i].ID] = &made.Tasks[i]
 	}
 	at.Instance, at.Air = studio.Route(doc, book, made.Lots, made.Links, made.Pegs), drying.NewRoom(doc, calendar)
-	return room.Now(at)
+	activities := at.Instance.Activities()
+	at.Activity = func(task studio.ID) *studio.Activity { return activities[task] }
+	return at
 }
 
 // petals is the demo with magnolia petals that have lain in moulds for so long, in air of

@@ -10,6 +10,27 @@ type Passage struct {
 	Whole              bool
 }
 
+// PassageOf is how the pieces of a task pass through it as a plan has it, done by somebody; of
+// what is done, or under way and not counted, as it happened.
+func (a *Activity) PassageOf(t *Task, by *Person) Passage {
+	p := Passage{Start: t.Begin(), Pieces: max(1, a.Pieces), Pauses: t.Pauses, Whole: a.Wait != nil}
+	switch {
+	case a.Fact.Passes():
+		resume := t.Begin()
+		if a.Done() {
+			resume = t.End
+		}
+		p.Start, p.Pauses = a.Fact.Start, append(a.Fact.PausesBefore(resume), t.Pauses...)
+		p.Setup = a.Fact.Setup
+	case a.Wait == nil:
+		p.Setup = a.SetupFor(by, t.Setup)
+	}
+	worked := p.Worked(t.End)
+	p.Setup = min(p.Setup, worked)
+	p.Rest = worked - p.Setup
+	return p
+}
+
 // Done is when so many pieces are done, rounded down: a pause that comes right then has not
 // begun, one that comes while a piece is in hand is over.
 func (p *Passage) Done(pieces int64) Minute {

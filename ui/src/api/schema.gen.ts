@@ -1765,6 +1765,7 @@ export interface components {
             next: components["schemas"]["TaskCard"][];
             /** Format: int64 */
             now: number;
+            stiffens?: components["schemas"]["StiffenView"];
             /** @description the task that is going on, or the next */
             task?: components["schemas"]["TaskCard"];
         };
@@ -3926,6 +3927,14 @@ export interface components {
             wants?: string;
             windows?: components["schemas"]["Window"][];
             work?: components["schemas"]["Work"];
+        };
+        StiffenView: {
+            /** Format: int64 */
+            by: number;
+            name: string;
+            /** @description it is the task that is shown itself */
+            own: boolean;
+            task: string;
         };
         StockCounts: {
             counts: components["schemas"]["Counted"][];

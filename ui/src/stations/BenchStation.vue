@@ -90,6 +90,9 @@ const record = useMutation({
   },
   onSuccess: (answer) => (said.value = answer),
 });
+/** How long there is until the first piece is too stiff. */
+const stiffens = (s: Schemas["StiffenView"], now: number) =>
+  s.by < now ? `${lasting(now - s.by)} too late:` : `${lasting(s.by - now)} left:`;
 const confirmable = computed(
   () =>
     record.error.value instanceof Refused && record.error.value.fields.some((f) => f.location === "body.foundReady"),
@@ -190,6 +193,16 @@ const takes = computed(() =>
                 </li>
               </ol>
             </section>
+            <p
+              v-if="bench?.stiffens"
+              class="stiffens"
+              :class="{ late: bench.stiffens.by < bench.now }"
+              data-test="stiffens"
+            >
+              <b>{{ stiffens(bench.stiffens, bench.now) }}</b>
+              {{ bench.stiffens.own ? "begin by" : `then ${bench.stiffens.name}, by` }}
+              {{ times.clock(bench.stiffens.by) }}, before the first is too stiff
+            </p>
             <ul class="takes">
               <li v-for="t in takes" :key="t.text">
                 <Swatch v-if="t.colour" :colour="t.colour" :size="24" /> {{ t.text }}
@@ -332,8 +345,12 @@ const takes = computed(() =>
 .run svg {
   vertical-align: -4px;
 }
-.look {
+.look,
+.stiffens {
   font-size: 17px;
+}
+.stiffens.late {
+  color: #a32740;
 }
 .caution {
   border-left: 4px solid var(--dust);
