@@ -113,7 +113,20 @@ func NewAnswer(doc *studio.Document, calendar studio.Calendar, counted *count.Re
 		}
 		return open
 	})
-	a.batches = sync.OnceValue(func() map[studio.ID]studio.InBatch { return a.Book.Batches(made.Lots, made.Links) })
+	a.batches = sync.OnceValue(func() map[studio.ID]studio.InBatch {
+		begins := map[studio.ID]studio.Minute{}
+		for _, t := range made.Tasks {
+			if at, known := begins[t.Lot]; !known || t.Start < at {
+				begins[t.Lot] = t.Start
+			}
+		}
+		all := a.Book.Batches(made.Lots, made.Links)
+		studio.InTurn(all, made.Lots, func(lot studio.ID) (studio.Minute, bool) {
+			at, planned := begins[lot]
+			return at, planned
+		})
+		return all
+	})
 	a.orders = sync.OnceValue(func() map[studio.ID][]studio.ID { return plan.OrdersOf(made) })
 	a.instance = sync.OnceValue(func() *studio.Instance {
 		return studio.Route(doc, a.Book, made.Lots, made.Links, made.Pegs)

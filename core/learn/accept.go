@@ -45,8 +45,7 @@ func Accept(doc *studio.Document, r Record) (Change, error) {
 			}
 			changed := *current
 			if r.Kind == OfBreakage {
-				changed.Spares.Breakage = studio.PerMille(r.Found)
-				return Change{Recipe: &changed}, nil
+				return Change{Recipe: current.Breaking(studio.PerMille(r.Found))}, nil
 			}
 			changed.Steps = slices.Clone(changed.Steps)
 			if step, at := changed.Step(r.Step); at >= 0 && step.Work != nil {

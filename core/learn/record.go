@@ -397,7 +397,7 @@ func (l *looking) breakage() (records []Record) {
 				Kind:     OfBreakage,
 				Recipe:   now.Page(),
 				Variant:  w.Variant,
-				Standard: int64(now.Spares.Breakage),
+				Standard: int64(now.Breaks()),
 				Points:   []Point{},
 			}
 		}

@@ -1,5 +1,10 @@
 package studio
 
+import (
+	"cmp"
+	"slices"
+)
+
 // InBatch is which batch of how many a lot belongs to. Root is the lot that all lots of the
 // batch are made for.
 type InBatch struct {
@@ -48,4 +53,46 @@ func (b *Book) Batches(lots []Lot, links []Link) map[ID]InBatch {
 		}
 	}
 	return all
+}
+
+// InTurn numbers batches anew, by when the first of a batch's lots is begun; those that are not
+// planned come last. It takes O(lots log lots).
+func InTurn(batches map[ID]InBatch, lots []Lot, begins func(lot ID) (at Minute, planned bool)) {
+	first := map[ID]Minute{} // by root
+	for lot, in := range batches {
+		if at, planned := begins(lot); planned {
+			if known, is := first[in.Root]; !is || at < known {
+				first[in.Root] = at
+			}
+		}
+	}
+	alike := map[string][]ID{} // the roots of batches of the same
+	for i := range lots {
+		if l := &lots[i]; batches[l.ID].Root == l.ID {
+			alike[l.Key] = append(alike[l.Key], l.ID)
+		}
+	}
+	turn := map[ID]int64{}
+	for _, roots := range alike {
+		slices.SortStableFunc(roots, func(a, b ID) int {
+			at, planned := first[a]
+			other, too := first[b]
+			switch {
+			case planned && too:
+				return cmp.Compare(at, other)
+			case planned:
+				return -1
+			case too:
+				return 1
+			}
+			return 0
+		})
+		for i, root := range roots {
+			turn[root] = int64(i + 1)
+		}
+	}
+	for lot, in := range batches {
+		in.Number = turn[in.Root]
+		batches[lot] = in
+	}
 }

@@ -1,5 +1,7 @@
 package studio
 
+import "slices"
+
 // Loss is what a step loses where something breaks at it.
 type Loss string
 
@@ -52,6 +54,31 @@ func (r *Recipe) Losing() (share float64, may bool) {
 		return 0, false
 	}
 	return float64(r.Spares.Breakage) / 1000, true
+}
+
+// Breaks is how many thousandths of a piece are expected to break for each that is made, of itself
+// and of what it takes up: what learning holds what broke against.
+func (r *Recipe) Breaks() PerMille {
+	var steps PerMille
+	for _, s := range r.Steps {
+		steps += s.LosesPerMille
+	}
+	if steps > 0 {
+		return steps
+	}
+	return r.Spares.Breakage
+}
+
+// Breaking is the recipe with so many expected to break: the rates of its steps in proportion where
+// they say any.
+func (r *Recipe) Breaking(found PerMille) *Recipe {
+	changed, was := *r, r.Breaks()
+	changed.Spares.Breakage, changed.Steps = found, slices.Clone(r.Steps)
+	for i := range changed.Steps {
+		s := &changed.Steps[i]
+		s.LosesPerMille = min(900, (s.LosesPerMille*found+was/2)/max(1, was))
+	}
+	return &changed
 }
 
 // LosesInputs is true of a recipe some step of which loses one piece of an input: what breaks
