@@ -72,7 +72,7 @@ type planCommand struct {
 	File      string  `arg:"" help:"The studio document; - reads standard input."`
 	Objective string  `enum:"all,1" default:"all" help:"1 compares plans by weighted lateness alone; all by the whole objective."`
 	FixedLots bool    `help:"Keep the lots as they are counted; search neither splits nor merges them."`
-	Steps     int     `default:"0" help:"Steps of search after the first plan."`
+	Steps     *int    `help:"Steps of search after the first plan: of plan as many as a second brings or so, of explain none, where it is not said."`
 	Seconds   float64 `default:"0" help:"Stop the search after so long, with the best so far; without --steps it goes on until then."`
 	Seed      int64   `default:"1" help:"Where the search begins; the same steps from the same seed give the same plan."`
 	Without   string  `default:"" hidden:"" help:"Neighbourhoods that the search does without, by name and comma; to measure them."`
@@ -81,7 +81,10 @@ type planCommand struct {
 
 // options are those of planning; done is to be called when it is over.
 func (c *planCommand) options() (options plan.Options, done func(), err error) {
-	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Steps: c.Steps, Seed: c.Seed}
+	options = plan.Options{LatenessOnly: c.Objective == "1", FixedLots: c.FixedLots, Seed: c.Seed}
+	if c.Steps != nil {
+		options.Steps = *c.Steps
+	}
 	if c.Without != "" {
 		options.Without = strings.Split(c.Without, ",")
 	}
@@ -104,8 +107,8 @@ func (c *planCommand) options() (options plan.Options, done func(), err error) {
 
 func (c *planCommand) Validate() error {
 	switch {
-	case c.Steps < 0 || c.Steps > math.MaxInt32:
-		return fmt.Errorf("--steps is %d; from 0 to %d would be right", c.Steps, math.MaxInt32)
+	case c.Steps != nil && (*c.Steps < 0 || *c.Steps > math.MaxInt32):
+		return fmt.Errorf("--steps is %d; from 0 to %d would be right", *c.Steps, math.MaxInt32)
 	case c.Seconds < 0 || c.Seconds > 86_400:
 		return fmt.Errorf("--seconds is %g; from 0 to 86400 would be right", c.Seconds)
 	case c.File == "-" && c.From == "-":
@@ -115,7 +118,7 @@ func (c *planCommand) Validate() error {
 }
 
 func (c *planCommand) Run() error {
-	made, _, _, _, err := c.make()
+	made, _, _, _, err := c.make(plan.UsualSteps)
 	if err != nil {
 		return err
 	}
@@ -129,7 +132,11 @@ func (c *planCommand) Run() error {
 	return write(made)
 }
 
-func (c *planCommand) make() (*studio.Plan, *studio.Document, *count.Result, plan.Options, error) {
+// make plans; usual says how many steps of search are made where neither they nor a time are said,
+// and no plan is repaired.
+func (c *planCommand) make(
+	usual func(*studio.Document, *count.Result) int,
+) (*studio.Plan, *studio.Document, *count.Result, plan.Options, error) {
 	doc, err := read(c.File, studio.Read)
 	if err != nil {
 		return nil, nil, nil, plan.Options{}, err
@@ -143,6 +150,9 @@ func (c *planCommand) make() (*studio.Plan, *studio.Document, *count.Result, pla
 		return nil, nil, nil, plan.Options{}, err
 	}
 	defer done()
+	if c.Steps == nil && c.Seconds == 0 && c.From == "" {
+		options.Steps = usual(doc, counted)
+	}
 	made, err := plan.Make(doc, counted, options)
 	return made, doc, counted, options, err
 }
@@ -150,7 +160,8 @@ func (c *planCommand) make() (*studio.Plan, *studio.Document, *count.Result, pla
 type explainCommand struct{ planCommand }
 
 func (c *explainCommand) Run() error {
-	made, doc, counted, options, err := c.make()
+	none := func(*studio.Document, *count.Result) int { return 0 } // each cause is planned without
+	made, doc, counted, options, err := c.make(none)
 	if err != nil {
 		return err
 	}

@@ -79,6 +79,19 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 	return out, nil
 }
 
+// UsualSteps is how many steps of search take a second or so: fewer, the more lots or tasks there
+// are, so that a plan is the same wherever it is made.
+func UsualSteps(doc *studio.Document, counted *count.Result) int {
+	tasks := 4 * len(counted.Lots)
+	if doc.Direct != nil {
+		tasks = 0
+		for _, l := range doc.Direct.Lots {
+			tasks += len(l.Tasks)
+		}
+	}
+	return min(20_000, 200_000/max(1, tasks))
+}
+
 // known refuses names of no neighbourhood, and a search without any.
 func known(without []string) error {
 	left := len(neighbourhoods)
