@@ -48,6 +48,8 @@ type MixCard struct {
 	Weighed bool              `json:"weighed" doc:"weighed in, and to be kneaded"`
 	Weigh   []Ingredient      `json:"weigh"`
 	Least   studio.Milligrams `json:"leastMilligrams,omitempty" doc:"from which on all can be weighed, where of this some cannot"`
+	// Once are the lots of the mix, this the first of them, that could be one weighing.
+	Once []studio.ID `json:"once,omitempty"`
 }
 
 // OpenedMix is what goes into a mix sheet's figures.
@@ -184,6 +186,16 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 	}
 	for _, day := range slices.SortedFunc(maps.Keys(later), studio.Date.Compare) {
 		v.Later = append(v.Later, *later[day])
+	}
+	var open []paste.Mixing
+	for _, c := range v.Mixes {
+		if c.Task != nil && c.Task.State == studio.TaskPlanned && !c.Weighed {
+			open = append(open, paste.Mixing{Lot: c.Lot, Mix: c.Mix, At: c.Task.Start, Keeps: c.UseBy})
+		}
+	}
+	together := paste.Together(open, at.Calendar.Date)
+	for i := range v.Mixes {
+		v.Mixes[i].Once = together[v.Mixes[i].Lot]
 	}
 	v.Ladders = paste.Ladders(a.Book, shown, a.Plan.Links)
 	for _, s := range a.Doc.Shelf {

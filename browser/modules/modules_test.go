@@ -437,3 +437,23 @@ func TestABlockIsMovedByTheArrowKeys(t *testing.T) {
 		run[object](p, `ui.moved(undefined, `+block+`, "ArrowDown", v.plan, v.may)`, values)["person"],
 	)
 }
+
+// Tasks of one batch that follow one another in a lane are one sitting; other work between them, a long
+// gap or another batch ends it.
+func TestTasksOfABatchInARowAreOneSitting(t *testing.T) {
+	p := load(t)
+	laid := func(id, root string, from, to float64) object {
+		block := object{"id": id, "from": from, "to": to}
+		if root != "" {
+			block["batch"] = object{"root": root}
+		}
+		return object{"block": block, "x": from, "width": to - from, "y": 0, "parts": []any{}}
+	}
+	found := run[[]any](p, `ui.sittings(v.blocks).map((s) => [s.key, s.width, s.blocks.map((b) => b.block.id).join()])`,
+		object{"blocks": []any{
+			laid("cut", "rose", 0, 10), laid("wire", "rose", 10, 25), laid("set", "rose", 40, 50),
+			laid("cut 2", "rose 2", 50, 60), laid("mix", "", 60, 65), laid("wire 2", "rose 2", 65, 80),
+			laid("late", "rose 2", 110, 120),
+		}})
+	assert.Equal(t, []any{[]any{"rose/cut", 50.0, "cut,wire,set"}}, found)
+}

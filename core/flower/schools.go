@@ -47,11 +47,7 @@ func fresh(book *studio.Book, r *studio.Recipe) (inputs []int) {
 		if below == nil || !p.InRun && !book.Batched(r, p) || p.Form != "" || p.Sizes {
 			continue
 		}
-		waits := false
-		for _, s := range below.Steps[:max(0, below.OutputStep())] {
-			waits = waits || s.Wait != nil
-		}
-		if !waits {
+		if below.OutputStep() >= 0 && below.Waits() == nil {
 			inputs = append(inputs, i)
 		}
 	}

@@ -88,13 +88,7 @@ func TestOfWindowsAFifthIsSpared(t *testing.T) {
 		people[doc.People[i].ID] = &doc.People[i]
 	}
 	passage := func(task *studio.Task) studio.Passage {
-		a := activities[task.ID]
-		f := studio.Passage{Start: task.Start, Pieces: max(1, a.Pieces), Pauses: task.Pauses, Whole: a.Wait != nil}
-		if f.Rest = f.Worked(task.End); a.Wait == nil {
-			f.Setup = a.SetupFor(people[task.Person], task.Setup)
-			f.Rest -= f.Setup
-		}
-		return f
+		return activities[task.ID].PassageOf(task, people[task.Person])
 	}
 	tasks := map[studio.ID]*studio.Task{}
 	for i := range p.Tasks {

@@ -9,22 +9,14 @@ import (
 // of which nothing was counted, from its start on.
 func (j *job) passageAt(at *spot) studio.Passage {
 	p := studio.Passage{Start: at.start, Pieces: max(1, j.Pieces), Pauses: at.pauses(), Whole: j.Wait != nil}
+	if j.Fact.Passes() {
+		return j.Fact.Passed(p, at.end)
+	}
 	p.Rest = p.Worked(at.end)
-	if !j.Fact.Passes() {
-		if i := j.wayOf(int(at.maker)); i >= 0 {
-			p.Setup = min(p.Rest, j.ways[i].setup+studio.Minute(at.setup))
-		}
-		p.Rest -= p.Setup
-		return p
+	if i := j.wayOf(int(at.maker)); i >= 0 {
+		p.Setup = min(p.Rest, j.ways[i].setup+studio.Minute(at.setup))
 	}
-	resume := at.start
-	if j.Done() {
-		resume = at.end
-	}
-	p.Start, p.Pauses = j.Fact.Start, append(j.Fact.PausesBefore(resume), p.Pauses...)
-	worked := p.Worked(at.end)
-	p.Setup = min(j.Fact.Setup, worked)
-	p.Rest = worked - p.Setup
+	p.Rest -= p.Setup
 	return p
 }
 

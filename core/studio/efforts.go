@@ -107,11 +107,10 @@ func (r *router) within(l *Lot, recipe *Recipe, first, past int) (all []Within) 
 // passed says of a fact what came before the first piece of steps that are one task, and when
 // its person's hours stopped it: between moments at which somebody surely worked.
 func (r *router) passed(fact *Fact, steps []Step) {
-	maker := slices.IndexFunc(r.doc.People, func(p Person) bool { return p.ID == fact.Person })
-	if maker < 0 {
+	person, a := r.person(fact.Person), Activity{}
+	if person == nil {
 		return
 	}
-	person, a := &r.doc.People[maker], Activity{}
 	for _, s := range steps {
 		a.Work = append(a.Work, Effort{Skill: s.Work.Skill, Setup: s.Work.Setup})
 	}
@@ -128,6 +127,14 @@ func (r *router) passed(fact *Fact, steps []Step) {
 	}
 }
 
+// person is somebody of the studio; nil where nobody is known by that id.
+func (r *router) person(id ID) *Person {
+	if i := slices.IndexFunc(r.doc.People, func(p Person) bool { return p.ID == id }); i >= 0 {
+		return &r.doc.People[i]
+	}
+	return nil
+}
+
 // hoursOf are the hours of somebody from a minute at which they worked: with the overtime they
 // allow, where it was outside their hours.
 func (r *router) hoursOf(p *Person, from, to Minute) Hours {
@@ -141,11 +148,10 @@ func (r *router) hoursOf(p *Person, from, to Minute) Hours {
 // leftOf is what is left of the efforts of a task that is under way and of which nothing was
 // counted: what was not worked since, in their order, and no less than a minute of the last.
 func (r *router) leftOf(work []Effort, fact *Fact) []Effort {
-	maker := slices.IndexFunc(r.doc.People, func(p Person) bool { return p.ID == fact.Person })
-	if maker < 0 {
+	person := r.person(fact.Person)
+	if person == nil {
 		return work
 	}
-	person := &r.doc.People[maker]
 	hours := r.hoursOf(person, fact.Start, max(r.doc.Now, fact.Start))
 	worked := Milliminutes(1000 * hours.Worked(Span{From: fact.Start, To: r.doc.Now}))
 	var all Milliminutes

@@ -14,19 +14,26 @@ type Passage struct {
 // what is done, or under way and not counted, as it happened.
 func (a *Activity) PassageOf(t *Task, by *Person) Passage {
 	p := Passage{Start: t.Begin(), Pieces: max(1, a.Pieces), Pauses: t.Pauses, Whole: a.Wait != nil}
-	switch {
-	case a.Fact.Passes():
-		resume := t.Begin()
-		if a.Done() {
-			resume = t.End
-		}
-		p.Start, p.Pauses = a.Fact.Start, append(a.Fact.PausesBefore(resume), t.Pauses...)
-		p.Setup = a.Fact.Setup
-	case a.Wait == nil:
-		p.Setup = a.SetupFor(by, t.Setup)
+	if a.Fact.Passes() {
+		return a.Fact.Passed(p, t.End)
 	}
-	worked := p.Worked(t.End)
-	p.Setup = min(p.Setup, worked)
+	if p.Rest = p.Worked(t.End); a.Wait == nil {
+		p.Setup = min(p.Rest, a.SetupFor(by, t.Setup))
+	}
+	p.Rest -= p.Setup
+	return p
+}
+
+// Passed is how pieces pass through a task, of which a passage until an end is what is left, with
+// what happened of it before.
+func (f *Fact) Passed(p Passage, end Minute) Passage {
+	resume := p.Start
+	if f.State == TaskDone {
+		resume = end
+	}
+	p.Start, p.Pauses = f.Start, append(f.PausesBefore(resume), p.Pauses...)
+	worked := p.Worked(end)
+	p.Setup = min(f.Setup, worked)
 	p.Rest = worked - p.Setup
 	return p
 }

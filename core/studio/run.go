@@ -291,6 +291,17 @@ type Lacking struct {
 	Skills []string `json:"skills"`
 }
 
+// Waits is the wait that a recipe has before its last work, which cannot be done in a run then; nil
+// where it has none.
+func (r *Recipe) Waits() *Step {
+	for i := range max(0, r.OutputStep()) {
+		if r.Steps[i].Wait != nil {
+			return &r.Steps[i]
+		}
+	}
+	return nil
+}
+
 // Beyond is the work of a recipe, as a book holds it, that none of some people has all the
 // skills for, each set of skills once.
 func (r *Recipe) Beyond(people []Person) (all []Lacking) {

@@ -12,21 +12,18 @@ func (v *validator) inRun(place string, p PartInput) {
 	if !known {
 		return
 	}
-	last := made.OutputStep()
-	if last < 0 {
+	if made.OutputStep() < 0 {
 		v.say(place+".inRun", "%q has no work to be done in a run", part.Name)
 		return
 	}
-	for _, s := range made.Steps[:last] {
-		if s.Wait != nil {
-			v.say(
-				place+".inRun",
-				"%q waits at %q before it is taken up, and nothing waits within a run; it has to be made apart",
-				part.Name,
-				s.Name,
-			)
-			return
-		}
+	if s := made.Waits(); s != nil {
+		v.say(
+			place+".inRun",
+			"%q waits at %q before it is taken up, and nothing waits within a run; it has to be made apart",
+			part.Name,
+			s.Name,
+		)
+		return
 	}
 	if p.Form != "" {
 		v.say(place+".form", "%q is made in the run as it is needed; only a lot has forms", part.Name)

@@ -2783,6 +2783,7 @@ export interface components {
             lot: string;
             mix: string;
             name: string;
+            once?: string[];
             task?: components["schemas"]["TaskLine"];
             /** Format: int64 */
             toMixMilligrams: number;
@@ -2948,6 +2949,7 @@ export interface components {
             lot: string;
             mix: string;
             name: string;
+            once?: string[];
             task?: components["schemas"]["TaskLine"];
             /** Format: int64 */
             toMixMilligrams: number;

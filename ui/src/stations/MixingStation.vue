@@ -59,23 +59,14 @@ const days = computed(() => {
   }
   return [...groups];
 });
-/** The mixings of one colour that are weighed on one day by the plan, by the lot of the first. */
-const together = computed(() => {
-  const all = new Map<string, Schemas["MixCard"][]>();
-  for (const [, mixes] of days.value) {
-    const open = mixes.filter((m) => !m.weighed && m.task?.state === "planned");
-    for (const m of open) {
-      const same = open.filter((o) => o.mix === m.mix);
-      if (same.length > 1 && same[0] === m) all.set(m.lot, same);
-    }
-  }
-  return all;
-});
+/** What the lots that could be one weighing come to. */
+const onceWeighed = (lots: string[]) =>
+  (mixing.value?.mixes ?? []).reduce((sum, m) => sum + (lots.includes(m.lot) ? m.toMixMilligrams : 0), 0);
 const send = useCommands();
 const join = useMutation({
-  mutationFn: (mixes: Schemas["MixCard"][]) => {
-    const [first, ...others] = mixes.map((m) => m.lot);
-    return send(mixes, (header) =>
+  mutationFn: (lots: string[]) => {
+    const [first, ...others] = lots;
+    return send(lots, (header) =>
       answered(
         client.POST("/api/lots/{lot}/decide", {
           params: { header, path: { lot: first } },
@@ -155,14 +146,13 @@ const onBoard = (m: Schemas["MixCard"]): number =>
               </tr>
             </tbody>
           </table>
-          <p v-if="together.has(m.lot)" class="quiet" data-test="together">
-            Weighed {{ together.get(m.lot)!.length }} times that day,
-            {{ grams(together.get(m.lot)!.reduce((sum, o) => sum + o.toMixMilligrams, 0)) }} g in all.
+          <p v-if="m.once" class="quiet" data-test="together">
+            Weighed {{ m.once.length }} times that day, {{ grams(onceWeighed(m.once)) }} g in all.
             <button
               class="bare add"
               :data-test="`join-${m.name}`"
               :disabled="join.isPending.value"
-              @click="join.mutate(together.get(m.lot)!)"
+              @click="join.mutate(m.once)"
             >
               Weigh it once
             </button>
