@@ -53,21 +53,25 @@ func efforts(
 	var all []Effort
 	for run := 0; run == 0 || pieces > 0; run++ {
 		now := min(pieces, most)
+		worked := recipe.Pieces
+		if !setup || run > 0 {
+			worked = recipe.inLaterRun
+		}
 		for i := first; i < past; i++ {
 			s := recipe.Steps[i]
-			worked := now
+			pieces := now
 			if recipe.Kind != KindMix {
-				worked = recipe.Pieces(i, now*recipe.unit(first))
+				pieces = worked(i, now*recipe.unit(first))
 			}
 			e := Effort{Skill: s.Work.Skill, Run: run}
-			e.Thousandths = recipe.Effort(s.Work, setup && run == 0, worked)
+			e.Thousandths = recipe.Effort(s.Work, setup && run == 0, pieces)
 			for _, x := range more {
 				if x.step == i {
-					e.Thousandths += x.each * Milliminutes(worked)
+					e.Thousandths += x.each * Milliminutes(pieces)
 				}
 			}
 			if past-first > 1 {
-				e.Pieces = worked
+				e.Pieces = pieces
 			}
 			if setup && run == 0 {
 				e.Setup = s.Work.Setup

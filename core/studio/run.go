@@ -13,10 +13,20 @@ import (
 // before the step that takes it up, in one stint, and all that they take.
 
 // partInRun is what a step makes that belongs to a part made in the run: Times of it, with
-// what breaks made again at once, for each Per of what it goes into.
-type partInRun struct{ times, per int64 }
+// what breaks made again at once, for each Per of what it goes into, and in the first run of a
+// lot so many More.
+type partInRun struct{ times, per, more int64 }
 
-func (p *partInRun) of(quantity int64) int64 { return CeilDiv(quantity*p.times, p.per) }
+// of is how many are made for a lot of what the part goes into, none for none of it.
+func (p *partInRun) of(quantity int64) int64 {
+	if quantity <= 0 {
+		return 0
+	}
+	return p.ofLater(quantity) + p.more
+}
+
+// ofLater is how many are made in a run that is not the first of its lot.
+func (p *partInRun) ofLater(quantity int64) int64 { return CeilDiv(quantity*p.times, p.per) }
 
 // runLimit is a window inside a run: from when a piece is done by one step until another takes
 // it up, so many minutes or before a state.
@@ -77,13 +87,13 @@ type taker struct {
 
 func (t *taker) take(part *Recipe) {
 	steps := part.Steps[:part.OutputStep()+1]
-	times, per := t.number(part)
+	number := t.number(part)
 	for i := range steps {
 		s := steps[i]
 		if s.Work == nil {
 			continue // refused where recipes are checked
 		}
-		t.made.Steps = append(t.made.Steps, t.step(part, s, times, per*part.unit(i)))
+		t.made.Steps = append(t.made.Steps, t.step(part, s, number.before(part.unit(i))))
 		for _, w := range s.Windows {
 			if from := cmp.Or(w.After, part.Steps[max(0, i-1)].Key); w.AtMost != nil && i > 0 {
 				t.limit(from, t.key+s.Key, runLimit{minutes: *w.AtMost})
@@ -112,29 +122,43 @@ func (t *taker) take(part *Recipe) {
 }
 
 // number is how many of the part are made for how many of what it goes into: what is expected
-// to break is made again in the run.
-func (t *taker) number(part *Recipe) (times, per int64) {
+// to break is made again in the run, and a fixed number of spares is made in the first.
+func (t *taker) number(part *Recipe) partInRun {
 	const whole = 1000
 	switch part.Spares.Rule {
 	case SparesByPercent:
-		return t.input.Count * (100 + part.Spares.Percent), 100
+		return partInRun{times: t.input.Count * (100 + part.Spares.Percent), per: 100}
 	case SparesByBreakage:
 		losing, _ := part.Losing()
 		kept := (1 - losing) * (1 - t.by.LosingOf(t.input))
-		return t.input.Count * whole, max(1, int64(kept*whole))
+		return partInRun{times: t.input.Count * whole, per: max(1, int64(kept*whole))}
+	case SparesByNumber:
+		return partInRun{times: t.input.Count, per: 1, more: part.Spares.Number}
 	}
-	return t.input.Count, 1
+	return partInRun{times: t.input.Count, per: 1}
+}
+
+// before is how many units are made at a step after which each gives so many.
+func (p partInRun) before(gives int64) partInRun {
+	return partInRun{times: p.times, per: p.per * gives, more: CeilDiv(p.more, gives)}
+}
+
+// each is how many are made of what has a number of its own for each of the part: none is the
+// part itself.
+func (p partInRun) each(own *partInRun) partInRun {
+	if own == nil {
+		return p
+	}
+	return partInRun{times: p.times * own.times, per: p.per * own.per, more: own.more + own.ofLater(p.more)}
 }
 
 // step is a step of the part as one of the run.
-func (t *taker) step(part *Recipe, s Step, times, per int64) Step {
-	if s.part != nil {
-		times, per = times*s.part.times, per*s.part.per
-	}
+func (t *taker) step(part *Recipe, s Step, number partInRun) Step {
+	number = number.each(s.part)
 	work := *s.Work
 	work.Stint, work.Run, work.Slot = t.at.Work.Stint, 0, t.slot(work.Slot)
 	work.Share, work.Form = part.share(&work), ""
-	s.Work, s.part = &work, &partInRun{times: times, per: per}
+	s.Work, s.part = &work, &number
 	s.Name = part.Name + ", " + s.Name
 	s.Wants, s.Loses, s.LosesPerMille, s.Windows = WantsAny, LosesNothing, 0, nil
 	s.Holds = slices.Clone(s.Holds)

@@ -66,6 +66,27 @@ func TestAPartMadeInTheRunBelongsToWhatItGoesInto(t *testing.T) {
 	assert.True(t, slots["deep"], "in the colour that the magnolia gives it")
 }
 
+// A fixed number of spares is made once a lot, in its first run.
+func TestAFixedNumberOfSparesIsMadeInTheFirstRun(t *testing.T) {
+	doc, magnolia, petal := built(t)
+	petal.Spares = studio.Spares{Rule: studio.SparesByNumber, Number: 2}
+	made := studio.NewBook(doc).Recipe(magnolia.ID)
+	cut, perFlower := made.Steps[0].Key, magnolia.Parts[2].Count
+	require.Equal(t, petal.ID, magnolia.Parts[2].Recipe)
+	assert.Equal(t, 10*perFlower+2, made.At(cut, 10))
+	assert.Zero(t, made.At(cut, 0))
+
+	magnolia.Steps[0].Work.Run = 4
+	lot := studio.Lot{ID: "m", Recipe: magnolia.ID, Started: 10, Alive: 10}
+	var cutIn []int64 // run after run
+	for _, e := range studio.Tasks(doc, studio.NewBook(doc), []studio.Lot{lot}, nil).Lots[0].Tasks[0].Work {
+		if e.Run == len(cutIn) {
+			cutIn = append(cutIn, e.Pieces)
+		}
+	}
+	assert.Equal(t, []int64{4*perFlower + 2, 4 * perFlower, 2 * perFlower}, cutIn)
+}
+
 // A recipe that is being written may make itself in its run, twice even.
 func TestWhatIsMadeInItsOwnRunEnds(t *testing.T) {
 	doc, magnolia, _ := built(t)

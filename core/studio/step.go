@@ -198,6 +198,15 @@ func (r *Recipe) Pieces(step int, quantity int64) int64 {
 	return r.made(step, quantity)
 }
 
+// inLaterRun is what Pieces is in a run that is not the first of its lot: spares of a fixed
+// number were made in that.
+func (r *Recipe) inLaterRun(step int, quantity int64) int64 {
+	if p := r.Steps[step].part; p != nil {
+		return CeilDiv(p.ofLater(quantity), r.unit(step))
+	}
+	return r.Pieces(step, quantity)
+}
+
 // Passing is how many pass through the task of a step, and are counted there: pieces, units
 // before the yield, or for a mix its hundreds of grams begun.
 func (r *Recipe) Passing(step int, quantity int64) int64 {
@@ -239,7 +248,7 @@ func (r *Recipe) Room(step int, h Hold, slots int64) (quantity int64, inside boo
 		quantity = quantity * 1000 / int64(h.Share)
 	}
 	if p := r.Steps[step].part; p != nil {
-		quantity = quantity * p.per / p.times
+		quantity = max(0, quantity-p.more) * p.per / p.times
 	}
 	return quantity, inside
 }
