@@ -118,7 +118,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		recorded: map[studio.ID]studio.Recorded{},
 		size:     k.size,
 	}
-	k.sizes = sizes{book: k.book, room: k.room, known: map[string]Batch{}}
+	k.sizes = sizes{book: k.book, room: k.room, known: map[string]Batch{}, longest: longestDay(doc.People)}
 	for _, d := range doc.Divided {
 		k.divided[d.Group] = d.Lots
 	}

@@ -32,12 +32,13 @@ type Limit struct {
 	Last   studio.Minute `json:"lastMinutes"`
 	Pieces int64         `json:"pieces,omitempty" doc:"that would be in one lot, or slots of the place \"to\" taken at one time"`
 	Fit    int64         `json:"fit,omitempty"`
+	AtOnce bool          `json:"atOnce,omitempty" doc:"it takes so long in one go, and nobody's day has more than \"lastMinutes\""`
 }
 
 const (
 	mostInBatch = 4096   // more is no limit
 	mostTried   = 20_000 // pieces of all kinds in one trial
-	spareWindow = 5      // a fifth of a window is to spare
+	spareWindow = 5      // a fifth of a window, or of a maker's day, is to spare
 )
 
 // batchOf is the batch of something in its mixes, worked out once.
@@ -59,6 +60,8 @@ type sizes struct {
 	book  *studio.Book
 	room  drying.Room
 	known map[string]Batch
+	// Longest is the longest day of anybody, without breaks; 0 where nobody is known.
+	longest studio.Minute
 }
 
 // of is the batch of something that perishes, in its mixes.
@@ -84,7 +87,7 @@ func BatchOf(doc *studio.Document, book *studio.Book, made studio.Made, mixes ma
 	if err != nil || !book.Perishes(book.Of(made)) {
 		return Batch{}, err
 	}
-	s := sizes{book: book, room: drying.NewRoom(doc, calendar), known: map[string]Batch{}}
+	s := sizes{book: book, room: drying.NewRoom(doc, calendar), known: map[string]Batch{}, longest: longestDay(doc.People)}
 	return s.of(doc, made, mixes), nil
 }
 
@@ -165,7 +168,7 @@ func (t *trial) of(made studio.Made, mixes map[string]studio.ID, quantity int64)
 			return &Limit{From: t.named(lag.From), To: t.named(lag.To), Waits: last + by, Last: most}
 		}
 	}
-	if limit := t.keeps(instance); limit != nil {
+	if limit := cmp.Or(t.keeps(instance), t.inOneGo(instance)); limit != nil {
 		return limit
 	}
 	for i := range instance.Lots {
@@ -197,6 +200,59 @@ func (t *trial) keeps(instance *studio.Instance) *Limit {
 		}
 	}
 	return nil
+}
+
+// inOneGo says what would take longer than a maker's day has, if anything would: pieces that
+// wait no longer than a night are taken up on the day on which they were begun.
+func (t *trial) inOneGo(instance *studio.Instance) *Limit {
+	if t.sizes.longest == 0 {
+		return nil
+	}
+	const day = 24 * 60
+	type span struct {
+		from, to     studio.ID
+		start, until studio.Minute
+	}
+	var spans []span
+	for _, lag := range instance.Links {
+		if most, _ := t.room.Opening(lag).Longest(); lag.Each && most < day-t.sizes.longest {
+			spans = append(spans, span{lag.From, lag.To, t.passed[lag.From].Start, t.ends[lag.To]})
+		}
+	}
+	slices.SortStableFunc(spans, func(a, b span) int { return cmp.Compare(a.start, b.start) })
+	last := t.sizes.longest * (spareWindow - 1) / spareWindow
+	var one span
+	for _, s := range spans {
+		switch {
+		case s.start >= one.until:
+			one = s
+		case s.until > one.until:
+			one.to, one.until = s.to, s.until
+		}
+		if takes := one.until - one.start; takes > last {
+			return &Limit{From: t.named(one.from), To: t.named(one.to), Waits: takes, Last: t.sizes.longest, AtOnce: true}
+		}
+	}
+	return nil
+}
+
+// longestDay is how long the longest day of a maker of a studio is, without breaks.
+func longestDay(people []studio.Person) (longest studio.Minute) {
+	for i := range people {
+		p := &people[i]
+		days := map[studio.Weekday]studio.Minute{}
+		for _, h := range p.Hours {
+			days[h.Day] += studio.Minute(h.To - h.From)
+			for _, b := range p.Breaks {
+				days[h.Day] -= studio.Minute(max(0, min(h.To, b.To)-max(h.From, b.From)))
+			}
+			longest = max(longest, days[h.Day])
+		}
+		for _, s := range p.Shifts {
+			longest = max(longest, s.To-s.From)
+		}
+	}
+	return longest
 }
 
 // runOf is how many of something are made in one run of the steps that are one task, where its
@@ -492,7 +548,11 @@ func (t *trial) named(task studio.ID) string {
 func (c *counter) limitedBy(item *Item, r *studio.Recipe, divided bool) {
 	b := c.batchOf(item, r)
 	if b.None {
-		c.note(NotEvenOne, item.Recipe, item.Orders, studio.With{"of": r.Name, "from": b.Limit.From, "to": b.Limit.To,
+		code := NotEvenOne
+		if b.Limit.AtOnce {
+			code = NoDayLongEnough
+		}
+		c.note(code, item.Recipe, item.Orders, studio.With{"of": r.Name, "from": b.Limit.From, "to": b.Limit.To,
 			"waitsMinutes": b.Limit.Waits, "lastMinutes": b.Limit.Last})
 	}
 	if b.Most > 0 && divided {
@@ -506,6 +566,9 @@ func (b Batch) Working(r *studio.Recipe) studio.Working {
 		studio.NewFigure("one-more-would-wait", b.Limit.Waits, "min").OfThing(b.Limit.From + " – " + b.Limit.To),
 		studio.NewFigure("may-wait", b.Limit.Last, "min"),
 		studio.NewFigure("kept-to-spare", 100/spareWindow, "%"),
+	}
+	if b.Limit.AtOnce {
+		inputs[0].Name, inputs[1].Name = "one-more-would-take-at-once", "longest-day"
 	}
 	if b.Limit.Fit > 0 {
 		inputs = []studio.Figure{

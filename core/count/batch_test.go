@@ -133,6 +133,28 @@ func TestNotEvenOneIsSaid(t *testing.T) {
 	assert.Len(t, lotsMade(counted, "rose"), 3)
 }
 
+// Petals that stay soft for longer than anybody works are of the day on which they were begun:
+// batches are what a day has time for, a fifth of it to spare.
+func TestABatchIsMadeInADay(t *testing.T) {
+	doc := soft(24, 5000)
+	c := &doc.DryingClasses[0]
+	c.FirmMinutes, c.StiffMinutes, c.DryMinutes = 600, 1200, 2400
+	longest := func(minutes studio.Minute) int64 {
+		maker := &doc.People[0]
+		maker.Shifts, maker.Hours = nil, []studio.DayHours{{Day: "monday", From: 540, To: studio.TimeOfDay(540 + 30 + minutes)}}
+		maker.Breaks = []studio.BreakTime{{From: 545, To: 575}}
+		return lotsMade(up(t, doc), "rose")[0].Started
+	}
+	assert.Greater(t, longest(240), longest(100))
+	require.Empty(t, up(t, doc).Notes)
+
+	longest(10)
+	notes := up(t, doc).Notes
+	require.Len(t, notes, 1)
+	assert.Equal(t, count.NoDayLongEnough, notes[0].Code)
+	assert.EqualValues(t, 10, notes[0].With["lastMinutes"])
+}
+
 // What version 1 said binds a lot as a whole, and shares its lots.
 func TestALotOfVersionOneIsNoBatch(t *testing.T) {
 	doc := soft(24, 5000)

@@ -20,6 +20,8 @@ export default {
     "later-than-needed": "“{of}”: a lot is moved to later than it is needed.",
     "nobody-can":
       "“{of}”: nobody has all the skills for “{step}”, which one maker does: {skills}. It cannot be planned.",
+    "no-day-long-enough":
+      "Not even one “{of}” can be made in time: from {from} to {to} takes {waits} in one go, and nobody's day has more than {last}, of which a fifth is kept to spare. Longer hours, a soft store, a softer paste or quicker steps would help.",
     "not-even-one":
       "Not even one “{of}” can be made in time: from {from} to {to} a piece would wait for {waits} and stays as it must be for {last}. Runs, a soft store, a softer paste, a thicker piece or quicker steps would help.",
   },
@@ -164,6 +166,8 @@ export default {
     "would-hold-gauge": "would hold: gauge",
     "would-hold-wires": "would hold: wires",
     "one-more-would-wait": "with one more, the longest wait: {of}",
+    "one-more-would-take-at-once": "with one more it would take, in one go: {of}",
+    "longest-day": "the longest day of anybody has",
     "may-wait": "a piece may wait for",
     "waits-between": "waits before: {of}",
     "kept-to-spare": "of that kept to spare",
@@ -200,6 +204,9 @@ export default {
   batch: {
     waits:
       "With one more, a piece would wait for {waits} from {from} to {to}; it stays as it must be for {last}, of which a fifth is kept to spare.",
+    day: "With one more, {from} to {to} would take {waits} in one go; nobody's day has more than {last}, of which a fifth is kept to spare.",
+    "no-day":
+      "Not even one is in time: from {from} to {to} takes {waits} in one go, and nobody's day has more than {last}, of which a fifth is kept to spare. Longer hours, a soft store, a softer paste or quicker steps would help.",
     room: "With one more there would be {pieces} of {from}, and {fit} have room.",
     place: "With one more, {from} would take {pieces} slots of {to} at one time, and there are {fit}.",
     run: "{run} in one run: of more, a piece would wait too long inside it.",

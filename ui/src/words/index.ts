@@ -47,7 +47,8 @@ export function batchWords(batch: Schemas["Batch"]): string {
   const run = batch.run ? t("batch.run", { run: batch.run }) : "";
   if (!limit) return run;
   const about = worded({ ...limit } as With, String);
-  const why = batch.none ? "none" : !limit.fit ? "waits" : limit.to ? "place" : "room";
+  const waits = limit.atOnce ? (batch.none ? "no-day" : "day") : batch.none ? "none" : "waits";
+  const why = !limit.fit ? waits : limit.to ? "place" : "room";
   return [t(`batch.${why}`, about), run].filter(Boolean).join(" ");
 }
 
