@@ -63,6 +63,7 @@ const (
 	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
 	NoDayLongEnough   NoteCode = "no-day-long-enough"  // between "from" and "to" it takes so long in one go, and a day lasts
 	NotEvenOne        NoteCode = "not-even-one"        // between "from" and "to" pieces wait and last so long
+	NobodySells       NoteCode = "nobody-sells"        // of a material so much is missing: "missing" pieces, "milligrams" or "micrometres"
 	NobodyCan         NoteCode = "nobody-can"          // all the "skills" of a "step", which one maker does
 )
 
@@ -187,7 +188,7 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 		}
 	}
 	c.finish()
-	c.deliveries()
+	c.arrivals()
 	k.size = size{lots: len(c.result.Lots), links: len(c.result.Links), onward: max(k.size.onward, len(c.onward))}
 	return c.result, nil
 }

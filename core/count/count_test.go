@@ -475,10 +475,13 @@ func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
 			}
 		}
 	}
-	waits := func() []studio.ID {
+	waits := func() (gates []studio.ID) {
 		for _, l := range up(t, doc).Lots {
 			if l.Recipe == cone {
-				return l.Gates
+				for _, a := range l.Awaits {
+					gates = append(gates, a.Gate)
+				}
+				return gates
 			}
 		}
 		return nil

@@ -56,79 +56,206 @@ func takes(doc *studio.Document, book *studio.Book, lot *studio.Lot, needed map[
 	}
 }
 
-// deliveries says which lots wait for which deliveries: what is on hand goes to the
-// lots that must begin first, what is delivered to the next ones, in the order in which
-// it is expected. What no delivery covers is to be bought and holds nothing up.
-func (c *counter) deliveries() {
-	coming := map[studio.ID][]studio.Gate{}
-	for _, g := range c.doc.Gates {
-		if g.Material != "" {
-			coming[g.Material] = append(coming[g.Material], g)
+// use is a material that lots of something take at a step: so much for each piece, or wires of a
+// length.
+type use struct {
+	material, at int // by number
+	step         string
+	input        *studio.MaterialInput
+	wire         *studio.WireInput
+}
+
+// of is how much of it a lot takes; of a wire, how many pieces.
+func (u *use) of(r *studio.Recipe, lot *studio.Lot) int64 {
+	pieces := r.At(u.step, lot.Alive)
+	if u.wire != nil {
+		return u.wire.Number * pieces
+	}
+	return u.input.Ready(pieces)
+}
+
+// stock is what there is of a material and what comes, as it is given to lots.
+type stock struct {
+	*studio.Material
+	needed, left int64
+	coming       []studio.Gate
+	lengths      map[studio.Micrometres]int64 // pieces of wire
+	long, given  int64                        // all of them, and what was given, in micrometres
+	wires        int64                        // given
+	missing      int64                        // that nobody sells
+	orders       []studio.Claim               // that miss it
+}
+
+// take gives a lot what it needs: the gates that it waits for then.
+func (s *stock) take(need int64) (gates []studio.ID) {
+	taken := min(need, max(0, s.left))
+	s.left, need = s.left-taken, need-taken
+	for i := range s.coming {
+		g := &s.coming[i]
+		if taken := min(need, g.Amount); taken > 0 {
+			need, g.Amount = need-taken, g.Amount-taken
+			gates = append(gates, g.ID)
 		}
 	}
-	if len(coming) == 0 {
-		return
+	switch {
+	case need == 0:
+	case s.Supplier != "":
+		gates = append(gates, studio.Ordering(s.ID))
+	default:
+		s.missing += need
 	}
-	onHand := map[studio.ID]int64{}
-	var materials []studio.ID
-	for _, m := range c.doc.Materials {
-		if len(coming[m.ID]) == 0 {
-			continue
-		}
-		materials = append(materials, m.ID)
-		onHand[m.ID] = m.OnHand
-		slices.SortStableFunc(
-			coming[m.ID],
-			func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) },
-		)
+	return gates
+}
+
+// arrivals says which lots wait at which steps for which materials: what is on hand goes to lots in
+// work, then to those that must begin first; what is delivered to the next ones, in the order in
+// which it is expected; the rest waits until what is ordered now would be there. What nobody
+// sells is said and holds nothing up.
+func (c *counter) arrivals() {
+	stocks, uses := make([]stock, len(c.doc.Materials)), map[studio.Made][]use{}
+	number := make(map[studio.ID]int, len(stocks))
+	for i := range stocks {
+		m := &c.doc.Materials[i]
+		stocks[i].Material, stocks[i].left, number[m.ID] = m, m.OnHand, i
 	}
-	waits := map[studio.Made]bool{} // for some delivery, or may
-	var first []*studio.Lot
-	for i := range c.result.Lots {
-		l := &c.result.Lots[i]
-		may, known := waits[l.Made()]
+	each := func(l *studio.Lot, take func(u use, amount int64)) {
+		r := c.book.Of(l.Made())
+		all, known := uses[l.Made()]
 		if !known {
-			may = mayWait(c.book.Of(l.Made()), coming)
-			waits[l.Made()] = may
+			all = usesOf(r, number)
+			uses[l.Made()] = all
 		}
-		if may {
-			first = append(first, l)
-		}
-	}
-	slices.SortFunc(first, func(a, b *studio.Lot) int {
-		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
-	})
-	for _, l := range first {
-		needed := map[studio.ID]int64{}
-		takes(c.doc, c.book, l, needed)
-		for material, pieces := range wire.Pieces(c.book, []studio.Lot{*l}) {
-			if len(coming[material]) > 0 {
-				needed[material] += wire.Count(pieces, c.book.Material(material).Wire.Length)
+		for _, u := range all {
+			if u.at >= l.NextStep {
+				take(u, u.of(r, l))
 			}
 		}
-		for _, m := range materials {
-			taken := min(needed[m], onHand[m])
-			onHand[m] -= taken
-			rest := needed[m] - taken
-			for i := range coming[m] {
-				g := &coming[m][i]
-				if taken := min(rest, g.Amount); taken > 0 {
-					rest, g.Amount = rest-taken, g.Amount-taken
-					l.Gates = append(l.Gates, g.ID)
+		if r.Kind == studio.KindMix && l.NextStep == 0 {
+			for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), c.doc.Settings.ScaleStepMilligrams) {
+				if p.Material != "" {
+					take(use{material: number[p.Material], step: r.Steps[0].Key}, int64(p.Weigh))
 				}
 			}
 		}
 	}
+	for i := range c.result.Lots {
+		each(&c.result.Lots[i], func(u use, amount int64) {
+			s := &stocks[u.material]
+			if u.wire == nil {
+				s.needed += amount
+				return
+			}
+			if s.lengths == nil {
+				s.lengths = map[studio.Micrometres]int64{}
+			}
+			s.lengths[wire.Length(*u.wire)] += amount
+			s.long += amount * int64(wire.Length(*u.wire))
+		})
+	}
+	short := make([]bool, len(stocks))
+	some := false
+	for i := range stocks {
+		if s := &stocks[i]; s.lengths != nil {
+			s.needed += c.wires(s)
+		}
+		short[i] = stocks[i].needed > stocks[i].OnHand
+		some = some || short[i]
+	}
+	if !some {
+		return
+	}
+	for _, g := range c.doc.Gates {
+		if i, known := number[g.Material]; known && short[i] {
+			stocks[i].coming = append(stocks[i].coming, g)
+		}
+	}
+	for i := range stocks {
+		slices.SortStableFunc(
+			stocks[i].coming,
+			func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) },
+		)
+	}
+	first := make([]*studio.Lot, len(c.result.Lots))
+	for i := range first {
+		first[i] = &c.result.Lots[i]
+	}
+	slices.SortFunc(first, func(a, b *studio.Lot) int {
+		if a.InWork != b.InWork {
+			if a.InWork {
+				return -1
+			}
+			return 1
+		}
+		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
+	})
+	for _, l := range first {
+		each(l, func(u use, amount int64) {
+			s := &stocks[u.material]
+			if !short[u.material] {
+				return
+			}
+			if u.wire != nil {
+				s.given += amount * int64(wire.Length(*u.wire))
+				amount, s.wires = share(s.needed, s.given, s.long)-s.wires, share(s.needed, s.given, s.long)
+			}
+			missing := s.missing
+			for _, gate := range s.take(amount) {
+				if await := (studio.Await{Step: u.step, Gate: gate}); !slices.Contains(l.Awaits, await) {
+					l.Awaits = append(l.Awaits, await)
+				}
+			}
+			if s.missing > missing {
+				for _, claim := range l.For {
+					s.orders = studio.Add(s.orders, claim)
+				}
+			}
+		})
+	}
+	for i := range stocks {
+		if s := &stocks[i]; s.missing > 0 {
+			c.note(NobodySells, "", ordersOf(s.orders), studio.With{"of": s.Name, missingIn[s.Unit]: s.missing})
+		}
+	}
 }
 
-// mayWait is true of a recipe that takes something of which a delivery is coming.
-func mayWait(r *studio.Recipe, coming map[studio.ID][]studio.Gate) bool {
-	return slices.ContainsFunc(
-		r.Materials,
-		func(m studio.MaterialInput) bool { return len(coming[m.Material]) > 0 },
-	) ||
-		slices.ContainsFunc(r.Wires, func(w studio.WireInput) bool { return len(coming[w.Material]) > 0 }) ||
-		r.Kind == studio.KindMix
+// missingIn is what a note calls an amount in a unit.
+var missingIn = map[studio.Unit]string{
+	studio.UnitPieces: "missing", studio.UnitMilligrams: "milligrams", studio.UnitMicrometres: "micrometres",
+}
+
+// share is how many of some wires pieces of a length take, of all that are so long.
+func share(wires, length, all int64) int64 {
+	const fine = 1000 // keeps what is multiplied in bounds
+	return studio.CeilDiv(wires*(length/fine), max(1, all/fine))
+}
+
+// usesOf are the materials that a recipe takes, by number.
+func usesOf(r *studio.Recipe, number map[studio.ID]int) (all []use) {
+	for i := range r.Materials {
+		m := &r.Materials[i]
+		_, at := r.Step(m.Step)
+		all = append(all, use{material: number[m.Material], at: at, step: m.Step, input: m})
+	}
+	for i := range r.Wires {
+		w := &r.Wires[i]
+		_, at := r.Step(w.Step)
+		all = append(all, use{material: number[w.Material], at: at, step: w.Step, wire: w})
+	}
+	return all
+}
+
+// wires is about how many full wires all pieces of a wire take: exactly only where it may be more
+// than there are.
+func (c *counter) wires(s *stock) (most int64) {
+	pieces := make([]wire.Piece, 0, len(s.lengths))
+	for length, number := range s.lengths {
+		pieces = append(pieces, wire.Piece{Length: length, Number: number})
+		most += studio.CeilDiv(number, max(1, int64(s.Wire.Length/length)))
+	}
+	if most <= s.OnHand {
+		return most
+	}
+	return wire.Enough(c.doc, s.Material, pieces)
 }
 
 // expected is when a delivery is expected; one without a date comes after all others.

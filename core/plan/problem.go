@@ -169,7 +169,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 
 // collectJobs makes the jobs of the instance and links them.
 func (p *problem) collectJobs() {
-	of := numbered(p.doc)
+	of := numbered(p.doc, p.calendar)
 	p.gripping, p.holding = make([][]*job, len(p.doc.Tools)), make([][]*job, len(p.doc.Places))
 	var size int
 	for i := range p.instance.Lots {
@@ -304,7 +304,7 @@ type numbers struct {
 	pins          map[studio.ID]*studio.Pin
 }
 
-func numbered(doc *studio.Document) numbers {
+func numbered(doc *studio.Document, calendar studio.Calendar) numbers {
 	of := numbers{
 		places:   map[studio.ID]int{},
 		tools:    map[studio.ID]int{},
@@ -321,8 +321,9 @@ func numbered(doc *studio.Document) numbers {
 	for i := range doc.Families {
 		of.families[doc.Families[i].ID] = &doc.Families[i]
 	}
-	for i := range doc.Gates {
-		of.gates[doc.Gates[i].ID] = &doc.Gates[i]
+	gates := doc.Outside(calendar)
+	for i := range gates {
+		of.gates[gates[i].ID] = &gates[i]
 	}
 	for i := range doc.Pins {
 		if of.pins[doc.Pins[i].Task] == nil {

@@ -83,7 +83,7 @@ func Shopping(doc *studio.Document, balances []Balance) ([]List, error) {
 				}
 			}
 			if s := lists[to].Supplier; s != nil {
-				by := OrderBy(calendar, s.Days, *b.RunsOut)
+				by := studio.OrderBy(calendar, s.Days, *b.RunsOut)
 				buy.OrderBy, buy.Late = &by, by < doc.Now
 			}
 		}
@@ -91,43 +91,6 @@ func Shopping(doc *studio.Document, balances []Balance) ([]List, error) {
 	}
 	return slices.DeleteFunc(lists, func(l List) bool { return len(l.Buys) == 0 }), nil
 }
-
-// Carriers work from Monday to Friday, take an order until five in the afternoon, and
-// bring it at ten in the morning.
-const (
-	lastOrder = studio.TimeOfDay(17 * 60)
-	arrival   = studio.TimeOfDay(10 * 60)
-)
-
-// Arrival is when what is ordered at a minute is there, from a supplier who takes so many
-// days; an order after five, or at the weekend, counts for the next working day.
-func Arrival(c studio.Calendar, days int64, ordered studio.Minute) studio.Minute {
-	day := c.Date(ordered)
-	if ordered > c.At(day, lastOrder) {
-		day = day.Next()
-	}
-	for weekend(day) {
-		day = day.Next()
-	}
-	for range days {
-		for day = day.Next(); weekend(day); {
-			day = day.Next()
-		}
-	}
-	return c.At(day, arrival)
-}
-
-// OrderBy is the last minute at which to order so that it is there when it is needed.
-func OrderBy(c studio.Calendar, days int64, needed studio.Minute) studio.Minute {
-	for back := studio.Minute(0); ; back += 1440 {
-		last := c.At(c.Date(needed-back), lastOrder)
-		if !weekend(c.Date(last)) && Arrival(c, days, last) <= needed {
-			return last
-		}
-	}
-}
-
-func weekend(d studio.Date) bool { return d.Weekday() == "saturday" || d.Weekday() == "sunday" }
 
 // Order makes a purchase of some of a list: packs of each material, as they are ordered.
 // Next gives its lines their ids.
@@ -150,7 +113,7 @@ func Order(
 		Supplier: supplier,
 		State:    studio.PurchaseSent,
 		Ordered:  doc.Now,
-		Expected: Arrival(calendar, doc.Suppliers[i].Days, doc.Now),
+		Expected: studio.Arrival(calendar, doc.Suppliers[i].Days, doc.Now),
 		Lines:    []studio.PurchaseLine{},
 	}
 	for _, m := range doc.Materials {

@@ -278,16 +278,16 @@ func TestWhenToOrderSoThatItIsThere(t *testing.T) {
 		assert.Equal(
 			t,
 			k.arrives,
-			c.Wall(stores.Arrival(c, 3, c.Minute(studio.MustWallTime(k.ordered)))).String(),
+			c.Wall(studio.Arrival(c, 3, c.Minute(studio.MustWallTime(k.ordered)))).String(),
 			k.ordered,
 		)
 	}
 	rapid.Check(t, func(t *rapid.T) {
 		days := rapid.Int64Range(0, 12).Draw(t, "days")
 		needed := doc.Now + studio.Minute(rapid.Int64Range(0, 60*1440).Draw(t, "needed"))
-		by := stores.OrderBy(c, days, needed)
-		require.LessOrEqual(t, stores.Arrival(c, days, by), needed)
-		require.Greater(t, stores.Arrival(c, days, by+1), needed, "a minute later is too late")
+		by := studio.OrderBy(c, days, needed)
+		require.LessOrEqual(t, studio.Arrival(c, days, by), needed)
+		require.Greater(t, studio.Arrival(c, days, by+1), needed, "a minute later is too late")
 	})
 }
 

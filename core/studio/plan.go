@@ -38,13 +38,20 @@ type Lot struct {
 	// Reached the last step those had behind them.
 	From    ID     `json:"from,omitempty"`
 	Reached string `json:"reached,omitempty"`
-	// Gates are the deliveries of materials that it waits for.
-	Gates []ID `json:"gates,omitempty"`
+	// Awaits are the materials that it waits for, step by step.
+	Awaits []Await `json:"awaits,omitempty"`
 	// Run is how many are made in one run of the steps that are one task, where their recipe
 	// does not say; 0 is all of them.
 	Run int64 `json:"run,omitempty"`
 	// NextStep is the index of the first step not yet done.
 	NextStep int `json:"nextStep,omitempty"`
+}
+
+// Await is that a step of a lot waits for a material, until a gate opens: that of a delivery, or
+// of what could be ordered now.
+type Await struct {
+	Step string `json:"step"`
+	Gate ID     `json:"gate"`
 }
 
 // Peg says for which order line a quantity of a lot or of shelf stock is meant.

@@ -98,15 +98,26 @@ func (r *router) routing(l *Lot) Routing {
 	return routing
 }
 
-// outside has the first work that is not begun wait for what comes from outside: the
-// deliveries of a lot and, if it is a mix, its approval.
+// outside has work that is not begun wait for what comes from outside: a task for the materials of
+// its steps, and the first of a mix for its approval.
 func (r *router) outside(l *Lot, recipe *Recipe, tasks []Activity) {
+	for _, await := range l.Awaits {
+		_, at := recipe.Step(await.Step)
+		if at < 0 {
+			continue
+		}
+		first, _ := recipe.Task(at)
+		i := slices.IndexFunc(tasks, func(a Activity) bool { return a.Step == recipe.Steps[first].Key })
+		if i >= 0 && tasks[i].Fact == nil && !slices.Contains(tasks[i].Gates, await.Gate) {
+			tasks[i].Gates = append(tasks[i].Gates, await.Gate)
+		}
+	}
 	i := slices.IndexFunc(tasks, func(a Activity) bool { return a.Wait == nil && a.Fact == nil })
-	if i < 0 {
+	if i < 0 || recipe.Kind != KindMix {
 		return
 	}
 	for _, g := range r.doc.Gates {
-		if slices.Contains(l.Gates, g.ID) || recipe.Kind == KindMix && slices.Contains(g.Mixes, recipe.ID) {
+		if slices.Contains(g.Mixes, recipe.ID) {
 			tasks[i].Gates = append(tasks[i].Gates, g.ID)
 		}
 	}

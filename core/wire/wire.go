@@ -111,6 +111,15 @@ func (m *Memory) Sheets(doc *studio.Document, lots []studio.Lot) []Sheet {
 	return sheets
 }
 
+// Enough is how many full wires first-fit takes for pieces of a wire beside what lies cut and the
+// offcuts: quick, and hardly ever more than a cutting sheet takes.
+func Enough(doc *studio.Document, of *studio.Material, pieces []Piece) int64 {
+	sheet := Sheet{Material: of.ID, Pieces: pieces}
+	rest, offcuts := sheet.takeReady(doc.Offcuts)
+	p := newProblem(rest, of.Wire.Length, offcuts)
+	return p.full(p.firstFit(p.demand, p.number))
+}
+
 // Pieces are the wires that lots still have to take up, by material.
 func Pieces(book *studio.Book, lots []studio.Lot) map[studio.ID][]Piece {
 	pieces := map[studio.ID][]Piece{}

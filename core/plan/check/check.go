@@ -30,6 +30,7 @@ const (
 	PinMoved       Code = "pin-moved"
 	BeforeNow      Code = "before-now"
 	GateShut       Code = "gate-shut"
+	MaterialShort  Code = "material-short"
 	WrongDuration  Code = "wrong-duration"
 	NoSkill        Code = "no-skill"
 	OutsideHours   Code = "outside-hours"
@@ -87,6 +88,7 @@ func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 		book:     studio.NewBook(doc),
 		air:      drying.NewRoom(doc, calendar),
 		everyone: doc.Everyone(calendar),
+		gates:    doc.Outside(calendar),
 		tasks:    map[studio.ID]*studio.Task{},
 		unplaced: map[studio.ID]bool{},
 		hours:    map[studio.ID]studio.Hours{},
@@ -109,6 +111,9 @@ func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 	for _, l := range c.instance.Lots {
 		c.lot(l)
 	}
+	if doc.Direct == nil {
+		c.materials()
+	}
 	c.links()
 	c.makers()
 	c.places()
@@ -125,6 +130,7 @@ type checker struct {
 	book       *studio.Book
 	air        drying.Room
 	everyone   studio.Hours
+	gates      []studio.Gate
 	instance   *studio.Instance
 	activities map[studio.ID]*studio.Activity
 	tasks      map[studio.ID]*studio.Task

@@ -118,9 +118,9 @@ func (c *checker) knownLots() map[studio.ID]*studio.Lot {
 				c.say(UnknownThing, "", "lot %q has no mix for %q", l.ID, slot)
 			}
 		}
-		for _, id := range l.Gates {
-			if !slices.ContainsFunc(c.doc.Gates, func(g studio.Gate) bool { return g.ID == id }) {
-				c.say(UnknownThing, "", "lot %q waits for unknown gate %q", l.ID, id)
+		for _, await := range l.Awaits {
+			if !slices.ContainsFunc(c.gates, func(g studio.Gate) bool { return g.ID == await.Gate }) {
+				c.say(UnknownThing, "", "lot %q waits for unknown gate %q", l.ID, await.Gate)
 			}
 		}
 		begun := studio.WorkLot{Started: l.Started, Reached: l.Reached}

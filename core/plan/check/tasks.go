@@ -84,7 +84,7 @@ func (c *checker) wishes(a *studio.Activity, t *studio.Task) {
 		return
 	}
 	for _, id := range a.Gates {
-		for _, g := range c.doc.Gates {
+		for _, g := range c.gates {
 			if g.ID == id && (g.Opens == nil || t.Start < *g.Opens) {
 				c.say(GateShut, a.ID, "starts at %d, before %q opens", t.Start, g.Name)
 			}
