@@ -13,6 +13,7 @@ import (
 
 	"bractum/core/bench"
 	"bractum/core/plan"
+	"bractum/core/stores"
 	"bractum/core/studio"
 	"bractum/store"
 )
@@ -26,6 +27,7 @@ type OrderView struct {
 	Outcome       *studio.Outcome  `json:"outcome,omitempty" doc:"nil for a quote or a cancelled order"`
 	EarliestLeave *studio.WallTime `json:"earliestLeave,omitempty" doc:"when a late order could leave with its safety span"`
 	Limit         *LimitView       `json:"limit,omitempty" doc:"the task its date hangs on"`
+	Buys          []OrderBuy       `json:"buys" doc:"what has to be ordered for it"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
 }
@@ -223,6 +225,58 @@ type LimitView struct {
 	End      studio.Minute    `json:"end"`
 	Cause    studio.Cause     `json:"cause,omitempty"`
 	CausedBy studio.ID        `json:"causedBy,omitempty"`
+	Short    string           `json:"short,omitempty" doc:"the delivery or material it waits for"`
+	ToOrder  bool             `json:"toOrder,omitempty" doc:"a material that is not on its way"`
+}
+
+// OrderBuy is a material that an order waits for and that has to be ordered.
+type OrderBuy struct {
+	Material studio.ID      `json:"material"`
+	Name     string         `json:"name"`
+	Unit     studio.Unit    `json:"unit"`
+	Short    int64          `json:"short" doc:"for all orders"`
+	Packs    int64          `json:"packs"`
+	Supplier studio.ID      `json:"supplier"`
+	From     string         `json:"from" doc:"the name of the supplier"`
+	OrderBy  *studio.Minute `json:"orderBy,omitempty"`
+}
+
+// buysByOrder is what has to be ordered for each order.
+func (a *answer) buysByOrder() map[studio.ID][]OrderBuy {
+	all := map[studio.ID][]OrderBuy{}
+	lists, err := stores.Shopping(a.Doc, stores.Balances(a.Doc, a.Takes()))
+	if err != nil {
+		return all
+	}
+	waits := map[studio.ID][]studio.Claim{} // by material
+	for i := range a.Plan.Lots {
+		l := &a.Plan.Lots[i]
+		for _, await := range l.Awaits {
+			if material, ok := studio.Ordered(await.Gate); ok {
+				for _, claim := range l.For {
+					waits[material] = studio.Add(waits[material], claim)
+				}
+			}
+		}
+	}
+	for _, list := range lists {
+		for _, b := range list.Buys {
+			if list.Supplier == nil || b.Packs == 0 {
+				continue
+			}
+			buy := OrderBuy{Material: b.Material, Short: b.Short, Packs: b.Packs, OrderBy: b.OrderBy,
+				Name: a.material(b.Material), Supplier: list.Supplier.ID, From: list.Supplier.Name}
+			for _, m := range a.Doc.Materials {
+				if m.ID == b.Material {
+					buy.Unit = m.Unit
+				}
+			}
+			for _, claim := range studio.OfOrders(waits[b.Material]) {
+				all[claim.Order] = append(all[claim.Order], buy)
+			}
+		}
+	}
+	return all
 }
 
 func (a *answer) limit(t studio.Task) *LimitView {
@@ -232,6 +286,10 @@ func (a *answer) limit(t studio.Task) *LimitView {
 		Start: t.Start, End: t.End, Cause: t.Cause, CausedBy: t.CausedBy}
 	if step.Work != nil {
 		v.Kind = "work"
+	}
+	if t.Cause == studio.CauseGate {
+		v.Short = a.called(t.CausedBy)
+		_, v.ToOrder = studio.Ordered(t.CausedBy)
 	}
 	return v
 }
@@ -246,11 +304,12 @@ func (at *moment) orderViews() []OrderView {
 	views := []OrderView{}
 	_, best := at.bestChoice()
 	work := map[*answer]map[studio.ID]bench.Done{at.inForce: at.inForce.workByOrder()}
+	buys := map[*answer]map[studio.ID][]OrderBuy{at.inForce: at.inForce.buysByOrder()}
 	if best != at.inForce {
-		work[best] = best.workByOrder()
+		work[best], buys[best] = best.workByOrder(), best.buysByOrder()
 	}
 	for _, state := range at.Orders {
-		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending()}
+		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending(), Buys: []OrderBuy{}}
 		from := at.inForce
 		if v.Pending {
 			from = best
@@ -265,6 +324,7 @@ func (at *moment) orderViews() []OrderView {
 			if limit := from.Tasks[outcome.Limit]; limit != nil {
 				v.Limit = from.limit(*limit)
 			}
+			v.Buys = append(v.Buys, buys[from][state.Order.ID]...)
 			done := work[from][state.Order.ID]
 			v.TasksDone, v.TasksAll = done.Done, done.Of
 		}

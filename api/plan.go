@@ -98,7 +98,9 @@ type LinkView struct {
 	plan.Link
 	Name   string    `json:"name" doc:"its step, and what is made"`
 	Person studio.ID `json:"person,omitempty"`
-	Short  string    `json:"short,omitempty" doc:"the place, tool, machine, delivery or skill that was waited for"`
+	Short  string    `json:"short,omitempty" doc:"the place, tool, machine, delivery, material or skill that was waited for"`
+	// ToOrder is true of a material that is not on its way.
+	ToOrder bool `json:"toOrder,omitempty" doc:"a material that is not on its way"`
 }
 
 // OfPlan says which plan is asked about.
@@ -306,13 +308,14 @@ func (a *answer) chain(order studio.ID) (ChainView, error) {
 		}
 		if l.Cause == studio.CauseGate {
 			link.Short = a.called(l.CausedBy)
+			_, link.ToOrder = studio.Ordered(l.CausedBy)
 		}
 		v.Links = append(v.Links, link)
 	}
 	return v, nil
 }
 
-// called is the name of a place, tool, machine or delivery; a skill is its own name.
+// called is the name of a place, tool, machine, delivery or material; a skill is its own name.
 func (a *answer) called(id studio.ID) string {
 	for _, p := range a.Doc.Places {
 		if p.ID == id {
@@ -332,6 +335,14 @@ func (a *answer) called(id studio.ID) string {
 	for _, g := range a.Doc.Gates {
 		if g.ID == id {
 			return g.Name
+		}
+	}
+	if material, ok := studio.Ordered(id); ok {
+		id = material
+	}
+	for _, m := range a.Doc.Materials {
+		if m.ID == id {
+			return m.Name
 		}
 	}
 	return string(id)

@@ -3,6 +3,7 @@ package web_test
 import (
 	"context"
 	"math"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -27,6 +28,33 @@ func holds(t *testing.T, s *store.Store) *studio.Plan {
 	require.NoError(t, err)
 	require.Empty(t, check.Plan(doc, made))
 	return made
+}
+
+// buys orders what is on the shopping lists, and books in what should be there.
+func (d *desk) buys(t *testing.T) {
+	_, stores := d.ask("GET", "/api/stores", "", nil)
+	for _, one := range stores["shopping"].([]any) {
+		list, packs := one.(object), object{}
+		for _, b := range objects(t, list["buys"]) {
+			packs[b["material"].(string)] = b["packs"]
+		}
+		body := object{"supplier": list["supplier"].(object)["id"], "packs": packs}
+		status, answer := d.ask("POST", "/api/purchases", body, nil)
+		require.Equal(t, 200, status, answer)
+	}
+	for _, one := range stores["purchases"].([]any) {
+		state := one.(object)
+		purchase := state["purchase"].(object)
+		came := []object{}
+		for _, l := range objects(t, purchase["lines"]) {
+			came = append(came, object{"line": l["id"], "packs": l["packs"]})
+		}
+		if purchase["expected"].(float64) <= stores["now"].(float64) {
+			status, answer := d.ask("POST", "/api/purchases/"+purchase["id"].(string)+"/arrived", object{"came": came},
+				map[string]string{"If-Match": strconv.Itoa(int(state["version"].(float64)))})
+			require.Equal(t, 200, status, answer)
+		}
+	}
 }
 
 // Everybody does what their bench says when it says so, until nothing is left;
@@ -79,6 +107,7 @@ func TestAFortnightAtPellowenYard(t *testing.T) {
 		}
 		if step%25 == 0 {
 			holds(t, d.store)
+			d.buys(t)
 		}
 		clock := object{"by": "minutes", "minutes": next - now}
 		if math.IsInf(next, 1) || next <= now {

@@ -268,10 +268,17 @@ func TestFactsAtTheBench(t *testing.T) {
 	counts := func(good, second, broken float64) map[string]any {
 		return map[string]any{"good": good, "second": second, "broken": broken}
 	}
+	d.person = demo.ID("Teun")
+	cones := taskOf("Teun")
+	status, answer := does("start", cones, map[string]any{})
+	require.Equal(t, 200, status, answer)
+	status, answer = does("finish", cones, counts(cones["quantity"].(float64), 0, 0))
+	require.Equal(t, 200, status, answer)
 	petals := taskOf("Teun")
-	status, answer := does("start", petals, map[string]any{})
+	status, answer = does("start", petals, map[string]any{})
 	assert.Equal(t, 409, status)
 	assert.Contains(t, answer["detail"], "is not made yet")
+	d.person = demo.ID("Odalys")
 
 	for range 3 {
 		mix := taskOf("Odalys")

@@ -63,7 +63,7 @@ const (
 	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
 	NoDayLongEnough   NoteCode = "no-day-long-enough"  // between "from" and "to" it takes so long in one go, and a day lasts
 	NotEvenOne        NoteCode = "not-even-one"        // between "from" and "to" pieces wait and last so long
-	NobodySells       NoteCode = "nobody-sells"        // of a material so much is missing: "missing" pieces, "milligrams" or "micrometres"
+	NobodySells       NoteCode = "nobody-sells"        // of a material that runs short
 	NobodyCan         NoteCode = "nobody-can"          // all the "skills" of a "step", which one maker does
 )
 

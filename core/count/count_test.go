@@ -1,6 +1,7 @@
 package count_test
 
 import (
+	"slices"
 	"math"
 	"testing"
 
@@ -458,7 +459,7 @@ func TestAShareOfALotIsEnoughForWhoWantsThatForm(t *testing.T) {
 }
 
 // Of two stamens on hand the most urgent lots take what they need; the next wait for
-// the delivery that comes first, and what none covers waits for nothing.
+// the delivery that comes first, and what none covers until what is ordered now would be there.
 func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
 	doc := onlyOrder("Magnolia", "Oyster", 4)
 	soon, late := doc.Now+600, doc.Now+6000
@@ -486,7 +487,7 @@ func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
 		}
 		return nil
 	}
-	assert.Empty(t, waits(), "nothing is on its way")
+	assert.Equal(t, []studio.ID{studio.Ordering(stamens)}, waits(), "nothing is on its way")
 	doc.Gates = []studio.Gate{
 		{ID: "late", Name: "Late", Opens: &late, Material: stamens, Amount: 99},
 		{ID: "soon", Name: "Soon", Opens: &soon, Material: stamens, Amount: 4},
@@ -494,6 +495,38 @@ func TestLotsWaitForTheDeliveriesThatTheyNeed(t *testing.T) {
 	assert.Equal(t, []studio.ID{"soon", "late"}, waits())
 	doc.Gates[1].Amount = 99
 	assert.Equal(t, []studio.ID{"soon"}, waits())
-	doc.Gates[0].Material, doc.Gates[1].Material = demo.ID("CMC powder"), demo.ID("CMC powder")
-	assert.Empty(t, waits())
+	doc.Gates[1].Amount = 1
+	doc.Gates[0].Amount = 1
+	assert.Equal(t, []studio.ID{"soon", "late", studio.Ordering(stamens)}, waits())
+	for i := range doc.Materials {
+		doc.Materials[i].Supplier = ""
+	}
+	assert.Equal(t, []studio.ID{"soon", "late"}, waits(), "what nobody sells holds nothing up")
+	assert.True(t, slices.ContainsFunc(up(t, doc).Notes, func(n count.Note) bool {
+		return n.Code == count.NobodySells && n.With["of"] == "Fine stamens"
+	}))
+}
+
+// Of wires, lots share what is cut from one: of four pieces to a wire, five wires do for twenty in
+// all, however many lots they are of; with four the last lot waits at the step that takes them.
+func TestLotsShareTheWiresThatThereAre(t *testing.T) {
+	doc := soft(20, 5000)
+	doc.Suppliers = []studio.Supplier{{ID: "wireworks", Name: "Wireworks", Days: 3}}
+	doc.Materials = append(doc.Materials, studio.Material{ID: "wire", Name: "26 white wire", Unit: studio.UnitPieces,
+		Supplier: "wireworks", Wire: &studio.Wire{Gauge: 26, Length: 360_000, Diameter: 450}})
+	doc.Recipes[2].Wires = []studio.WireInput{{Step: "build", Material: "wire", Number: 1, Stem: 90_000}}
+	waits := func(onHand int64) (steps []string) {
+		doc.Materials[1].OnHand = onHand
+		for _, l := range up(t, doc).Lots {
+			for _, a := range l.Awaits {
+				assert.Equal(t, studio.Ordering("wire"), a.Gate)
+				steps = append(steps, a.Step)
+			}
+		}
+		return steps
+	}
+	assert.Greater(t, len(lotsMade(up(t, doc), "rose")), 1)
+	assert.Empty(t, waits(5))
+	assert.Equal(t, []string{"build"}, waits(4))
+	assert.Len(t, waits(0), len(lotsMade(up(t, doc), "rose")))
 }

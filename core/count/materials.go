@@ -213,14 +213,9 @@ func (c *counter) arrivals() {
 	}
 	for i := range stocks {
 		if s := &stocks[i]; s.missing > 0 {
-			c.note(NobodySells, "", ordersOf(s.orders), studio.With{"of": s.Name, missingIn[s.Unit]: s.missing})
+			c.note(NobodySells, "", ordersOf(s.orders), studio.With{"of": s.Name})
 		}
 	}
-}
-
-// missingIn is what a note calls an amount in a unit.
-var missingIn = map[studio.Unit]string{
-	studio.UnitPieces: "missing", studio.UnitMilligrams: "milligrams", studio.UnitMicrometres: "micrometres",
 }
 
 // share is how many of some wires pieces of a length take, of all that are so long.

@@ -43,8 +43,8 @@ type Link struct {
 	Cause    studio.Cause  `json:"cause"`
 	CausedBy studio.ID     `json:"causedBy,omitempty"`
 	Waited   studio.Minute `json:"waitedMinutes"`
-	// Of is the place or tool that was full or in use, or the skill of a person who was
-	// busy.
+	// Of is the place or tool that was full or in use, the skill of a person who was busy, or the
+	// material that has to be ordered.
 	Of studio.ID `json:"of,omitempty"`
 }
 
@@ -58,7 +58,7 @@ type Load struct {
 }
 
 // Scarcity is what one more of something would give: it was planned with it. Kind is
-// place, tool, machine or skill.
+// place, tool, machine, skill, or material, of which all that is missing would be there.
 type Scarcity struct {
 	Kind string    `json:"kind"`
 	ID   studio.ID `json:"id"`
@@ -156,11 +156,22 @@ func (s *schedule) link(j *job) (Link, *job) {
 		l.CausedBy = why.by.ID
 	case why.cause == studio.CauseGate:
 		l.CausedBy = j.gate.ID
+		if material, ok := studio.Ordered(j.gate.ID); ok {
+			l.Of, l.Waited = material, max(0, at.start-s.readyWithout(j))
+		}
 	}
 	if j.Done() || why.by == nil || s.at[why.by.number].state != placed || s.at[why.by.number].start >= at.start {
 		return l, nil
 	}
 	return l, why.by
+}
+
+// readyWithout is when a job could have begun for what it needs if its gate had been open.
+func (s *schedule) readyWithout(j *job) studio.Minute {
+	open := *j
+	open.gate = nil
+	r, _ := s.readinessOf(&open, 0)
+	return r.needs
 }
 
 // scarce is what kind of thing a link waited for, if there might be more of it.
@@ -176,6 +187,8 @@ func (s *schedule) scarce(l Link, j *job) string {
 		return "tool"
 	case l.Cause == studio.CausePerson:
 		return "skill"
+	case l.Cause == studio.CauseGate:
+		return "material"
 	}
 	return ""
 }
@@ -240,6 +253,17 @@ func tryOneMore(
 			func(m *studio.Machine) bool { return m.ID == what.ID },
 			what.More,
 		)
+	case "material":
+		with := *counted
+		with.Lots = slices.Clone(counted.Lots)
+		for i := range with.Lots {
+			l := &with.Lots[i]
+			l.Awaits = slices.DeleteFunc(
+				slices.Clone(l.Awaits),
+				func(a studio.Await) bool { return a.Gate == studio.Ordering(what.ID) },
+			)
+		}
+		counted = &with
 	case "skill":
 		for _, p := range doc.People {
 			if p.Pace(string(what.ID)) > 0 {

@@ -101,6 +101,12 @@ var supply = []struct {
 	{check.TakesReserved, func(d *studio.Document, p *studio.Plan) {
 		d.Shelf[0].Reserved = []studio.Claim{{Quantity: 1}}
 	}},
+	{check.MaterialShort, func(d *studio.Document, p *studio.Plan) {
+		for i := range d.Materials {
+			d.Materials[i].OnHand = 0
+		}
+		d.Offcuts = nil
+	}},
 	{check.LotWrong, func(d *studio.Document, p *studio.Plan) { p.Lots[0].Reached = "nowhere" }},
 	{check.LotWrong, func(d *studio.Document, p *studio.Plan) {
 		for i := range p.Lots {

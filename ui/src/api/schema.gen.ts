@@ -1707,6 +1707,10 @@ export interface components {
             /** Format: int64 */
             packs: number;
         };
+        Await: {
+            gate: string;
+            step: string;
+        };
         AwayBody: {
             /** @description the surroundings in whose air it lies, the room if empty */
             in?: string;
@@ -2508,6 +2512,8 @@ export interface components {
             toMixMilligrams: number;
         };
         Limit: {
+            /** @description it takes so long in one go, and nobody's day has more than "lastMinutes" */
+            atOnce?: boolean;
             /** Format: int64 */
             fit?: number;
             /** @description the step pieces are done by, after the name of its recipe */
@@ -2536,9 +2542,13 @@ export interface components {
             /** @description the name of what is made */
             of: string;
             person?: string;
+            /** @description the delivery or material it waits for */
+            short?: string;
             /** Format: int64 */
             start: number;
             state: string;
+            /** @description a material that is not on its way */
+            toOrder?: boolean;
         };
         Line: {
             /** Format: int64 */
@@ -2564,9 +2574,11 @@ export interface components {
             name: string;
             of?: string;
             person?: string;
-            /** @description the place, tool, machine, delivery or skill that was waited for */
+            /** @description the place, tool, machine, delivery, material or skill that was waited for */
             short?: string;
             task: string;
+            /** @description a material that is not on its way */
+            toOrder?: boolean;
             /** Format: int64 */
             waitedMinutes: number;
         };
@@ -2608,12 +2620,12 @@ export interface components {
         Lot: {
             /** Format: int64 */
             alive: number;
+            awaits?: components["schemas"]["Await"][];
             decided?: boolean;
             /** Format: int64 */
             due: number;
             for?: components["schemas"]["Claim"][];
             from?: string;
-            gates?: string[];
             group?: string;
             id: string;
             inWork?: boolean;
@@ -2993,6 +3005,23 @@ export interface components {
              */
             state: "open" | "quote";
         };
+        OrderBuy: {
+            /** @description the name of the supplier */
+            from: string;
+            material: string;
+            name: string;
+            /** Format: int64 */
+            orderBy?: number;
+            /** Format: int64 */
+            packs: number;
+            /**
+             * Format: int64
+             * @description for all orders
+             */
+            short: number;
+            supplier: string;
+            unit: string;
+        };
         OrderChange: {
             after?: components["schemas"]["Outcome"];
             before?: components["schemas"]["Outcome"];
@@ -3025,6 +3054,8 @@ export interface components {
             variant?: string;
         };
         OrderView: {
+            /** @description what has to be ordered for it */
+            buys: components["schemas"]["OrderBuy"][];
             /** @description when a late order could leave with its safety span */
             earliestLeave?: string;
             /** @description the task its date hangs on */

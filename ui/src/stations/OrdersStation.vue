@@ -10,7 +10,9 @@ import HistoryPages from "../parts/HistoryPages.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import SafetyWord from "../parts/SafetyWord.vue";
 import StationHead from "../parts/StationHead.vue";
+import OrderBuys from "./OrderBuys.vue";
 import OrderForm from "./OrderForm.vue";
+import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
 
@@ -31,18 +33,6 @@ const says = computed(() => {
 });
 const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
 const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === id);
-
-function waitsFor(card: { cause?: string }): string {
-  const causes: Record<string, string> = {
-    place: "it waits for a free place",
-    person: "its maker is at other work before",
-    hours: "it waits for working hours",
-    input: "it waits for what goes into it",
-    step: "it follows the step before",
-    now: "it begins at once",
-  };
-  return causes[card.cause ?? "now"] ?? "";
-}
 </script>
 
 <template>
@@ -88,6 +78,7 @@ function waitsFor(card: { cause?: string }): string {
         </div>
         <div v-if="o.outcome" class="standing">
           <SafetyWord class="slack" :outcome="o.outcome" />
+          <OrderBuys v-if="o.buys.length" :order="o" />
           <span class="quiet">
             ready {{ o.outcome.ready === undefined ? "never" : times.full(o.outcome.ready) }}, wanted by
             {{ times.full(o.outcome.readyBy) }}
@@ -97,7 +88,11 @@ function waitsFor(card: { cause?: string }): string {
           </p>
           <p v-if="o.limit" class="limit">
             Hangs on <b>{{ o.limit.name }}</b>, {{ o.limit.of }} ({{ times.moment(o.limit.start) }}):
-            {{ waitsFor(o.limit) }}.
+            {{
+              o.limit.cause === "now" || !o.limit.cause
+                ? "it begins at once"
+                : `it waits for ${waitedFor(o.limit.cause, o.limit.short, o.limit.toOrder)}`
+            }}.
           </p>
           <div class="stalk" :title="`${o.tasksDone} of ${o.tasksAll} tasks done`">
             <i :style="{ width: `${o.tasksAll ? (100 * o.tasksDone) / o.tasksAll : 0}%` }" />

@@ -18,6 +18,8 @@ export default {
     "more-than-a-lot": "“{of}”: a lot of {started} is decided on; {most} go into one lot.",
     "more-than-needed": "“{of}”: a lot is decided on that yields {extra} more than is needed; they go to the shelf.",
     "later-than-needed": "“{of}”: a lot is moved to later than it is needed.",
+    "nobody-sells":
+      "“{of}” runs short, and nobody known sells it: say who does, or count what is there. Until then nothing waits for it, and dates may not hold.",
     "nobody-can":
       "“{of}”: nobody has all the skills for “{step}”, which one maker does: {skills}. It cannot be planned.",
     "no-day-long-enough":

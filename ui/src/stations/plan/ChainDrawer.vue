@@ -40,7 +40,7 @@ const spent = computed(() => {
     <ol>
       <li v-for="l in links" :key="l.task">
         <span v-if="l.waitedMinutes" class="waited"
-          >waited {{ lasting(l.waitedMinutes) }} for {{ waitedFor(l.cause, l.short) }}</span
+          >waited {{ lasting(l.waitedMinutes) }} for {{ waitedFor(l.cause, l.short, l.toOrder) }}</span
         >
         <button class="bare" @click="emit('go', l)">
           {{ l.name }}

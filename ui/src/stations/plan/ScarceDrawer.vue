@@ -20,6 +20,8 @@ const {
 
 function more(s: Schemas["ScarceView"]): string {
   switch (s.kind) {
+    case "material":
+      return `${s.name} there now`;
     case "skill":
       return `one more who can “${s.name}”`;
     case "place":
@@ -43,7 +45,7 @@ const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ??
     <p class="quiet">What the orders' chains waited for longest. Each was planned with one more, not guessed.</p>
     <ProblemNote :error="error" />
     <DearNote v-if="isPending" what="Planning with one more of each…" />
-    <p v-else-if="!scarce?.length" class="quiet">No order waits for a person, a place or a tool.</p>
+    <p v-else-if="!scarce?.length" class="quiet">No order waits for a person, a place, a tool or a material.</p>
     <dl>
       <template v-for="s in scarce" :key="s.kind + s.id">
         <dt>{{ more(s) }}</dt>

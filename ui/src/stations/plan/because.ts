@@ -7,13 +7,13 @@ export const because: Record<string, string> = {
   hours: "working hours, after:",
   place: "a free place, until then taken by:",
   tool: "a tool or machine, in use by:",
-  gate: "a delivery:",
+  gate: "what comes from outside:",
   pin: "the time it is pinned to",
   window: "what follows, which could not come sooner:",
 };
 
 /** The same for a link of a chain, whose next link stands below it. */
-export function waitedFor(cause: string, short?: string): string {
+export function waitedFor(cause: string, short?: string, toOrder?: boolean): string {
   switch (cause) {
     case "now":
       return "it begins at once";
@@ -30,7 +30,7 @@ export function waitedFor(cause: string, short?: string): string {
     case "tool":
       return short ?? "a tool";
     case "gate":
-      return `the delivery of ${short ?? "a material"}`;
+      return toOrder ? `${short}, which has to be ordered` : (short ?? "a delivery");
     case "pin":
       return "the time it is pinned to";
   }

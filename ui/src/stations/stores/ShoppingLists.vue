@@ -6,6 +6,7 @@ import { stocked, useTimes } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
+import { useOrdering } from "./ordering";
 
 /** What to buy from whom and by when, what stands still without it, and what is on its way. */
 const props = defineProps<{ stores: Schemas["StoresView"] }>();
@@ -16,15 +17,12 @@ const came = reactive<Record<string, number>>({});
 const opened = ref<string>();
 
 const wanted = (b: Schemas["ShoppingLine"]) => packs[b.material] ?? b.packs;
-const order = useMutation({
-  mutationFn: (list: Schemas["ShoppingList"]) => {
-    const body = {
-      supplier: list.supplier!.id,
-      packs: Object.fromEntries(list.buys.map((b) => [b.material, wanted(b)])),
-    };
-    return send(body, (header) => answered(client.POST("/api/purchases", { params: { header }, body })));
-  },
-});
+const order = useOrdering();
+const orderAll = (list: Schemas["ShoppingList"]) =>
+  order.mutate({
+    supplier: list.supplier!.id,
+    packs: Object.fromEntries(list.buys.map((b) => [b.material, wanted(b)])),
+  });
 const arrive = useMutation({
   mutationFn: (state: Schemas["PurchaseState"]) => {
     const body = { came: state.purchase.lines.map((l) => ({ line: l.id, packs: brought(l) })) };
@@ -64,7 +62,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
         >brings it after {{ l.supplier.days }} working {{ l.supplier.days === 1 ? "day" : "days" }}</span
       >
       <span class="grow" />
-      <v-btn v-if="l.supplier" color="primary" :data-test="`order-${l.supplier.name}`" @click="order.mutate(l)"
+      <v-btn v-if="l.supplier" color="primary" :data-test="`order-${l.supplier.name}`" @click="orderAll(l)"
         >Order this</v-btn
       >
     </header>
