@@ -111,6 +111,10 @@ func Season(seed uint64, scale float64, load int) *studio.Document {
 	return doc
 }
 
+// stocked is how many packs more a season has of everything, on hand or on its way: nothing has to
+// be ordered.
+const stocked = 20
+
 // mostInALot is what one tray or box of a season's lots takes.
 var mostInALot = map[studio.Kind]int64{studio.KindPart: 24, studio.KindFlower: 6, studio.KindSpray: 2}
 
@@ -266,8 +270,10 @@ func (s season) stock(doc *studio.Document) []studio.ShelfLot {
 // deliveries of some materials are on their way.
 func (s season) deliveries(doc *studio.Document) []studio.Gate {
 	var gates []studio.Gate
-	for _, m := range doc.Materials {
+	for i := range doc.Materials {
+		m := &doc.Materials[i]
 		if s.IntN(4) > 0 {
+			m.OnHand += s.times(stocked * m.Pack)
 			continue
 		}
 		opens := doc.Now + studio.Minute(1440*(1+s.Int64N(20)))
@@ -277,7 +283,7 @@ func (s season) deliveries(doc *studio.Document) []studio.Gate {
 				ID:       ID("season delivery " + m.Name),
 				Name:     "Delivery of " + m.Name,
 				Material: m.ID,
-				Amount:   s.times(max(1, m.OnHand)),
+				Amount:   s.times(max(1, m.OnHand) + stocked*m.Pack),
 				Opens:    &opens,
 			},
 		)

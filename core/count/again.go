@@ -20,11 +20,12 @@ type Counter struct {
 	calendar studio.Calendar
 	room     drying.Room
 	everyone studio.Hours
-	under    map[string]int // distinct gather keys under a key
-	settled  map[string]settled
-	batches  map[string]Batch // by key
+	under    map[string]int        // distinct gather keys under a key
+	settled  [2]map[string]settled // of documents counted for the first time, and again
+	batches  map[string]Batch      // by key
 	sizes    sizes
 	work     map[studio.Made]studio.Milliminutes
+	uses     map[studio.Made][]use
 	fresh    map[*studio.PartInput]*freshness
 	recorded map[studio.ID]studio.Recorded // by page
 	size     size
@@ -53,6 +54,7 @@ type settled struct {
 	last   int           // the highest ordinal of lots used up
 	now    studio.Minute // by which remainders of a mix are judged
 	hour   studio.Minute // by which the time to make more is
+	apart  map[studio.ID]bool
 	item   Item
 	lots   []studio.Lot
 	links  []studio.Link
@@ -111,9 +113,10 @@ func (k *Counter) frame(doc *studio.Document) error {
 		room:     drying.NewRoom(doc, calendar),
 		everyone: doc.Everyone(calendar),
 		under:    map[string]int{},
-		settled:  map[string]settled{},
+		settled:  [2]map[string]settled{{}, {}},
 		batches:  map[string]Batch{},
 		work:     map[studio.Made]studio.Milliminutes{},
+		uses:     map[studio.Made][]use{},
 		fresh:    map[*studio.PartInput]*freshness{},
 		recorded: map[studio.ID]studio.Recorded{},
 		size:     k.size,
@@ -131,13 +134,21 @@ func (k *Counter) frame(doc *studio.Document) error {
 // again settles an item as before, if it is reckoned from the same; what hangs on lots in
 // work, half-made pieces or decisions is always reckoned anew.
 func (c *counter) again(item *Item) bool {
-	s, known := c.counter.settled[item.Key]
+	s, known := c.settled[item.Key]
+	if known && c.againFrom(item, &s) {
+		return true
+	}
+	s, known = c.before[item.Key]
+	return known && len(c.apart) > 0 && c.againFrom(item, &s)
+}
+
+func (c *counter) againFrom(item *Item, s *settled) bool {
 	stock := c.shelf.Finished(item.Key)
 	r := c.book.Of(item.Made())
 	judged := len(stock) > 0 && r.Kind == studio.KindMix
 	remade := r.Spares.Rule == studio.SparesByBreakage && c.doc.Settings.SparesFor == studio.SparesForRemaking
-	if !known || judged && s.now != c.doc.Now || remade && s.hour != c.hour() || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
-		s.last != c.doc.Ordinals[item.Key] ||
+	if judged && s.now != c.doc.Now || remade && s.hour != c.hour() || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
+		s.last != c.doc.Ordinals[item.Key] || !maps.Equal(s.apart, c.apart[item.Key]) ||
 		!slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(
@@ -188,6 +199,7 @@ func (c *counter) keep(item *Item, settle func()) {
 		last:   c.doc.Ordinals[item.Key],
 		now:    c.doc.Now,
 		hour:   c.hour(),
+		apart:  c.apart[item.Key],
 	}
 	stock := c.shelf.Finished(item.Key)
 	for _, l := range stock {
@@ -199,7 +211,7 @@ func (c *counter) keep(item *Item, settle func()) {
 	onward := len(c.onward)
 	settle()
 	if c.full || !c.alone(item) {
-		delete(c.counter.settled, item.Key)
+		delete(c.settled, item.Key)
 		return
 	}
 	s.item, s.onward = *item, c.onward[onward:len(c.onward):len(c.onward)]
@@ -212,7 +224,7 @@ func (c *counter) keep(item *Item, settle func()) {
 			s.claims[l.ID] = claims
 		}
 	}
-	c.counter.settled[item.Key] = s
+	c.settled[item.Key] = s
 }
 
 func equal(a, b need) bool {

@@ -145,13 +145,18 @@ type counter struct {
 	onward    []onward                     // what items need of others, item by item
 	important map[studio.ID]int64          // of orders
 	full      bool                         // there are as many lots as there may be
+	apart     classes                      // of orders that are not gathered together
+	settled   map[string]settled           // of this time
+	before    map[string]settled           // of the first
+	dueOf     map[studio.ID]studio.Minute  // when orders are
 	result    *Result
 }
 
 // Up counts up a valid document. It takes O(n log n) in the needs of each level.
 func Up(doc *studio.Document) (*Result, error) { return new(Counter).Up(doc) }
 
-// Up counts up a valid document.
+// Up counts up a valid document; twice where a lot waits for a material that is there for some of its
+// orders, so that those need not wait.
 func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	if err := k.frame(doc); err != nil {
 		return nil, err
@@ -159,11 +164,21 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 	if k.size == (size{}) {
 		k.size = guessed(doc)
 	}
+	result, apart := k.up(doc, 0, nil)
+	if len(apart) > 0 {
+		result, _ = k.up(doc, 1, apart)
+	}
+	return result, nil
+}
+
+// up counts up a document with the orders of some items gathered apart, for the first time or again. It
+// answers which would have to be.
+func (k *Counter) up(doc *studio.Document, time int, apart classes) (*Result, classes) {
 	c := &counter{counter: k, doc: doc, book: k.book, calendar: k.calendar, room: k.room, shelf: k.book.NewShelf(doc),
 		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{},
 		work: map[string][]*studio.WorkLot{}, freed: map[studio.ID][]studio.Claim{}, taken: map[string]map[int]bool{},
 		last: map[string]int{}, plain: map[studio.ID]int64{}, important: map[studio.ID]int64{},
-		onward: make([]onward, 0, roomFor(k.size.onward)),
+		onward: make([]onward, 0, roomFor(k.size.onward)), apart: apart, settled: k.settled[time], before: k.settled[0],
 		result: &Result{Items: []Item{}, Lots: make([]studio.Lot, 0, roomFor(k.size.lots)),
 			Links: make(
 				[]studio.Link,
@@ -188,9 +203,9 @@ func (k *Counter) Up(doc *studio.Document) (*Result, error) {
 		}
 	}
 	c.finish()
-	c.arrivals()
+	back := c.arrivals()
 	k.size = size{lots: len(c.result.Lots), links: len(c.result.Links), onward: max(k.size.onward, len(c.onward))}
-	return c.result, nil
+	return c.result, back
 }
 
 // A count comes to its end whatever is ordered: orders beyond mostKinds kinds of pieces are
@@ -237,6 +252,7 @@ func (c *counter) promised() {
 		colourways[colourway.ID] = colourway.Slots
 	}
 	counted := c.due()
+	c.dueOf = counted
 	for _, o := range c.doc.Orders {
 		due, is := counted[o.ID]
 		if !is {
@@ -328,7 +344,7 @@ func (c *counter) itemOf(key string, made studio.Made, own map[string]studio.ID)
 			Orders:   []studio.ID{},
 			Workings: []studio.Working{},
 		}
-		if before := len(c.counter.settled[key].needs); before > 0 {
+		if before := len(c.settled[key].needs); before > 0 {
 			item.needs = make([]need, 0, before+2)
 		}
 		c.items[key] = item
@@ -419,8 +435,10 @@ func (c *counter) settle(item *Item) {
 				studio.With{"of": r.Name, "step": lacking.Step, "skills": strings.Join(lacking.Skills, ", ")})
 		}
 	}
-	batched, pooled := apart(rest)
-	c.gatherAll(item, r, pooled, c.gather)
+	batched, pooled := freshApart(rest)
+	for _, needs := range c.apart.divide(item.Key, pooled) {
+		c.gatherAll(item, r, needs, c.gather)
+	}
 	c.gatherAll(item, r, batched, c.gatherBatches)
 }
 
@@ -446,8 +464,8 @@ func (c *counter) importances(needs []need) []int64 {
 	return all
 }
 
-// apart divides needs into those that have lots of their own and those that share them.
-func apart(needs []need) (batched, pooled []need) {
+// freshApart divides needs into those that have lots of their own and those that share them.
+func freshApart(needs []need) (batched, pooled []need) {
 	for _, n := range needs {
 		if n.fresh != nil && n.fresh.batched {
 			batched = append(batched, n)

@@ -1,8 +1,8 @@
 package count_test
 
 import (
-	"slices"
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -529,4 +529,38 @@ func TestLotsShareTheWiresThatThereAre(t *testing.T) {
 	assert.Empty(t, waits(5))
 	assert.Equal(t, []string{"build"}, waits(4))
 	assert.Len(t, waits(0), len(lotsMade(up(t, doc), "rose")))
+}
+
+// An order whose wires are there does not wait with one that shares its lots and whose are not:
+// they are made apart, each whole.
+func TestWhatNeedNotWaitForAMaterialDoesNot(t *testing.T) {
+	doc := soft(6, 5000)
+	doc.Suppliers = []studio.Supplier{{ID: "wireworks", Name: "Wireworks", Days: 3}}
+	doc.Materials = append(doc.Materials, studio.Material{ID: "wire", Name: "26 white wire", Unit: studio.UnitPieces,
+		Supplier: "wireworks", OnHand: 6, Wire: &studio.Wire{Gauge: 26, Length: 100_000, Diameter: 450}})
+	for i := range doc.Recipes[1].Steps { // petals that keep, of a batch for all
+		doc.Recipes[1].Steps[i].Wants = studio.WantsAny
+	}
+	doc.Recipes[2].Parts[0].Wants = studio.WantsAny
+	doc.Recipes[2].Wires = []studio.WireInput{{Step: "build", Material: "wire", Number: 1, Stem: 90_000}}
+	later := doc.Orders[0]
+	later.ID, later.Name, later.Leaves = "crew", "Ferry crew", later.Leaves.Plus(2)
+	later.Lines = []studio.OrderLine{later.Lines[0]}
+	later.Lines[0].ID = "second"
+	doc.Orders = append(doc.Orders, later)
+	together := func() int {
+		roses := lotsMade(up(t, doc), "rose")
+		for _, l := range roses {
+			for _, claim := range l.For {
+				assert.Equal(t, claim.Order == "crew", len(l.Awaits) > 0, "%v", l.For)
+			}
+		}
+		return len(roses)
+	}
+	assert.Equal(t, 2, together())
+	doc.Materials[1].OnHand = 12
+	assert.Len(t, lotsMade(up(t, doc), "rose"), 1)
+
+	doc.Materials[1].OnHand = 3 // neither has enough: they may as well be one
+	assert.Len(t, lotsMade(up(t, doc), "rose"), 1)
 }

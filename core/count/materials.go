@@ -2,6 +2,7 @@ package count
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 
 	"bractum/core/drying"
@@ -61,15 +62,18 @@ func takes(doc *studio.Document, book *studio.Book, lot *studio.Lot, needed map[
 type use struct {
 	material, at int // by number
 	step         string
-	input        *studio.MaterialInput
-	wire         *studio.WireInput
+	input        *studio.MaterialInput // nil of wires: so many of a length each
+	number       int64
+	length       studio.Micrometres
 }
+
+func (u *use) wire() bool { return u.length > 0 }
 
 // of is how much of it a lot takes; of a wire, how many pieces.
 func (u *use) of(r *studio.Recipe, lot *studio.Lot) int64 {
 	pieces := r.At(u.step, lot.Alive)
-	if u.wire != nil {
-		return u.wire.Number * pieces
+	if u.wire() {
+		return u.number * pieces
 	}
 	return u.input.Ready(pieces)
 }
@@ -110,48 +114,62 @@ func (s *stock) take(need int64) (gates []studio.ID) {
 // arrivals says which lots wait at which steps for which materials: what is on hand goes to lots in
 // work, then to those that must begin first; what is delivered to the next ones, in the order in
 // which it is expected; the rest waits until what is ordered now would be there. What nobody
-// sells is said and holds nothing up.
-func (c *counter) arrivals() {
-	stocks, uses := make([]stock, len(c.doc.Materials)), map[studio.Made][]use{}
+// sells is said and holds nothing up. It answers which orders are to be gathered apart.
+func (c *counter) arrivals() classes {
+	stocks := make([]stock, len(c.doc.Materials))
 	number := make(map[studio.ID]int, len(stocks))
 	for i := range stocks {
 		m := &c.doc.Materials[i]
 		stocks[i].Material, stocks[i].left, number[m.ID] = m, m.OnHand, i
 	}
-	each := func(l *studio.Lot, take func(u use, amount int64)) {
-		r := c.book.Of(l.Made())
-		all, known := uses[l.Made()]
-		if !known {
-			all = usesOf(r, number)
-			uses[l.Made()] = all
+	var key string // lots of one item follow one another
+	var r *studio.Recipe
+	var all []use
+	each := func(l *studio.Lot, take func(u *use, amount int64)) {
+		if l.Key != key || r == nil {
+			key, r = l.Key, c.book.Of(l.Made())
+			all = c.uses(l.Made(), r, number)
 		}
-		for _, u := range all {
-			if u.at >= l.NextStep {
+		for i := range all {
+			if u := &all[i]; u.at >= l.NextStep {
 				take(u, u.of(r, l))
 			}
 		}
 		if r.Kind == studio.KindMix && l.NextStep == 0 {
 			for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), c.doc.Settings.ScaleStepMilligrams) {
 				if p.Material != "" {
-					take(use{material: number[p.Material], step: r.Steps[0].Key}, int64(p.Weigh))
+					take(&use{material: number[p.Material], step: r.Steps[0].Key}, int64(p.Weigh))
 				}
 			}
 		}
 	}
+	var wires *use
+	var cut int64
+	flush := func() {
+		if wires == nil {
+			return
+		}
+		s := &stocks[wires.material]
+		if s.lengths == nil {
+			s.lengths = map[studio.Micrometres]int64{}
+		}
+		s.lengths[wires.length] += cut
+		s.long += cut * int64(wires.length)
+		wires, cut = nil, 0
+	}
 	for i := range c.result.Lots {
-		each(&c.result.Lots[i], func(u use, amount int64) {
-			s := &stocks[u.material]
-			if u.wire == nil {
-				s.needed += amount
+		each(&c.result.Lots[i], func(u *use, amount int64) {
+			if !u.wire() {
+				stocks[u.material].needed += amount
 				return
 			}
-			if s.lengths == nil {
-				s.lengths = map[studio.Micrometres]int64{}
+			if u != wires {
+				flush()
 			}
-			s.lengths[wire.Length(*u.wire)] += amount
-			s.long += amount * int64(wire.Length(*u.wire))
+			wires, cut = u, cut+amount
 		})
 	}
+	flush()
 	short := make([]bool, len(stocks))
 	some := false
 	for i := range stocks {
@@ -162,7 +180,7 @@ func (c *counter) arrivals() {
 		some = some || short[i]
 	}
 	if !some {
-		return
+		return nil
 	}
 	for _, g := range c.doc.Gates {
 		if i, known := number[g.Material]; known && short[i] {
@@ -175,31 +193,29 @@ func (c *counter) arrivals() {
 			func(a, b studio.Gate) int { return cmp.Compare(expected(a), expected(b)) },
 		)
 	}
-	first := make([]*studio.Lot, len(c.result.Lots))
-	for i := range first {
-		first[i] = &c.result.Lots[i]
-	}
-	slices.SortFunc(first, func(a, b *studio.Lot) int {
-		if a.InWork != b.InWork {
-			if a.InWork {
-				return -1
-			}
-			return 1
+	var first []*studio.Lot
+	for i := range c.result.Lots {
+		l, takes := &c.result.Lots[i], false
+		each(l, func(u *use, _ int64) { takes = takes || short[u.material] })
+		if takes {
+			first = append(first, l)
 		}
-		return cmp.Or(cmp.Compare(a.LatestStart, b.LatestStart), cmp.Compare(a.ID, b.ID))
-	})
-	for _, l := range first {
-		each(l, func(u use, amount int64) {
+	}
+	waiting := map[studio.ID]*wait{}
+	for _, p := range c.parts(first) {
+		l := p.lot
+		each(l, func(u *use, amount int64) {
 			s := &stocks[u.material]
 			if !short[u.material] {
 				return
 			}
-			if u.wire != nil {
-				s.given += amount * int64(wire.Length(*u.wire))
+			if amount = p.of(amount); u.wire() {
+				s.given += amount * int64(u.length)
 				amount, s.wires = share(s.needed, s.given, s.long)-s.wires, share(s.needed, s.given, s.long)
 			}
 			missing := s.missing
-			for _, gate := range s.take(amount) {
+			gates := s.take(amount)
+			for _, gate := range gates {
 				if await := (studio.Await{Step: u.step, Gate: gate}); !slices.Contains(l.Awaits, await) {
 					l.Awaits = append(l.Awaits, await)
 				}
@@ -209,13 +225,25 @@ func (c *counter) arrivals() {
 					s.orders = studio.Add(s.orders, claim)
 				}
 			}
+			if waiting[l.ID] == nil {
+				waiting[l.ID] = &wait{waits: map[studio.ID]bool{}, not: map[studio.ID]bool{}}
+			}
+			if w := waiting[l.ID]; len(gates) > 0 {
+				w.waits[p.order] = true
+			} else {
+				w.not[p.order] = true
+			}
 		})
+	}
+	for _, w := range waiting { // what waits for anything waits
+		maps.DeleteFunc(w.not, func(o studio.ID, _ bool) bool { return w.waits[o] })
 	}
 	for i := range stocks {
 		if s := &stocks[i]; s.missing > 0 {
 			c.note(NobodySells, "", ordersOf(s.orders), studio.With{"of": s.Name})
 		}
 	}
+	return c.keptBack(waiting)
 }
 
 // share is how many of some wires pieces of a length take, of all that are so long.
@@ -224,18 +252,22 @@ func share(wires, length, all int64) int64 {
 	return studio.CeilDiv(wires*(length/fine), max(1, all/fine))
 }
 
-// usesOf are the materials that a recipe takes, by number.
-func usesOf(r *studio.Recipe, number map[studio.ID]int) (all []use) {
+// uses are the materials that something takes, by number, worked out once.
+func (c *counter) uses(made studio.Made, r *studio.Recipe, number map[studio.ID]int) []use {
+	all, known := c.counter.uses[made]
+	if known {
+		return all
+	}
 	for i := range r.Materials {
 		m := &r.Materials[i]
 		_, at := r.Step(m.Step)
 		all = append(all, use{material: number[m.Material], at: at, step: m.Step, input: m})
 	}
-	for i := range r.Wires {
-		w := &r.Wires[i]
+	for _, w := range r.Wires {
 		_, at := r.Step(w.Step)
-		all = append(all, use{material: number[w.Material], at: at, step: w.Step, wire: w})
+		all = append(all, use{material: number[w.Material], at: at, step: w.Step, number: w.Number, length: wire.Length(w)})
 	}
+	c.counter.uses[made] = all
 	return all
 }
 

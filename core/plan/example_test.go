@@ -37,7 +37,7 @@ func Example() {
 	// Output:
 	// Ferry crew: ready 2027-09-22T10:09, wanted by 2027-09-23T16:00
 	// Lighthouse: ready 2027-09-22T10:36, wanted by 2027-09-28T11:00
-	// Choir: ready 2027-09-23T11:41, wanted by 2027-10-05T10:00
+	// Choir: ready 2027-09-23T15:17, wanted by 2027-10-05T10:00
 	// Library: ready 2027-09-24T11:53, wanted by 2027-10-07T09:30
 }
 
