@@ -35,7 +35,7 @@ func (w *Worker) improved(made *Situation, before *studio.Plan) *Situation {
 	if now := w.published.Load(); now.Moment() == made.Moment() && !now.Behind() {
 		w.work.owed = false
 	}
-	if err != nil || found.Objective.Compare(made.InForce.Plan.Objective) >= 0 {
+	if err != nil || !plan.Mends(from, made.InForce.Plan, found) {
 		return nil
 	}
 	better := *made

@@ -255,7 +255,8 @@ func (w *Worker) workOut(at *Situation) (err error) {
 	}
 	w.work.inForce = made.InForce
 	late := made.InForce.Plan.Objective.Lateness
-	w.work.owed = late > 0 && (w.work.owed || before == nil || late > before.Objective.Lateness)
+	w.work.owed = late > 0 && (w.work.owed || before == nil || late > before.Objective.Lateness) ||
+		before != nil && plan.Fell(before, made.InForce.Plan)
 	if err := w.keep(made); err != nil {
 		return err
 	}

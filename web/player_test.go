@@ -283,15 +283,17 @@ func TestAStudioThatIsPlayedGoesOn(t *testing.T) {
 	newPlayer(t, 1).play(2)
 }
 
+// number is one from the environment.
+func number(name string, usual int) int {
+	if n, err := strconv.Atoi(os.Getenv(name)); err == nil {
+		return n
+	}
+	return usual
+}
+
 // BenchmarkPlayed plays weeks, one seed after another: BRACTUM_PLAY_DAYS (21) and
 // BRACTUM_PLAY_SEEDS (5) say how much.
 func BenchmarkPlayed(b *testing.B) {
-	number := func(name string, usual int) int {
-		if n, err := strconv.Atoi(os.Getenv(name)); err == nil {
-			return n
-		}
-		return usual
-	}
 	for b.Loop() {
 		for seed := range number("BRACTUM_PLAY_SEEDS", 5) {
 			b.Run(fmt.Sprint(seed), func(b *testing.B) {

@@ -27,12 +27,13 @@ type problem struct {
 	clusters      []*cluster
 	orders        []*order
 	seen          []sight
-	told          []*studio.Task // by job: of a plan that is repaired, what it has for the next days
-	vain          []bool         // by cluster: looked for in vain by the plan that is repaired, or the first of a search
-	craft         []int          // of each job, by number
-	wasted        [][]int64      // by craft and person: what of a minute is lost if they give it to that, in thousandths
-	sought        []int64        // by person: how much of all work they could do, in thousandths
-	resets        bool           // some family is reset by other work
+	told          []*studio.Task  // by job: of a plan that is repaired, what it has for the next days
+	was           []studio.Minute // by order: when it was to be ready in that plan, 0 if never
+	vain          []bool          // by cluster: looked for in vain by the plan that is repaired, or the first of a search
+	craft         []int           // of each job, by number
+	wasted        [][]int64       // by craft and person: what of a minute is lost if they give it to that, in thousandths
+	sought        []int64         // by person: how much of all work they could do, in thousandths
+	resets        bool            // some family is reset by other work
 	bound         func() studio.Bounds
 	abandon       <-chan struct{} // closed when everything is to end
 	gripping      [][]*job        // by kind of tool: who may use one

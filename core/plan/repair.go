@@ -14,15 +14,58 @@ import (
 // moment is how many tasks a search lays that nobody waits for: some tenths of a second.
 const moment = 200_000
 
+// mending is how many tasks a search lays by which a repair makes good that orders are ready later
+// than they were; where that is not worth leastMending steps, none is made.
+const (
+	mending      = 30_000
+	leastMending = 16
+)
+
 // Repair plans a valid document with its counted lots from a plan in force, which may be
-// nil, at once: without any search. It ends early when it is abandoned, as Options have it.
+// nil, at once: with no more search than mends what made an order later in a plan that is not large.
+// It ends early when it is abandoned, as Options have it.
 func Repair(
 	doc *studio.Document,
 	counted *count.Result,
 	from *studio.Plan,
 	abandon <-chan struct{},
 ) (*studio.Plan, error) {
-	return Make(doc, counted, Options{From: from, FixedLots: true, Abandon: abandon})
+	options := Options{From: from, FixedLots: true, Abandon: abandon}
+	made, err := Make(doc, counted, options)
+	if err != nil || from == nil || !Fell(from, made) {
+		return made, err
+	}
+	if options.Steps = mending / max(1, len(made.Tasks)); options.Steps < leastMending {
+		return made, nil
+	}
+	return Make(doc, counted, options)
+}
+
+// Fell is true where an order that was to be ready in one plan is so much later in another, or never
+// ready, that something better should be looked for.
+func Fell(before, after *studio.Plan) bool {
+	was := map[studio.ID]studio.Minute{}
+	for _, o := range before.Orders {
+		if o.Ready != nil {
+			was[o.Order] = *o.Ready
+		}
+	}
+	return slices.ContainsFunc(after.Orders, func(o studio.Outcome) bool {
+		ready, known := was[o.Order]
+		return known && (o.Ready == nil || *o.Ready > ready+mostFall)
+	})
+}
+
+// Mends is true where a plan is better than another that was made from one in force: by what plans are
+// compared by, or of as little lateness with no order fallen where some had.
+func Mends(from, other, better *studio.Plan) bool {
+	if better.Objective.Lateness != other.Objective.Lateness {
+		return better.Objective.Lateness < other.Objective.Lateness
+	}
+	if fell := Fell(from, better); fell != Fell(from, other) {
+		return !fell
+	}
+	return better.Objective.Compare(other.Objective) < 0
 }
 
 // Improve repairs a plan in force and searches on from there for a moment, or until it is
@@ -62,9 +105,10 @@ const (
 	tooMuch   = 10
 )
 
-// noteWhatWasTold takes from a plan what people have been told for the next two days.
+// noteWhatWasTold takes from a plan what people have been told for the next two days, and when orders
+// were to be ready.
 func (p *problem) noteWhatWasTold(from *studio.Plan) {
-	p.told = make([]*studio.Task, len(p.jobs))
+	p.told, p.was = make([]*studio.Task, len(p.jobs)), p.readyIn(from)
 	for i := range from.Tasks {
 		t := &from.Tasks[i]
 		if j := p.byID[t.ID]; j != nil && j.Fact == nil && t.Person != "" && t.Start >= p.now &&
@@ -303,8 +347,45 @@ func (s *schedule) wishAsTold(j *job) {
 	}
 }
 
+// fallen is how many minutes later than it was an order of importance 1 is ready for one of disturbance,
+// and risen how many earlier.
+const (
+	fallen = 10
+	risen  = 100
+)
+
+// movedOrders is what it is worth, in minutes of disturbance, that orders are ready later than they were in
+// the plan that is repaired; less than nothing where they are ready earlier.
+func (s *schedule) movedOrders() (sum int64) {
+	for n, o := range s.orders {
+		if s.was[n] == 0 {
+			continue
+		}
+		if later := int64(s.readyOf(o) - s.was[n]); later > 0 {
+			sum += o.Importance * later / fallen
+		} else {
+			sum += o.Importance * later / risen
+		}
+	}
+	return max(sum, 1-disturbed) // no gain makes up for lateness
+}
+
+// fell is true where some order is ready so much later than it was that it should not stay so.
+func (s *schedule) fell() bool {
+	for n, o := range s.orders {
+		if s.was[n] > 0 && s.readyOf(o) > s.was[n]+mostFall {
+			return true
+		}
+	}
+	return false
+}
+
+// mostFall is how much later than it was an order may be ready for nothing to be laid anew.
+const mostFall = 60
+
 // unrestOfPeople is how far what people were told is off, as disturbance is reckoned, and in the
-// same minutes how thin the slack of orders is; nothing where no plan is repaired.
+// same minutes how thin the slack of orders is, and how far orders are later than they were; nothing
+// where no plan is repaired.
 func (s *schedule) unrestOfPeople() (sum int64) {
 	if s.told == nil {
 		return 0
@@ -320,7 +401,7 @@ func (s *schedule) unrestOfPeople() (sum int64) {
 			sum += off + bother
 		}
 	}
-	return sum + s.thinSlack() + disturbed*tooMuch*max(0, moved-told*mostMoved/100)
+	return sum + s.thinSlack() + s.movedOrders() + disturbed*tooMuch*max(0, moved-told*mostMoved/100)
 }
 
 // thinSlack is by how much the slack of orders falls short of what keeps them safe from small

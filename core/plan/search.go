@@ -108,8 +108,11 @@ func newSearch(p *problem, options Options) *search {
 			laying.Go(lay)
 		}
 		first.placeRemoved(options.From, left)
-		if laying.Wait(); changed && first.thinSlack() > 0 {
+		if laying.Wait(); changed && (first.thinSlack() > 0 || first.fell()) {
 			first = s.better(first, anew)
+		}
+		if changed {
+			first.pullForward()
 		}
 	} else {
 		first = s.placedAnew()
