@@ -60,6 +60,7 @@ func (s *schedule) task(j *job, why because) studio.Task {
 		Setup:    studio.Minute(at.setup),
 		Pieces:   j.Pieces,
 		Narrow:   at.narrow,
+		Overdue:  s.overdue(j),
 		Cause:    why.cause,
 	}
 	if why.by != nil {

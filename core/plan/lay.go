@@ -120,6 +120,9 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 	for why != nil && !s.exhausted() && s.leaveOut(c, why) {
 		why = s.placeCluster(c, true)
 	}
+	if why != nil && c.begun >= 2 && s.doc.Direct == nil {
+		why = s.placeClusterOverdue(c)
+	}
 	if why != nil && s.leaveOutAllUnneeded(c) {
 		why = s.placeCluster(c, true)
 	}
@@ -127,6 +130,15 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 		why.limited = s.exhausted()
 		s.giveUp(c, why)
 	}
+}
+
+// placeClusterOverdue places a cluster of which pieces are there as early as can be, though they are taken
+// up too late: who takes them up says which are spoilt.
+func (s *schedule) placeClusterOverdue(c *cluster) *fault {
+	s.overruns = true
+	why := s.placeCluster(c, true)
+	s.overruns = false
+	return why
 }
 
 // placeClusterSparing places a cluster so that some of each window of its pieces is spared, where it has any:

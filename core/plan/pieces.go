@@ -41,6 +41,24 @@ func (s *schedule) late(k *lag, from, to *job) studio.Minute {
 	return a.Latest(&b, s.lastTake(k, from))
 }
 
+// begunPieces is true of a job whose pieces there are already, or that somebody is at.
+func (j *job) begunPieces() bool {
+	return j.Fact != nil || j.inAir() && j.before != nil && j.before.Done()
+}
+
+// overdue is by how much a placed job takes up pieces of a begun one too late.
+func (s *schedule) overdue(j *job) (most studio.Minute) {
+	if j.Fact != nil || s.doc.Direct != nil {
+		return 0
+	}
+	for i := range j.in {
+		if k := &j.in[i]; k.each && k.other.begunPieces() && s.at[k.other.number].state == placed {
+			most = max(most, s.late(k, k.other, j))
+		}
+	}
+	return most
+}
+
 // firstDone is the last minute that a window which binds each piece leaves the first piece
 // of a job that is placed.
 func (s *schedule) firstDone(k *lag, from *job) studio.Minute {
@@ -118,7 +136,7 @@ func (s *schedule) spoilt(j *job) *fault {
 	}
 	for i := range j.in {
 		k := &j.in[i]
-		if !k.each || s.at[k.other.number].state != placed {
+		if !k.each || s.at[k.other.number].state != placed || s.overruns && k.other.begunPieces() {
 			continue
 		}
 		by := s.late(k, k.other, j)

@@ -51,7 +51,10 @@ func (s *schedule) readinessOf(j *job, from studio.Minute) (readiness, *fault) {
 		if k.other.lot == j.lot {
 			cause = studio.CauseStep
 		}
-		if k.each {
+		switch {
+		case k.each && s.overruns && k.other.begunPieces():
+			last = drying.Never
+		case k.each:
 			last = s.firstDone(k, k.other)
 		}
 		r.delayStart(first, cause, k.other)

@@ -13,6 +13,7 @@ type schedule struct {
 	standing
 	wish     wish
 	spares   bool  // some of each window of pieces
+	overruns bool  // windows that run already may be overrun
 	blockers []int // by number of cluster, while clusters are laid
 	floor    []*fault
 	effort   effort

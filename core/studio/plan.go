@@ -136,9 +136,13 @@ type Task struct {
 	Holds    []Held    `json:"holds,omitempty"`
 	// Narrow is true when the state it must have and the one it must not have yet
 	// lie so close that both were planned by their medians.
-	Narrow   bool  `json:"narrowWindow,omitempty"`
-	Cause    Cause `json:"cause,omitempty"`
-	CausedBy ID    `json:"causedBy,omitempty"`
+	Narrow bool `json:"narrowWindow,omitempty"`
+	// Overdue is by how much the piece that waits longest is taken up too late. Only a task that takes
+	// up pieces of one that was begun may be that, where it could not be in time: they are touched
+	// first, and what is too stiff is counted as broken.
+	Overdue  Minute `json:"overdueMinutes,omitempty"`
+	Cause    Cause  `json:"cause,omitempty"`
+	CausedBy ID     `json:"causedBy,omitempty"`
 }
 
 // Begin is when the plan, as opposed to what happened, has the task begin.

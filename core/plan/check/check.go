@@ -41,6 +41,7 @@ const (
 	AfterUnplaced  Code = "after-unplaced"
 	TooEarly       Code = "too-early"
 	TooLate        Code = "too-late"
+	OverdueUnsaid  Code = "overdue-unsaid"
 	NarrowUnsaid   Code = "narrow-unsaid"
 	WrongWait      Code = "wrong-wait"
 	WaitNotAtOnce  Code = "wait-not-at-once"
@@ -95,6 +96,7 @@ func Reckon(doc *studio.Document, plan *studio.Plan) Report {
 		longer:   map[studio.ID]studio.Hours{},
 		people:   map[studio.ID]*studio.Person{},
 		lying:    map[studio.ID]studio.Minute{},
+		overdue:  map[studio.ID]studio.Minute{},
 		breaches: []Breach{},
 	}
 	if doc.Direct == nil {
@@ -139,6 +141,7 @@ type checker struct {
 	hours      map[studio.ID]studio.Hours  // working time
 	longer     map[studio.ID]studio.Hours  // with all allowed overtime
 	lying      map[studio.ID]studio.Minute // what is held already, since when
+	overdue    map[studio.ID]studio.Minute // by how much pieces that are there are taken up too late
 	breaches   []Breach
 }
 

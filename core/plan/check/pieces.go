@@ -61,10 +61,12 @@ func (f passage) takes(done int64) studio.Minute {
 }
 
 // pieces checks a window that binds every piece: each is taken up by one task no later than
-// the window leaves it since it was done by the other. It takes O(pieces).
+// the window leaves it since it was done by the other. Of pieces that are there it notes by how much
+// one is taken up too late: they cannot be made later. It takes O(pieces).
 func (c *checker) pieces(lag studio.Lag, from, to *studio.Task) {
 	a, b := c.activities[lag.From], c.activities[lag.To]
 	source, sink := c.passageOf(a, from), c.passageOf(b, to)
+	there := c.there(a)
 	for i := int64(1); i <= source.pieces; i++ {
 		done, taken := from.End, to.Begin()
 		if a.Wait == nil {
@@ -73,12 +75,29 @@ func (c *checker) pieces(lag studio.Lag, from, to *studio.Task) {
 		if b.Wait == nil {
 			taken = sink.takes((i - 1) * sink.pieces / source.pieces)
 		}
-		if _, last, _, _ := c.air.Window(lag, done); taken > last {
+		if _, last, _, _ := c.air.Window(lag, done); there {
+			c.overdue[lag.To] = max(c.overdue[lag.To], taken-last)
+		} else if taken > last {
 			c.say(TooLate, lag.To, "takes up piece %d at %d; %q has it done at %d, and %d is the last minute",
 				i, taken, lag.From, done, last)
 			return
 		}
 	}
+}
+
+// there is true of a task whose pieces there are already, or that somebody is at.
+func (c *checker) there(a *studio.Activity) bool {
+	if c.doc.Direct != nil || a.Fact != nil || a.Wait == nil || a.Wait.Load != nil {
+		return c.doc.Direct == nil && a.Fact != nil
+	}
+	for _, l := range c.instance.Lots {
+		for i := 1; i < len(l.Tasks); i++ {
+			if l.Tasks[i].ID == a.ID {
+				return l.Tasks[i-1].Done()
+			}
+		}
+	}
+	return false
 }
 
 // runs checks the windows inside the runs of a task: each piece is taken up by one effort no

@@ -400,6 +400,9 @@ var spoilt = []struct {
 		tape.Start, tape.End, tape.Pauses, s.Start, s.End = 780, 930, nil, 930, 959
 		d.Direct.Links[0].Most.Minutes = 780 - at(p, "wire").End - 1
 	}},
+	{"overdue, which it is not", check.OverdueUnsaid, none, func(d *studio.Document, p *studio.Plan) {
+		at(p, "tape").Overdue = 5
+	}},
 	{"a piece waits too long inside a run", check.TooLate, func(d *studio.Document) {
 		roll := activity(d, "roll") // ten pieces, two minutes each; the last waits as long as the first
 		roll.MayPause = false

@@ -230,5 +230,8 @@ func (c *checker) links() {
 		if t.Narrow != narrow[t.ID] {
 			c.say(NarrowUnsaid, t.ID, "has a narrow window, or has none: %t would be right", narrow[t.ID])
 		}
+		if by := c.overdue[t.ID]; t.Overdue != by {
+			c.say(OverdueUnsaid, t.ID, "takes up a piece too late by %d; %d would be right", t.Overdue, by)
+		}
 	}
 }
