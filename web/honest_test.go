@@ -331,13 +331,17 @@ func (h *honest) pass(lead studio.ID, morning float64) {
 	}
 	next = math.Max(h.now+1, math.Ceil(next))
 	span := studio.Span{From: studio.Minute(h.now), To: studio.Minute(next)}
-	activities := studio.Route(doc, studio.NewBook(doc), plan.Lots, plan.Links, plan.Pegs).Activities()
+	instance := studio.Route(doc, studio.NewBook(doc), plan.Lots, plan.Links, plan.Pegs)
 	for i := range doc.People {
 		p := &doc.People[i]
 		there := float64(h.hours[p.ID].Worked(span))
 		h.seen.present += there
-		if h.busy[p.ID] == nil && there > 0 && couldBegin(doc, plan, activities, p) {
+		if h.busy[p.ID] != nil || there == 0 {
+			continue
+		}
+		if t := couldBegin(doc, plan, instance, p); t != nil {
 			h.seen.idle += there
+			h.t.Logf("idle %v %v for %v: %s of %s, planned %v by %s, set up %d", h.calendar.Wall(plan.Now), p.Name, there, t.Step, studio.NewBook(doc).Of(h.lotOf(plan, t.Lot).Made()).Name, h.calendar.Wall(t.Start), t.Person[len(t.Person)-4:], t.Setup)
 		}
 	}
 	status, answer := h.does(lead, "POST", "/api/clock", object{"by": "minutes", "minutes": int(next - h.now)}, nil)
@@ -345,19 +349,35 @@ func (h *honest) pass(lead studio.ID, morning float64) {
 	h.now = next
 }
 
-// couldBegin is true of somebody who could begin any task of the plan now.
-func couldBegin(doc *studio.Document, plan *studio.Plan, activities map[studio.ID]*studio.Activity, p *studio.Person) bool {
-	b := bench.New(doc, plan)
-	for _, t := range plan.Tasks {
+func (h *honest) lotOf(plan *studio.Plan, id studio.ID) *studio.Lot {
+	for i := range plan.Lots {
+		if plan.Lots[i].ID == id {
+			return &plan.Lots[i]
+		}
+	}
+	return nil
+}
+
+// couldBegin is a task of the plan that somebody could begin now and leave for as long as they like: what
+// has to be taken up fresh after it, or holds a place, is not theirs to begin. Nil where there is none.
+func couldBegin(doc *studio.Document, plan *studio.Plan, instance *studio.Instance, p *studio.Person) *studio.Task {
+	b, activities, soft := bench.New(doc, plan), instance.Activities(), map[studio.ID]bool{}
+	for _, lag := range instance.Links {
+		soft[lag.From] = soft[lag.From] || lag.Most != nil
+		soft[lag.To] = soft[lag.To] || lag.Most != nil
+	}
+	for i := range plan.Tasks {
+		t := &plan.Tasks[i]
 		a := activities[t.ID]
-		if t.Person == "" || t.State != studio.TaskPlanned || a == nil || !a.May(p, doc.Pinned(t.ID)) || len(a.Gates) > 0 {
+		if t.Person == "" || t.State != studio.TaskPlanned || a == nil || !a.May(p, doc.Pinned(t.ID)) || len(a.Gates) > 0 ||
+			soft[t.ID] || len(a.Holds) > 0 || len(a.Tools) > 0 {
 			continue
 		}
 		if _, _, err := b.Start(t.ID, p.ID, false); err == nil {
-			return true
+			return t
 		}
 	}
-	return false
+	return nil
 }
 
 // BenchmarkHonest plays weeks of honest leads, one seed after another.

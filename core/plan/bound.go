@@ -56,6 +56,9 @@ func (s *schedule) soonest(j *job, ends []studio.Minute) studio.Minute {
 	case j.running():
 		return s.at[j.number].end
 	}
+	if s.never[j.number] != nil {
+		return s.lateIfUnplaced()
+	}
 	from := s.now
 	if j.inAir() {
 		from = ends[j.before.number]

@@ -11,8 +11,9 @@ type fault struct {
 	gate       *studio.Gate
 	place      *studio.Place
 	have, most studio.Minute
-	pinned     bool // it has a pin
-	limited    bool // a place was looked for as far as effort allowed, and no further
+	slots      string // of holds that are too many together
+	pinned     bool   // it has a pin
+	limited    bool   // a place was looked for as far as effort allowed, and no further
 	delay      *job
 	to         studio.Minute
 }
@@ -40,7 +41,14 @@ const (
 	together // with what is unplaced
 	spared   // no order needs it, and what orders need could not be placed with it
 	untried  // all effort was spent before
+	overfull // together with what is held at its start it takes more than a place has
 )
+
+// again is a fault of its own that says the same.
+func (f *fault) again() *fault {
+	c := *f
+	return &c
+}
 
 // reason is the fault in the words of the format.
 func (f *fault) reason() studio.Reason {
@@ -63,7 +71,7 @@ func (f *fault) reason() studio.Reason {
 		return studio.Stalled
 	case overtaken, follower, spoils:
 		return studio.TooLate
-	case crowded:
+	case crowded, overfull:
 		return studio.NoPlace
 	case spared:
 		return studio.LeftOut
@@ -109,6 +117,8 @@ func (f *fault) about() (code string, with studio.With) {
 		return "keeps", studio.With{"liesMinutes": f.have, "keepsMinutes": f.most}
 	case crowded:
 		return "slots", studio.With{"place": f.place.Name, "needs": f.have, "has": f.place.Slots}
+	case overfull:
+		return "together", studio.With{"place": f.place.Name, "slots": f.slots, "has": f.place.Slots}
 	case shut:
 		return "gate", studio.With{"gate": f.gate.Name}
 	case pinnedEarly:

@@ -126,6 +126,12 @@ func (s *schedule) placeOrGiveUp(c *cluster) {
 	if why != nil && s.leaveOutAllUnneeded(c) {
 		why = s.placeCluster(c, true)
 	}
+	for why != nil && s.saveWhatStands(c, why) {
+		failed := why
+		if why = s.placeCluster(c, true); why == nil {
+			s.at[failed.of.number].more.why = failed
+		}
+	}
 	if why != nil {
 		why.limited = s.exhausted()
 		s.giveUp(c, why)
@@ -205,6 +211,43 @@ func (s *schedule) leaveOutAllUnneeded(c *cluster) bool {
 		some = some || !s.wish.leave[j.number]
 	}
 	return more && some
+}
+
+// saveWhatStands leaves out of a cluster what cannot be placed and all that only orders need which need
+// that, so that the rest may stand for others; what it holds for what is left out is held to the
+// horizon. False where no order would be ready by that.
+func (s *schedule) saveWhatStands(c *cluster, why *fault) bool {
+	if why.of == nil || len(c.orders) < 2 || s.wish.leave[why.of.number] {
+		return false
+	}
+	keeps, some := map[*job]bool{}, false
+	for _, n := range c.orders {
+		needs := map[*job]bool{}
+		lost := false
+		for _, last := range s.orders[n].last {
+			for j := range s.neededBy(last) {
+				needs[j] = true
+			}
+			needs[last] = true
+		}
+		for j := range needs {
+			lost = lost || j == why.of || j.cluster == c && s.wish.leave[j.number] ||
+				j.cluster != c && s.at[j.number].state == gone
+		}
+		if lost {
+			continue
+		}
+		some = true
+		for j := range needs {
+			keeps[j] = keeps[j] || j.cluster == c
+		}
+	}
+	for _, j := range c.jobs {
+		if some && !keeps[j] && j.Fact == nil {
+			s.wish.leave[j.number] = true
+		}
+	}
+	return some && s.wish.leave[why.of.number]
 }
 
 // followers calls for each job that comes right after a job or takes up what it makes.
@@ -311,7 +354,24 @@ func (s *schedule) placeClusterFrom(c *cluster, least bool, base studio.Minute) 
 		j := jobs[i]
 		if s.wish.leave[j.number] {
 			s.at[j.number] = leftOut(&fault{kind: spared, of: j})
-			i++
+			why := s.occupyPlaces(j)
+			if why == nil {
+				i++
+				continue
+			}
+			s.vacatePlaces(j)
+			back := slices.Index(jobs, why.delay)
+			if tries++; back < 0 || tries > s.mostRestarts(c) || why.to > s.horizon {
+				back, tries = 0, 0
+			} else {
+				s.floor[why.delay.number] = why
+			}
+			for _, k := range slices.Backward(jobs[back:i]) {
+				s.removeIfPlaced(k)
+			}
+			if i = back; tries == 0 {
+				return 0, why
+			}
 			continue
 		}
 		from := max(base, s.wish.notBefore[j.number])
@@ -343,10 +403,13 @@ func (s *schedule) placeClusterFrom(c *cluster, least bool, base studio.Minute) 
 	return tries, nil
 }
 
-// removeIfPlaced takes a job out if it is in.
+// removeIfPlaced takes a job out if it is in, or was left out of what is.
 func (s *schedule) removeIfPlaced(j *job) {
-	if s.at[j.number].state == placed {
+	switch s.at[j.number].state {
+	case placed:
 		s.removeJob(j)
+	case gone:
+		s.vacatePlaces(j)
 	}
 	s.at[j.number].state = open
 }
@@ -366,6 +429,9 @@ func (s *schedule) delayJob(j *job, by studio.Minute, f fault) *fault {
 // placeJob places one job, not before a minute, or says what stands in the way.
 func (s *schedule) placeJob(j *job, from studio.Minute, least bool) *fault {
 	s.effort.spend(effortOfTry)
+	if why := s.never[j.number]; why != nil {
+		return why.again()
+	}
 	r, why := s.readinessOf(j, from)
 	if why != nil {
 		return why

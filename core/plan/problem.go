@@ -29,6 +29,7 @@ type problem struct {
 	seen          []sight
 	told          []*studio.Task  // by job: of a plan that is repaired, what it has for the next days
 	was           []studio.Minute // by order: when it was to be ready in that plan, 0 if never
+	never         []*fault        // by job: why it can stand at no time
 	vain          []bool          // by cluster: looked for in vain by the plan that is repaired, or the first of a search
 	craft         []int           // of each job, by number
 	wasted        [][]int64       // by craft and person: what of a minute is lost if they give it to that, in thousandths
@@ -153,6 +154,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	lengths.Go(p.measureJobs)
 	p.rankJobs()
 	p.formClusters()
+	p.findWhatNeverFits()
 	p.collectOrders()
 	lengths.Wait()
 	pricing.Go(p.priceMakers)

@@ -75,7 +75,7 @@ func (r *removal) add(c *cluster) {
 			continue
 		}
 		if at.state != placed {
-			r.s.at[j.number].state = open
+			r.s.removeIfPlaced(j)
 			continue
 		}
 		if at.machine >= 0 && !j.running() {
@@ -228,12 +228,14 @@ func (r *removal) asItWas(at []spot) {
 
 // putJobBack puts a job where it is known to fit.
 func (s *schedule) putJobBack(j *job, to spot) {
-	if to.state != placed {
+	if to.state == placed {
+		s.putJob(j, to)
+	} else {
 		s.at[j.number] = to
-		return
 	}
-	s.putJob(j, to)
-	s.occupyPlaces(j)
+	if to.state != open {
+		s.occupyPlaces(j)
+	}
 }
 
 // startOf is when the first work of a cluster begins, past all time if it is left out.

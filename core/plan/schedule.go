@@ -260,14 +260,18 @@ func (s *schedule) heldSpan(j *job, hold int) (span studio.Span, known bool) {
 	return span, known
 }
 
-// heldUntil is the last end of those that end a hold, its own task among them.
+// heldUntil is the last end of those that end a hold, its own task among them: the horizon where one of
+// them is left out.
 func (s *schedule) heldUntil(j *job, hold int) (end studio.Minute, known bool) {
 	for _, until := range j.holds[hold].until {
-		t := &s.at[until.number]
-		if t.state != placed {
+		switch t := &s.at[until.number]; t.state {
+		case placed:
+			end = max(end, t.end)
+		case gone:
+			end = s.horizon
+		default:
 			return 0, false
 		}
-		end = max(end, t.end)
 	}
 	return end, true
 }
@@ -292,13 +296,14 @@ func (s *schedule) occupyPlaces(j *job) (why *fault) {
 	for _, h := range j.ends {
 		for i := range h.holds {
 			o := &h.holds[i]
-			if !slices.Contains(o.until, j) {
+			if !slices.Contains(o.until, j) || s.at[h.number].state != placed && !h.lies {
 				continue
 			}
 			if h.lies {
+				is := s.at[j.number].state
 				s.at[j.number].state = open
 				s.occupyPlace(h, i, -1)
-				s.at[j.number].state = placed
+				s.at[j.number].state = is
 				s.occupyPlace(h, i, 1)
 				continue
 			}
@@ -332,9 +337,10 @@ func (s *schedule) occupyPlaces(j *job) (why *fault) {
 // vacatePlaces frees the places whose holds a job ends, for as long as it is not placed.
 func (s *schedule) vacatePlaces(j *job) {
 	from := &s.at[j.number]
+	is := from.state
 	for _, h := range j.ends {
 		for i := range h.holds {
-			if !slices.Contains(h.holds[i].until, j) {
+			if !slices.Contains(h.holds[i].until, j) || s.at[h.number].state != placed && !h.lies {
 				continue
 			}
 			if _, known := s.heldSpan(h, i); known || h.lies {
@@ -343,7 +349,7 @@ func (s *schedule) vacatePlaces(j *job) {
 			if from.state = open; h.lies {
 				s.occupyPlace(h, i, 1)
 			}
-			from.state = placed
+			from.state = is
 		}
 	}
 	from.state = open

@@ -65,6 +65,7 @@ export default {
       load: "no machine has room for {slots} slots before the horizon",
       outlasts: "it takes longer than what is done first in it may wait",
       keeps: "it keeps for {keeps} and would lie for {lies}",
+      together: "it needs {slots} slots of {place} at one time, which has {has}",
       slots: "it needs {needs} slots of {place}, which has {has} and stays full",
       gate: "{gate} has no date before the horizon",
       early: "it is pinned to {pinned}",
