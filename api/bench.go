@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"fmt"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -21,7 +22,18 @@ type BenchView struct {
 	// Stiffens is by when what the task takes up, or has done, has to be taken up.
 	Stiffens *StiffenView `json:"stiffens,omitempty"`
 	Eyes     []bench.Eye  `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
+	Loads    []LoadView   `json:"loads" doc:"machines that this maker sets off or empties soon, or should have"`
 }
+
+// LoadView is a load of a machine with names.
+type LoadView struct {
+	bench.Load
+	Name string   `json:"name" doc:"of the machine"`
+	Of   []string `json:"of" doc:"what goes through it"`
+}
+
+// loadSoon is how long before its time a load is on somebody's bench.
+const loadSoon = 30
 
 // StiffenView is by when a task has to take pieces up for none to be too stiff, and what it is called.
 type StiffenView struct {
@@ -55,6 +67,17 @@ func (s *Service) registerBench(to huma.API) {
 				return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
 			})
 		})
+	type load struct {
+		Who
+		Body struct {
+			Tasks  []studio.ID `json:"tasks" maxItems:"200" doc:"the waits that go through the machine together"`
+			Begins bool        `json:"begins" doc:"it is set off; else it is emptied"`
+		}
+	}
+	fact(s, to, post("/loads", "set-off-load", "machine set off", "Set off a machine with its load, or empty it"),
+		func(c *change, in *load) (Moved, error) {
+			return c.setOff(in.Body.Tasks, studio.ID(in.Person), in.Body.Begins)
+		})
 	type counted struct {
 		Who
 		Task string `path:"task"`
@@ -77,6 +100,24 @@ func (s *Service) registerBench(to huma.API) {
 				return b.Finish(studio.ID(in.Task), in.Body)
 			})
 		})
+}
+
+// setOff writes that a machine was set off, or emptied.
+func (c *change) setOff(tasks []studio.ID, person studio.ID, begins bool) (Moved, error) {
+	lots, err := c.bench().SetOff(tasks, person, begins)
+	if err != nil {
+		return Moved{}, err
+	}
+	for i, lot := range lots {
+		c.Summary = summary(c.at.inForce.Book, lot, tasks[i])
+		if err := c.PutLot(lot); err != nil {
+			return Moved{}, err
+		}
+	}
+	if len(lots) > 1 {
+		c.Summary += fmt.Sprintf(", with %d more", len(lots)-1)
+	}
+	return Moved{c.N()}, nil
 }
 
 // Recorded is the answer to a fact: what it changes.
@@ -136,6 +177,29 @@ func summary(book *studio.Book, lot studio.WorkLot, task studio.ID) string {
 	return r.Name
 }
 
+// loads are the machines that somebody sets off or empties soon.
+func (at *moment) loads(person studio.ID) []LoadView {
+	a := at.inForce
+	views := []LoadView{}
+	hours := make([]studio.Hours, len(a.Doc.People))
+	for i, p := range a.Doc.People {
+		hours[i] = studio.HoursOf(p, at.Calendar, max(0, at.Now-1440), at.Now+7*1440)
+	}
+	for _, l := range bench.Loads(a.Doc, a.Plan, hours) {
+		if l.Person != person || l.At > at.Now+loadSoon {
+			continue
+		}
+		v := LoadView{Load: l, Name: a.called(l.Machine), Of: []string{}}
+		for _, task := range l.Tasks {
+			if name := a.Book.Of(a.Lots[a.Tasks[task].Lot].Made()).Name; !slices.Contains(v.Of, name) {
+				v.Of = append(v.Of, name)
+			}
+		}
+		views = append(views, v)
+	}
+	return views
+}
+
 // mostDrying is how much of what dries a bench is told of: what is over first.
 const mostDrying = 12
 
@@ -143,7 +207,8 @@ const mostDrying = 12
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
 	mine := bench.Next(a.Open(person))
-	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}, Eyes: []bench.Eye{}}
+	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}, Eyes: []bench.Eye{},
+		Loads: at.loads(person)}
 	if len(mine) > 0 {
 		card := a.card(*mine[0])
 		v.Task = &card

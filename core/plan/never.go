@@ -3,6 +3,8 @@ package plan
 import (
 	"strconv"
 	"strings"
+
+	"bractum/core/studio"
 )
 
 // Some work can never stand whatever else does: what is held at its start, by itself and by what it
@@ -56,8 +58,11 @@ func (p *problem) findWhatNeverFitsIn(c *cluster, place int) {
 			}
 		}
 		if there := p.doc.Places[place].Slots; held > there {
-			p.never[j.number] = &fault{kind: overfull, of: j, by: by, slots: strings.Join(each, " + "),
-				place: &p.doc.Places[place]}
+			p.never[j.number] = &fault{kind: overfull, of: j, by: by, have: studio.Minute(held),
+				slots: strings.Join(each, " + "), place: &p.doc.Places[place]}
+			if len(each) == 1 {
+				p.never[j.number].kind = crowded
+			}
 		}
 	}
 }

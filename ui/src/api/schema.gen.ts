@@ -550,6 +550,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set off a machine with its load, or empty it */
+        post: operations["set-off-load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -1764,6 +1781,8 @@ export interface components {
             drying: components["schemas"]["TaskCard"][];
             /** @description of a task that is going on: what is settled or counted as it is done */
             eyes: components["schemas"]["Eye"][];
+            /** @description machines that this maker sets off or empties soon, or should have */
+            loads: components["schemas"]["LoadView"][];
             /** Format: int64 */
             n: number;
             next: components["schemas"]["TaskCard"][];
@@ -2589,6 +2608,27 @@ export interface components {
             takenMinutes: number;
             /** Format: int64 */
             thereMinutes: number;
+        };
+        LoadBody: {
+            /** @description it is set off; else it is emptied */
+            begins: boolean;
+            /** @description the waits that go through the machine together */
+            tasks: string[];
+        };
+        LoadView: {
+            /** Format: int64 */
+            at: number;
+            /** @description it is set off; else it is emptied */
+            begins: boolean;
+            machine: string;
+            /** @description of the machine */
+            name: string;
+            /** @description what goes through it */
+            of: string[];
+            person: string;
+            setting?: string;
+            /** @description the waits that go through it together */
+            tasks: string[];
         };
         LogView: {
             classes: components["schemas"]["DryingClass"][];
@@ -4202,6 +4242,8 @@ export interface components {
             /** @description the name of what is made */
             of: string;
             orders: string[];
+            /** Format: int64 */
+            overdueMinutes?: number;
             overtime?: boolean;
             pauses?: components["schemas"]["Span"][];
             person?: string;
@@ -6994,6 +7036,109 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-off-load": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -9,6 +9,7 @@ import WorkGlyph from "../drawings/WorkGlyph.vue";
 import { grams, mass, lasting, millimetres, plain, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
 import AlertList from "./drying/AlertList.vue";
+import BenchLoads from "./BenchLoads.vue";
 import PieceCounter from "./PieceCounter.vue";
 
 const { data: bench, error } = useBench();
@@ -135,6 +136,7 @@ const takes = computed(() =>
     <template v-else>
       <ProblemNote :error="error" />
       <AlertList v-if="room" :alerts="mine" :now="room.now" />
+      <BenchLoads v-if="bench" :loads="bench.loads" :now="bench.now" />
       <p v-for="t in rings" :key="t.id" class="remark" data-test="rings">
         <b>{{ t.name }}</b> rings since {{ times.clock(t.ends) }}.
         <RouterLink to="/drying" class="add">To the timers</RouterLink>
@@ -202,6 +204,10 @@ const takes = computed(() =>
               <b>{{ stiffens(bench.stiffens, bench.now) }}</b>
               {{ bench.stiffens.own ? "begin by" : `then ${bench.stiffens.name}, by` }}
               {{ times.clock(bench.stiffens.by) }}, before the first is too stiff
+            </p>
+            <p v-if="task.overdueMinutes && !running" class="stiffens late" data-test="overdue">
+              <b>Touch them first:</b> what waits longest comes {{ lasting(task.overdueMinutes) }} too late. What is too
+              stiff is counted as broken.
             </p>
             <ul class="takes">
               <li v-for="t in takes" :key="t.text">
