@@ -58,6 +58,33 @@ func (s *schedule) because(j *job) because {
 	return because{cause: studio.CauseHours, by: r.by}
 }
 
+// longestBreak is the longest time away from work on one day that is a break, not an end of work.
+const longestBreak = 3 * 60
+
+// away is what keeps somebody from doing a job in a way at the minute that it is pinned to: they are not at
+// work then, at something else that stays, or not for as long as it takes in one go.
+func (s *schedule) away(j *job, w *way) fault {
+	at, m := *j.pin.Start, s.makers[w.maker]
+	why := fault{of: j, person: m.Name, most: w.total, pinned: true}
+	hours := s.hours[w.maker]
+	next, ok := hours.Next(at)
+	if !ok || next > at {
+		why.kind, why.have = offWork, next
+		if last := hours.LastBefore(at); ok && last < at && next-last <= longestBreak && s.calendar.SameDay(last, next) {
+			why.kind = onBreak
+		}
+		return why
+	}
+	why.kind, why.have = tooShort, hours[hours.At(at)].To
+	if i := m.busyAfter(at); i < len(m.busy) && m.busy[i].From < at+w.total {
+		why.by, why.have = s.jobs[m.busy[i].job], m.busy[i].From
+		if m.busy[i].From <= at {
+			why.kind, why.have = atWork, m.busy[i].To
+		}
+	}
+	return why
+}
+
 // loadBecause is why a wait in a machine did not begin earlier: its machine was in use.
 func (s *schedule) loadBecause(j *job, at *spot, r readiness) because {
 	m := s.machines[at.machine]

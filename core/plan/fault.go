@@ -12,6 +12,7 @@ type fault struct {
 	place      *studio.Place
 	have, most studio.Minute
 	slots      string // of holds that are too many together
+	person     string // who cannot do it as it is pinned
 	pinned     bool   // it has a pin
 	limited    bool   // a place was looked for as far as effort allowed, and no further
 	delay      *job
@@ -35,7 +36,10 @@ const (
 	crowded
 	shut
 	pinnedEarly
-	pinnedAway
+	offWork  // when it is pinned to, its person is: until have
+	onBreak  // the same
+	atWork   // something else that stays, the same
+	tooShort // is the time from then until have for the minutes of most that it takes in one go
 	stalls
 	missing  // something it needs is unplaced
 	together // with what is unplaced
@@ -77,7 +81,7 @@ func (f *fault) reason() studio.Reason {
 		return studio.LeftOut
 	case shut:
 		return studio.GateShut
-	case pinnedEarly, pinnedAway:
+	case pinnedEarly, offWork, onBreak, atWork, tooShort:
 		return studio.PinBroken
 	case untried:
 		return studio.Untried
@@ -123,8 +127,14 @@ func (f *fault) about() (code string, with studio.With) {
 		return "gate", studio.With{"gate": f.gate.Name}
 	case pinnedEarly:
 		return "early", studio.With{"pinnedMinute": f.most, "beginsMinute": f.have}
-	case pinnedAway:
-		return "away", studio.With{"pinnedMinute": f.most}
+	case offWork:
+		return "off", studio.With{"person": f.person, "untilMinute": f.have}
+	case onBreak:
+		return "break", studio.With{"person": f.person, "untilMinute": f.have}
+	case atWork:
+		return "busy", studio.With{"person": f.person, "untilMinute": f.have}
+	case tooShort:
+		return "short", studio.With{"person": f.person, "needsMinutes": f.most, "untilMinute": f.have}
 	}
 	return "", nil
 }

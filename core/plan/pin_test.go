@@ -108,3 +108,42 @@ func TestARepairOfNothingChangesNothing(t *testing.T) {
 		plan.Sum(first, &moved),
 	)
 }
+
+// What stands against a pin is named, and where it could be instead is found: another minute of the
+// same person.
+func TestWhatStandsAgainstAPinIsNamed(t *testing.T) {
+	doc, counted, made := planOfTheDemo(t)
+	said := map[string]int{}
+	for _, task := range made.Tasks {
+		if task.Person == "" || task.End-task.Start < 10 || len(task.Pauses) > 0 {
+			continue
+		}
+		for _, off := range []studio.Minute{-12 * 60, 35, 8 * 60} {
+			at := task.Start + off
+			if at < doc.Now {
+				continue
+			}
+			pin := studio.Pin{Task: task.ID, Person: task.Person, Start: &at}
+			tried, err := plan.TryPin(doc, counted, made, pin, nil)
+			require.NoError(t, err)
+			if tried.Holds {
+				continue
+			}
+			require.NotEmpty(t, tried.Why.Case, "%+v", tried.Why)
+			if said[tried.Why.Case]++; said[tried.Why.Case] > 3 {
+				continue
+			}
+			require.NotNil(t, tried.Nearest, "%+v", tried.Why)
+			pin.Start = tried.Nearest
+			again, err := plan.TryPin(doc, counted, made, pin, nil)
+			require.NoError(t, err)
+			assert.True(t, again.Holds)
+			if person, named := tried.Why.With["person"]; named {
+				assert.NotEmpty(t, person)
+			}
+		}
+	}
+	assert.Positive(t, said["off"], said)
+	assert.Positive(t, said["early"], said)
+	assert.Positive(t, said["break"]+said["short"], said)
+}

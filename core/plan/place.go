@@ -210,7 +210,7 @@ func (s *schedule) spotForWork(j *job, r readiness) (spot, *fault) {
 			case failed == beaten:
 			case failed != noFault:
 				if why.kind = failed; r.fixed && failed == noTime {
-					why.kind, why.most = pinnedAway, *j.pin.Start
+					why = s.away(j, w)
 				}
 			case found.end+bias < cost || best.state == placed && found.end+bias == cost && s.makers[found.maker].load < s.makers[best.maker].load:
 				best, cost = found, found.end+bias

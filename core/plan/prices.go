@@ -3,6 +3,7 @@ package plan
 import (
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 
 	"gonum.org/v1/gonum/mat"
@@ -20,7 +21,7 @@ type craft struct {
 // is lost to the whole: by how much a minute of theirs is worth more elsewhere, against
 // the worth of anybody's minute. The worths are the dual prices of the linear programme
 // that makes the most of everybody's hours: all crafts done in the same proportion, as
-// often as can be, nobody working longer than they do.
+// often as can be, nobody working longer than they do. Makers who are alike are one.
 func (p *problem) priceMakers() {
 	crafts := map[string]int{}
 	var all []craft
@@ -56,9 +57,23 @@ func (p *problem) priceMakers() {
 	for _, o := range p.orders {
 		until = max(until, o.ReadyBy)
 	}
-	able := make([]float64, len(p.hours))
+	alike := alikeMakers(all, len(p.hours))
+	able := make([]float64, 0, len(p.hours))
 	for i, hours := range p.hours {
-		able[i] = 1 + float64(hours.Worked(studio.Span{From: p.now, To: until}))
+		if alike[i] == len(able) {
+			able = append(able, 1)
+		}
+		able[alike[i]] += float64(hours.Worked(studio.Span{From: p.now, To: until}))
+	}
+	for n := range all {
+		lengths, of := make([]float64, len(able)), make([]float64, len(able))
+		for m, length := range all[n].lengths {
+			lengths[alike[m]], of[alike[m]] = lengths[alike[m]]+length, of[alike[m]]+1
+		}
+		for m := range lengths {
+			lengths[m] /= of[m]
+		}
+		all[n].lengths = lengths
 	}
 	// variables: a price of each maker's minute, a price of each craft, a slack for each way
 	var ways [][2]int
@@ -95,7 +110,41 @@ func (p *problem) priceMakers() {
 		worth += x[m] * able[m]
 		hours += able[m]
 	}
-	for i, w := range ways {
-		p.wasted[w[0]][w[1]] = int64(math.Round(1000 * x[makers+len(all)+i] / (worth / hours)))
+	lost := make([][]int64, len(all))
+	for n := range all {
+		lost[n] = make([]int64, makers)
 	}
+	for i, w := range ways {
+		lost[w[0]][w[1]] = int64(math.Round(1000 * x[makers+len(all)+i] / (worth / hours)))
+	}
+	for n := range all {
+		for m := range p.hours {
+			p.wasted[n][m] = lost[n][alike[m]]
+		}
+	}
+}
+
+// alikeMakers numbers makers so that those who do all crafts about as quickly, within a twentieth, have one
+// number: the price of a minute is that of their kind, and of kinds there are few in a studio of any size.
+func alikeMakers(crafts []craft, makers int) []int {
+	kinds := map[string]int{}
+	alike := make([]int, makers)
+	for m := range alike {
+		var key strings.Builder
+		for n := range crafts {
+			quick := int64(-1)
+			if length := crafts[n].lengths[m]; length > 0 {
+				quick = int64(math.Round(math.Log(length) / math.Log(1.1)))
+			}
+			key.WriteString(strconv.FormatInt(quick, 10))
+			key.WriteByte(' ')
+		}
+		n, known := kinds[key.String()]
+		if !known {
+			n = len(kinds)
+			kinds[key.String()] = n
+		}
+		alike[m] = n
+	}
+	return alike
 }

@@ -4348,6 +4348,8 @@ export interface components {
             differences: components["schemas"]["Differences"];
             dropped: components["schemas"]["Unplaced"][];
             holds: boolean;
+            /** Format: int64 */
+            nearest?: number;
             pin: components["schemas"]["Pin"];
             why?: components["schemas"]["Unplaced"];
         };

@@ -11,7 +11,7 @@ import type { Draft } from "./draft";
 
 /** A task as somebody has moved it on the board: what that would do, before it is done. */
 const props = defineProps<{ draft: Draft; block: Block; plan: PlanView }>();
-const emit = defineEmits<{ close: []; pinned: [accepted: boolean] }>();
+const emit = defineEmits<{ close: []; pinned: [accepted: boolean]; move: [start: number] }>();
 const times = useTimes();
 const who = (id?: string) => props.plan.people.find((p) => p.id === id)?.name ?? "";
 
@@ -67,6 +67,14 @@ watch(
     <div v-else-if="tried" aria-live="polite" data-test="verdict">
       <p v-if="!tried.trial.holds && tried.why" class="cannot">
         It cannot be so: {{ unplacedWords(tried.why, times.full) }}.
+        <button
+          v-if="tried.trial.nearest !== undefined"
+          class="bare add"
+          data-test="nearest"
+          @click="emit('move', tried.trial.nearest)"
+        >
+          It could begin {{ times.full(tried.trial.nearest) }}
+        </button>
       </p>
       <template v-else>
         <p><span class="word safe">It can</span> {{ changes(tried.trial.differences) }}.</p>

@@ -279,6 +279,7 @@ function leave() {
         :plan="plan"
         @close="leave"
         @pinned="pinned"
+        @move="draft = { ...draft, start: $event, confirmed: false }"
       />
       <TaskDrawer
         v-else-if="opened"
