@@ -171,7 +171,7 @@ func TestABatchOnTheBoardOpens(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()
 	page := sit(t, studio, "Odalys", "/plan")
-	sitting := page.MustElement(test("sitting"))
+	sitting := page.MustElement(test("sitting") + `[aria-label*=", batch "]`)
 	says := *sitting.MustAttribute("aria-label")
 	assert.Regexp(t, `, batch \d+ of \d+: .+, .+`, says)
 	card := *sitting.MustAttribute("data-card")

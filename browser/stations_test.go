@@ -202,6 +202,10 @@ func TestTouchOverrulesTheClockAtTheBench(t *testing.T) {
 	defer studio.Close()
 	mixAll(t, studio, 0) // nothing has rested yet
 	page := sit(t, studio, "Teun", "/bench")
+	page.says(test("card"), "Magnolia cone") // of foam: it waits for nothing
+	page.click("start")
+	page.click("finish")
+	page.says(test("card"), "petal")
 	page.click("start")
 	page.says(".counters", "touch it, and say so if it is ready now")
 	page.click("ready")

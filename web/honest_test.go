@@ -348,7 +348,7 @@ func TestWhatAnHonestLeadPromisesIsKept(t *testing.T) {
 	assert.Positive(t, s.told)
 	assert.Less(t, float64(s.moved), 0.05*float64(s.told))
 	assert.Less(t, s.falls, 120*s.mornings) // in two days; in weeks it is less than half
-	assert.Less(t, s.idle, 0.1*s.present)
+	assert.Less(t, s.idle, 0.2*s.present)
 }
 
 // BenchmarkHonest plays weeks of honest leads, one seed after another, with makers who do what their

@@ -457,3 +457,24 @@ func TestTasksOfABatchInARowAreOneSitting(t *testing.T) {
 		}})
 	assert.Equal(t, []any{[]any{"rose/cut", 50.0, "cut,wire,set"}}, found)
 }
+
+// What is too narrow to be read and is work of one kind is one sitting, of whatever batches; what can be
+// read, or is pinned, stays by itself.
+func TestWorkOfOneKindInARowIsOneSitting(t *testing.T) {
+	p := load(t)
+	laid := func(id, glyph string, from, to float64) object {
+		return object{"block": object{"id": id, "from": from, "to": to, "glyph": glyph}, "x": from, "width": to - from,
+			"y": 0, "parts": []any{}}
+	}
+	pinned := laid("pinned", "wire", 130, 140)
+	pinned["block"].(object)["pin"] = object{"person": "teun"}
+	found := run[[]any](p, `ui.sittings(v.blocks).map((s) => [s.glyph, s.width, s.blocks.map((b) => b.block.id).join()])`,
+		object{"blocks": []any{
+			laid("a", "wire", 0, 10), laid("b", "wire", 10, 25), laid("wide", "wire", 30, 90), laid("c", "dust", 90, 95),
+			laid("d", "dust", 100, 110), laid("e", "wire", 110, 120), laid("f", "wire", 120, 130), pinned,
+			laid("far", "wire", 190, 200),
+		}})
+	assert.Equal(t, []any{
+		[]any{"wire", 25.0, "a,b"}, []any{"dust", 20.0, "c,d"}, []any{"wire", 20.0, "e,f"},
+	}, found)
+}

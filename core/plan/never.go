@@ -39,7 +39,7 @@ func (p *problem) findWhatNeverFitsIn(c *cluster, place int) {
 				held, each = held+j.holds[i].slots, append(each, strconv.FormatInt(j.holds[i].slots, 10))
 			}
 		}
-		if held == 0 || j.Fact != nil || p.never[j.number] != nil {
+		if held == 0 || j.Fact != nil || j.lies || p.never[j.number] != nil {
 			continue
 		}
 		needs := p.neededBy(j)
@@ -52,7 +52,7 @@ func (p *problem) findWhatNeverFitsIn(c *cluster, place int) {
 				for _, until := range h.until {
 					lasts = lasts || until == j || after[until]
 				}
-				if needs[a] && h.place == place && lasts {
+				if needs[a] && !a.lies && h.place == place && lasts {
 					held, by, each = held+h.slots, a, append(each, strconv.FormatInt(h.slots, 10))
 				}
 			}

@@ -22,37 +22,52 @@ export interface Lane {
   blocks: Laid[];
 }
 
-/** Tasks of one batch that one maker does one after the other. */
+/** Tasks of one batch, or of one kind of work, that one maker does one after the other. */
 export interface Sitting {
   key: string;
   blocks: Laid[];
   x: number;
   width: number;
   y: number;
+  /** The kind of work of a sitting that is of several batches, or of none. */
+  glyph?: string;
 }
 
-/** The longest working gap, in minutes, over which tasks of a batch are one sitting. */
+/** The longest working gap, in minutes, over which tasks are one sitting. */
 const pauseWithin = 20;
 
-/** Finds the sittings of two tasks and more among the blocks of a lane, which come in order of time. */
+/** Narrower than this, in pixels, a task cannot be told apart from those beside it. */
+const legible = 34;
+
+/**
+ * Finds the sittings of two tasks and more among the blocks of a lane, which come in order of time: tasks of a
+ * batch, and of one kind of work where each by itself is too narrow to be read.
+ */
 export function sittings(blocks: Laid[]): Sitting[] {
+  const batches = inARow(blocks, (l) => l.block.batch?.root);
+  const inside = new Set(batches.flatMap((s) => s.blocks.filter(() => s.width >= legible)));
+  const kinds = inARow(blocks, (l) =>
+    l.width < legible && !inside.has(l) && !l.block.pin ? l.block.glyph : undefined,
+  ).map((s) => ({ ...s, glyph: s.blocks[0]!.block.glyph }));
+  const taken = new Set(kinds.flatMap((s) => s.blocks));
+  return [...batches.filter((s) => !s.blocks.some((b) => taken.has(b))), ...kinds].sort((a, b) => a.x - b.x);
+}
+
+/** What follows one another in a lane and is of one kind; nothing is of no kind. */
+function inARow(blocks: Laid[], kind: (l: Laid) => string | undefined): Sitting[] {
   const found: Sitting[] = [];
+  let was: string | undefined;
   for (const laid of blocks) {
     const last = found.at(-1);
     const before = last?.blocks.at(-1);
-    const root = laid.block.batch?.root;
-    if (
-      last &&
-      before &&
-      root &&
-      root === before.block.batch?.root &&
-      laid.block.from - before.block.to <= pauseWithin
-    ) {
+    const is = kind(laid);
+    if (last && before && is && is === was && laid.block.from - before.block.to <= pauseWithin) {
       last.blocks.push(laid);
       last.width = laid.x + laid.width - last.x;
     } else {
-      found.push({ key: `${root ?? ""}/${laid.block.id}`, blocks: [laid], x: laid.x, width: laid.width, y: laid.y });
+      found.push({ key: `${is ?? ""}/${laid.block.id}`, blocks: [laid], x: laid.x, width: laid.width, y: laid.y });
     }
+    was = is;
   }
   return found.filter((s) => s.blocks.length > 1);
 }

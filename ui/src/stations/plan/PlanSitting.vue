@@ -1,22 +1,30 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import { laneHeight, type Sitting } from "../../drawings/board";
+import type { Block } from "../../api/client";
+import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { useTimes } from "../../format";
 
-/** Tasks of one batch in one maker's lane, as one block that opens; open, a line that closes it. */
+/** Tasks of one batch, or of one kind of work, in one maker's lane, as one block that opens; open, a line that closes it. */
 const props = defineProps<{ sitting: Sitting; open: boolean; far: boolean }>();
 const times = useTimes();
 const first = computed(() => props.sitting.blocks[0].block);
-const batch = computed(() => first.value.batch!);
+const batch = computed(() => (props.sitting.glyph ? undefined : first.value.batch));
 const y = computed(() => props.sitting.y + 7);
 const height = laneHeight - 15;
-const which = computed(() => (batch.value.of > 1 ? `${batch.value.number} of ${batch.value.of}` : ""));
-const steps = computed(() => props.sitting.blocks.map((b) => b.block.name).join(", "));
-const says = computed(
-  () =>
-    `${batch.value.name}${which.value && `, batch ${which.value}`}: ${steps.value}, ` +
-    `${times.value.moment(first.value.from)} to ${times.value.moment(props.sitting.blocks.at(-1)!.block.to)}`,
-);
+const which = computed(() => {
+  const b = batch.value;
+  return b && b.of > 1 ? `${b.number} of ${b.of}` : "";
+});
+const each = (of: (b: Block) => string) => [...new Set(props.sitting.blocks.map((b) => of(b.block)))].join(", ");
+const name = computed(() => batch.value?.name ?? each((b) => b.of));
+const says = computed(() => {
+  const head = batch.value
+    ? `${name.value}${which.value && `, batch ${which.value}`}: ${each((b) => b.name)}`
+    : `${props.sitting.blocks.length} tasks in one sitting, ${each((b) => b.name)}: ${name.value}`;
+  const to = props.sitting.blocks.at(-1)!.block.to;
+  return `${head}, ${times.value.moment(first.value.from)} to ${times.value.moment(to)}`;
+});
 </script>
 
 <template>
@@ -56,7 +64,7 @@ const says = computed(
       <path
         v-for="b in far ? [] : sitting.blocks.slice(1)"
         :key="`t${b.block.id}`"
-        :d="`M${b.x - 0.4} ${y + 8}v${height - 9}`"
+        :d="`M${b.x - 0.4} ${y + 8}v${sitting.glyph ? 4 : height - 9}`"
         class="turn"
       />
       <text
@@ -66,7 +74,7 @@ const says = computed(
         class="which"
         text-anchor="middle"
       >
-        {{ sitting.width > 34 ? which : batch.number }}
+        {{ sitting.width > 34 ? which : batch?.number }}
       </text>
       <svg
         v-if="sitting.width > 34"
@@ -76,8 +84,12 @@ const says = computed(
         :height="height"
         overflow="hidden"
       >
-        <text x="5" y="25" class="count">{{ first.quantity }}</text>
-        <text v-if="sitting.width > 60" x="5" y="38" class="of">{{ which ? `${which} · ` : "" }}{{ batch.name }}</text>
+        <template v-if="sitting.glyph">
+          <WorkGlyph :glyph="sitting.glyph" :size="18" x="3" y="11" />
+          <text v-if="sitting.width > 52" x="25" y="25" class="count">{{ sitting.blocks.length }}×</text>
+        </template>
+        <text v-else x="5" y="25" class="count">{{ first.quantity }}</text>
+        <text v-if="sitting.width > 60" x="5" y="38" class="of">{{ which ? `${which} · ` : "" }}{{ name }}</text>
       </svg>
     </template>
   </g>
