@@ -205,7 +205,7 @@ func TestTouchOverrulesTheClockAtTheBench(t *testing.T) {
 	page.says(test("card"), "Magnolia cone") // of foam: it waits for nothing
 	page.click("start")
 	page.click("finish")
-	page.says(test("card"), "petal")
+	page.says(test("card"), "Roll over a ridge")
 	page.click("start")
 	page.says(".counters", "touch it, and say so if it is ready now")
 	page.click("ready")
