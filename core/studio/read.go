@@ -36,14 +36,30 @@ func (ps Problems) Error() string {
 // is Problems when the JSON was readable.
 func Read(r io.Reader) (*Document, error) {
 	doc := Document{Settings: DefaultSettings()}
-	if err := Decode(r, MostBytes, &doc); err != nil {
+	var head bytes.Buffer
+	if err := Decode(io.TeeReader(r, &head), MostBytes, &doc); err != nil {
 		return nil, err
 	}
+	problems := missing(head.Bytes(), "format", "version", "name", "epoch", "zone", "now")
 	doc.lift()
-	if problems := doc.Validate(); len(problems) > 0 {
+	if problems = append(problems, doc.Validate()...); len(problems) > 0 {
 		return nil, problems
 	}
 	return &doc, nil
+}
+
+// missing are the fields of a JSON object that have to be there and are not.
+func missing(data []byte, fields ...string) (problems Problems) {
+	var there map[string]json.RawMessage
+	if json.Unmarshal(data, &there) != nil {
+		return nil // it was read already
+	}
+	for _, field := range fields {
+		if _, is := there[field]; !is {
+			problems = append(problems, Problem{Place: field, Message: "is missing"})
+		}
+	}
+	return problems
 }
 
 // ReadPlan reads a plan file. Whether the plan holds is the checker's question.

@@ -193,6 +193,9 @@ func (c *checker) index() {
 		if c.activities[u.Task] == nil {
 			c.say(UnknownThing, u.Task, "is said to be unplaced; there is no such task")
 		}
+		if c.unplaced[u.Task] {
+			c.say(UnknownThing, u.Task, "is said to be unplaced twice")
+		}
 		c.unplaced[u.Task] = true
 	}
 }

@@ -417,6 +417,17 @@ var spoilt = []struct {
 	{"longer than what is done first in it may wait", check.TooLate, none, func(d *studio.Document, p *studio.Plan) {
 		d.Direct.Links[0].From, d.Direct.Links[0].To, d.Direct.Links[0].Most.Minutes = "tape", "shade", 100
 	}},
+	{"a wait with a setup", check.WrongWait, none, func(_ *studio.Document, p *studio.Plan) { at(p, "set").Setup = 3 }},
+	{"a wait of other pieces", check.WrongDuration, none, func(_ *studio.Document, p *studio.Plan) {
+		at(p, "set").Pieces++
+	}},
+	{"a wait that is over before it is", check.FactChanged, none, func(_ *studio.Document, p *studio.Plan) {
+		at(p, "set").State = studio.TaskDone
+	}},
+	{"unplaced twice", check.UnknownThing, func(d *studio.Document) {
+		cut := activity(d, "cut")
+		cut.Work[0].Skill = "gilding"
+	}, func(_ *studio.Document, p *studio.Plan) { p.Unplaced = append(p.Unplaced, p.Unplaced[0]) }},
 	{
 		"a wait cut short",
 		check.WrongWait,

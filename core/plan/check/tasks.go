@@ -41,6 +41,7 @@ func (c *checker) lot(l studio.Routing) {
 		}
 		c.wishes(a, t)
 		if a.Wait != nil {
+			c.waits(a, t, before)
 			c.wait(a, t, before)
 		} else {
 			c.work(a, t)
@@ -62,8 +63,23 @@ func (c *checker) fact(a *studio.Activity, t *studio.Task) {
 	case a.Begun() && a.Wait != nil && t.Load != nil && t.Load.Machine != f.Machine:
 		c.say(FactChanged, a.ID, "was begun in %q", f.Machine)
 	}
-	if a.Wait == nil && !a.Done() && t.Pieces != a.Pieces {
+	if !a.Done() && t.Pieces != a.Pieces {
 		c.say(WrongDuration, a.ID, "says %d pieces, %d are left", t.Pieces, a.Pieces)
+	}
+}
+
+// waits checks what a wait has not got, and that nothing is said of it that did not happen: one in the air
+// is over without a fact only where it has run out since the task before was done.
+func (c *checker) waits(a *studio.Activity, t, before *studio.Task) {
+	if t.Setup != 0 || len(t.Pauses) > 0 || t.Overtime || len(t.Tools) > 0 {
+		c.say(WrongWait, a.ID, "is a wait: it has no setup, pauses, overtime or tools")
+	}
+	if a.Fact != nil {
+		return
+	}
+	over := a.Wait.Load == nil && before != nil && before.State == studio.TaskDone && t.End <= c.doc.Now
+	if t.State != studio.TaskPlanned && (t.State != studio.TaskDone || !over) {
+		c.say(FactChanged, a.ID, "is said to be %s; nothing is recorded of it", t.State)
 	}
 }
 
