@@ -116,7 +116,7 @@ func (a *answer) card(t studio.Task) TaskCard {
 		Orders: append([]studio.ID{},
 			a.OrdersOf(t.Lot)...),
 		Drying: step.Wait,
-		Latest: l.LatestStart,
+		Latest: a.AtWork(l.LatestStart),
 		Due:    l.Due,
 	}
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)

@@ -176,7 +176,7 @@ func (a *answer) countCell(item count.Item) CountCell {
 		Started: item.Started, Spare: item.Spare,
 		Orders: append(
 			[]studio.ID{},
-			item.Orders...), LatestStart: item.Latest, Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
+			item.Orders...), LatestStart: a.AtWork(item.Latest), Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
 	c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 	return c
 }
@@ -191,6 +191,7 @@ func (a *answer) openedCell(key string) (OpenedCell, error) {
 		Stock: []studio.ShelfLot{}}
 	for _, l := range a.Plan.Lots {
 		if l.Key == key {
+			l.LatestStart = a.AtWork(l.LatestStart)
 			o.LotList = append(o.LotList, l)
 		}
 	}

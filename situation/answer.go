@@ -38,7 +38,12 @@ type Answer struct {
 	instance   func() *studio.Instance
 	activities func() map[studio.ID]*studio.Activity
 	account    func() (*plan.Explanation, error)
+	everyone   func() studio.Hours
 }
+
+// AtWork is a minute at which anybody is at work: that, or the last before it. What is to be begun by
+// some hour of the night is to be begun by then.
+func (a *Answer) AtWork(m studio.Minute) studio.Minute { return a.everyone().LastBefore(m) }
 
 // Air are the drying clocks of the document.
 func (a *Answer) Air() drying.Room { return a.air() }
@@ -99,6 +104,7 @@ func NewAnswer(doc *studio.Document, calendar studio.Calendar, counted *count.Re
 	for i := range made.Tasks {
 		a.Tasks[made.Tasks[i].ID] = &made.Tasks[i]
 	}
+	a.everyone = sync.OnceValue(func() studio.Hours { return doc.Everyone(calendar) })
 	a.air = sync.OnceValue(func() drying.Room { return drying.NewRoom(doc, calendar) })
 	a.sheets = sync.OnceValue(func() []wire.Sheet { return wire.Sheets(doc, made.Lots) })
 	a.mixes = sync.OnceValue(func() []paste.MixSheet { return paste.MixSheets(doc, made.Lots, made.Links) })

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/studio"
 	"bractum/demo"
 )
 
@@ -214,3 +215,19 @@ func TestAnOrderStaysUntilItsFlowersAreFinished(t *testing.T) {
 }
 
 func escaped(text string) string { return url.QueryEscape(text) }
+
+// What is to be begun by some hour of the night is to be begun by the last at which anybody is at work.
+func TestNobodyIsToBeginInTheNight(t *testing.T) {
+	d := newDesk(t)
+	doc := demo.Document()
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	everyone := doc.Everyone(calendar)
+	_, counted := d.ask("GET", "/api/count", "", nil)
+	for _, cell := range objects(t, counted["cells"]) {
+		by := studio.Minute(cell["latestStart"].(float64))
+		if by > everyone[0].From {
+			assert.Equal(t, by, everyone.LastBefore(by), cell["name"])
+		}
+	}
+}
