@@ -64,6 +64,12 @@ const due = (at: number) =>
   flex: 1;
   margin: 0;
 }
+.loads .caution {
+  font-size: 14px;
+  padding: 3px 12px;
+  border-left: 4px solid var(--dust);
+  background: var(--dust-wash);
+}
 .due .at {
   color: var(--petal);
   font-weight: 650;
