@@ -30,7 +30,7 @@ type sizes struct {
 // fixed, and gives the search that found the best and the steps done.
 func searched(s *search) (*search, int) {
 	z := &sizes{search: s, divided: map[studio.ID]int64{}, random: rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))}
-	done, stretch := 0, shortest
+	done, stretch := s.whole(), shortest
 	for {
 		did := z.run(min(stretch, s.options.Steps-done))
 		done += did
@@ -53,6 +53,28 @@ func searched(s *search) (*search, int) {
 			stretch *= 2
 		}
 	}
+}
+
+// whole searches a small problem as a whole, after a third of the steps of the options and for up to another,
+// and has strands go on from what that finds. It gives the steps that it all took.
+func (s *search) whole() (steps int) {
+	if s.options.Steps == 0 || s.options.From != nil || len(s.clusters) > fewEnough {
+		return 0
+	}
+	steps = s.run(s.options.Steps / 3)
+	best := s.best()
+	if best.best.Lateness <= s.bound().Least || s.stopped() {
+		return steps
+	}
+	best.keep()
+	at, made := s.searchedWhole(best.best.Lateness, s.options.Steps/3*nodesPerStep)
+	if at != nil {
+		best.copySpots(at)
+		best.current = value{Objective: best.worth(), out: best.leftOutCount(), unrest: best.unrestOfPeople()}
+		best.best, best.bestAt, best.stale = best.current, at, false
+		s.shareBest()
+	}
+	return steps + made/nodesPerStep
 }
 
 // try divides a group of which a late order waits for a lot otherwise, and goes on from

@@ -419,13 +419,16 @@ func (s *schedule) outlastsWindow(
 	return 0, false
 }
 
-// chooseTools chooses the tools of a job, the first kind of each that is free; or says
+// chooseTools chooses the tools of a job, the first kind of each that is free, from the one that is wished
+// on; or says
 // when one comes free.
 func (s *schedule) chooseTools(j *job, to *spot) (free studio.Minute, ok bool) {
 	tools := make([]int, 0, len(j.tools))
 	for n := range j.tools {
 		chosen, soonest := -1, drying.Never
-		for _, kind := range j.tools[n].kinds {
+		kinds := j.tools[n].kinds
+		for i := range kinds {
+			kind := kinds[(i+s.wish.tools[j.number])%len(kinds)]
 			need := j.tools[n].number
 			for earlier, other := range tools {
 				if other == kind {

@@ -36,6 +36,7 @@ type wish struct {
 	hurried, overtime []bool
 	prefer            []int // a maker and one, 0 for anybody
 	notBefore         []studio.Minute
+	tools             []int          // from which of their kinds on tools are tried, mostly the first
 	leave             []bool         // out what no order needs
 	as                []*studio.Task // exactly, or not at all for now
 	loyalty           studio.Minute  // to who is preferred; with none, nobody else is asked while they can
@@ -102,6 +103,7 @@ func newSchedule(p *problem) *schedule {
 			overtime:  make([]bool, len(p.clusters)),
 			prefer:    make([]int, len(p.jobs)),
 			notBefore: make([]studio.Minute, len(p.jobs)),
+			tools:     make([]int, len(p.jobs)),
 			leave:     make([]bool, len(p.jobs)),
 			as:        nil,
 			loyalty:   0,
