@@ -250,7 +250,8 @@ func (h *honest) promise(lead studio.ID) {
 	_, orders := h.does(lead, "GET", "/api/orders", nil, nil)
 	for _, o := range orders["list"].([]any) {
 		outcome, planned := o.(object)["outcome"].(object)
-		if id := o.(object)["order"].(object)["id"]; id == entered["id"] && (!planned || outcome["late"].(float64) > 0) {
+		if id := o.(object)["order"].(object)["id"]; id == entered["id"] &&
+			(!planned || outcome["late"].(float64) > 0) {
 			h.does(lead, "POST", fmt.Sprintf("/api/journal/%v/undo", entered["n"]), nil, nil)
 			return
 		}
@@ -331,7 +332,8 @@ func couldBegin(doc *studio.Document, plan *studio.Plan, instance *studio.Instan
 		t := &plan.Tasks[i]
 		a := activities[t.ID]
 		if t.Person == "" || t.State != studio.TaskPlanned || a == nil || !a.May(p, doc.Pinned(t.ID)) || len(a.Gates) > 0 ||
-			soft[t.ID] || len(a.Holds) > 0 || len(a.Tools) > 0 {
+			soft[t.ID] || len(a.Holds) > 0 ||
+			len(a.Tools) > 0 {
 			continue
 		}
 		if _, _, err := b.Start(t.ID, p.ID, false); err == nil {

@@ -468,12 +468,20 @@ func TestWorkOfOneKindInARowIsOneSitting(t *testing.T) {
 	}
 	pinned := laid("pinned", "wire", 130, 140)
 	pinned["block"].(object)["pin"] = object{"person": "teun"}
-	found := run[[]any](p, `ui.sittings(v.blocks).map((s) => [s.glyph, s.width, s.blocks.map((b) => b.block.id).join()])`,
+	found := run[[]any](
+		p,
+		`ui.sittings(v.blocks).map((s) => [s.glyph, s.width, s.blocks.map((b) => b.block.id).join()])`,
 		object{"blocks": []any{
-			laid("a", "wire", 0, 10), laid("b", "wire", 10, 25), laid("wide", "wire", 30, 90), laid("c", "dust", 90, 95),
+			laid(
+				"a",
+				"wire",
+				0,
+				10,
+			), laid("b", "wire", 10, 25), laid("wide", "wire", 30, 90), laid("c", "dust", 90, 95),
 			laid("d", "dust", 100, 110), laid("e", "wire", 110, 120), laid("f", "wire", 120, 130), pinned,
 			laid("far", "wire", 190, 200),
-		}})
+		}},
+	)
 	assert.Equal(t, []any{
 		[]any{"wire", 25.0, "a,b"}, []any{"dust", 20.0, "c,d"}, []any{"wire", 20.0, "e,f"},
 	}, found)

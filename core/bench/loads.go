@@ -80,7 +80,10 @@ func whose(
 			}) {
 				rank = 1
 			}
-			if slices.ContainsFunc(l.Tasks, func(id studio.ID) bool { return before[id] != nil && before[id].Person == p }) {
+			if slices.ContainsFunc(
+				l.Tasks,
+				func(id studio.ID) bool { return before[id] != nil && before[id].Person == p },
+			) {
 				rank = 0
 			}
 		}

@@ -84,7 +84,8 @@ func (k *Counter) frame(doc *studio.Document) error {
 	b := k.before
 	k.before = doc
 	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings && same(b.Materials, doc.Materials) &&
-		same(b.Recipes, doc.Recipes) && same(b.People, doc.People) &&
+		same(b.Recipes, doc.Recipes) &&
+		same(b.People, doc.People) &&
 		same(b.Climate, doc.Climate) &&
 		same(b.Readings, doc.Readings) &&
 		same(b.Places, doc.Places) &&
@@ -148,7 +149,8 @@ func (c *counter) againFrom(item *Item, s *settled) bool {
 	judged := len(stock) > 0 && r.Kind == studio.KindMix
 	remade := r.Spares.Rule == studio.SparesByBreakage && c.doc.Settings.SparesFor == studio.SparesForRemaking
 	if judged && s.now != c.doc.Now || remade && s.hour != c.hour() || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
-		s.last != c.doc.Ordinals[item.Key] || !maps.Equal(s.apart, c.apart[item.Key]) ||
+		s.last != c.doc.Ordinals[item.Key] ||
+		!maps.Equal(s.apart, c.apart[item.Key]) ||
 		!slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(

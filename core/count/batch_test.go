@@ -141,7 +141,9 @@ func TestABatchIsMadeInADay(t *testing.T) {
 	c.FirmMinutes, c.StiffMinutes, c.DryMinutes = 600, 1200, 2400
 	longest := func(minutes studio.Minute) int64 {
 		maker := &doc.People[0]
-		maker.Shifts, maker.Hours = nil, []studio.DayHours{{Day: "monday", From: 540, To: studio.TimeOfDay(540 + 30 + minutes)}}
+		maker.Shifts, maker.Hours = nil, []studio.DayHours{
+			{Day: "monday", From: 540, To: studio.TimeOfDay(540 + 30 + minutes)},
+		}
 		maker.Breaks = []studio.BreakTime{{From: 545, To: 575}}
 		return lotsMade(up(t, doc), "rose")[0].Started
 	}

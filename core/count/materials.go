@@ -265,7 +265,10 @@ func (c *counter) uses(made studio.Made, r *studio.Recipe, number map[studio.ID]
 	}
 	for _, w := range r.Wires {
 		_, at := r.Step(w.Step)
-		all = append(all, use{material: number[w.Material], at: at, step: w.Step, number: w.Number, length: wire.Length(w)})
+		all = append(
+			all,
+			use{material: number[w.Material], at: at, step: w.Step, number: w.Number, length: wire.Length(w)},
+		)
 	}
 	c.counter.uses[made] = all
 	return all

@@ -53,7 +53,10 @@ func (c *counter) parts(lots []*studio.Lot) (all []part) {
 			continue
 		}
 		claims = slices.Clone(claims)
-		slices.SortStableFunc(claims, func(a, b studio.Claim) int { return cmp.Compare(c.dueOf[a.Order], c.dueOf[b.Order]) })
+		slices.SortStableFunc(
+			claims,
+			func(a, b studio.Claim) int { return cmp.Compare(c.dueOf[a.Order], c.dueOf[b.Order]) },
+		)
 		var sum, so int64
 		for _, claim := range claims {
 			sum += claim.Quantity

@@ -70,7 +70,8 @@ func (s *schedule) away(j *job, w *way) fault {
 	next, ok := hours.Next(at)
 	if !ok || next > at {
 		why.kind, why.have = offWork, next
-		if last := hours.LastBefore(at); ok && last < at && next-last <= longestBreak && s.calendar.SameDay(last, next) {
+		if last := hours.LastBefore(at); ok && last < at && next-last <= longestBreak &&
+			s.calendar.SameDay(last, next) {
 			why.kind = onBreak
 		}
 		return why

@@ -30,7 +30,12 @@ func Example() {
 	for _, order := range made.Orders {
 		for _, o := range doc.Orders {
 			if o.ID == order.Order {
-				fmt.Printf("%s: ready %s, wanted by %s\n", o.Name, calendar.Wall(*order.Ready), calendar.Wall(order.ReadyBy))
+				fmt.Printf(
+					"%s: ready %s, wanted by %s\n",
+					o.Name,
+					calendar.Wall(*order.Ready),
+					calendar.Wall(order.ReadyBy),
+				)
 			}
 		}
 	}

@@ -12,7 +12,12 @@ import (
 )
 
 // small is a direct studio from 8:00 to 15:00 in which lots of one or more tasks are wanted by some minute each.
-func small(people []studio.Person, links []studio.Lag, wanted map[studio.ID]studio.Minute, lots ...studio.Routing) *studio.Document {
+func small(
+	people []studio.Person,
+	links []studio.Lag,
+	wanted map[studio.ID]studio.Minute,
+	lots ...studio.Routing,
+) *studio.Document {
 	doc := held(links, lots...)
 	doc.Settings.HorizonMinutes = 1440
 	doc.People = people
@@ -65,7 +70,11 @@ func TestASmallProblemWaitsWhereThatIsBetter(t *testing.T) {
 	tie := studio.Length{Minutes: 285}
 	doc := small(
 		[]studio.Person{maker("Teun", 480, "shaping"), maker("Ishaan", 540, "wiring")},
-		[]studio.Lag{{From: "cut", To: "thin"}, {From: "cut", To: "box", Most: &tie}, {From: "thin", To: "wire", Most: &most}},
+		[]studio.Lag{
+			{From: "cut", To: "thin"},
+			{From: "cut", To: "box", Most: &tie},
+			{From: "thin", To: "wire", Most: &most},
+		},
 		map[studio.ID]studio.Minute{"petals": 580, "stems": 650, "base": 490},
 		studio.Routing{ID: "base", Tasks: []studio.Activity{work("cut", "shaping", 10)}},
 		studio.Routing{ID: "petals", Tasks: []studio.Activity{work("thin", "shaping", 20), work("wire", "wiring", 40)}},

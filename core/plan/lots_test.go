@@ -99,6 +99,18 @@ func TestAnOrderIsOnTimeOnlyAfterASplit(t *testing.T) {
 	assert.EqualValues(t, 20, pieces, "spares and all, as many as counted")
 }
 
+// pips gives a studio pieces that are cut in so long each and get firm in so many minutes.
+func pips(doc *studio.Document, firm studio.Minute, cut studio.Milliminutes) {
+	doc.DryingClasses = []studio.DryingClass{{ID: "pips", Name: "Pips", FirmMinutes: firm, StiffMinutes: firm + 420,
+		DryMinutes: firm + 1200, Thickness: 800, StallHumidity: 800}}
+	doc.Recipes = append(
+		doc.Recipes,
+		studio.Recipe{ID: "pip", Recipe: "pip", Revision: 1, Name: "Pip", Kind: studio.KindPart,
+			Spares: studio.Spares{Rule: studio.SparesNone}, Dries: &studio.Drying{Class: "pips", Thickness: 800},
+			Steps: []studio.Step{{Key: "cut", Name: "Cut", Work: &studio.Work{Skill: "shaping", PerPiece: cut}}}},
+	)
+}
+
 // Sizes of batches are tried as those of lots are: what stays soft all day is one batch, and
 // two people have two by ten.
 func TestABatchIsDividedForAnOrderToBeOnTime(t *testing.T) {
@@ -109,11 +121,7 @@ func TestABatchIsDividedForAnOrderToBeOnTime(t *testing.T) {
 		[]string{"Teun", "Maren"},
 		studio.Step{Key: "build", Name: "Build", Work: &studio.Work{Skill: "shaping", PerPiece: 15_000}},
 	)
-	doc.DryingClasses = []studio.DryingClass{{ID: "pips", Name: "Pips", FirmMinutes: 480, StiffMinutes: 900,
-		DryMinutes: 1800, Thickness: 800, StallHumidity: 800}}
-	doc.Recipes = append(doc.Recipes, studio.Recipe{ID: "pip", Recipe: "pip", Revision: 1, Name: "Pip", Kind: studio.KindPart,
-		Spares: studio.Spares{Rule: studio.SparesNone}, Dries: &studio.Drying{Class: "pips", Thickness: 800},
-		Steps: []studio.Step{{Key: "cut", Name: "Cut", Work: &studio.Work{Skill: "shaping", PerPiece: 5_000}}}})
+	pips(doc, 480, 5_000)
 	doc.Recipes[0].Parts = []studio.PartInput{{Step: "build", Recipe: "pip", Count: 1, Wants: studio.WantsSoft}}
 	fixed, free := lotsOf(t, doc)
 	assert.Len(t, fixed.Lots, 2)

@@ -65,7 +65,10 @@ func TestHoldsThatNeverFitTogetherAreSaid(t *testing.T) {
 		assert.True(t, said, name)
 		assert.Equal(t, p.Objective.Lateness, *p.Bound, name)
 	}
-	fits := held(nil, studio.Routing{ID: "L", Tasks: []studio.Activity{shaped("a", []int64{2}), shaped("b", []int64{1})}})
+	fits := held(
+		nil,
+		studio.Routing{ID: "L", Tasks: []studio.Activity{shaped("a", []int64{2}), shaped("b", []int64{1})}},
+	)
 	assert.Empty(t, plannedDirect(t, fits).Unplaced)
 }
 

@@ -15,14 +15,20 @@ import (
 // What was cut and lies there too long is taken up as soon as can be, and the plan says by how much
 // too late that is: who takes it up touches it. What is not begun stays within its windows.
 func TestWhatWasBegunIsFinishedThoughLate(t *testing.T) {
-	doc := oneFlower(4, 2000, 100, []string{"Teun", "Maren"},
+	doc := oneFlower(
+		4,
+		2000,
+		100,
+		[]string{"Teun", "Maren"},
 		studio.Step{Key: "lay", Name: "Lay", Work: &studio.Work{Skill: "shaping", PerPiece: 1_000}},
-		studio.Step{Key: "build", Name: "Build", Wants: studio.WantsSoft, Work: &studio.Work{Skill: "shaping", PerPiece: 5_000}})
-	doc.DryingClasses = []studio.DryingClass{{ID: "pips", Name: "Pips", FirmMinutes: 60, StiffMinutes: 300,
-		DryMinutes: 600, Thickness: 800, StallHumidity: 800}}
-	doc.Recipes = append(doc.Recipes, studio.Recipe{ID: "pip", Recipe: "pip", Revision: 1, Name: "Pip", Kind: studio.KindPart,
-		Spares: studio.Spares{Rule: studio.SparesNone}, Dries: &studio.Drying{Class: "pips", Thickness: 800},
-		Steps: []studio.Step{{Key: "cut", Name: "Cut", Work: &studio.Work{Skill: "shaping", PerPiece: 1_000}}}})
+		studio.Step{
+			Key:   "build",
+			Name:  "Build",
+			Wants: studio.WantsSoft,
+			Work:  &studio.Work{Skill: "shaping", PerPiece: 5_000},
+		},
+	)
+	pips(doc, 60, 1_000)
 	doc.Recipes[0].Dries = &studio.Drying{Class: "pips", Thickness: 800}
 	doc.Recipes[0].Parts = []studio.PartInput{{Step: "lay", Recipe: "pip", Count: 1, Wants: studio.WantsAny}}
 	planned := func() *studio.Plan {

@@ -103,7 +103,8 @@ func spoilt(t require.TestingT, doc *studio.Document, p *studio.Plan) (pieces in
 		for i, done := range source.done {
 			unit := i * len(sink.taken) / len(source.done)
 			_, last, _, _ := room.Window(lag, studio.Minute(math.Floor(done+1e-9)))
-			if by := sink.taken[unit] - float64(last); by > 1e-6 && by > float64(to.Overdue)+1e-6 { // what the plan says aside
+			if by := sink.taken[unit] - float64(last); by > 1e-6 &&
+				by > float64(to.Overdue)+1e-6 { // what the plan says aside
 				pieces, latest = pieces+1, math.Max(latest, by)
 			}
 		}

@@ -86,7 +86,13 @@ func (m *Memory) cut(of studio.ID, pieces []Piece, full, keep studio.Micrometres
 		offcuts) {
 		return was.cutting
 	}
-	now := remembered{full: full, keep: keep, pieces: pieces, offcuts: offcuts, cutting: Cut(pieces, full, keep, offcuts)}
+	now := remembered{
+		full:    full,
+		keep:    keep,
+		pieces:  pieces,
+		offcuts: offcuts,
+		cutting: Cut(pieces, full, keep, offcuts),
+	}
 	m.mu.Lock()
 	defer m.mu.Unlock()
 	if m.last == nil {

@@ -231,7 +231,8 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 		}
 		for _, p := range r.Pastes {
 			mix := studio.GatherKey(studio.Made{Recipe: l.Mixes[p.Slot]}, nil)
-			if _, at := r.Step(p.Step); at >= l.NextStep && l.Alive > 0 && got[input{to: l.ID, step: p.Step, key: mix}] == 0 {
+			if _, at := r.Step(p.Step); at >= l.NextStep && l.Alive > 0 &&
+				got[input{to: l.ID, step: p.Step, key: mix}] == 0 {
 				c.say(InputShort, studio.TaskID(l.ID, p.Step), "takes %q from no mixing", p.Slot)
 			}
 		}
