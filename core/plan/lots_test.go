@@ -100,7 +100,7 @@ func TestAnOrderIsOnTimeOnlyAfterASplit(t *testing.T) {
 }
 
 // pips gives a studio pieces that are cut in so long each and get firm in so many minutes.
-func pips(doc *studio.Document, firm studio.Minute, cut studio.Milliminutes) {
+func pips(doc *studio.Document, firm int64, cut studio.Milliminutes) {
 	doc.DryingClasses = []studio.DryingClass{{ID: "pips", Name: "Pips", FirmMinutes: firm, StiffMinutes: firm + 420,
 		DryMinutes: firm + 1200, Thickness: 800, StallHumidity: 800}}
 	doc.Recipes = append(
