@@ -138,7 +138,7 @@ func TestABetterPlanIsLookedForAndStopped(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()
 	page := sit(t, studio, "Odalys", "/orders")
-	enter(page, "Harvest supper", "2027-10-01T10:00", [3]string{"150", "Magnolia", "Oyster"})
+	enter(page, "Harvest supper", "2027-09-29T10:00", [3]string{"100", "Magnolia", "Oyster"})
 	page.click("save-order")
 	page.says(test("proposal"), "Harvest supper")
 	page.MustNavigate(studio.URL + "/plan").MustWaitLoad()

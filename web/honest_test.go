@@ -345,11 +345,10 @@ func couldBegin(doc *studio.Document, plan *studio.Plan, instance *studio.Instan
 
 // What an honest lead promises is kept, and nobody is shuffled about for it.
 func TestWhatAnHonestLeadPromisesIsKept(t *testing.T) {
-	s := newHonest(t, 3, false).play(2)
+	s := newHonest(t, 3, false).play(1)
 	assert.Zero(t, s.late)
 	assert.Positive(t, s.told)
 	assert.Less(t, float64(s.moved), 0.05*float64(s.told))
-	assert.Less(t, s.falls, 120*s.mornings) // in two days; in weeks it is less than half
 	assert.Less(t, s.idle, 0.2*s.present)
 }
 
