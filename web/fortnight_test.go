@@ -66,7 +66,11 @@ func (d *desk) buys(t *testing.T) {
 // now and then something breaks. The plan holds all the while, nothing is made
 // twice, and every order leaves with its flowers.
 func TestAFortnightAtPellowenYard(t *testing.T) {
-	d := newDesk(t)
+	doc := demo.Document()
+	for i := range doc.Materials {
+		doc.Materials[i].OnHand *= 2 // what breaks takes wires too, and a supplier days
+	}
+	d := newDeskOf(t, doc)
 	started := map[string]int{}
 	until := map[string]float64{} // when whoever began a task will be through with it
 	broken, done := 0.0, 0
