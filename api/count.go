@@ -176,7 +176,8 @@ func (a *answer) countCell(item count.Item) CountCell {
 		Started: item.Started, Spare: item.Spare,
 		Orders: append(
 			[]studio.ID{},
-			item.Orders...), LatestStart: a.AtWork(item.Latest), Name: r.Name, Form: r.Form, Size: sizeOf(r), Kind: r.Kind, Flowers: a.flowersOf(r)}
+			item.Orders...), LatestStart: a.AtWork(item.Latest), Name: r.Name, Form: r.Form, Size: sizeOf(r),
+		Kind: r.Kind, Flowers: a.flowersOf(r)}
 	c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 	return c
 }

@@ -331,7 +331,8 @@ func couldBegin(doc *studio.Document, plan *studio.Plan, instance *studio.Instan
 	for i := range plan.Tasks {
 		t := &plan.Tasks[i]
 		a := activities[t.ID]
-		if t.Person == "" || t.State != studio.TaskPlanned || a == nil || !a.May(p, doc.Pinned(t.ID)) || len(a.Gates) > 0 ||
+		if t.Person == "" || t.State != studio.TaskPlanned || a == nil ||
+			!a.May(p, doc.Pinned(t.ID)) || len(a.Gates) > 0 ||
 			soft[t.ID] || len(a.Holds) > 0 ||
 			len(a.Tools) > 0 {
 			continue

@@ -148,7 +148,8 @@ func (c *counter) againFrom(item *Item, s *settled) bool {
 	r := c.book.Of(item.Made())
 	judged := len(stock) > 0 && r.Kind == studio.KindMix
 	remade := r.Spares.Rule == studio.SparesByBreakage && c.doc.Settings.SparesFor == studio.SparesForRemaking
-	if judged && s.now != c.doc.Now || remade && s.hour != c.hour() || len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
+	if judged && s.now != c.doc.Now || remade && s.hour != c.hour() ||
+		len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
 		s.last != c.doc.Ordinals[item.Key] ||
 		!maps.Equal(s.apart, c.apart[item.Key]) ||
 		!slices.EqualFunc(s.needs, item.needs, equal) ||

@@ -61,7 +61,7 @@ const (
 	MoreThanALot      NoteCode = "more-than-a-lot"     // "started" is decided on, "most" go into one lot
 	LaterThanNeeded   NoteCode = "later-than-needed"   // what is decided on is moved to later than it is needed
 	MoreThanNeeded    NoteCode = "more-than-needed"    // what is decided on yields "extra"
-	NoDayLongEnough   NoteCode = "no-day-long-enough"  // between "from" and "to" it takes so long in one go, and a day lasts
+	NoDayLongEnough   NoteCode = "no-day-long-enough"  // from "from" to "to" takes so long in one go, a day so long
 	NotEvenOne        NoteCode = "not-even-one"        // between "from" and "to" pieces wait and last so long
 	NobodySells       NoteCode = "nobody-sells"        // of a material that runs short
 	NobodyCan         NoteCode = "nobody-can"          // all the "skills" of a "step", which one maker does

@@ -55,19 +55,23 @@ func searched(s *search) (*search, int) {
 	}
 }
 
+// mostWhole is of how many steps thirds are taken at the most, where a search goes on until it is stopped.
+const mostWhole = 30_000
+
 // whole searches a small problem as a whole, after a third of the steps of the options and for up to another,
 // and has strands go on from what that finds. It gives the steps that it all took.
 func (s *search) whole() (steps int) {
 	if s.options.Steps == 0 || s.options.From != nil || len(s.clusters) > fewEnough {
 		return 0
 	}
-	steps = s.run(s.options.Steps / 3)
+	third := min(s.options.Steps, mostWhole) / 3
+	steps = s.run(third)
 	best := s.best()
 	if best.best.Lateness <= s.bound().Least || s.stopped() {
 		return steps
 	}
 	best.keep()
-	at, made := s.searchedWhole(best.best.Lateness, s.options.Steps/3*nodesPerStep)
+	at, made := s.searchedWhole(best.best.Lateness, third*nodesPerStep)
 	if at != nil {
 		best.copySpots(at)
 		best.current = value{Objective: best.worth(), out: best.leftOutCount(), unrest: best.unrestOfPeople()}

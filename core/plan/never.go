@@ -16,7 +16,7 @@ import (
 func (p *problem) findWhatNeverFits() {
 	p.never = make([]*fault, len(p.jobs))
 	for _, c := range p.clusters {
-		slots := map[int]int64{}
+		slots := make([]int64, len(p.doc.Places))
 		for _, j := range c.jobs {
 			for i := range j.holds {
 				slots[j.holds[i].place] += j.holds[i].slots

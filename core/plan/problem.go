@@ -30,9 +30,9 @@ type problem struct {
 	told          []*studio.Task  // by job: of a plan that is repaired, what it has for the next days
 	was           []studio.Minute // by order: when it was to be ready in that plan, 0 if never
 	never         []*fault        // by job: why it can stand at no time
-	vain          []bool          // by cluster: looked for in vain by the plan that is repaired, or the first of a search
+	vain          []bool          // by cluster: looked for in vain by the plan that is repaired, or a first
 	craft         []int           // of each job, by number
-	wasted        [][]int64       // by craft and person: what of a minute is lost if they give it to that, in thousandths
+	wasted        [][]int64       // by craft and person: thousandths of a minute lost if they give it to that
 	sought        []int64         // by person: how much of all work they could do, in thousandths
 	resets        bool            // some family is reset by other work
 	bound         func() studio.Bounds
