@@ -104,5 +104,5 @@ func (at *moment) latestAnswer() *answer {
 
 // options are those of a plan that somebody waits for and may stop waiting for.
 func options(ctx context.Context) plan.Options {
-	return plan.Options{Stop: ctx.Done(), Abandon: ctx.Done()}
+	return plan.Options{FixedLots: true, Stop: ctx.Done(), Abandon: ctx.Done()}
 }

@@ -215,7 +215,7 @@ func (at *moment) accept(tx *store.Tx, a *answer) error {
 	}
 	divided := count.Divisions(at.latestAnswer().Count, a.Plan.Lots)
 	for _, group := range slices.Sorted(maps.Keys(divided)) {
-		if err := tx.Divide(group, divided[group]); err != nil {
+		if err := tx.Divide(divided[group]); err != nil {
 			return err
 		}
 	}

@@ -298,7 +298,7 @@ func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan stru
 		made.Version++ // it is kept as the next
 	}
 	var err error
-	if made.InForce, err = w.repaired(at.Accepted, at.Calendar, before, abandon); err != nil {
+	if made.InForce, err = w.repaired(at.Accepted, at.Calendar, before, plan.Repair, abandon); err != nil {
 		return nil, err
 	}
 	if made.InForce != w.work.inForce {
@@ -309,7 +309,7 @@ func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan stru
 		made.Version = at.Snapshot.InForce.Version // and no version of its own
 	}
 	if at.Snapshot.Wished != nil {
-		if made.Wished, err = w.repaired(at.Snapshot.Wished, at.Calendar, made.InForce.Plan, abandon); err != nil {
+		if made.Wished, err = w.repaired(at.Snapshot.Wished, at.Calendar, made.InForce.Plan, plan.Propose, abandon); err != nil {
 			return nil, err
 		}
 	}
@@ -321,6 +321,7 @@ func (w *Worker) repaired(
 	doc *studio.Document,
 	calendar studio.Calendar,
 	from *studio.Plan,
+	repair func(*studio.Document, *count.Result, *studio.Plan, <-chan struct{}) (*studio.Plan, error),
 	abandon <-chan struct{},
 ) (*Answer, error) {
 	if known := w.work.inForce; known != nil && known.Plan == from && reflect.DeepEqual(known.Doc, doc) {
@@ -330,8 +331,11 @@ func (w *Worker) repaired(
 	if err != nil {
 		return nil, err
 	}
-	made, err := plan.Repair(doc, counted, from, abandon)
+	made, err := repair(doc, counted, from, abandon)
 	if err != nil {
+		return nil, err
+	}
+	if counted, err = count.As(doc, counted, made.Lots); err != nil {
 		return nil, err
 	}
 	return NewAnswer(doc, calendar, counted, made), nil
@@ -360,7 +364,7 @@ func (w *Worker) offers(at, made *Situation, abandon <-chan struct{}) error {
 			}
 			offer.Plan = found
 		}
-		counted, err := count.Divided(latest.Doc, count.Divisions(latest.Count, offer.Plan.Lots))
+		counted, err := count.As(latest.Doc, latest.Count, offer.Plan.Lots)
 		if err != nil {
 			return err
 		}

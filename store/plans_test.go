@@ -146,7 +146,7 @@ func TestPinsAndDivisionsAreWishes(t *testing.T) {
 	do(t, s, func(tx *store.Tx) error { return tx.Pin(pin.Task, nil, true) })
 	assert.Empty(t, document(t, s, store.Wished).Pins)
 
-	divided := do(t, s, func(tx *store.Tx) error { return tx.Divide("lot-7", 3) })
+	divided := do(t, s, func(tx *store.Tx) error { return tx.Divide(studio.Division{Group: "lot-7", Lots: 3}) })
 	assert.Equal(t, []studio.Division{{Group: "lot-7", Lots: 3}}, document(t, s, store.Accepted).Divided)
 	_, err = undo(s, divided.N)
 	require.NoError(t, err)

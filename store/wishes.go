@@ -34,10 +34,8 @@ func (t *Tx) Pin(task studio.ID, p *studio.Pin, accepted bool) error {
 	return t.wish(wishOfTask, task, p)
 }
 
-// Divide writes, as accepted, into how many lots a group is divided.
-func (t *Tx) Divide(group studio.ID, lots int64) error {
-	return t.accepted(wishOfGroup, group, studio.Division{Group: group, Lots: lots})
-}
+// Divide writes, as accepted, how a group is divided.
+func (t *Tx) Divide(d studio.Division) error { return t.accepted(wishOfGroup, d.Group, d) }
 
 func (t *Tx) accepted(thing string, id studio.ID, wanted any) error {
 	before, err := t.wishOf(thing, string(id))

@@ -22,7 +22,7 @@ var may = map[string][]string{
 	"bractum/core/wire":           {"core/studio"},
 	"bractum/core/count":          {"core/studio", "core/drying", "core/paste", "core/wire"},
 	"bractum/core/stores":         {"core/studio", "core/count", "core/paste", "core/wire"},
-	"bractum/core/plan":           {"core/studio", "core/drying", "core/count"},
+	"bractum/core/plan":           {"core/studio", "core/drying", "core/count", "core/paste"},
 	"bractum/core/plan/check":     {"core/studio", "core/drying"},
 	"bractum/core/plan/reference": {},
 	"bractum/core/methods":        {},
@@ -36,6 +36,7 @@ var may = map[string][]string{
 	"bractum/demo/yard": {
 		"core/studio",
 		"core/drying",
+		"core/plan",
 		"demo",
 		"outside",
 		"standin/hygrometer",

@@ -15,6 +15,7 @@ import (
 	"syscall"
 	"time"
 
+	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/demo"
 	"bractum/demo/yard"
@@ -52,8 +53,17 @@ func (c *serveCommand) Run() error {
 				doc.Epoch.Format(time.DateOnly),
 			)
 		}
-		return s.Seed(ctx, doc, false)
+		return begin(ctx, s, doc, false)
 	}, realTime, nil, nil, c.services())
+}
+
+// begin fills an empty file with a studio that nobody works by yet.
+func begin(ctx context.Context, s *store.Store, doc *studio.Document, standing bool) error {
+	once, err := plan.WeighedOnce(doc)
+	if err != nil {
+		return err
+	}
+	return s.Seed(ctx, once, standing)
 }
 
 // outsideFlags say where a scale, a label printer and the suppliers' order desk are reached,
@@ -151,7 +161,7 @@ func (c *demoCommand) Run() error {
 	}
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
 		if c.Season {
-			return s.Seed(ctx, demo.Season(1, 1, 90), true)
+			return begin(ctx, s, demo.Season(1, 1, 90), true)
 		}
 		return yard.Seed(ctx, s)
 	}, clock, yard.Follow, func(address string) {

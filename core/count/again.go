@@ -14,7 +14,7 @@ import (
 // document that was counted is not changed afterwards; the next one may share what it has
 // in common with it. A Counter is not safe for concurrent use; its results are.
 type Counter struct {
-	divided  map[studio.ID]int64 // as the document says, by group
+	divided  map[studio.ID]studio.Division // as the document says, by group
 	before   *studio.Document
 	book     *studio.Book
 	calendar studio.Calendar
@@ -107,7 +107,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 		return err
 	}
 	*k = Counter{
-		divided:  map[studio.ID]int64{},
+		divided:  map[studio.ID]studio.Division{},
 		before:   doc,
 		book:     studio.NewBook(doc),
 		calendar: calendar,
@@ -124,7 +124,7 @@ func (k *Counter) frame(doc *studio.Document) error {
 	}
 	k.sizes = sizes{book: k.book, room: k.room, known: map[string]Batch{}, longest: longestDay(doc.People)}
 	for _, d := range doc.Divided {
-		k.divided[d.Group] = d.Lots
+		k.divided[d.Group] = d
 	}
 	for _, r := range doc.Recorded {
 		k.recorded[r.Recipe] = r

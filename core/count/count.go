@@ -478,17 +478,54 @@ func freshApart(needs []need) (batched, pooled []need) {
 
 // gatherAll gathers needs by when their making must begin, as far as the gathering span.
 func (c *counter) gatherAll(item *Item, r *studio.Recipe, rest []need, gather func(*Item, *studio.Recipe, []need)) {
+	span := c.doc.Settings.GatheringMinutes
+	if r.Kind == studio.KindMix {
+		span = min(span, r.LifeMinutes)
+	}
+	latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) } // of what is left of it
+	var groups [][]need
 	for len(rest) > 0 {
-		span := c.doc.Settings.GatheringMinutes
-		if r.Kind == studio.KindMix {
-			span = min(span, r.LifeMinutes)
-		}
-		latest := func(n need) studio.Minute { return n.due - c.room.Elapsed(r, 0, n.quantity) } // of what is left of it
 		first := latest(rest[0])
 		n := sort.Search(len(rest), func(i int) bool { return latest(rest[i]) > first+span })
-		gather(item, r, rest[:n])
-		rest = rest[n:]
+		groups, rest = append(groups, rest[:n:n]), rest[n:]
 	}
+	var with [][]studio.ID
+	if r.Kind == studio.KindMix && len(groups) > 1 && c.mostPerLot(item, r) == 0 {
+		with = c.weighTogether(item, groups, latest)
+	}
+	for i, group := range groups {
+		if len(group) == 0 {
+			c.nextOrdinal(item.Key) // of what is weighed with another: those after it stay what they are
+			continue
+		}
+		gather(item, r, group)
+		if with != nil {
+			c.result.Lots[len(c.result.Lots)-1].With = with[i]
+		}
+	}
+}
+
+// weighTogether adds groups of needs of a mix to others that they are to be weighed with, and leaves
+// nothing of them; each group is of one lot. It gives the lots that would have been, by group.
+func (c *counter) weighTogether(item *Item, groups [][]need, latest func(need) studio.Minute) [][]studio.ID {
+	ids, with := make([]studio.ID, len(groups)), make([][]studio.ID, len(groups))
+	at := make([]studio.Minute, len(groups))
+	last := c.last[item.Key]
+	for i := range groups {
+		last = c.freeOrdinal(item.Key, last)
+		ids[i], at[i] = studio.LotID(item.Key, last), latest(groups[i][0])
+	}
+	for i := range groups {
+		d := c.counter.divided[ids[i]]
+		into := slices.Index(ids, d.Into)
+		if d.Into == "" || into < 0 || into == i || len(groups[into]) == 0 || max(at[into]-at[i], at[i]-at[into]) > d.Within {
+			continue
+		}
+		groups[into], groups[i] = append(groups[into], groups[i]...), nil
+		slices.SortStableFunc(groups[into], c.sooner)
+		with[into] = append(with[into], ids[i])
+	}
+	return with
 }
 
 func (c *counter) working(

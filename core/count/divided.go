@@ -8,27 +8,36 @@ import (
 	"bractum/core/studio"
 )
 
-// Divided counts up a valid document with some groups of lots divided into more lots than
-// the document says, or fewer: so many of the group that a lot names. Spares stay as they
+// Divided counts up a valid document with some groups of lots divided otherwise than the
+// document says: into more lots or fewer, or mixes weighed together. Spares stay as they
 // are, and no lot becomes larger than the lead, formers and soft stores allow.
-func Divided(doc *studio.Document, lots map[studio.ID]int64) (*Result, error) {
-	all := map[studio.ID]int64{}
+func Divided(doc *studio.Document, divisions map[studio.ID]studio.Division) (*Result, error) {
+	all := map[studio.ID]studio.Division{}
 	for _, d := range doc.Divided {
-		all[d.Group] = d.Lots
+		all[d.Group] = d
 	}
-	maps.Copy(all, lots)
+	maps.Copy(all, divisions)
 	divided := *doc
-	divided.Divided = nil
-	for group, n := range all {
-		divided.Divided = append(divided.Divided, studio.Division{Group: group, Lots: n})
-	}
-	slices.SortFunc(divided.Divided, func(a, b studio.Division) int { return cmp.Compare(a.Group, b.Group) })
+	divided.Divided = slices.SortedFunc(
+		maps.Values(all),
+		func(a, b studio.Division) int { return cmp.Compare(a.Group, b.Group) },
+	)
 	return Up(&divided)
+}
+
+// As counts up a valid document with groups divided as lots of a plan are; what was counted, where they
+// are as counted.
+func As(doc *studio.Document, counted *Result, lots []studio.Lot) (*Result, error) {
+	divisions := Divisions(counted, lots)
+	if len(divisions) == 0 {
+		return counted, nil
+	}
+	return Divided(doc, divisions)
 }
 
 // Divisions are the groups that are divided otherwise in some lots than in a count, by
 // group.
-func Divisions(counted *Result, lots []studio.Lot) map[studio.ID]int64 {
+func Divisions(counted *Result, lots []studio.Lot) map[studio.ID]studio.Division {
 	members := func(of []studio.Lot) map[studio.ID]int64 {
 		n := map[studio.ID]int64{}
 		for _, l := range of {
@@ -39,6 +48,35 @@ func Divisions(counted *Result, lots []studio.Lot) map[studio.ID]int64 {
 		return n
 	}
 	usual, now := members(counted.Lots), members(lots)
-	maps.DeleteFunc(now, func(group studio.ID, n int64) bool { return usual[group] == n || usual[group] == 0 })
-	return now
+	divisions := map[studio.ID]studio.Division{}
+	for group, n := range now {
+		if usual[group] != n && usual[group] > 0 {
+			divisions[group] = studio.Division{Group: group, Lots: n}
+		}
+	}
+	for _, l := range lots {
+		maps.Copy(divisions, Joined(counted, l.ID, l.With))
+	}
+	return divisions
+}
+
+// joinedWithin is by how much more than when it was decided two weighings may be apart, and still be one.
+const joinedWithin = 1440
+
+// Joined has lots of a mix weighed with another of it, those of them that a count has, by lot.
+func Joined(counted *Result, into studio.ID, lots []studio.ID) map[studio.ID]studio.Division {
+	latest := map[studio.ID]studio.Minute{}
+	if len(lots) > 0 {
+		for i := range counted.Lots {
+			latest[counted.Lots[i].ID] = counted.Lots[i].LatestStart
+		}
+	}
+	joined := map[studio.ID]studio.Division{}
+	first, known := latest[into]
+	for _, id := range lots {
+		if at, there := latest[id]; known && there {
+			joined[id] = studio.Division{Group: id, Into: into, Within: max(first-at, at-first) + joinedWithin}
+		}
+	}
+	return joined
 }

@@ -33,7 +33,7 @@ func TestADividedGroupIsOfAsManyPieces(t *testing.T) {
 		}
 		tried++
 		for _, n := range []int64{int64(len(lots)) + 1, 1} {
-			divided, err := count.Divided(doc, map[studio.ID]int64{group: n})
+			divided, err := count.Divided(doc, map[studio.ID]studio.Division{group: {Group: group, Lots: n}})
 			require.NoError(t, err)
 			now, ids := map[studio.ID][]studio.Lot{}, map[studio.ID]bool{}
 			for _, l := range divided.Lots {
@@ -71,4 +71,56 @@ func TestADividedGroupIsOfAsManyPieces(t *testing.T) {
 	}
 	assert.Equal(t, 12, tried)
 	assert.Greater(t, more, 8, "most can be divided further")
+}
+
+// What is weighed with another is all in that one; the lots beside it stay what they are, and are apart
+// again once they are too far from each other.
+func TestMixesThatAreWeighedTogetherAreOneLot(t *testing.T) {
+	doc := demo.Season(4, 0.2, 90)
+	for i := range doc.Materials {
+		doc.Materials[i].OnHand += 1_000_000 // what waits for a delivery is gathered apart
+	}
+	usual, err := count.Up(doc)
+	require.NoError(t, err)
+	book, tried := studio.NewBook(doc), 0
+	for i, first := range usual.Lots {
+		if book.Recipe(first.Recipe).Kind != studio.KindMix || first.Ordinal != 1 || tried == 8 {
+			continue
+		}
+		var others []studio.ID
+		need := first.Need
+		for _, l := range usual.Lots[i+1:] {
+			if l.Key == first.Key && l.Ordinal != 2 && len(others) < 2 {
+				others, need = append(others, l.ID), need+l.Need
+			}
+		}
+		if len(others) < 2 {
+			continue
+		}
+		tried++
+		joined := count.Joined(usual, first.ID, others)
+		together, err := count.Divided(doc, joined)
+		require.NoError(t, err)
+		assert.LessOrEqual(t, len(together.Lots), len(usual.Lots)-2)
+		for _, l := range together.Lots {
+			assert.NotContains(t, others, l.ID)
+			if l.ID == first.ID {
+				assert.Equal(t, others, l.With)
+				assert.InDelta(t, need, l.Need, 1000, "what all take, give or take the rounding of their own shades")
+			}
+		}
+		told := count.Divisions(usual, together.Lots)
+		again, err := count.As(doc, usual, together.Lots)
+		require.NoError(t, err)
+		assert.Equal(t, joined, told, "as its lots tell")
+		assert.Equal(t, together.Lots, again.Lots)
+		for id, d := range joined {
+			d.Within = 60
+			joined[id] = d
+		}
+		apart, err := count.Divided(doc, joined)
+		require.NoError(t, err)
+		assert.Equal(t, usual.Lots, apart.Lots)
+	}
+	assert.Positive(t, tried)
 }

@@ -121,8 +121,8 @@ func (c *counter) ordinals(item *Item, r *studio.Recipe, started, usual int64) [
 	for range usual {
 		all = append(all, c.nextOrdinal(key))
 	}
-	divided, wanted := c.counter.divided[studio.LotID(key, all[0])]
-	if !wanted {
+	divided := c.counter.divided[studio.LotID(key, all[0])].Lots
+	if divided == 0 {
 		return all
 	}
 	fewest := int64(1)
@@ -293,6 +293,13 @@ func (c *counter) inOpenTime(r *studio.Recipe, step int, w studio.Window) int64 
 // nextOrdinal is the lowest that no lot of the key has or had, begun or decided on: a
 // lot that is begun leaves the ids of those before it as they were.
 func (c *counter) nextOrdinal(key string) int {
+	next := c.freeOrdinal(key, c.last[key])
+	c.taken[key][next], c.last[key] = true, next
+	return next
+}
+
+// freeOrdinal is the lowest after another that no lot of the key has or had.
+func (c *counter) freeOrdinal(key string, last int) int {
 	if c.taken[key] == nil {
 		taken := map[int]bool{}
 		for _, w := range c.work[key] {
@@ -303,11 +310,10 @@ func (c *counter) nextOrdinal(key string) int {
 		}
 		c.taken[key] = taken
 	}
-	next := max(c.last[key], c.doc.Ordinals[key]) + 1
+	next := max(last, c.doc.Ordinals[key]) + 1
 	for c.taken[key][next] {
 		next++
 	}
-	c.taken[key][next], c.last[key] = true, next
 	return next
 }
 

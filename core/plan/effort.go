@@ -60,10 +60,18 @@ func (s *schedule) exhausted() bool {
 	if s.effort.spent > s.effort.ends || s.effort.abandoned {
 		return true
 	}
+	if !s.isAbandoned() {
+		return false
+	}
+	s.effort.abandoned = true
+	s.effort.last = min(s.effort.last, s.effort.spent+effortLeast)
+	return true
+}
+
+// isAbandoned is true once everything is to end.
+func (p *problem) isAbandoned() bool {
 	select {
-	case <-s.abandon:
-		s.effort.abandoned = true
-		s.effort.last = min(s.effort.last, s.effort.spent+effortLeast)
+	case <-p.abandon:
 		return true
 	default:
 		return false

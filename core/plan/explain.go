@@ -87,6 +87,9 @@ func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, opt
 	if err != nil {
 		return nil, err
 	}
+	if counted, err = count.As(doc, counted, made.Lots); err != nil {
+		return nil, err
+	}
 	for i, most := range e.Scarce {
 		if tell != nil {
 			tell(i, len(e.Scarce))
@@ -280,7 +283,7 @@ func tryOneMore(
 			}
 		}
 	}
-	options.From, options.Report = nil, nil
+	options.From, options.Report, options.FixedLots = nil, nil, true
 	with, err := Make(&more, counted, options)
 	if err != nil {
 		return what, err

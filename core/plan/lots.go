@@ -22,22 +22,40 @@ const (
 // into more lots than the count has, or fewer.
 type sizes struct {
 	*search
-	divided map[studio.ID]int64
+	divided map[studio.ID]studio.Division
 	random  *rand.Rand
 }
 
-// searched searches for the steps of the options, lot sizes included unless they are
-// fixed, and gives the search that found the best and the steps done.
+func newSizes(s *search) *sizes {
+	random := rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))
+	return &sizes{search: s, divided: map[studio.ID]studio.Division{}, random: random}
+}
+
+// searched searches for the steps of the options, lot sizes included and with what is weighed twice on a
+// day weighed once unless lots are fixed or nothing is searched for or repaired, and gives the search that
+// found the best and the steps done.
 func searched(s *search) (*search, int) {
-	z := &sizes{search: s, divided: map[studio.ID]int64{}, random: rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))}
+	z := newSizes(s)
+	fixed := s.options.FixedLots || s.doc.Direct != nil
+	done := z.stretches(fixed)
+	if !fixed && (s.options.Steps > 0 || s.options.From != nil) {
+		z.weighOnce()
+	}
+	return z.search, done
+}
+
+// stretches searches stretch by stretch, with other sizes of lots between them unless they are fixed,
+// and gives the steps done.
+func (z *sizes) stretches(fixed bool) int {
+	s := z.search
 	done, stretch := s.whole(), shortest
 	for {
 		did := z.run(min(stretch, s.options.Steps-done))
 		done += did
 		if did < stretch || done >= s.options.Steps || z.stopped() || z.optimal() {
-			return z.search, done
+			return done
 		}
-		if s.options.FixedLots || s.doc.Direct != nil || z.best().best.Lateness == 0 || z.best().opening {
+		if fixed || z.best().best.Lateness == 0 || z.best().opening {
 			continue
 		}
 		before := z.search
@@ -90,15 +108,32 @@ func (z *sizes) try() int {
 		return 0
 	}
 	divided := maps.Clone(z.divided)
-	divided[group] = lots
+	divided[group] = studio.Division{Group: group, Lots: lots}
+	next := z.recounted(divided)
+	if next == nil {
+		return 0
+	}
+	done := next.run(stepsPerSize)
+	z.steps = next.steps
+	if next.best().best.burden() <= z.best().best.burden() {
+		next.options = z.options
+		z.search, z.divided = next, divided
+	}
+	return done
+}
+
+// recounted is a search that goes on from what was found with groups divided otherwise; nil where that
+// cannot be.
+func (z *sizes) recounted(divided map[studio.ID]studio.Division) *search {
 	counted, err := count.Divided(z.doc, divided)
 	if err != nil {
-		return 0
+		return nil
 	}
 	p, err := newProblem(z.doc, counted)
 	if err != nil {
-		return 0
+		return nil
 	}
+	p.abandon = z.abandon
 	options := z.options
 	options.Seed += int64(z.random.Uint32())
 	before := z.found().finished()
@@ -109,13 +144,7 @@ func (z *sizes) try() int {
 	first := newSchedule(p)
 	first.repairFrom(before)
 	next.begin(first)
-	done := next.run(stepsPerSize)
-	z.steps = next.steps
-	if next.best().best.burden() <= z.best().best.burden() {
-		next.options = z.options
-		z.search, z.divided = next, divided
-	}
-	return done
+	return next
 }
 
 // draw picks a lot that a late order waits for, and into how many its group is to be

@@ -55,7 +55,7 @@ func TryPin(
 		return Trial{}, studio.Refuse("this time has passed")
 	}
 	t := Trial{Pin: pin, Holds: true, Dropped: []studio.Unplaced{}}
-	with, err := Make(Pinned(doc, pin), counted, Options{From: made, Abandon: abandon})
+	with, err := Make(Pinned(doc, pin), counted, Options{From: made, FixedLots: true, Abandon: abandon})
 	if err != nil {
 		return Trial{}, err
 	}
@@ -138,7 +138,7 @@ func nearest(
 	for _, time := range times {
 		tried := pin
 		tried.Start = &time
-		with, err := Make(Pinned(doc, tried), counted, Options{From: made, Abandon: abandon})
+		with, err := Make(Pinned(doc, tried), counted, Options{From: made, FixedLots: true, Abandon: abandon})
 		if err != nil {
 			return nil, err
 		}

@@ -35,8 +35,8 @@ import (
 type Options struct {
 	// LatenessOnly compares plans by weighted lateness alone.
 	LatenessOnly bool
-	// FixedLots keeps lots as they were counted; else the search may divide those that
-	// were gathered together otherwise.
+	// FixedLots keeps lots as they were counted; else a search may divide those that
+	// were gathered together otherwise, and a search or a repair weighs a mix once a day.
 	FixedLots bool
 	// Steps of search after the constructive plan, from a seed.
 	Steps int

@@ -234,10 +234,14 @@ type WorkLot struct {
 }
 
 // Division says into how many lots the pieces are divided that are gathered into the lot
-// Group, where that is not as many as their recipe and formers ask for.
+// Group, where that is not as many as their recipe and formers ask for. Of a mix it may say instead
+// that what would be the lot Group is weighed with the lot Into, as long as both must be begun within
+// Within of each other.
 type Division struct {
-	Group ID    `json:"group"`
-	Lots  int64 `json:"lots"`
+	Group  ID     `json:"group"`
+	Lots   int64  `json:"lots,omitempty"`
+	Into   ID     `json:"into,omitempty"`
+	Within Minute `json:"withinMinutes,omitempty"`
 }
 
 // DecidedLot is a lot that nobody has begun and the lead has decided on: it is made as

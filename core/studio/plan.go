@@ -34,6 +34,8 @@ type Lot struct {
 	InWork  bool `json:"inWork,omitempty"`
 	// Group is the first of the lots that were gathered together.
 	Group ID `json:"group,omitempty"`
+	// With are lots of a mix that would be apart and are weighed with it.
+	With []ID `json:"with,omitempty"`
 	// From is the shelf lot of half-made pieces that it is finished from, and
 	// Reached the last step those had behind them.
 	From    ID     `json:"from,omitempty"`

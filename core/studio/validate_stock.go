@@ -88,7 +88,12 @@ func (v *validator) claims(place string, claims []Claim) {
 func (v *validator) divided() {
 	for i, d := range v.doc.Divided {
 		place := fmt.Sprintf("divided[%d]", i)
-		within(v, place+".lots", d.Lots, 1, 10_000)
+		if d.Into == "" {
+			within(v, place+".lots", d.Lots, 1, 10_000)
+		} else {
+			within(v, place+".withinMinutes", d.Within, 0, 400*1440)
+			within(v, place+".lots", d.Lots, 0, 0)
+		}
 		if slices.ContainsFunc(v.doc.Divided[:i], func(other Division) bool { return other.Group == d.Group }) {
 			v.say(place+".group", "%q is divided twice", d.Group)
 		}

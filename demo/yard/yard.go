@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"bractum/core/drying"
+	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/demo"
 	"bractum/outside"
@@ -18,7 +19,10 @@ import (
 
 // Seed fills an empty file with the demo and its past.
 func Seed(ctx context.Context, s *store.Store) error {
-	doc := demo.AtWork()
+	doc, err := plan.WeighedOnce(demo.AtWork())
+	if err != nil {
+		return err
+	}
 	if err := s.Seed(ctx, doc, true); err != nil {
 		return err
 	}

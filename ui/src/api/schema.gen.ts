@@ -2689,6 +2689,7 @@ export interface components {
             /** Format: int64 */
             started: number;
             variant?: string;
+            with?: string[];
         };
         LyingCard: {
             /** @description of lots that are made for each other */
