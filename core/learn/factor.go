@@ -113,10 +113,17 @@ func (f Factor) Promise(spread float64, percentile int64) float64 {
 	return f.Median * math.Exp(f.Spread(spread)*distuv.UnitNormal.Quantile(float64(percentile)/100))
 }
 
-// Clear is true of a factor that is surely not one: off by more than two of its own
-// standard deviations, and by more than a little.
-func (f Factor) Clear() bool {
+// By how many of its own standard deviations a finding is off that is proposed: one of a handful, as a
+// studio has drying classes, and one of dozens, of which one or two would be off by two by scatter alone.
+const (
+	ofFew  = 2
+	ofMany = 3
+)
+
+// Clear is true of a factor that is surely not one, by so many of its own standard deviations, and off by
+// more than a little.
+func (f Factor) Clear(surely float64) bool {
 	const little = 0.04
 	off := math.Abs(math.Log(f.Median))
-	return off > little && off > 2*f.Unsure
+	return off > little && off > surely*f.Unsure
 }

@@ -90,12 +90,12 @@ func TestEvidenceMovesAFactorItsOwnWay(t *testing.T) {
 	one := learn.Evidence{Low: 1.3, High: 1.3}
 	five := learn.FactorOf([]learn.Evidence{one, one, one, one, one}, 0.2)
 	assert.InDelta(t, math.Sqrt(1.3), five.Median, 0.01, "half of the way with as much evidence as prior")
-	assert.False(t, learn.FactorOf([]learn.Evidence{one}, 0.2).Clear())
+	assert.False(t, learn.FactorOf([]learn.Evidence{one}, 0.2).Clear(2))
 	twenty := make([]learn.Evidence, 20)
 	for i := range twenty {
 		twenty[i] = one
 	}
-	assert.True(t, learn.FactorOf(twenty, 0.2).Clear())
+	assert.True(t, learn.FactorOf(twenty, 0.2).Clear(2))
 	assert.Greater(
 		t,
 		learn.FactorOf([]learn.Evidence{{Low: 1.5, High: math.Inf(1)}}, 0.2).Median,

@@ -115,7 +115,7 @@ func (l *looking) drying() (records []Record) {
 		f := FactorOf(evidence, float64(c.Spread)/1000)
 		record := Record{Key: string(OfClass) + "/" + string(c.ID), Kind: OfClass, Class: c.ID, Standard: c.DryMinutes,
 			Found: int64(math.Round(f.Median * float64(c.DryMinutes))), Evidence: int64(f.N),
-			Unsure: perMille(f.Unsure), Clear: f.Clear(), Points: []Point{}}
+			Unsure: perMille(f.Unsure), Clear: f.Clear(ofFew), Points: []Point{}}
 		for _, e := range evidence[max(0, len(evidence)-mostPoints):] {
 			p := Point{Low: int64(1000 * e.Low), Weight: 1}
 			if !math.IsInf(e.High, 1) {
@@ -196,6 +196,8 @@ type stint struct {
 const (
 	priorPieces = 50
 	taskSpread  = 0.25
+	fewestTasks = 3 // of which anything is proposed
+	priorTasks  = 4
 	apartRounds = 12
 )
 
@@ -267,23 +269,33 @@ func (s *stint) who() string  { return string(s.person) + "/" + s.skill }
 
 // effect is by how much tasks that share a step, or a person, are off, as a logarithm.
 type effect struct {
-	of  []*stint
-	off float64
+	of          []*stint
+	off, unsure float64
 }
 
-// fit is the mean of what is left once the other effect is taken off, by pieces.
+// fit is the mean of what is left once the other effect is taken off, by pieces. A large task is
+// scattered as a small one is, so that what counts towards its certainty are tasks, by their squares; how
+// far they are scattered is what is usual, as if seen in priorTasks of them, and what is seen.
 func (e *effect) fit(other func(*stint) float64) {
-	sum, pieces := 0.0, 0.0
+	sum, pieces, squares := 0.0, 0.0, 0.0
 	for _, s := range e.of {
-		sum += float64(s.pieces) * (s.off - other(s))
-		pieces += float64(s.pieces)
+		weight := float64(s.pieces)
+		sum += weight * (s.off - other(s))
+		pieces, squares = pieces+weight, squares+weight*weight
 	}
 	e.off = sum / (pieces + priorPieces)
+	mean, scatter := sum/pieces, 0.0
+	for _, s := range e.of {
+		scatter += float64(s.pieces) * math.Pow(s.off-other(s)-mean, 2)
+	}
+	tasks := pieces * pieces / squares // as many of one size would tell as much
+	spread := math.Sqrt((priorTasks*taskSpread*taskSpread + tasks*scatter/pieces) / (priorTasks + max(0, tasks-1)))
+	e.unsure = spread * math.Sqrt(squares) / (pieces + priorPieces)
 }
 
 // record completes a record of an effect; towards is -1 where more is less of it.
 func (e *effect) record(r Record, towards float64) Record {
-	pieces, tasks := 0.0, float64(len(e.of))
+	pieces := 0.0
 	r.Points = []Point{}
 	for _, s := range e.of {
 		pieces += float64(s.pieces)
@@ -291,13 +303,9 @@ func (e *effect) record(r Record, towards float64) Record {
 		r.Points = append(r.Points, Point{Low: multiple, High: multiple, Weight: s.pieces})
 	}
 	r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
-	f := Factor{
-		Median: math.Exp(e.off),
-		Unsure: taskSpread / math.Sqrt(tasks) * pieces / (pieces + priorPieces),
-		N:      len(e.of),
-	}
+	f := Factor{Median: math.Exp(e.off), Unsure: e.unsure, N: len(e.of)}
 	r.Found = int64(math.Round(float64(r.Standard) * math.Pow(f.Median, towards)))
-	r.Evidence, r.Unsure, r.Clear = int64(pieces), perMille(f.Unsure), f.Clear() && len(e.of) > 1
+	r.Evidence, r.Unsure, r.Clear = int64(pieces), perMille(f.Unsure), f.Clear(ofMany) && len(e.of) >= fewestTasks
 	return r
 }
 
@@ -381,7 +389,10 @@ func (l *looking) now(page studio.ID, variant string) *studio.Recipe {
 // among it, beside what is reckoned with.
 // The rate is Beta, its prior what the recipe says, worth priorPieces.
 func (l *looking) breakage() (records []Record) {
-	type tally struct{ broken, counted int64 }
+	type tally struct {
+		broken, counted int64
+		lots            [][2]int64 // what was lost of each, and begun
+	}
 	of := map[string]*tally{}
 	first := map[string]Record{}
 	for _, w := range l.Doc.Work {
@@ -404,6 +415,7 @@ func (l *looking) breakage() (records []Record) {
 		if progress := w.Progress(made); progress.Made {
 			lost := w.Started - progress.Serves(made) + w.Broke()
 			of[key].broken, of[key].counted = of[key].broken+lost, of[key].counted+w.Started
+			of[key].lots = append(of[key].lots, [2]int64{lost, w.Started})
 			r := first[key]
 			rate := 1000 * lost / max(1, w.Started)
 			r.Points = append(r.Points, Point{Low: rate, High: rate, Weight: w.Started})
@@ -419,8 +431,13 @@ func (l *looking) breakage() (records []Record) {
 		n := float64(t.counted) + priorPieces
 		rate := min(1, (float64(t.broken)+prior)/n)
 		unsure := math.Sqrt(rate * (1 - rate) / (n + 1))
+		var byLots float64 // where whole trays break, lots differ by more than single pieces would
+		for _, lot := range t.lots {
+			byLots += math.Pow(float64(lot[0])-rate*float64(lot[1]), 2)
+		}
+		unsure = max(unsure, math.Sqrt(byLots)/n)
 		r.Found, r.Evidence, r.Unsure = int64(perMille(rate)), t.counted, perMille(unsure)
-		r.Clear = r.Variant == "" && math.Abs(rate-float64(r.Standard)/1000) > max(0.01, 2*unsure)
+		r.Clear = r.Variant == "" && math.Abs(rate-float64(r.Standard)/1000) > max(0.01, ofMany*unsure) && len(t.lots) >= fewestTasks
 		r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
 		records = append(records, r)
 	}
