@@ -89,15 +89,12 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 	}
 	for _, p := range r.Pastes {
 		if p.Step == step {
+			mix := studio.Made{Recipe: lot.Mixes[p.Slot]}
 			mass := paste.Mass(p.Shape, b.doc.Settings.DensityMgPerMl) * studio.Milligrams(pieces*p.Each())
 			moved = append(
 				moved,
-				b.take(
-					lot,
-					studio.Made{Recipe: lot.Mixes[p.Slot]},
-					nil,
-					int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)),
-				)...)
+				b.take(lot, mix, nil, int64(paste.WithLoss(mass, b.doc.Settings.LossPerMille)))...)
+			moved = append(moved, b.remnants(lot, r, step, mix)...)
 		}
 	}
 	for _, m := range r.Materials {
@@ -124,6 +121,27 @@ func (b Bench) used(lot studio.WorkLot, r *studio.Recipe, step string, said []st
 			} else {
 				moved = append(moved, studio.Movement{Kind: studio.UsedUp, Material: portion.Material, Amount: -int64(portion.Weigh)})
 			}
+		}
+	}
+	return moved
+}
+
+// remnants throws away what is left of mixings after a step of a lot, where that is too little to keep and
+// nobody is to take of it any more.
+func (b Bench) remnants(lot studio.WorkLot, r *studio.Recipe, step string, mix studio.Made) (moved []studio.Movement) {
+	_, at := r.Step(step)
+	wanted := func(s *studio.Stock) bool {
+		return slices.ContainsFunc(b.plan.Links, func(k studio.Link) bool {
+			_, taken := r.Step(k.Step)
+			return (k.From == s.ID || k.From == s.From && s.From != "") && (k.To != lot.ID || taken > at)
+		})
+	}
+	own, _ := b.book.Resolve(mix, nil)
+	for _, s := range b.shelf.Finished(studio.GatherKey(mix, own)) {
+		left := s.Left.Amount
+		if left > 0 && left < int64(b.doc.Settings.RemnantMilligrams) && len(b.doc.Open(s.Left.Reserved)) == 0 && !wanted(s) {
+			moved = append(moved, studio.Movement{Kind: studio.Spoilt, Shelf: s.ID, Amount: -left})
+			s.Left.Amount = 0
 		}
 	}
 	return moved

@@ -1,6 +1,7 @@
 package bench_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -224,4 +225,50 @@ func TestWiresThatLieCutAreTakenOnce(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []int64{lot.Started, (lot.Started + 4) / 5}, []int64{cut, full})
+}
+
+// What is left of a mixing once its last piece is cut is thrown away where it is too little to keep, and
+// kept where it is more, or somebody is to take of it.
+func TestRemnantsOfAMixAreThrownAwayByRule(t *testing.T) {
+	for what, is := range map[string]struct {
+		more, thrown int64
+		reserved     bool
+	}{"a remnant": {800, -800, false}, "enough": {1000, 0, false}, "somebody's": {800, 0, true}} {
+		doc := stems()
+		doc.Shelf = nil
+		_, p := at(t, doc)
+		lot := lotOf(t, p, "Waxflower blossom")
+		mix := doc.Recipes[slices.IndexFunc(doc.Recipes, func(r studio.Recipe) bool { return r.ID == lot.Mixes["petal"] })]
+		var needed int64
+		for _, k := range p.Links {
+			if k.Recipe == mix.ID {
+				needed += k.Quantity
+			}
+		}
+		left := studio.ShelfLot{ID: "mixed", Recipe: mix.ID, Amount: needed + is.more, Quality: studio.Good, MadeOn: doc.Now - 10}
+		if is.reserved {
+			left.Reserved = []studio.Claim{{Order: "somebody", Quantity: is.more}}
+		}
+		doc.Shelf = []studio.ShelfLot{left}
+		b, p := at(t, doc)
+		lot = lotOf(t, p, "Waxflower blossom")
+		require.Contains(t, p.Links, studio.Link{From: "mixed", To: lot.ID, Step: "pull", Recipe: mix.ID, Quantity: needed}, what)
+		task := studio.TaskID(lot.ID, "pull")
+		w, _, err := b.Start(task, demo.ID("Odalys"), false)
+		require.NoError(t, err)
+		put(doc, w)
+		_, moved, err := bench.New(doc, p).Finish(task, bench.Counts{Good: lot.Started})
+		require.NoError(t, err)
+		var used, thrown int64
+		for _, m := range moved {
+			switch {
+			case m.Shelf == "mixed" && m.Kind == studio.UsedUp:
+				used += m.Amount
+			case m.Shelf == "mixed" && m.Kind == studio.Spoilt:
+				thrown += m.Amount
+			}
+		}
+		assert.Equal(t, -needed, used, what)
+		assert.Equal(t, is.thrown, thrown, what)
+	}
 }
