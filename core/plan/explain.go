@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"maps"
 	"slices"
+	"strings"
 
 	"bractum/core/count"
 	"bractum/core/studio"
@@ -66,6 +67,8 @@ type Scarcity struct {
 	More int64 `json:"more"`
 	// Waited is for how long tasks of the chains waited for it.
 	Waited studio.Minute `json:"waitedMinutes"`
+	// Stops is how many tasks have no place at all for want of it.
+	Stops int64 `json:"stops"`
 	// Lateness and Slack are the plan's weighted lateness and its worst slack without and
 	// with one more.
 	Lateness     int64         `json:"weightedLateness"`
@@ -141,6 +144,7 @@ func Account(doc *studio.Document, made *studio.Plan) (*Explanation, error) {
 		}
 		e.Orders = append(e.Orders, c)
 	}
+	s.stops(waited)
 	s.loads(e)
 	e.Scarce = mostWaited(waited)
 	return e, nil
@@ -196,6 +200,45 @@ func (s *schedule) scarce(l Link, j *job) string {
 	return ""
 }
 
+// stops counts, by what there is too little of at any time, the tasks that have no place for want of it.
+func (s *schedule) stops(scarce map[thing]Scarcity) {
+	for _, j := range s.jobs {
+		if s.at[j.number].state != gone {
+			continue
+		}
+		var of thing
+		more := int64(1)
+		switch why := s.at[j.number].more.why; why.kind {
+		case crowded, overfull:
+			of, more = thing{"place", why.place.ID}, int64(why.have)-why.place.Slots
+		case noMachine:
+			load := why.of.Wait.Load
+			i := slices.IndexFunc(s.doc.Machines, func(m studio.Machine) bool { return slices.Contains(load.AnyOf, m.ID) })
+			if i < 0 {
+				continue
+			}
+			of, more = thing{"machine", s.doc.Machines[i].ID}, load.Slots-s.doc.Machines[i].Slots
+		case unskilled:
+			of = thing{"skill", studio.ID(strings.Join(skills(why.of), bothSkills))}
+		case shut:
+			material, ordered := studio.Ordered(why.gate.ID)
+			if !ordered {
+				continue
+			}
+			of = thing{"material", material}
+		default:
+			continue
+		}
+		all := scarce[of]
+		all.Kind, all.ID, all.Moved = of.kind, of.id, []studio.ID{}
+		all.More, all.Stops = max(all.More, more, 1), all.Stops+1
+		scarce[of] = all
+	}
+}
+
+// bothSkills is between skills that one person would have to have.
+const bothSkills = ", "
+
 // thing is something that may be scarce.
 type thing struct {
 	kind string
@@ -220,7 +263,7 @@ func (s *schedule) slotsOf(j *job, id studio.ID) (most int64) {
 func mostWaited(waited map[thing]Scarcity) []Scarcity {
 	all := slices.Collect(maps.Values(waited))
 	slices.SortFunc(all, func(a, b Scarcity) int {
-		return cmp.Or(cmp.Compare(b.Waited, a.Waited), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.ID, b.ID))
+		return cmp.Or(cmp.Compare(b.Stops, a.Stops), cmp.Compare(b.Waited, a.Waited), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.ID, b.ID))
 	})
 	return all[:min(len(all), mostScarce)]
 }
@@ -268,20 +311,7 @@ func tryOneMore(
 		}
 		counted = &with
 	case "skill":
-		for _, p := range doc.People {
-			if p.Pace(string(what.ID)) > 0 {
-				helper := studio.Person{
-					ID:     "one more who can " + what.ID,
-					Name:   p.Name,
-					Skills: []studio.Skill{{Skill: string(what.ID), Pace: 100}},
-					Hours:  p.Hours,
-					Shifts: p.Shifts,
-					Breaks: p.Breaks,
-				}
-				more.People = append(slices.Clone(doc.People), helper)
-				break
-			}
-		}
+		more.People = append(slices.Clone(doc.People), helper(doc.People, what.ID))
 	}
 	options.From, options.Report, options.FixedLots = nil, nil, true
 	with, err := Make(&more, counted, options)
@@ -297,6 +327,23 @@ func tryOneMore(
 		}
 	}
 	return what, nil
+}
+
+// helper is somebody at the usual pace in skills, with the hours of the first who has one of them.
+func helper(people []studio.Person, all studio.ID) studio.Person {
+	names := strings.Split(string(all), bothSkills)
+	h := studio.Person{ID: "one more who can " + all}
+	for _, name := range names {
+		h.Skills = append(h.Skills, studio.Skill{Skill: name, Pace: 100})
+	}
+	i := slices.IndexFunc(people, func(p studio.Person) bool {
+		return slices.ContainsFunc(names, func(name string) bool { return p.Pace(name) > 0 })
+	})
+	if len(people) > 0 {
+		p := people[max(0, i)]
+		h.Name, h.Hours, h.Shifts, h.Breaks = p.Name, p.Hours, p.Shifts, p.Breaks
+	}
+	return h
 }
 
 // grown is a copy of all with so many more of one.

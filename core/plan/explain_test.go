@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -87,5 +88,46 @@ func TestAnAccountIsTheExplanationWithoutTrials(t *testing.T) {
 		assert.Equal(t, explained.Scarce[i].ID, s.ID)
 		assert.Equal(t, explained.Scarce[i].Waited, s.Waited)
 		assert.Zero(t, s.WithSlack)
+	}
+}
+
+// What has no place at any time names what would give it one: slots that hold it, somebody who can do it
+// all, a machine that takes it at once.
+func TestWhatHasNoPlaceNamesWhatWouldHelp(t *testing.T) {
+	for what, is := range map[string]struct {
+		task string
+		id   studio.ID
+		more int64
+	}{
+		"place": {`"work": [{"skill": "wiring", "minutes": 10, "milliminutes": 0, "run": 0}],
+			"holds": [{"place": "tray", "slots": 5, "until": ["t"]}]`, "tray", 3},
+		"skill": {`"work": [{"skill": "piping", "minutes": 10, "milliminutes": 0, "run": 0},
+			{"skill": "wiring", "minutes": 5, "milliminutes": 0, "run": 0}]`, "piping, wiring", 1},
+		"machine": {`"wait": {"least": {"minutes": 30}, "load": {"anyOf": ["oven"], "slots": 4}}`, "oven", 3},
+	} {
+		doc, err := studio.Read(strings.NewReader(`{"format": "bractum-studio", "version": 2, "name": "S",
+			"epoch": "2027-09-20T00:00:00Z", "zone": "Europe/Dublin", "now": 480, "settings": {"horizonMinutes": 2880},
+			"people": [{"id": "p", "name": "Teun", "skills": [{"skill": "wiring", "paceHundredths": 100}],
+				"shifts": [{"from": 480, "to": 960}]}],
+			"places": [{"id": "tray", "name": "Tray", "slots": 2}],
+			"machines": [{"id": "oven", "name": "Oven", "slots": 1}],
+			"direct": {"lots": [{"id": "l", "tasks": [
+					{"id": "before", "step": "before", "pieces": 1,
+						"work": [{"skill": "wiring", "minutes": 5, "milliminutes": 0, "run": 0}]},
+					{"id": "t", "step": "t", "pieces": 1, ` + is.task + `}]}],
+				"orders": [{"id": "o", "readyBy": 1400, "importance": 10, "lots": ["l"]}]}}`))
+		require.NoError(t, err, what)
+		counted := &count.Result{}
+		made, err := plan.Make(doc, counted, plan.Options{})
+		require.NoError(t, err)
+		require.NotEmpty(t, made.Unplaced, what)
+		e, err := plan.Explain(doc, counted, made, plan.Options{}, nil)
+		require.NoError(t, err)
+		require.Len(t, e.Scarce, 1, what)
+		assert.Equal(t, what, e.Scarce[0].Kind)
+		assert.Equal(t, is.id, e.Scarce[0].ID)
+		assert.Equal(t, is.more, e.Scarce[0].More)
+		assert.Positive(t, e.Scarce[0].Stops)
+		assert.Equal(t, []studio.ID{"o"}, e.Scarce[0].Moved, "with it, there is a date")
 	}
 }

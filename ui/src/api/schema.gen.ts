@@ -3685,6 +3685,8 @@ export interface components {
             moved: string[];
             name: string;
             /** Format: int64 */
+            stops: number;
+            /** Format: int64 */
             waitedMinutes: number;
             /** Format: int64 */
             weightedLateness: number;

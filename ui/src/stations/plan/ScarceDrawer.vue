@@ -32,6 +32,7 @@ function more(s: Schemas["ScarceView"]): string {
 }
 function gives(s: Schemas["ScarceView"]): string {
   const late = s.weightedLateness - s.withWeightedLateness;
+  if (s.stops && s.moved.length) return `a date to ${s.moved.map(name).join(", ")}`;
   if (late > 0) return `${Math.round((100 * late) / s.weightedLateness)} % less late`;
   const slack = s.withWorstSlackMinutes - s.worstSlackMinutes;
   if (slack > 0) return `${lasting(slack)} more slack for the tightest`;
@@ -52,9 +53,11 @@ const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ??
         <dd>
           gives <b>{{ gives(s) }}</b>
           <span class="quiet">
-            {{ lasting(s.waitedMinutes) }} were waited for it<template v-if="s.moved.length"
-              >; earlier: {{ s.moved.map(name).join(", ") }}</template
-            >
+            <template v-if="s.stops"
+              >{{ s.stops }} {{ s.stops === 1 ? "piece of work has" : "pieces of work have" }} no place for want of
+              it</template
+            ><template v-else>{{ lasting(s.waitedMinutes) }} were waited for it</template
+            ><template v-if="s.moved.length && !s.stops">; earlier: {{ s.moved.map(name).join(", ") }}</template>
           </span>
         </dd>
       </template>
