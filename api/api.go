@@ -93,6 +93,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerLabels(to)
 	service.registerPlaces(to)
 	service.registerLog(to)
+	service.registerFalls(to)
 	service.registerBook(to)
 	service.registerJournal(to)
 	return service

@@ -28,6 +28,7 @@ type OrderView struct {
 	EarliestLeave *studio.WallTime `json:"earliestLeave,omitempty" doc:"when a late order could leave with its safety span"`
 	Limit         *LimitView       `json:"limit,omitempty" doc:"the task its date hangs on"`
 	Buys          []OrderBuy       `json:"buys" doc:"what has to be ordered for it"`
+	Fell          *FallView        `json:"fell,omitempty" doc:"how it lost slack in the last days"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
 }
@@ -324,6 +325,7 @@ func (at *moment) orderViews() []OrderView {
 			if limit := from.Tasks[outcome.Limit]; limit != nil {
 				v.Limit = from.limit(*limit)
 			}
+			v.Fell = at.fell(outcome)
 			v.Buys = append(v.Buys, buys[from][state.Order.ID]...)
 			done := work[from][state.Order.ID]
 			v.TasksDone, v.TasksAll = done.Done, done.Of

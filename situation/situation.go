@@ -37,6 +37,8 @@ type Situation struct {
 	InForce *Answer
 	Wished  *Answer // nil where nothing awaits acceptance
 	Offers  []Offer
+	// Falls are the orders that lost slack, and why, the latest first.
+	Falls []studio.Fall
 	// Changed is, by topic, the journal number at which something about it was recorded
 	// last; Any is about everything.
 	Changed map[string]int64
@@ -76,6 +78,7 @@ func (s *Situation) Waits() bool { return s.Wished != nil || len(s.Offers) > 0 }
 func (s *Situation) answersAs(other *Situation) bool {
 	same := func(a, b *Answer) bool { return a == b || a != nil && b != nil && a.settled == b.settled }
 	return s.Version == other.Version && same(s.InForce, other.InForce) && same(s.Wished, other.Wished) &&
+		len(s.Falls) == len(other.Falls) && (len(s.Falls) == 0 || studio.Shared(s.Falls, other.Falls)) &&
 		slices.EqualFunc(s.Offers, other.Offers,
 			func(a, b Offer) bool { return a.ID == b.ID && same(a.Answer, b.Answer) })
 }
@@ -111,7 +114,7 @@ func (s *Situation) noted(before *Situation, topics []string) *Situation {
 // on is the situation with facts of a later moment: what was worked out is carried on.
 func (s *Situation) on(facts *store.Snapshot) *Situation {
 	next := &Situation{Snapshot: facts, Planned: s.Planned, Version: s.Version, Changed: s.Changed, Worked: s.Worked,
-		taken: s.taken, InForce: s.InForce.carried(facts.Accepted, facts.Calendar)}
+		taken: s.taken, Falls: s.Falls, InForce: s.InForce.carried(facts.Accepted, facts.Calendar)}
 	if facts.Wished != nil {
 		next.Wished = s.Latest().carried(facts.Wished, facts.Calendar)
 	}

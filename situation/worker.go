@@ -92,6 +92,10 @@ func (w *Worker) Latest(ctx context.Context) (*Situation, error) {
 // opened is a situation with the plan that the file has in force, which may be none.
 func (w *Worker) opened(ctx context.Context, at *Situation) (*Situation, error) {
 	at.InForce = nothing(at.Accepted, at.Calendar)
+	var err error
+	if at.Falls, err = w.store.Falls(ctx); err != nil {
+		return nil, err
+	}
 	if at.Snapshot.InForce.Version > 0 {
 		made, err := w.store.PlanVersion(ctx, at.Snapshot.InForce.Version)
 		if err != nil {
@@ -262,15 +266,37 @@ func (w *Worker) workOut(at *Situation) (err error) {
 	}
 	w.bring(made)
 	w.work.took = time.Since(begun)
-	better := w.improved(made, before)
-	if better == nil {
+	if better := w.improved(made, before); better != nil {
+		made, w.work.inForce = better, better.InForce
+		if err := w.keep(made); err != nil {
+			return err
+		}
+		w.bring(made)
+	}
+	return w.named(made, before)
+}
+
+// Falls of less are not told: leastFall. Of older ones keptFalls are known.
+const (
+	leastFall studio.Minute = 60
+	keptFalls               = 400
+)
+
+// named publishes and keeps which orders lost slack by what was worked out, and what made them.
+func (w *Worker) named(made *Situation, before *studio.Plan) error {
+	if before == nil {
 		return nil
 	}
-	w.work.inForce = better.InForce
-	if err := w.keep(better); err != nil {
+	falls := plan.Falls(before, made.InForce.Plan, leastFall)
+	if len(falls) == 0 {
+		return nil
+	}
+	told := *made
+	told.Falls = append(falls, made.Falls[:min(len(made.Falls), keptFalls)]...)
+	w.bring(&told)
+	if err := w.store.KeepFalls(context.Background(), falls); err != nil && !errors.Is(err, store.ErrBusy) {
 		return err
 	}
-	w.bring(better)
 	return nil
 }
 
@@ -293,7 +319,7 @@ func (w *Worker) settledPlan(at *Situation) *studio.Plan {
 // answers is what the facts of a situation come to.
 func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan struct{}) (*Situation, error) {
 	made := &Situation{Snapshot: at.Snapshot, Planned: at.Moment(), Version: at.Snapshot.InForce.Version,
-		taken: at.taken}
+		taken: at.taken, Falls: at.Falls}
 	if at.Snapshot.InForce.Base < at.N {
 		made.Version++ // it is kept as the next
 	}

@@ -221,3 +221,32 @@ func (t *Tx) DropOffer(id studio.ID) error {
 
 // DropOffers forgets all offered plans.
 func (t *Tx) DropOffers() error { return t.q.DropOfferedPlans(t.ctx) }
+
+// keptFalls is how many of the latest falls are kept.
+const keptFalls = 400
+
+// KeepFalls stores which orders lost slack, and what made them, the latest last.
+func (s *Store) KeepFalls(ctx context.Context, falls []studio.Fall) error {
+	return s.writing(ctx, func(q *sqlcgen.Queries) (err error) {
+		for _, f := range falls {
+			err = errors.Join(err, q.AddFall(ctx, sqlcgen.AddFallParams{AtMinute: int64(f.At), OrderID: string(f.Order), Body: asJSON(f)}))
+		}
+		return errors.Join(err, q.DropOldFalls(ctx, keptFalls))
+	})
+}
+
+// Falls are those that are kept, the latest first.
+func (s *Store) Falls(ctx context.Context) (falls []studio.Fall, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		rows, err := q.LatestFalls(ctx, keptFalls)
+		if err != nil {
+			return err
+		}
+		falls = make([]studio.Fall, len(rows))
+		for i, body := range rows {
+			err = errors.Join(err, json.Unmarshal([]byte(body), &falls[i]))
+		}
+		return err
+	})
+	return falls, err
+}

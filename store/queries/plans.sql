@@ -35,3 +35,9 @@ ON CONFLICT (id) DO UPDATE SET base = excluded.base, body = excluded.body;
 DELETE FROM offered_plan WHERE id = ?;
 -- name: DropOfferedPlans :exec
 DELETE FROM offered_plan;
+-- name: AddFall :exec
+INSERT INTO fall (at_minute, order_id, body) VALUES (?, ?, ?);
+-- name: DropOldFalls :exec
+DELETE FROM fall WHERE id <= (SELECT MAX(id) FROM fall) - CAST(sqlc.arg(keep) AS INTEGER);
+-- name: LatestFalls :many
+SELECT body FROM fall ORDER BY id DESC LIMIT ?;

@@ -48,6 +48,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.addEntryStmt, err = db.PrepareContext(ctx, addEntry); err != nil {
 		return nil, fmt.Errorf("error preparing query AddEntry: %w", err)
 	}
+	if q.addFallStmt, err = db.PrepareContext(ctx, addFall); err != nil {
+		return nil, fmt.Errorf("error preparing query AddFall: %w", err)
+	}
 	if q.addHoursStmt, err = db.PrepareContext(ctx, addHours); err != nil {
 		return nil, fmt.Errorf("error preparing query AddHours: %w", err)
 	}
@@ -162,6 +165,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropOfferedPlansStmt, err = db.PrepareContext(ctx, dropOfferedPlans); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOfferedPlans: %w", err)
 	}
+	if q.dropOldFallsStmt, err = db.PrepareContext(ctx, dropOldFalls); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOldFalls: %w", err)
+	}
 	if q.dropOldOffersStmt, err = db.PrepareContext(ctx, dropOldOffers); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOldOffers: %w", err)
 	}
@@ -230,6 +236,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.laterTouchStmt, err = db.PrepareContext(ctx, laterTouch); err != nil {
 		return nil, fmt.Errorf("error preparing query LaterTouch: %w", err)
+	}
+	if q.latestFallsStmt, err = db.PrepareContext(ctx, latestFalls); err != nil {
+		return nil, fmt.Errorf("error preparing query LatestFalls: %w", err)
 	}
 	if q.latestPlanStmt, err = db.PrepareContext(ctx, latestPlan); err != nil {
 		return nil, fmt.Errorf("error preparing query LatestPlan: %w", err)
@@ -516,6 +525,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing addEntryStmt: %w", cerr)
 		}
 	}
+	if q.addFallStmt != nil {
+		if cerr := q.addFallStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addFallStmt: %w", cerr)
+		}
+	}
 	if q.addHoursStmt != nil {
 		if cerr := q.addHoursStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addHoursStmt: %w", cerr)
@@ -706,6 +720,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropOfferedPlansStmt: %w", cerr)
 		}
 	}
+	if q.dropOldFallsStmt != nil {
+		if cerr := q.dropOldFallsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOldFallsStmt: %w", cerr)
+		}
+	}
 	if q.dropOldOffersStmt != nil {
 		if cerr := q.dropOldOffersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropOldOffersStmt: %w", cerr)
@@ -819,6 +838,11 @@ func (q *Queries) Close() error {
 	if q.laterTouchStmt != nil {
 		if cerr := q.laterTouchStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing laterTouchStmt: %w", cerr)
+		}
+	}
+	if q.latestFallsStmt != nil {
+		if cerr := q.latestFallsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing latestFallsStmt: %w", cerr)
 		}
 	}
 	if q.latestPlanStmt != nil {
@@ -1268,6 +1292,7 @@ type Queries struct {
 	addColourwaySlotStmt  *sql.Stmt
 	addDryingClassStmt    *sql.Stmt
 	addEntryStmt          *sql.Stmt
+	addFallStmt           *sql.Stmt
 	addHoursStmt          *sql.Stmt
 	addMaterialStmt       *sql.Stmt
 	addMovementStmt       *sql.Stmt
@@ -1306,6 +1331,7 @@ type Queries struct {
 	dropMaterialStmt      *sql.Stmt
 	dropOfferedPlanStmt   *sql.Stmt
 	dropOfferedPlansStmt  *sql.Stmt
+	dropOldFallsStmt      *sql.Stmt
 	dropOldOffersStmt     *sql.Stmt
 	dropOldPlansStmt      *sql.Stmt
 	dropPlaceStmt         *sql.Stmt
@@ -1329,6 +1355,7 @@ type Queries struct {
 	keepStockLotStmt      *sql.Stmt
 	lastNStmt             *sql.Stmt
 	laterTouchStmt        *sql.Stmt
+	latestFallsStmt       *sql.Stmt
 	latestPlanStmt        *sql.Stmt
 	latestPlanHeadStmt    *sql.Stmt
 	ledgerPageStmt        *sql.Stmt
@@ -1423,6 +1450,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		addColourwaySlotStmt:  q.addColourwaySlotStmt,
 		addDryingClassStmt:    q.addDryingClassStmt,
 		addEntryStmt:          q.addEntryStmt,
+		addFallStmt:           q.addFallStmt,
 		addHoursStmt:          q.addHoursStmt,
 		addMaterialStmt:       q.addMaterialStmt,
 		addMovementStmt:       q.addMovementStmt,
@@ -1461,6 +1489,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropMaterialStmt:      q.dropMaterialStmt,
 		dropOfferedPlanStmt:   q.dropOfferedPlanStmt,
 		dropOfferedPlansStmt:  q.dropOfferedPlansStmt,
+		dropOldFallsStmt:      q.dropOldFallsStmt,
 		dropOldOffersStmt:     q.dropOldOffersStmt,
 		dropOldPlansStmt:      q.dropOldPlansStmt,
 		dropPlaceStmt:         q.dropPlaceStmt,
@@ -1484,6 +1513,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		keepStockLotStmt:      q.keepStockLotStmt,
 		lastNStmt:             q.lastNStmt,
 		laterTouchStmt:        q.laterTouchStmt,
+		latestFallsStmt:       q.latestFallsStmt,
 		latestPlanStmt:        q.latestPlanStmt,
 		latestPlanHeadStmt:    q.latestPlanHeadStmt,
 		ledgerPageStmt:        q.ledgerPageStmt,

@@ -67,6 +67,13 @@ type Equipment struct {
 	Body     string
 }
 
+type Fall struct {
+	ID       int64
+	AtMinute int64
+	OrderID  string
+	Body     string
+}
+
 type Journal struct {
 	N         int64
 	AtMinute  int64

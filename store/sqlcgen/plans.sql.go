@@ -9,6 +9,21 @@ import (
 	"context"
 )
 
+const addFall = `-- name: AddFall :exec
+INSERT INTO fall (at_minute, order_id, body) VALUES (?, ?, ?)
+`
+
+type AddFallParams struct {
+	AtMinute int64
+	OrderID  string
+	Body     string
+}
+
+func (q *Queries) AddFall(ctx context.Context, arg AddFallParams) error {
+	_, err := q.exec(ctx, q.addFallStmt, addFall, arg.AtMinute, arg.OrderID, arg.Body)
+	return err
+}
+
 const addPlan = `-- name: AddPlan :exec
 INSERT INTO plan_version (version, base, body)
 SELECT CAST(latest.version + 1 AS INTEGER), CAST(?1 AS INTEGER), CAST(?2 AS BLOB)
@@ -44,6 +59,15 @@ func (q *Queries) DropOfferedPlans(ctx context.Context) error {
 	return err
 }
 
+const dropOldFalls = `-- name: DropOldFalls :exec
+DELETE FROM fall WHERE id <= (SELECT MAX(id) FROM fall) - CAST(?1 AS INTEGER)
+`
+
+func (q *Queries) DropOldFalls(ctx context.Context, keep int64) error {
+	_, err := q.exec(ctx, q.dropOldFallsStmt, dropOldFalls, keep)
+	return err
+}
+
 const dropOldOffers = `-- name: DropOldOffers :exec
 DELETE FROM offered_plan WHERE id NOT IN (SELECT id FROM offered_plan ORDER BY id DESC LIMIT ?)
 `
@@ -76,6 +100,33 @@ type ImprovePlanParams struct {
 func (q *Queries) ImprovePlan(ctx context.Context, arg ImprovePlanParams) error {
 	_, err := q.exec(ctx, q.improvePlanStmt, improvePlan, arg.Body, arg.Base)
 	return err
+}
+
+const latestFalls = `-- name: LatestFalls :many
+SELECT body FROM fall ORDER BY id DESC LIMIT ?
+`
+
+func (q *Queries) LatestFalls(ctx context.Context, limit int64) ([]string, error) {
+	rows, err := q.query(ctx, q.latestFallsStmt, latestFalls, limit)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []string
+	for rows.Next() {
+		var body string
+		if err := rows.Scan(&body); err != nil {
+			return nil, err
+		}
+		items = append(items, body)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const latestPlan = `-- name: LatestPlan :one

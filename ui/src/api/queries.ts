@@ -144,6 +144,9 @@ export const useAir = (days: MaybeRefOrGetter<number>) =>
     placeholderData: keepPreviousData,
   });
 
+export const useFalls = () =>
+  useQuery({ queryKey: ["log", "falls"], queryFn: () => answered(client.GET("/api/log/falls")) });
+
 export const useLog = () => useQuery({ queryKey: ["log"], queryFn: () => answered(client.GET("/api/log")) });
 
 export type ClockStep = "quarter" | "hour" | "next" | "morning";

@@ -618,6 +618,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/falls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders that lost slack, and what made them, the latest first */
+        get: operations["list-falls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/lots": {
         parameters: {
             query?: never;
@@ -2319,6 +2336,34 @@ export interface components {
             usual: number;
             variant?: string;
         };
+        FallView: {
+            /** Format: int64 */
+            at: number;
+            by?: string;
+            /** @description what it waits for: a thing that is made first, or a delivery */
+            byName?: string;
+            /** @description the step */
+            doing?: string;
+            /** Format: int64 */
+            is?: number;
+            /** Format: int64 */
+            minutes?: number;
+            /** @description of the order; empty where it is forgotten */
+            name: string;
+            /** @description the thing that the task makes */
+            of?: string;
+            order: string;
+            person?: string;
+            /** Format: int64 */
+            pieces?: number;
+            recipe?: string;
+            step?: string;
+            task?: string;
+            /** Format: int64 */
+            was?: number;
+            who?: string;
+            why: string;
+        };
         Family: {
             changes?: components["schemas"]["Change"][];
             /** Format: int64 */
@@ -3099,6 +3144,8 @@ export interface components {
             buys: components["schemas"]["OrderBuy"][];
             /** @description when a late order could leave with its safety span */
             earliestLeave?: string;
+            /** @description how it lost slack in the last days */
+            fell?: components["schemas"]["FallView"];
             /** @description the task its date hangs on */
             limit?: components["schemas"]["LimitView"];
             order: components["schemas"]["Order"];
@@ -7456,6 +7503,53 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-falls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FallView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

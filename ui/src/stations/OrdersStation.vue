@@ -15,6 +15,7 @@ import OrderForm from "./OrderForm.vue";
 import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
+import { fellBecause, fellBy } from "../words/falls";
 
 const { data: orders, error } = useOrders();
 const choice = ref("");
@@ -78,6 +79,9 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
         </div>
         <div v-if="o.outcome" class="standing">
           <SafetyWord class="slack" :outcome="o.outcome" />
+          <span v-if="o.fell" class="quiet" :data-test="`fell-${o.order.name}`">
+            {{ fellBy(o.fell) }} {{ times.moment(o.fell.at) }}: {{ fellBecause(o.fell) }}
+          </span>
           <OrderBuys v-if="o.buys.length" :order="o" />
           <span class="quiet">
             ready {{ o.outcome.ready === undefined ? "never" : times.full(o.outcome.ready) }}, wanted by

@@ -2,16 +2,18 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, useCommands } from "../../api/client";
-import { useClosedLots, useLog } from "../../api/queries";
+import { useClosedLots, useFalls, useLog } from "../../api/queries";
 import RecordChart from "../../drawings/RecordChart.vue";
 import { lasting, stocked, useTimes } from "../../format";
 import HistoryPages from "../../parts/HistoryPages.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
+import { fellBecause, fellBy } from "../../words/falls";
 import ProposalCard from "./ProposalCard.vue";
 import { about, rests, sure, valued } from "./words";
 
 const { data: log, error } = useLog();
+const { data: falls } = useFalls();
 const history = ref(false);
 const { sought, lines: lots, more, busy, earlier } = useClosedLots(history);
 const times = useTimes();
@@ -117,6 +119,20 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
           </tr>
         </tbody>
       </table>
+      <details v-if="falls?.length" class="sheet closed" data-test="falls">
+        <summary>Orders that lost slack, and why</summary>
+        <table class="ledger">
+          <tbody>
+            <tr v-for="(f, i) in falls" :key="i">
+              <td>{{ times.full(f.at) }}</td>
+              <td>
+                <b>{{ f.name || "an order that is over" }}</b> {{ fellBy(f) }}
+              </td>
+              <td class="quiet">{{ fellBecause(f) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </details>
       <details
         class="sheet closed"
         data-test="closed-lots"
