@@ -29,8 +29,18 @@ type OrderView struct {
 	Limit         *LimitView       `json:"limit,omitempty" doc:"the task its date hangs on"`
 	Buys          []OrderBuy       `json:"buys" doc:"what has to be ordered for it"`
 	Fell          *FallView        `json:"fell,omitempty" doc:"how it lost slack in the last days"`
+	There         int64            `json:"there" doc:"flowers on the shelf that could leave now"`
+	Lines         []LineThere      `json:"lines" doc:"the same, line by line"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
+}
+
+// LineThere is how many flowers of a line are still to leave, and could leave now.
+type LineThere struct {
+	Line  studio.ID `json:"line"`
+	Name  string    `json:"name"`
+	Owed  int64     `json:"owed"`
+	There int64     `json:"there"`
 }
 
 // OrderBody is an order as it is entered or changed.
@@ -80,12 +90,32 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 		if l.ServiceLevel == 0 {
 			l.ServiceLevel = doc.Settings.DefaultServiceLevel
 		}
-		o.Lines = append(o.Lines, studio.OrderLine(l))
+		o.Lines = append(o.Lines, studio.OrderLine{
+			ID:           l.ID,
+			Recipe:       l.Recipe,
+			Variant:      l.Variant,
+			Colourway:    l.Colourway,
+			Quantity:     l.Quantity,
+			ServiceLevel: l.ServiceLevel,
+			Gone:         goneOf(doc, id, l.ID),
+		})
 	}
 	if problems := append(unread, doc.CheckOrder(o)...); len(problems) > 0 {
 		return o, invalid(problems)
 	}
 	return o, nil
+}
+
+// goneOf is how many of a line of an order have left already.
+func goneOf(doc *studio.Document, order, line studio.ID) int64 {
+	for _, o := range doc.Orders {
+		for _, l := range o.Lines {
+			if o.ID == order && l.ID == line {
+				return l.Gone
+			}
+		}
+	}
+	return 0
 }
 
 func newID() studio.ID { return studio.ID(uuid.Must(uuid.NewV7()).String()) }
@@ -99,7 +129,7 @@ type Entered struct {
 
 func (s *Service) registerOrders(to huma.API) {
 	kept(s, to, get("/orders", "list-orders", "Orders that are not over, with what the plan says of each"),
-		shows{topics: []string{"orders", "work"}, planned: true},
+		shows{topics: []string{"orders", "work", "stores"}, planned: true},
 		func(ctx context.Context, at *moment, _ *none) ([]OrderView, error) {
 			return at.orderViews(), nil
 		})
@@ -164,21 +194,55 @@ func (s *Service) registerOrders(to huma.API) {
 		})
 	fact(s, to, post("/orders/{id}/hand-over", "hand-over", "order left",
 		"Record that an order has left, with its flowers"),
-		func(c *change, in *cancel) (Entered, error) {
-			state, err := c.Order(studio.ID(in.ID))
-			if err != nil {
-				return Entered{}, err
+		func(c *change, in *cancel) (Entered, error) { return c.handOver(studio.ID(in.ID), in.IfMatch, nil) })
+	type part struct {
+		Who
+		Sees
+		ID   string `path:"id"`
+		Body struct {
+			Lines []struct {
+				Line     studio.ID `json:"line"`
+				Quantity int64     `json:"quantity" minimum:"0"`
+			} `json:"lines" minItems:"1" maxItems:"100" doc:"how many of which line leave now"`
+		}
+	}
+	fact(s, to, post("/orders/{id}/hand-over-part", "hand-over-part", "part of an order left",
+		"Record that some of an order's flowers have left; the rest is still owed"),
+		func(c *change, in *part) (Entered, error) {
+			lines := map[studio.ID]int64{}
+			for _, l := range in.Body.Lines {
+				lines[l.Line] += l.Quantity
 			}
-			moved, err := c.bench().HandOver(state.Order)
-			if err != nil {
-				return Entered{}, err
-			}
-			c.Summary = fmt.Sprintf("Order %q has left", state.Order.Name)
-			if err := c.OrderLeft(state.Order.ID, in.IfMatch); err != nil {
-				return Entered{}, c.explainStale(err, state.Order.ID)
-			}
-			return Entered{ID: state.Order.ID, Version: in.IfMatch + 1, N: c.N()}, c.Book(studio.WorkLot{}, moved)
+			return c.handOver(studio.ID(in.ID), in.IfMatch, lines)
 		})
+}
+
+// handOver records that an order has left, or a part of its lines.
+func (c *change) handOver(id studio.ID, seen int64, part map[studio.ID]int64) (Entered, error) {
+	state, err := c.Order(id)
+	if err != nil {
+		return Entered{}, err
+	}
+	if part != nil && state.Pending() {
+		return Entered{}, studio.Refuse(
+			"%q awaits acceptance; accept its plan, or take the change back, before a part of it leaves", state.Order.Name)
+	}
+	o, moved, err := c.bench().HandOver(state.Order, part)
+	if err != nil {
+		return Entered{}, err
+	}
+	c.Summary = fmt.Sprintf("Order %q has left", o.Name)
+	if o.State == studio.OrderOpen {
+		var gone int64
+		for _, l := range o.Lines {
+			gone += part[l.ID]
+		}
+		c.Summary = fmt.Sprintf("%d flowers of order %q have left", gone, o.Name)
+	}
+	if err := c.HandOver(o, seen); err != nil {
+		return Entered{}, c.explainStale(err, id)
+	}
+	return Entered{ID: id, Version: seen + 1, N: c.N()}, c.Book(studio.WorkLot{}, moved)
 }
 
 // explainStale adds to a refused write what somebody else has changed since.
@@ -309,8 +373,19 @@ func (at *moment) orderViews() []OrderView {
 	if best != at.inForce {
 		work[best], buys[best] = best.workByOrder(), best.buysByOrder()
 	}
+	atHand := bench.New(at.inForce.Doc, at.inForce.Plan)
 	for _, state := range at.Orders {
-		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending(), Buys: []OrderBuy{}}
+		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending(), Buys: []OrderBuy{},
+			Lines: []LineThere{}}
+		there := atHand.There(state.Order)
+		for _, l := range state.Order.Lines {
+			name := ""
+			if r := at.latestAnswer().Book.Recipe(l.Recipe); r != nil {
+				name = r.Name
+			}
+			v.Lines = append(v.Lines, LineThere{Line: l.ID, Name: name, Owed: l.Owed(), There: there[l.ID]})
+			v.There += there[l.ID]
+		}
 		from := at.inForce
 		if v.Pending {
 			from = best

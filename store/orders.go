@@ -47,6 +47,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 					Quantity:        line.Quantity,
 					ServicePerMille: int64(line.ServiceLevel),
 					Variant:         line.Variant,
+					Gone:            line.Gone,
 				},
 			),
 		)
@@ -81,6 +82,7 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 				Quantity:     l.Quantity,
 				ServiceLevel: studio.PerMille(l.ServicePerMille),
 				Variant:      l.Variant,
+				Gone:         l.Gone,
 			},
 		)
 	}
@@ -229,17 +231,17 @@ func (t *Tx) ChangeOrder(o studio.Order, seen int64) error {
 	return t.putOrder(o, &before)
 }
 
-// OrderLeft writes, as a fact, that an order has left: no acceptance is awaited.
-func (t *Tx) OrderLeft(id studio.ID, seen int64) error {
-	before, err := t.Order(id)
+// HandOver writes, as a fact, what is left of an order once some or all of it has left: no acceptance is
+// awaited.
+func (t *Tx) HandOver(o studio.Order, seen int64) error {
+	before, err := t.Order(o.ID)
 	if err != nil {
 		return err
 	}
 	if before.Version != seen {
 		return Stale{Thing: "the order " + before.Order.Name, Seen: seen, Now: before.Version}
 	}
-	after := OrderState{Order: before.Order, Version: before.Version + 1, Accepted: before.Version + 1}
-	after.Order.State = studio.OrderLeft
+	after := OrderState{Order: o, Version: before.Version + 1, Accepted: before.Version + 1}
 	if err := t.writeOrder(after, &before); err != nil {
 		return err
 	}

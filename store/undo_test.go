@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"errors"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -154,9 +155,12 @@ func TestWhatCameOfALotIsRecorded(t *testing.T) {
 
 func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	s, _ := seeded(t)
+	gone := *named(document(t, s, store.Accepted), "Choir")
+	gone.State, gone.Lines = studio.OrderLeft, slices.Clone(gone.Lines)
+	gone.Lines[0].Gone = gone.Lines[0].Quantity
 	left, err := s.Do(ctx, command("order left"), func(tx *store.Tx) (any, error) {
 		tx.Summary = "Choir has left"
-		err := tx.OrderLeft(demo.ID("order Choir"), 1)
+		err := tx.HandOver(gone, 1)
 		return nil, errors.Join(
 			err,
 			tx.Book(
@@ -171,7 +175,7 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, past.Lines, 1)
 	assert.Equal(t, studio.OrderLeft, past.Lines[0].Order.State)
-	assert.NotEmpty(t, past.Lines[0].Order.Lines)
+	assert.Equal(t, gone.Lines, past.Lines[0].Order.Lines)
 	cones := func() int64 {
 		for _, l := range document(t, s, store.Accepted).Shelf {
 			if l.ID == demo.ID("shelf cones") {
@@ -184,11 +188,12 @@ func TestAnOrderThatHasLeftNeedsNoAcceptanceAndComesBackByUndo(t *testing.T) {
 	_, err = s.Do(
 		ctx,
 		command("order left"),
-		func(tx *store.Tx) (any, error) { return nil, tx.OrderLeft(demo.ID("order Choir"), 1) },
+		func(tx *store.Tx) (any, error) { return nil, tx.HandOver(gone, 1) },
 	)
 	assert.ErrorIs(t, err, store.Stale{Thing: "the order Choir", Seen: 1, Now: 2})
 	_, err = undo(s, left.N)
 	require.NoError(t, err)
 	assert.Equal(t, studio.OrderOpen, named(document(t, s, store.Accepted), "Choir").State)
+	assert.Zero(t, named(document(t, s, store.Accepted), "Choir").Lines[0].Gone)
 	assert.EqualValues(t, 5, cones())
 }

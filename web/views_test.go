@@ -214,6 +214,71 @@ func TestAnOrderStaysUntilItsFlowersAreFinished(t *testing.T) {
 	assert.Contains(t, answer["detail"], "9 of 9 Ranunculus are not finished")
 }
 
+// What is there leaves, the rest stays owed; the order's version is asked for, and a change of the order
+// keeps what has left.
+func TestAPartOfAnOrderLeaves(t *testing.T) {
+	d := newDesk(t)
+	doc := demo.Document()
+	var choir studio.Order
+	for _, o := range doc.Orders {
+		if o.Name == "Choir" {
+			choir = o
+		}
+	}
+	line := choir.Lines[0]
+	status, answer := d.ask("POST", "/api/stores/stock", object{"recipe": line.Recipe, "colourway": line.Colourway,
+		"amount": object{"value": 4, "unit": "pieces"}, "madeOn": doc.Now - 60, "quality": "good"}, nil)
+	require.Equal(t, 200, status, answer)
+	at := func() object {
+		_, orders := d.ask("GET", "/api/orders", "", nil)
+		for _, o := range orders["list"].([]any) {
+			if o.(object)["order"].(object)["name"] == "Choir" {
+				return o.(object)
+			}
+		}
+		return nil
+	}
+	d.ask("GET", "/api/studio", "", nil) // until it is worked out
+	there := at()["lines"].([]any)[0].(object)
+	assert.EqualValues(t, 4, there["there"])
+	assert.EqualValues(t, line.Quantity, there["owed"])
+	path := "/api/orders/" + string(choir.ID)
+	part := func(n int64, version string) (int, object) {
+		return d.ask("POST", path+"/hand-over-part", object{"lines": []object{{"line": line.ID, "quantity": n}}},
+			map[string]string{"If-Match": version})
+	}
+	status, answer = part(5, "1")
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "1 of 5 Ranunculus are not finished")
+	status, answer = part(3, "1")
+	require.Equal(t, 200, status, answer)
+	status, _ = part(1, "1")
+	assert.Equal(t, 412, status)
+	left := at()
+	assert.EqualValues(t, line.Quantity-3, left["lines"].([]any)[0].(object)["owed"])
+	assert.Equal(t, "open", left["order"].(object)["state"])
+	assert.Equal(t, false, left["pending"])
+
+	body := left["order"].(object)
+	lines := body["lines"].([]any)[0].(object)
+	delete(lines, "gone")
+	body["lines"] = []any{lines}
+	lines["quantity"] = 2
+	for _, key := range []string{"id", "importance"} {
+		delete(body, key)
+	}
+	status, answer = d.ask("PUT", path, body, map[string]string{"If-Match": "2"})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, fmt.Sprint(answer["errors"]), "is 2, and 3 have left already")
+	lines["quantity"] = 7
+	status, answer = d.ask("PUT", path, body, map[string]string{"If-Match": "2"})
+	require.Equal(t, 200, status, answer)
+	assert.EqualValues(t, 4, at()["lines"].([]any)[0].(object)["owed"])
+	status, answer = part(1, "3")
+	assert.Equal(t, 409, status)
+	assert.Contains(t, answer["detail"], "awaits acceptance")
+}
+
 func escaped(text string) string { return url.QueryEscape(text) }
 
 // What is to be begun by some hour of the night is to be begun by the last at which anybody is at work.

@@ -10,6 +10,7 @@ import (
 	"bractum/core/count"
 	"bractum/core/paste"
 	"bractum/core/plan"
+	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
 )
@@ -296,7 +297,7 @@ func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
 	doc := stems()
 	oyster := map[string]studio.ID{"petal": demo.ID("Oyster ivory")}
 	b, _ := at(t, doc)
-	_, err := b.HandOver(doc.Orders[0])
+	_, _, err := b.HandOver(doc.Orders[0], nil)
 	refused(t, err, "8 of 8 Waxflower stem are not finished")
 	doc.Shelf = append(
 		doc.Shelf,
@@ -326,7 +327,7 @@ func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
 		},
 	)
 	b, _ = at(t, doc)
-	moved, err := b.HandOver(doc.Orders[0])
+	_, moved, err := b.HandOver(doc.Orders[0], nil)
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -337,8 +338,46 @@ func TestAnOrderLeavesWithItsFinishedFlowers(t *testing.T) {
 		moved,
 	)
 	doc.Orders[0].State = studio.OrderQuote
-	_, err = b.HandOver(doc.Orders[0])
+	_, _, err = b.HandOver(doc.Orders[0], nil)
 	refused(t, err, "only an open order leaves")
+}
+
+// A part that leaves is counted off: only the rest is made, and once the last of it has left, the order has.
+func TestAnOrderLeavesInParts(t *testing.T) {
+	doc := stems()
+	line := doc.Orders[0].Lines[0].ID
+	doc.Shelf = []studio.ShelfLot{{ID: "five", Recipe: demo.ID("Waxflower stem"), Quality: studio.Good, Amount: 5,
+		MadeOn: 900, Mixes: map[string]studio.ID{"petal": demo.ID("Oyster ivory")},
+		Reserved: []studio.Claim{{Order: doc.Orders[0].ID, Quantity: 5}}}}
+	b, _ := at(t, doc)
+	assert.Equal(t, map[studio.ID]int64{line: 5}, b.There(doc.Orders[0]))
+	for n, words := range map[int64]string{6: "6 of 6 Waxflower stem are not", 9: "9 of Waxflower stem cannot leave: 8 are", -1: "-1 of",
+		0: "say how many"} {
+		if n == 6 {
+			words = "1 of 6 Waxflower stem are not finished"
+		}
+		_, _, err := b.HandOver(doc.Orders[0], map[studio.ID]int64{line: n})
+		refused(t, err, words)
+		b, _ = at(t, doc)
+	}
+	o, moved, err := b.HandOver(doc.Orders[0], map[studio.ID]int64{line: 4})
+	require.NoError(t, err)
+	assert.Equal(t, studio.OrderOpen, o.State)
+	assert.EqualValues(t, 4, o.Lines[0].Owed())
+	there, reserved := amounts(moved)
+	assert.EqualValues(t, -4, there["five"])
+	assert.EqualValues(t, -4, reserved[[2]studio.ID{"five", o.ID}])
+
+	doc.Orders[0], doc.Shelf[0].Amount, doc.Shelf[0].Reserved[0].Quantity = o, 1, 1
+	_, p := at(t, doc)
+	assert.EqualValues(t, 3, lotOf(t, p, "Waxflower stem").Need, "of four that are owed one lies there")
+	assert.Empty(t, check.Plan(doc, p))
+	doc.Shelf[0].Amount = 4
+	b, _ = at(t, doc)
+	o, _, err = b.HandOver(doc.Orders[0], nil)
+	require.NoError(t, err)
+	assert.Equal(t, studio.OrderLeft, o.State)
+	assert.Zero(t, o.Lines[0].Owed())
 }
 
 // happened puts a lot as it stands after something happened at the bench.

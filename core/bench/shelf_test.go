@@ -181,7 +181,7 @@ func TestAnOrderLeavesWithItsOwnAndLetsGoOfTheRest(t *testing.T) {
 		},
 	)
 	b := bench.New(doc, &studio.Plan{})
-	moved, err := b.HandOver(doc.Orders[0])
+	_, moved, err := b.HandOver(doc.Orders[0], nil)
 	require.NoError(t, err)
 	there, reserved := amounts(moved)
 	assert.Equal(t, map[studio.ID]int64{"mine": -6, "others": -2}, there)
@@ -192,7 +192,7 @@ func TestAnOrderLeavesWithItsOwnAndLetsGoOfTheRest(t *testing.T) {
 		"blossoms that it had kept are free again",
 	)
 	doc.Shelf[2].Reserved = []studio.Claim{{Order: "somebody", Quantity: 6}}
-	_, err = bench.New(doc, &studio.Plan{}).HandOver(doc.Orders[0])
+	_, _, err = bench.New(doc, &studio.Plan{}).HandOver(doc.Orders[0], nil)
 	refused(t, err, "reserved for others; move the reservation first")
 }
 

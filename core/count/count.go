@@ -259,13 +259,17 @@ func (c *counter) promised() {
 			continue
 		}
 		for _, line := range o.Lines {
+			owed := line.Owed()
+			if owed == 0 {
+				continue
+			}
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			item := c.item(line.Made(), mixes)
-			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: line.Quantity, due: due,
+			item.needs = append(item.needs, need{order: o.ID, line: line.ID, quantity: owed, due: due,
 				service: ServiceOfLot(
 					line.ServiceLevel,
 					c.keysUnder(item),
-				), claims: []studio.Claim{{Order: o.ID, Quantity: line.Quantity}}, plain: line.Quantity})
+				), claims: []studio.Claim{{Order: o.ID, Quantity: owed}}, plain: owed})
 		}
 	}
 }

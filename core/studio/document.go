@@ -181,7 +181,12 @@ type OrderLine struct {
 	Colourway    ID       `json:"colourway"`
 	Quantity     int64    `json:"quantity"`
 	ServiceLevel PerMille `json:"serviceLevelPerMille"`
+	// Gone is how many of them have left the studio already.
+	Gone int64 `json:"gone,omitempty"`
 }
+
+// Owed is how many are still to leave.
+func (l OrderLine) Owed() int64 { return max(0, l.Quantity-l.Gone) }
 
 // Quality of finished pieces: a second is usable where it won't show.
 type Quality string

@@ -388,6 +388,9 @@ func (v *validator) order(place string, o Order, book *Book) {
 		register(v, at, v.lines, line.ID, true)
 		within(v, at+".quantity", line.Quantity, 1, v.doc.Settings.MostPiecesOfOneOrder)
 		within(v, at+".serviceLevelPerMille", line.ServiceLevel, 500, 999)
+		if line.Gone < 0 || line.Gone > line.Quantity {
+			v.say(at+".quantity", "is %d, and %d have left already", line.Quantity, line.Gone)
+		}
 		recipe, known := v.recipes[line.Recipe]
 		if !known || recipe.Kind == KindMix {
 			v.say(at+".recipe", "no recipe %q that can be ordered is in the flower book", line.Recipe)

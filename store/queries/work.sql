@@ -31,7 +31,7 @@ ORDER BY order_line.order_id, order_line.version, order_line.position;
 -- name: OrderLines :many
 SELECT * FROM order_line WHERE order_id = ? AND version = ? ORDER BY position;
 -- name: AddOrderLine :exec
-INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant, gone) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: OpenLots :many
 SELECT * FROM lot WHERE closed_minute IS NULL AND EXISTS (SELECT 1 FROM task WHERE lot_id = lot.id) ORDER BY gather_key, ordinal;
 -- name: PutLot :exec

@@ -160,6 +160,7 @@ type OrderLine struct {
 	Quantity        int64
 	ServicePerMille int64
 	Variant         string
+	Gone            int64
 }
 
 type OrderVersion struct {

@@ -40,7 +40,7 @@ func (q *Queries) AddClosedPieces(ctx context.Context, arg AddClosedPiecesParams
 }
 
 const addOrderLine = `-- name: AddOrderLine :exec
-INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO order_line (order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant, gone) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddOrderLineParams struct {
@@ -53,6 +53,7 @@ type AddOrderLineParams struct {
 	Quantity        int64
 	ServicePerMille int64
 	Variant         string
+	Gone            int64
 }
 
 func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) error {
@@ -66,6 +67,7 @@ func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) erro
 		arg.Quantity,
 		arg.ServicePerMille,
 		arg.Variant,
+		arg.Gone,
 	)
 	return err
 }
@@ -368,7 +370,7 @@ func (q *Queries) DropTasks(ctx context.Context, lotID string) error {
 }
 
 const linesOf = `-- name: LinesOf :many
-SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM json_each(CAST(?1 AS TEXT)) AS wanted
+SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant, order_line.gone FROM json_each(CAST(?1 AS TEXT)) AS wanted
     JOIN customer_order ON customer_order.id = wanted.value
     JOIN order_line ON order_line.order_id = customer_order.id AND order_line.version = customer_order.version
 ORDER BY order_line.order_id, order_line.position
@@ -393,6 +395,7 @@ func (q *Queries) LinesOf(ctx context.Context, orders string) ([]OrderLine, erro
 			&i.Quantity,
 			&i.ServicePerMille,
 			&i.Variant,
+			&i.Gone,
 		); err != nil {
 			return nil, err
 		}
@@ -607,7 +610,7 @@ func (q *Queries) OpenTasks(ctx context.Context) ([]Task, error) {
 }
 
 const orderLines = `-- name: OrderLines :many
-SELECT order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant FROM order_line WHERE order_id = ? AND version = ? ORDER BY position
+SELECT order_id, version, position, id, recipe_id, colourway_id, quantity, service_per_mille, variant, gone FROM order_line WHERE order_id = ? AND version = ? ORDER BY position
 `
 
 type OrderLinesParams struct {
@@ -634,6 +637,7 @@ func (q *Queries) OrderLines(ctx context.Context, arg OrderLinesParams) ([]Order
 			&i.Quantity,
 			&i.ServicePerMille,
 			&i.Variant,
+			&i.Gone,
 		); err != nil {
 			return nil, err
 		}
@@ -844,7 +848,7 @@ func (q *Queries) Shelf(ctx context.Context) ([]StockLot, error) {
 }
 
 const standingLines = `-- name: StandingLines :many
-SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant FROM customer_order CROSS JOIN order_line
+SELECT order_line.order_id, order_line.version, order_line.position, order_line.id, order_line.recipe_id, order_line.colourway_id, order_line.quantity, order_line.service_per_mille, order_line.variant, order_line.gone FROM customer_order CROSS JOIN order_line
 WHERE order_line.order_id = customer_order.id AND closed = 0 AND (order_line.version = customer_order.version OR order_line.version = customer_order.accepted_version)
 ORDER BY order_line.order_id, order_line.version, order_line.position
 `
@@ -868,6 +872,7 @@ func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
 			&i.Quantity,
 			&i.ServicePerMille,
 			&i.Variant,
+			&i.Gone,
 		); err != nil {
 			return nil, err
 		}

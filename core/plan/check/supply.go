@@ -76,13 +76,13 @@ func (c *checker) lines(keys map[studio.ID]string, drawn map[studio.ID]int64) {
 		for _, line := range o.Lines {
 			mixes, _ := c.book.Resolve(line.Made(), colourways[line.Colourway])
 			if n := pegged[got{line: line.ID, key: studio.GatherKey(line.Made(), mixes)}]; o.State == studio.OrderOpen &&
-				n < line.Quantity {
+				n < line.Owed() {
 				c.say(
 					OrderShort,
 					"",
 					"order %q wants %d of %q, the plan makes or takes %d",
 					o.Name,
-					line.Quantity,
+					line.Owed(),
 					c.book.Of(line.Made()).Name,
 					n,
 				)

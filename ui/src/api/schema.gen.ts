@@ -942,6 +942,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/hand-over-part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record that some of an order's flowers have left; the rest is still owed */
+        post: operations["hand-over-part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -2526,6 +2543,11 @@ export interface components {
             things: components["schemas"]["Thing"][];
             unskilled?: string[];
         };
+        Item: {
+            line: string;
+            /** Format: int64 */
+            quantity: number;
+        };
         KeepBody: {
             name: string;
             recipes: components["schemas"]["Recipe"][];
@@ -2626,6 +2648,14 @@ export interface components {
             order?: string;
             person: string;
             summary: string;
+        };
+        LineThere: {
+            line: string;
+            name: string;
+            /** Format: int64 */
+            owed: number;
+            /** Format: int64 */
+            there: number;
         };
         LinkView: {
             /** Format: int64 */
@@ -3120,6 +3150,8 @@ export interface components {
         };
         OrderLine: {
             colourway: string;
+            /** Format: int64 */
+            gone?: number;
             id: string;
             /** Format: int64 */
             quantity: number;
@@ -3148,6 +3180,8 @@ export interface components {
             fell?: components["schemas"]["FallView"];
             /** @description the task its date hangs on */
             limit?: components["schemas"]["LimitView"];
+            /** @description the same, line by line */
+            lines: components["schemas"]["LineThere"][];
             order: components["schemas"]["Order"];
             /** @description nil for a quote or a cancelled order */
             outcome?: components["schemas"]["Outcome"];
@@ -3156,6 +3190,11 @@ export interface components {
             tasksAll: number;
             /** Format: int64 */
             tasksDone: number;
+            /**
+             * Format: int64
+             * @description flowers on the shelf that could leave now
+             */
+            there: number;
             /** Format: int64 */
             version: number;
         };
@@ -3215,6 +3254,10 @@ export interface components {
         PageOrderState: {
             lines: components["schemas"]["StoreOrderState"][];
             next: string;
+        };
+        PartBody: {
+            /** @description how many of which line leave now */
+            lines: components["schemas"]["Item"][];
         };
         PartChanges: {
             changes: components["schemas"]["Edit"][];
@@ -8917,6 +8960,113 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "hand-over-part": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

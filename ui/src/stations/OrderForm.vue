@@ -5,6 +5,7 @@ import { answered, client, type OrderView, Refused, type Schemas, useCommands } 
 import { useStudio } from "../api/queries";
 import { typed } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
+import OrderLeaves from "./OrderLeaves.vue";
 
 /** Entering, changing or cancelling one order. What was typed stays until it is saved. */
 const props = defineProps<{ order?: OrderView }>();
@@ -63,7 +64,8 @@ function body(): Schemas["OrderBody"] {
   };
 }
 
-type Action = "save" | "cancel" | "leave";
+type Action = "save" | "cancel";
+const leaving = ref(false);
 
 const send = useCommands();
 const change = useMutation({
@@ -72,7 +74,6 @@ const change = useMutation({
       if (!props.order) return answered(client.POST("/api/orders", { params: { header }, body: body() }));
       const params = { path: { id: props.order.order.id }, header: { ...header, "If-Match": seen.value } };
       if (action === "cancel") return answered(client.POST("/api/orders/{id}/cancel", { params }));
-      if (action === "leave") return answered(client.POST("/api/orders/{id}/hand-over", { params }));
       return answered(client.PUT("/api/orders/{id}", { params, body: body() }));
     }),
   onSuccess: () => emit("close"),
@@ -210,6 +211,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
       </div>
       <p v-else-if="fields.length" class="flaw" role="alert">Not saved yet: look at what is marked in red.</p>
       <ProblemNote v-else :error="change.error.value" />
+      <OrderLeaves v-if="leaving && order" :order="order" @left="emit('close')" />
       <footer>
         <v-btn
           v-if="order && order.order.state !== 'cancelled'"
@@ -220,14 +222,8 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         >
           Cancel the order
         </v-btn>
-        <v-btn
-          v-if="order?.order.state === 'open'"
-          variant="text"
-          data-test="hand-over"
-          title="The flowers are taken off the shelf"
-          @click="change.mutate('leave')"
-        >
-          It has left
+        <v-btn v-if="order?.order.state === 'open'" variant="text" data-test="leaves" @click="leaving = !leaving">
+          It leaves…
         </v-btn>
         <div class="grow" />
         <v-btn variant="text" @click="emit('close')">Close</v-btn>

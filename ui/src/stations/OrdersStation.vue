@@ -72,7 +72,8 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
               }}<template v-if="l.variant">, {{ l.variant }}</template>
               <span class="quiet">
                 <Swatch v-for="(c, i) in colourway(l.colourway)?.swatches" :key="i" :colour="c" :size="12" />
-                {{ colourway(l.colourway)?.name ?? "its own colours" }}
+                {{ colourway(l.colourway)?.name ?? "its own colours"
+                }}<template v-if="l.gone">, {{ l.gone }} have left</template>
               </span>
             </li>
           </ul>
