@@ -183,6 +183,7 @@ func (s *Store) SeedHistory(ctx context.Context, lots []studio.WorkLot) error {
 		if w.err != nil {
 			return w.err
 		}
-		return s.closeAll(ctx, q)
+		// what was planned without it was never in force
+		return errors.Join(s.closeAll(ctx, q), q.DropPlans(ctx), q.DropFalls(ctx))
 	})
 }

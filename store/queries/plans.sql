@@ -37,6 +37,10 @@ DELETE FROM offered_plan WHERE id = ?;
 DELETE FROM offered_plan;
 -- name: AddFall :exec
 INSERT INTO fall (at_minute, order_id, body) VALUES (?, ?, ?);
+-- name: DropPlans :exec
+DELETE FROM plan_version;
+-- name: DropFalls :exec
+DELETE FROM fall;
 -- name: DropOldFalls :exec
 DELETE FROM fall WHERE id <= (SELECT MAX(id) FROM fall) - CAST(sqlc.arg(keep) AS INTEGER);
 -- name: LatestFalls :many

@@ -156,6 +156,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropEquipmentStmt, err = db.PrepareContext(ctx, dropEquipment); err != nil {
 		return nil, fmt.Errorf("error preparing query DropEquipment: %w", err)
 	}
+	if q.dropFallsStmt, err = db.PrepareContext(ctx, dropFalls); err != nil {
+		return nil, fmt.Errorf("error preparing query DropFalls: %w", err)
+	}
 	if q.dropMaterialStmt, err = db.PrepareContext(ctx, dropMaterial); err != nil {
 		return nil, fmt.Errorf("error preparing query DropMaterial: %w", err)
 	}
@@ -176,6 +179,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropPlaceStmt, err = db.PrepareContext(ctx, dropPlace); err != nil {
 		return nil, fmt.Errorf("error preparing query DropPlace: %w", err)
+	}
+	if q.dropPlansStmt, err = db.PrepareContext(ctx, dropPlans); err != nil {
+		return nil, fmt.Errorf("error preparing query DropPlans: %w", err)
 	}
 	if q.dropPurchaseStmt, err = db.PrepareContext(ctx, dropPurchase); err != nil {
 		return nil, fmt.Errorf("error preparing query DropPurchase: %w", err)
@@ -705,6 +711,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropEquipmentStmt: %w", cerr)
 		}
 	}
+	if q.dropFallsStmt != nil {
+		if cerr := q.dropFallsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropFallsStmt: %w", cerr)
+		}
+	}
 	if q.dropMaterialStmt != nil {
 		if cerr := q.dropMaterialStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropMaterialStmt: %w", cerr)
@@ -738,6 +749,11 @@ func (q *Queries) Close() error {
 	if q.dropPlaceStmt != nil {
 		if cerr := q.dropPlaceStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropPlaceStmt: %w", cerr)
+		}
+	}
+	if q.dropPlansStmt != nil {
+		if cerr := q.dropPlansStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropPlansStmt: %w", cerr)
 		}
 	}
 	if q.dropPurchaseStmt != nil {
@@ -1328,6 +1344,7 @@ type Queries struct {
 	dropDraftStmt         *sql.Stmt
 	dropDryingClassStmt   *sql.Stmt
 	dropEquipmentStmt     *sql.Stmt
+	dropFallsStmt         *sql.Stmt
 	dropMaterialStmt      *sql.Stmt
 	dropOfferedPlanStmt   *sql.Stmt
 	dropOfferedPlansStmt  *sql.Stmt
@@ -1335,6 +1352,7 @@ type Queries struct {
 	dropOldOffersStmt     *sql.Stmt
 	dropOldPlansStmt      *sql.Stmt
 	dropPlaceStmt         *sql.Stmt
+	dropPlansStmt         *sql.Stmt
 	dropPurchaseStmt      *sql.Stmt
 	dropRefusalStmt       *sql.Stmt
 	dropRevisionStmt      *sql.Stmt
@@ -1486,6 +1504,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropDraftStmt:         q.dropDraftStmt,
 		dropDryingClassStmt:   q.dropDryingClassStmt,
 		dropEquipmentStmt:     q.dropEquipmentStmt,
+		dropFallsStmt:         q.dropFallsStmt,
 		dropMaterialStmt:      q.dropMaterialStmt,
 		dropOfferedPlanStmt:   q.dropOfferedPlanStmt,
 		dropOfferedPlansStmt:  q.dropOfferedPlansStmt,
@@ -1493,6 +1512,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropOldOffersStmt:     q.dropOldOffersStmt,
 		dropOldPlansStmt:      q.dropOldPlansStmt,
 		dropPlaceStmt:         q.dropPlaceStmt,
+		dropPlansStmt:         q.dropPlansStmt,
 		dropPurchaseStmt:      q.dropPurchaseStmt,
 		dropRefusalStmt:       q.dropRefusalStmt,
 		dropRevisionStmt:      q.dropRevisionStmt,

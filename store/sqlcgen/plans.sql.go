@@ -41,6 +41,15 @@ func (q *Queries) AddPlan(ctx context.Context, arg AddPlanParams) error {
 	return err
 }
 
+const dropFalls = `-- name: DropFalls :exec
+DELETE FROM fall
+`
+
+func (q *Queries) DropFalls(ctx context.Context) error {
+	_, err := q.exec(ctx, q.dropFallsStmt, dropFalls)
+	return err
+}
+
 const dropOfferedPlan = `-- name: DropOfferedPlan :exec
 DELETE FROM offered_plan WHERE id = ?
 `
@@ -84,6 +93,15 @@ DELETE FROM plan_version WHERE version <= (SELECT MAX(version) FROM plan_version
 
 func (q *Queries) DropOldPlans(ctx context.Context, keep int64) error {
 	_, err := q.exec(ctx, q.dropOldPlansStmt, dropOldPlans, keep)
+	return err
+}
+
+const dropPlans = `-- name: DropPlans :exec
+DELETE FROM plan_version
+`
+
+func (q *Queries) DropPlans(ctx context.Context) error {
+	_, err := q.exec(ctx, q.dropPlansStmt, dropPlans)
 	return err
 }
 

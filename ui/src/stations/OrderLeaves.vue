@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, reactive } from "vue";
-import { answered, client, type OrderView, useCommands } from "../api/client";
+import { answered, client, type OrderView, person, useCommands } from "../api/client";
 import NumberField from "../parts/NumberField.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 
@@ -40,7 +40,7 @@ const leave = useMutation({
       variant="tonal"
       data-test="hand-over"
       title="The flowers are taken off the shelf"
-      :disabled="!any && !all"
+      :disabled="!person || (!any && !all)"
       :loading="leave.isPending.value"
       @click="leave.mutate()"
     >
