@@ -213,9 +213,9 @@ func (at *moment) accept(tx *store.Tx, a *answer) error {
 	if err := errors.Join(tx.AcceptOrders(), tx.AcceptWishes(), tx.PutInForce(a.Plan), tx.DropOffers()); err != nil {
 		return err
 	}
-	divided := count.Divisions(at.latestAnswer().Count, a.Plan.Lots)
-	for _, group := range slices.Sorted(maps.Keys(divided)) {
-		if err := tx.Divide(divided[group]); err != nil {
+	beyond := count.Beyond(at.latestAnswer().Doc, a.Plan.Divided)
+	for _, group := range slices.Sorted(maps.Keys(beyond)) {
+		if err := tx.Divide(beyond[group]); err != nil {
 			return err
 		}
 	}

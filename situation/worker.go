@@ -361,7 +361,7 @@ func (w *Worker) repaired(
 	if err != nil {
 		return nil, err
 	}
-	if counted, err = count.As(doc, counted, made.Lots); err != nil {
+	if counted, err = count.As(doc, counted, made.Divided); err != nil {
 		return nil, err
 	}
 	return NewAnswer(doc, calendar, counted, made), nil
@@ -390,7 +390,7 @@ func (w *Worker) offers(at, made *Situation, abandon <-chan struct{}) error {
 			}
 			offer.Plan = found
 		}
-		counted, err := count.As(latest.Doc, latest.Count, offer.Plan.Lots)
+		counted, err := count.As(latest.Doc, latest.Count, offer.Plan.Divided)
 		if err != nil {
 			return err
 		}

@@ -150,6 +150,11 @@ func (c *planCommand) make(
 		return nil, nil, nil, plan.Options{}, err
 	}
 	defer done()
+	if options.From != nil {
+		if counted, err = count.As(doc, counted, options.From.Divided); err != nil {
+			return nil, nil, nil, options, err
+		}
+	}
 	if c.Steps == nil && c.Seconds == 0 && c.From == "" {
 		options.Steps = usual(doc, counted)
 	}

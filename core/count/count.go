@@ -493,26 +493,22 @@ func (c *counter) gatherAll(item *Item, r *studio.Recipe, rest []need, gather fu
 		n := sort.Search(len(rest), func(i int) bool { return latest(rest[i]) > first+span })
 		groups, rest = append(groups, rest[:n:n]), rest[n:]
 	}
-	var with [][]studio.ID
 	if r.Kind == studio.KindMix && len(groups) > 1 && c.mostPerLot(item, r) == 0 {
-		with = c.weighTogether(item, groups, latest)
+		c.weighTogether(item, groups, latest)
 	}
-	for i, group := range groups {
+	for _, group := range groups {
 		if len(group) == 0 {
 			c.nextOrdinal(item.Key) // of what is weighed with another: those after it stay what they are
 			continue
 		}
 		gather(item, r, group)
-		if with != nil {
-			c.result.Lots[len(c.result.Lots)-1].With = with[i]
-		}
 	}
 }
 
 // weighTogether adds groups of needs of a mix to others that they are to be weighed with, and leaves
-// nothing of them; each group is of one lot. It gives the lots that would have been, by group.
-func (c *counter) weighTogether(item *Item, groups [][]need, latest func(need) studio.Minute) [][]studio.ID {
-	ids, with := make([]studio.ID, len(groups)), make([][]studio.ID, len(groups))
+// nothing of them; each group is of one lot.
+func (c *counter) weighTogether(item *Item, groups [][]need, latest func(need) studio.Minute) {
+	ids := make([]studio.ID, len(groups))
 	at := make([]studio.Minute, len(groups))
 	last := c.last[item.Key]
 	for i := range groups {
@@ -527,9 +523,7 @@ func (c *counter) weighTogether(item *Item, groups [][]need, latest func(need) s
 		}
 		groups[into], groups[i] = append(groups[into], groups[i]...), nil
 		slices.SortStableFunc(groups[into], c.sooner)
-		with[into] = append(with[into], ids[i])
 	}
-	return with
 }
 
 func (c *counter) working(

@@ -25,39 +25,25 @@ func Divided(doc *studio.Document, divisions map[studio.ID]studio.Division) (*Re
 	return Up(&divided)
 }
 
-// As counts up a valid document with groups divided as lots of a plan are; what was counted, where they
-// are as counted.
-func As(doc *studio.Document, counted *Result, lots []studio.Lot) (*Result, error) {
-	divisions := Divisions(counted, lots)
-	if len(divisions) == 0 {
+// As counts up a valid document with groups divided as a plan has them beyond what the document says; what
+// was counted, where it has nothing beyond.
+func As(doc *studio.Document, counted *Result, divided []studio.Division) (*Result, error) {
+	beyond := Beyond(doc, divided)
+	if len(beyond) == 0 {
 		return counted, nil
 	}
-	return Divided(doc, divisions)
+	return Divided(doc, beyond)
 }
 
-// Divisions are the groups that are divided otherwise in some lots than in a count, by
-// group.
-func Divisions(counted *Result, lots []studio.Lot) map[studio.ID]studio.Division {
-	members := func(of []studio.Lot) map[studio.ID]int64 {
-		n := map[studio.ID]int64{}
-		for _, l := range of {
-			if l.Group != "" && !l.InWork && !l.Decided {
-				n[l.Group]++
-			}
-		}
-		return n
-	}
-	usual, now := members(counted.Lots), members(lots)
-	divisions := map[studio.ID]studio.Division{}
-	for group, n := range now {
-		if usual[group] != n && usual[group] > 0 {
-			divisions[group] = studio.Division{Group: group, Lots: n}
+// Beyond are divisions that a document does not say, by group.
+func Beyond(doc *studio.Document, divided []studio.Division) map[studio.ID]studio.Division {
+	beyond := map[studio.ID]studio.Division{}
+	for _, d := range divided {
+		if !slices.Contains(doc.Divided, d) {
+			beyond[d.Group] = d
 		}
 	}
-	for _, l := range lots {
-		maps.Copy(divisions, Joined(counted, l.ID, l.With))
-	}
-	return divisions
+	return beyond
 }
 
 // joinedWithin is by how much more than when it was decided two weighings may be apart, and still be one.

@@ -94,6 +94,7 @@ func (c *counter) gather(item *Item, r *studio.Recipe, needs []need) {
 
 // begin makes a lot for the first of some needs, and returns what is left of them.
 func (c *counter) begin(item *Item, r *studio.Recipe, lot studio.Lot, needs []need, into *inputs, g gathered) []need {
+	lot.Due = g.due // of one that is all spares
 	for free := lot.Need; free > 0; {
 		taken, _ := studio.First(needs[0].claims, free)
 		if free == lot.Need || needs[0].due < lot.Due {

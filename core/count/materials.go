@@ -86,6 +86,7 @@ type stock struct {
 	lengths      map[studio.Micrometres]int64 // pieces of wire
 	long, given  int64                        // all of them, and what was given, in micrometres
 	wires        int64                        // given
+	last         []studio.ID                  // gates of the wire that was cut last
 	missing      int64                        // that nobody sells
 	orders       []studio.Claim               // that miss it
 }
@@ -214,7 +215,13 @@ func (c *counter) arrivals() classes {
 				amount, s.wires = share(s.needed, s.given, s.long)-s.wires, share(s.needed, s.given, s.long)
 			}
 			missing := s.missing
-			gates := s.take(amount)
+			gates := s.last // of a wire that is cut already
+			if amount > 0 || !u.wire() {
+				gates = s.take(amount)
+			}
+			if u.wire() {
+				s.last = gates
+			}
 			for _, gate := range gates {
 				if await := (studio.Await{Step: u.step, Gate: gate}); !slices.Contains(l.Awaits, await) {
 					l.Awaits = append(l.Awaits, await)

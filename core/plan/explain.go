@@ -90,7 +90,7 @@ func Explain(doc *studio.Document, counted *count.Result, made *studio.Plan, opt
 	if err != nil {
 		return nil, err
 	}
-	if counted, err = count.As(doc, counted, made.Lots); err != nil {
+	if counted, err = count.As(doc, counted, made.Divided); err != nil {
 		return nil, err
 	}
 	for i, most := range e.Scarce {

@@ -28,20 +28,23 @@ type sizes struct {
 
 func newSizes(s *search) *sizes {
 	random := rand.New(rand.NewPCG(uint64(s.options.Seed), 1<<32))
-	return &sizes{search: s, divided: map[studio.ID]studio.Division{}, random: random}
+	z := &sizes{search: s, divided: map[studio.ID]studio.Division{}, random: random}
+	if s.options.From != nil {
+		z.divided = count.Beyond(s.doc, s.options.From.Divided)
+	}
+	return z
 }
 
 // searched searches for the steps of the options, lot sizes included and with what is weighed twice on a
-// day weighed once unless lots are fixed or nothing is searched for or repaired, and gives the search that
-// found the best and the steps done.
-func searched(s *search) (*search, int) {
-	z := newSizes(s)
-	fixed := s.options.FixedLots || s.doc.Direct != nil
+// day weighed once unless lots are fixed or nothing is searched for or repaired, and gives the steps done.
+func (z *sizes) searched() int {
+	options := z.options
+	fixed := options.FixedLots || z.doc.Direct != nil
 	done := z.stretches(fixed)
-	if !fixed && (s.options.Steps > 0 || s.options.From != nil) {
+	if !fixed && (options.Steps > 0 || options.From != nil) {
 		z.weighOnce()
 	}
-	return z.search, done
+	return done
 }
 
 // stretches searches stretch by stretch, with other sizes of lots between them unless they are fixed,

@@ -97,9 +97,14 @@ func (z *sizes) join(mixings [][]studio.ID) bool {
 	}
 	before, after := z.found(), next.found()
 	if after.worth().Lateness > before.worth().Lateness || after.leftOutCount() > before.leftOutCount() ||
-		after.thinSlack() > before.thinSlack() ||
-		z.options.From != nil && Fell(before.finished(), after.finished()) {
+		after.thinSlack() > before.thinSlack() {
 		return false
+	}
+	for i, o := range before.orders { // beyond MostSlack an order is as safe as can be
+		was, is := o.ReadyBy-before.readyOf(o), o.ReadyBy-after.readyOf(after.orders[i])
+		if z.options.From != nil && min(was, studio.MostSlack)-min(is, studio.MostSlack) > mostFall {
+			return false
+		}
 	}
 	z.search, z.divided = next, divided
 	return true

@@ -224,8 +224,12 @@ func (s *schedule) spotForWork(j *job, r readiness) (spot, *fault) {
 			return best.spot, nil
 		}
 	}
+	had := s.handBefore(j)
 	for i := range j.ways {
 		bias := s.biasAgainst(j, &j.ways[i])
+		if had >= 0 && j.ways[i].maker != had {
+			bias += handedOver
+		}
 		if prefer != 0 && j.ways[i].maker != prefer-1 {
 			bias += s.wish.loyalty
 		}
@@ -238,6 +242,29 @@ func (s *schedule) spotForWork(j *job, r readiness) (spot, *fault) {
 	}
 	best.narrow = r.narrow
 	return best.spot, nil
+}
+
+// handedOver is by how many minutes later whoever had a lot in hand before may be done with its next work
+// than others, and still gets it.
+const handedOver = 30
+
+// handBefore is who did the work before a job of its lot and can do it too, -1 where nobody did. Of a
+// direct document nothing says that its lots want one hand.
+func (s *schedule) handBefore(j *job) int {
+	if s.doc.Direct != nil {
+		return -1
+	}
+	before := j.before
+	for before != nil && before.Wait != nil {
+		before = before.before
+	}
+	if before == nil {
+		return -1
+	}
+	if had := int(s.at[before.number].maker); had >= 0 && j.wayOf(had) >= 0 {
+		return had
+	}
+	return -1
 }
 
 // wayOf is the index of the way in which a maker does a job, -1 if they do not.

@@ -24,7 +24,9 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 
 	"bractum/core/count"
@@ -73,9 +75,14 @@ func Make(doc *studio.Document, counted *count.Result, options Options) (*studio
 		return nil, err
 	}
 	p.abandon = options.Abandon
-	s, done := searched(newSearch(p, options))
-	out := s.found().finished()
+	z := newSizes(newSearch(p, options))
+	done := z.searched()
+	out := z.found().finished()
 	out.Steps, out.Seed = done, options.Seed
+	out.Divided = slices.SortedFunc(
+		maps.Values(z.divided),
+		func(a, b studio.Division) int { return cmp.Compare(a.Group, b.Group) },
+	)
 	return out, nil
 }
 

@@ -34,6 +34,10 @@ func moves(told, now *studio.Plan) (moved int) {
 func planned(t testing.TB, doc *studio.Document, options plan.Options) *studio.Plan {
 	counted, err := count.Up(doc)
 	require.NoError(t, err)
+	if options.From != nil {
+		counted, err = count.As(doc, counted, options.From.Divided)
+		require.NoError(t, err)
+	}
 	p, err := plan.Make(doc, counted, options)
 	require.NoError(t, err)
 	return p
@@ -76,10 +80,10 @@ var events = []struct {
 // one search or the other is luckier by more.
 func TestARepairIsAsGoodAndMovesLess(t *testing.T) {
 	worse, movedBy, movedAnew, cases := 0.0, 0, 0, 0.0
-	for seed := uint64(1); seed <= 2; seed++ {
+	for seed := uint64(1); seed <= 4; seed++ {
 		doc := demo.Season(seed, 0.12, 90)
 		told := planned(t, doc, plan.Options{Steps: 64, Seed: 1})
-		same := planned(t, doc, plan.Options{From: told})
+		same := planned(t, doc, plan.Options{From: told, FixedLots: true})
 		assert.Empty(t, plan.Compare(told, same).Moved, "where nothing has happened nothing moves")
 		var hour int64
 		for _, o := range doc.Orders {
@@ -88,9 +92,9 @@ func TestARepairIsAsGoodAndMovesLess(t *testing.T) {
 		for _, e := range events {
 			after := *doc
 			e.with(&after)
-			repaired := planned(t, &after, plan.Options{From: told, Steps: 256, Seed: 1})
+			repaired := planned(t, &after, plan.Options{From: told, FixedLots: true, Steps: 96, Seed: 1})
 			require.Empty(t, check.Plan(&after, repaired), e.name)
-			anew := planned(t, &after, plan.Options{Steps: 256, Seed: 1})
+			anew := planned(t, &after, plan.Options{Steps: 96, Seed: 1})
 			t.Logf(
 				"%s: lateness %d and %d moves, %d and %d anew",
 				e.name,

@@ -34,8 +34,6 @@ type Lot struct {
 	InWork  bool `json:"inWork,omitempty"`
 	// Group is the first of the lots that were gathered together.
 	Group ID `json:"group,omitempty"`
-	// With are lots of a mix that would be apart and are weighed with it.
-	With []ID `json:"with,omitempty"`
 	// From is the shelf lot of half-made pieces that it is finished from, and
 	// Reached the last step those had behind them.
 	From    ID     `json:"from,omitempty"`
@@ -248,10 +246,12 @@ func (p *Plan) WorstSlack() Minute {
 // or says why not. Bound, where known, is the least weighted lateness that any plan
 // can reach.
 type Plan struct {
-	Format    string     `json:"format"`
-	Version   int        `json:"version"`
-	Now       Minute     `json:"now"`
-	Lots      []Lot      `json:"lots"`
+	Format  string `json:"format"`
+	Version int    `json:"version"`
+	Now     Minute `json:"now"`
+	Lots    []Lot  `json:"lots"`
+	// Divided are the groups of lots that are divided otherwise than the document says.
+	Divided   []Division `json:"divided,omitempty"`
 	Links     []Link     `json:"links"`
 	Pegs      []Peg      `json:"shelfPegs"`
 	Tasks     []Task     `json:"tasks"`

@@ -2764,7 +2764,6 @@ export interface components {
             /** Format: int64 */
             started: number;
             variant?: string;
-            with?: string[];
         };
         LyingCard: {
             /** @description of lots that are made for each other */
