@@ -14,11 +14,15 @@ import (
 
 // BenchView is what one maker sees: the task at hand, the next, what dries.
 type BenchView struct {
-	N      int64         `json:"n"`
-	Now    studio.Minute `json:"now"`
-	Task   *TaskCard     `json:"task,omitempty" doc:"the task that is going on, or the next"`
-	Next   []TaskCard    `json:"next"`
-	Drying []TaskCard    `json:"drying" doc:"what becomes ready soon"`
+	N    int64         `json:"n"`
+	Now  studio.Minute `json:"now"`
+	Task *TaskCard     `json:"task,omitempty" doc:"the task that is going on, or the next"`
+	Next []TaskCard    `json:"next"`
+	// Sitting are the tasks of the same kind that follow without a long pause.
+	Sitting []TaskCard `json:"sitting"`
+	// Early is what could be begun now though it is planned for later.
+	Early  []TaskCard `json:"early"`
+	Drying []TaskCard `json:"drying" doc:"what becomes ready soon"`
 	// Stiffens is by when what the task takes up, or has done, has to be taken up.
 	Stiffens *StiffenView `json:"stiffens,omitempty"`
 	Eyes     []bench.Eye  `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
@@ -31,6 +35,9 @@ type LoadView struct {
 	Name string   `json:"name" doc:"of the machine"`
 	Of   []string `json:"of" doc:"what goes through it"`
 }
+
+// mostOfSitting is of how many tasks of a sitting a bench tells.
+const mostOfSitting = 24
 
 // loadSoon is how long before its time a load is on somebody's bench.
 const loadSoon = 30
@@ -207,7 +214,7 @@ const mostDrying = 12
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
 	mine := bench.Next(a.Open(person))
-	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Drying: []TaskCard{}, Eyes: []bench.Eye{},
+	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Sitting: []TaskCard{}, Early: []TaskCard{}, Drying: []TaskCard{}, Eyes: []bench.Eye{},
 		Loads: at.loads(person)}
 	if len(mine) > 0 {
 		card := a.card(*mine[0])
@@ -217,8 +224,17 @@ func (at *moment) bench(person studio.ID) BenchView {
 			to := a.Tasks[soon.Task]
 			v.Stiffens = &StiffenView{Stiffening: *soon, Name: a.named(to.Lot, to.Step), Own: soon.Task == card.ID}
 		}
-		for _, t := range mine[1:min(3, len(mine))] {
+		sitting := bench.Sitting(mine, func(t *studio.Task) string { return a.glyphOf(t) })
+		for _, t := range sitting[1:min(mostOfSitting, len(sitting))] {
+			v.Sitting = append(v.Sitting, a.card(*t))
+		}
+		after := mine[len(sitting):]
+		for _, t := range after[:min(2, len(after))] {
 			v.Next = append(v.Next, a.card(*t))
+		}
+		early := bench.New(a.Doc, a.Plan).Early(person, mine, a.Activity, bench.Fresh(a.Instance()))
+		for _, t := range early[:min(3, len(early))] {
+			v.Early = append(v.Early, a.card(*t))
 		}
 	}
 	drying := bench.UnderWay(a.Open(""), at.Now)

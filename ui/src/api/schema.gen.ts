@@ -1813,6 +1813,7 @@ export interface components {
         BenchView: {
             /** @description what becomes ready soon */
             drying: components["schemas"]["TaskCard"][];
+            early: components["schemas"]["TaskCard"][];
             /** @description of a task that is going on: what is settled or counted as it is done */
             eyes: components["schemas"]["Eye"][];
             /** @description machines that this maker sets off or empties soon, or should have */
@@ -1822,6 +1823,7 @@ export interface components {
             next: components["schemas"]["TaskCard"][];
             /** Format: int64 */
             now: number;
+            sitting: components["schemas"]["TaskCard"][];
             stiffens?: components["schemas"]["StiffenView"];
             /** @description the task that is going on, or the next */
             task?: components["schemas"]["TaskCard"];

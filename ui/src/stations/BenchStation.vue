@@ -91,6 +91,15 @@ const record = useMutation({
   },
   onSuccess: (answer) => (said.value = answer),
 });
+/** Begins another task than the next one. */
+const begin = useMutation({
+  mutationFn: (task: string) =>
+    send(["start", task], (header) =>
+      answered(
+        client.POST("/api/tasks/{task}/start", { params: { path: { task }, header }, body: { foundReady: false } }),
+      ),
+    ),
+});
 /** How long there is until the first piece is too stiff. */
 const stiffens = (s: Schemas["StiffenView"], now: number) =>
   s.by < now ? `${lasting(now - s.by)} too late:` : `${lasting(s.by - now)} left:`;
@@ -255,12 +264,37 @@ const takes = computed(() =>
               {{ task.state === "paused" ? "Go on" : "Start" }}
             </button>
           </template>
-          <ProblemNote :error="record.error.value" />
+          <ProblemNote :error="record.error.value ?? begin.error.value" />
           <button v-if="confirmable" class="small" data-test="ready" @click="record.mutate('ready')">
             I touched it: it is ready
           </button>
+          <section v-if="bench?.early.length" data-test="early">
+            <h3>Could be begun now</h3>
+            <p v-for="e in bench.early" :key="e.id" class="next">
+              <WorkGlyph :glyph="e.glyph" /> <b>{{ e.making === "mix" ? `${grams(e.quantity)} g` : e.quantity }}</b>
+              {{ e.name }}, {{ e.of }}
+              <button
+                class="bare add"
+                :data-test="`early-${e.of}`"
+                :disabled="record.isPending.value"
+                @click="begin.mutate(e.id)"
+              >
+                Start
+              </button>
+            </p>
+          </section>
+          <details v-if="bench?.sitting.length" class="sitting" data-test="sitting">
+            <summary>
+              {{ bench.sitting.length }} more of this in one sitting, until {{ times.clock(bench.sitting.at(-1)!.end) }}
+            </summary>
+            <p v-for="n in bench.sitting" :key="n.id" class="next">
+              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${grams(n.quantity)} g` : n.quantity }}</b>
+              {{ n.name }}, {{ n.of }}
+              <span class="quiet">{{ times.clock(n.start) }}</span>
+            </p>
+          </details>
           <section v-if="bench?.next.length">
-            <h3>Next</h3>
+            <h3>{{ bench.sitting.length ? "After that" : "Next" }}</h3>
             <p v-for="n in bench.next" :key="n.id" class="next">
               <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${grams(n.quantity)} g` : n.quantity }}</b>
               {{ n.name }}, {{ n.of }}
