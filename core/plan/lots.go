@@ -36,12 +36,12 @@ func newSizes(s *search) *sizes {
 }
 
 // searched searches for the steps of the options, lot sizes included and with what is weighed twice on a
-// day weighed once unless lots are fixed or nothing is searched for or repaired, and gives the steps done.
+// day weighed once unless lots are fixed, and gives the steps done.
 func (z *sizes) searched() int {
 	options := z.options
 	fixed := options.FixedLots || z.doc.Direct != nil
 	done := z.stretches(fixed)
-	if !fixed && (options.Steps > 0 || options.From != nil) {
+	if !fixed && (options.Steps > 0 || options.Proposes) {
 		z.weighOnce()
 	}
 	return done

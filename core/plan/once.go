@@ -59,7 +59,7 @@ func (z *sizes) weighOnce() {
 }
 
 // weighedTwice are the lots of mixes that the schedule found weighs on one day while the first of them
-// keeps, by what could be one weighing.
+// keeps, by what could be one weighing. Of a proposal it is what is not all in the plan that it comes from.
 func (z *sizes) weighedTwice() (all [][]studio.ID) {
 	found := z.found()
 	book := studio.NewBook(z.doc)
@@ -76,9 +76,16 @@ func (z *sizes) weighedTwice() (all [][]studio.ID) {
 		}
 		mixings = append(mixings, paste.Mixing{Lot: l.ID, Mix: l.Recipe, At: found.at[j.number].start, Keeps: r.LifeMinutes})
 	}
+	told := map[studio.ID]bool{}
+	if z.options.Proposes && z.options.From != nil {
+		for _, l := range z.options.From.Lots {
+			told[l.ID] = true
+		}
+	}
 	together := paste.Together(mixings, z.calendar.Date)
 	for i := range z.counted.Lots {
-		if lots := together[z.counted.Lots[i].ID]; len(lots) > 1 {
+		lots := together[z.counted.Lots[i].ID]
+		if slices.ContainsFunc(lots, func(id studio.ID) bool { return !told[id] }) {
 			all = append(all, lots)
 		}
 	}

@@ -38,8 +38,10 @@ type Options struct {
 	// LatenessOnly compares plans by weighted lateness alone.
 	LatenessOnly bool
 	// FixedLots keeps lots as they were counted; else a search may divide those that
-	// were gathered together otherwise, and a search or a repair weighs a mix once a day.
+	// were gathered together otherwise, and weighs a mix once a day.
 	FixedLots bool
+	// Proposes has a repair weigh once a day what is new since the plan From.
+	Proposes bool
 	// Steps of search after the constructive plan, from a seed.
 	Steps int
 	Seed  int64

@@ -33,15 +33,15 @@ func Repair(
 	return repaired(doc, counted, Options{From: from, FixedLots: true, Abandon: abandon})
 }
 
-// Propose repairs a plan as Repair does for what nobody was told yet: what is weighed twice on a day is
-// weighed once, where nothing is later by it.
+// Propose repairs a plan as Repair does for what nobody was told yet: what is new and weighed twice on a day
+// is weighed once, where nothing is later by it.
 func Propose(
 	doc *studio.Document,
 	counted *count.Result,
 	from *studio.Plan,
 	abandon <-chan struct{},
 ) (*studio.Plan, error) {
-	return repaired(doc, counted, Options{From: from, Abandon: abandon})
+	return repaired(doc, counted, Options{From: from, Proposes: true, Abandon: abandon})
 }
 
 func repaired(doc *studio.Document, counted *count.Result, options Options) (*studio.Plan, error) {
