@@ -15,9 +15,15 @@ type Touched struct {
 	Surely bool         `json:"surely,omitempty" doc:"it is so, though somebody found them further before"`
 }
 
-// Touch records what somebody found who touched what lies in a wait.
+// Touch records what somebody found who touched what lies in a wait, or what of it is spoilt; of what lies
+// between two tasks only what is spoilt.
 func (b Bench) Touch(task, person studio.ID, found Touched) (studio.WorkLot, []studio.Movement, error) {
 	lot, r, wait, err := b.lying(task)
+	if found.Found == studio.FoundSpoilt {
+		if between, of, step, lies := b.between(task); lies {
+			lot, r, wait, err = between, of, step, nil
+		}
+	}
 	if err != nil {
 		return lot, nil, err
 	}
@@ -67,6 +73,23 @@ func (b Bench) name(person studio.ID) string {
 		}
 	}
 	return "Somebody"
+}
+
+// between finds a lot whose pieces lie between a task, which was its last, and the next.
+func (b Bench) between(task studio.ID) (lot studio.WorkLot, r *studio.Recipe, step int, lies bool) {
+	for _, w := range b.doc.Work {
+		if len(w.Records) == 0 {
+			continue
+		}
+		last := w.Records[len(w.Records)-1]
+		r := b.book.Of(w.Made())
+		if s, i := r.Step(last.Step); i >= 0 && s.Work != nil && last.State == studio.TaskDone &&
+			studio.TaskID(w.ID, last.Step) == task && !w.Progress(r).Made {
+			w.Records = slices.Clone(w.Records)
+			return w, r, i, true
+		}
+	}
+	return lot, nil, 0, false
 }
 
 // lying finds a wait that a lot's pieces lie in.

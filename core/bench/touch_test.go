@@ -138,6 +138,30 @@ func TestSpoiltPiecesAreGone(t *testing.T) {
 	assert.ErrorContains(t, err, "not put down yet")
 }
 
+// What lies between two tasks can be found spoilt, and nothing else: it is counted off for the next.
+func TestPiecesBetweenTwoTasksCanBeSpoilt(t *testing.T) {
+	doc := inMoulds(300)
+	doc.Work[0].Records = doc.Work[0].Records[:2]
+	last := petals + "." + studio.ID(doc.Work[0].Records[1].Step)
+	b, _ := at(t, doc)
+	_, _, err := b.Touch(last, demo.ID("Maren"), bench.Touched{Found: studio.FoundFirm})
+	assert.ErrorContains(t, err, "nothing of this lies")
+	_, _, err = b.Touch(last, demo.ID("Maren"), bench.Touched{Found: studio.FoundSpoilt, Pieces: 19})
+	assert.ErrorContains(t, err, "from 1 to 18 pieces")
+	lot, moved, err := b.Touch(last, demo.ID("Maren"), bench.Touched{Found: studio.FoundSpoilt, Pieces: 3})
+	require.NoError(t, err)
+	assert.Empty(t, moved)
+	put(doc, lot)
+	require.Empty(t, doc.Validate())
+	p := planned(t, doc)
+	assert.EqualValues(t, 15, task(t, p, petals+".set").Pieces)
+	lot.Records = append(slices.Clone(lot.Records), studio.TaskRecord{Step: "set", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: doc.Now})
+	put(doc, lot)
+	b, _ = at(t, doc)
+	_, _, err = b.Touch(last, demo.ID("Maren"), bench.Touched{Found: studio.FoundSpoilt, Pieces: 1})
+	assert.ErrorContains(t, err, "nothing of this lies", "they are in somebody's hands")
+}
+
 // elsewhere is a document in which the petals were put elsewhere, with its plan.
 func elsewhere(t *testing.T, doc *studio.Document, to bench.Elsewhere) *studio.Plan {
 	b, _ := at(t, doc)

@@ -17,24 +17,33 @@ const (
 	moreJoining = 9
 )
 
+// mostBeginnings is how many first plans are looked through: with weighings joined, the next is another.
+const mostBeginnings = 4
+
 // WeighedOnce is a valid document with what its first plan weighs twice on a day weighed once, where
-// nothing is later by it: for one that nobody works by yet. It costs two or three first plans.
+// nothing is later by it: for one that nobody works by yet. It costs up to a dozen first plans.
 func WeighedOnce(doc *studio.Document) (*studio.Document, error) {
-	counted, err := count.Up(doc)
-	if err != nil {
-		return nil, err
-	}
-	p, err := newProblem(doc, counted)
-	if err != nil {
-		return nil, err
-	}
-	z := newSizes(newSearch(p, Options{}))
-	z.weighOnce()
 	once := *doc
-	once.Divided = slices.Concat(doc.Divided, slices.SortedFunc(
-		maps.Values(z.divided),
-		func(a, b studio.Division) int { return cmp.Compare(a.Group, b.Group) },
-	))
+	for range mostBeginnings {
+		counted, err := count.Up(&once)
+		if err != nil {
+			return nil, err
+		}
+		p, err := newProblem(&once, counted)
+		if err != nil {
+			return nil, err
+		}
+		z := newSizes(newSearch(p, Options{}))
+		if z.weighOnce(); len(z.divided) == 0 {
+			break
+		}
+		next := once
+		next.Divided = slices.Concat(once.Divided, slices.SortedFunc(
+			maps.Values(z.divided),
+			func(a, b studio.Division) int { return cmp.Compare(a.Group, b.Group) },
+		))
+		once = next
+	}
 	return &once, nil
 }
 

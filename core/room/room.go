@@ -40,7 +40,7 @@ type Lying struct {
 	// Damp is how much later they are dry than if the air stayed as it is.
 	Damp     studio.Minute `json:"damp"`
 	Machines []Offer       `json:"machines"`
-	Kept     bool          `json:"kept" doc:"they lie in no wait, between two tasks, and may not get too dry for the next"`
+	Kept     bool          `json:"kept" doc:"they lie in no wait, between two tasks"`
 	Machine  studio.ID     `json:"machine,omitempty" doc:"the machine they are in"`
 }
 
@@ -161,7 +161,7 @@ func (v *view) lot(w *studio.WorkLot) (lying []Lying) {
 	return v.kept(w, r)
 }
 
-// kept is what of a lot lies between two tasks and may not get too dry for the next.
+// kept is what of a lot lies between two tasks, and by when it is too dry for the next if it ever is.
 func (v *view) kept(w *studio.WorkLot, r *studio.Recipe) []Lying {
 	if len(w.Records) == 0 {
 		return nil
@@ -172,22 +172,31 @@ func (v *view) kept(w *studio.WorkLot, r *studio.Recipe) []Lying {
 		return nil
 	}
 	_, past := r.Task(at)
-	n := v.next(w, r, past-1)
-	if n == nil || n.Closes == nil || v.Tasks[n.Task].State != studio.TaskPlanned {
+	n, progress := v.next(w, r, past-1), w.Progress(r)
+	if n == nil || n.Closes == nil && progress.Made || v.Tasks[n.Task].State != studio.TaskPlanned {
 		return nil
+	}
+	state, over := studio.FoundSoft, &n.Opens
+	if n.Closes == nil {
+		over = nil
+	}
+	for _, before := range r.Steps[:at] {
+		if before.Wait != nil && before.Wait.State != "" {
+			state = studio.Found(before.Wait.State)
+		}
 	}
 	return []Lying{
 		{
 			Task:     studio.TaskID(w.ID, last.Step),
 			Lot:      w.ID,
 			Step:     last.Step,
-			Pieces:   w.Progress(r).Alive,
+			Pieces:   progress.Alive,
 			Since:    last.End,
-			State:    studio.FoundSoft,
+			State:    state,
 			Holds:    v.holds(w, r, at),
 			Machines: []Offer{},
 			Next:     n,
-			Over:     &n.Opens,
+			Over:     over,
 			Kept:     true,
 		},
 	}

@@ -36,7 +36,9 @@ func (v *validator) lying(place string, w *WorkLot, recipe *Recipe) {
 	var lost int64
 	for i, c := range w.Checks {
 		at := fmt.Sprintf("%s.checks[%d]", place, i)
-		wait(at, c.Step)
+		if _, i := recipe.Step(c.Step); c.Found != FoundSpoilt || i < 0 {
+			wait(at, c.Step)
+		}
 		within(v, at+".at", c.At, 0, v.doc.Now)
 		switch c.Found {
 		case FoundSoft, FoundFirm, FoundDry:

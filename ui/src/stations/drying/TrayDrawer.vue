@@ -145,14 +145,14 @@ const confirmable = computed(
         >It lies there now</v-btn
       >
       <v-btn v-if="confirmable" data-test="put-surely" @click="put.mutate(true)">It does</v-btn>
-
-      <h3>Spoilt</h3>
-      <div class="line">
-        <NumberField whole v-model="spoilt" aria-label="How many are spoilt" />
-        of {{ lying.pieces }}
-        <v-btn variant="tonal" data-test="spoilt" @click="emit('found', 'spoilt', spoilt)">Spoilt</v-btn>
-      </div>
     </template>
+
+    <h3>Spoilt</h3>
+    <div class="line">
+      <NumberField whole v-model="spoilt" aria-label="How many are spoilt" />
+      of {{ lying.pieces }}
+      <v-btn variant="tonal" data-test="spoilt" @click="emit('found', 'spoilt', spoilt)">Spoilt</v-btn>
+    </div>
   </SideDrawer>
 </template>
 

@@ -22,7 +22,7 @@ const soon = (minute?: number) =>
 const says = computed(() => {
   const l = props.lying;
   if (l.machine) return `out at ${soon(l.over)}`;
-  if (l.kept) return "cover it";
+  if (l.kept) return l.next?.closes === undefined ? "between two steps" : "cover it";
   if (!l.class) return `until ${soon(l.over)}`;
   if (l.state === "dry") return l.found?.found === "dry" ? "found by touch" : "by the clock: touch it";
   if (l.state === "firm") return `dry about ${soon(l.dry?.likely)}`;
