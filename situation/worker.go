@@ -279,7 +279,7 @@ func (w *Worker) workOut(at *Situation) (err error) {
 // Falls of less are not told: leastFall. Of older ones keptFalls are known.
 const (
 	leastFall studio.Minute = 60
-	keptFalls               = 400
+	keptFalls int           = 400
 )
 
 // named publishes and keeps which orders lost slack by what was worked out, and what made them.

@@ -65,6 +65,7 @@ const (
 	NotEvenOne        NoteCode = "not-even-one"        // between "from" and "to" pieces wait and last so long
 	NobodySells       NoteCode = "nobody-sells"        // of a material that runs short
 	NobodyCan         NoteCode = "nobody-can"          // all the "skills" of a "step", which one maker does
+	NobodyNeeds       NoteCode = "nobody-needs"        // "pieces" in work: they are not worked on further
 )
 
 // Item is the count of one gather key, in pieces or milligrams of a mix:

@@ -43,6 +43,9 @@ func Materials(doc *studio.Document, lots []studio.Lot, sheets []wire.Sheet) []M
 // takes adds what a lot still takes of everything but wire.
 func takes(doc *studio.Document, book *studio.Book, lot *studio.Lot, needed map[studio.ID]int64) {
 	r := book.Of(lot.Made())
+	if !lot.Needed() {
+		return
+	}
 	for _, m := range r.Materials {
 		if _, at := r.Step(m.Step); at >= lot.NextStep {
 			needed[m.Material] += m.Ready(r.At(m.Step, lot.Alive))
@@ -127,6 +130,9 @@ func (c *counter) arrivals() classes {
 	var r *studio.Recipe
 	var all []use
 	each := func(l *studio.Lot, take func(u *use, amount int64)) {
+		if !l.Needed() {
+			return
+		}
 		if l.Key != key || r == nil {
 			key, r = l.Key, c.book.Of(l.Made())
 			all = c.uses(l.Made(), r, number)

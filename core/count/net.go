@@ -193,7 +193,11 @@ func (c *counter) fromWork(item *Item, r *studio.Recipe, needs []need) []need {
 	for _, l := range lots {
 		c.reserve(l.ID, l.For)
 		l.LatestStart = l.Due - c.room.Elapsed(r, min(l.NextStep, len(r.Steps)), l.Alive)
-		c.inputs(r, l.Lot.Mixes).explode(l.Lot, l.service)
+		if _, wanted := c.wanted[l.ID]; l.Need > 0 || wanted {
+			c.inputs(r, l.Lot.Mixes).explode(l.Lot, l.service)
+		} else if l.left.Amount > 0 {
+			c.note(NobodyNeeds, item.Recipe, nil, studio.With{"of": r.Name, "pieces": l.Alive})
+		}
 		c.add(item, l.Lot)
 	}
 	return needs

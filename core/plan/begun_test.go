@@ -110,3 +110,43 @@ func TestOfWindowsAFifthIsSpared(t *testing.T) {
 	}
 	assert.Greater(t, windows, 25)
 }
+
+// What is in work and nobody needs any more is not worked on further, nor is anything made for it; it dries
+// as it lies, frees its place then, and goes on once an order wants it again.
+func TestWhatNobodyNeedsIsNotWorkedOnFurther(t *testing.T) {
+	lying := demo.Document()
+	p := made(t, lying)
+	i := slices.IndexFunc(p.Lots, func(l studio.Lot) bool { return l.Recipe == demo.ID("Magnolia outer petal") })
+	require.GreaterOrEqual(t, i, 0)
+	w := demo.Lying(lying, p.Lots[i].ID, "Magnolia outer petal", nil, "dry", p.Lots[i].Started, 60)
+	w.Mixes, w.Need = p.Lots[i].Mixes, p.Lots[i].Need
+	lying.Work = []studio.WorkLot{w}
+	steps := func(p *studio.Plan) (steps []string, held studio.Minute) {
+		for _, task := range p.Tasks {
+			if task.Lot == w.ID {
+				steps = append(steps, task.Step)
+				for _, h := range task.Holds {
+					held = max(held, h.To)
+				}
+			}
+		}
+		return steps, held
+	}
+	needed := made(t, lying)
+	all, _ := steps(needed)
+	require.Equal(t, []string{"cut", "wire", "set", "dry", "dust"}, all)
+	cancelled := *lying
+	cancelled.Orders = slices.Clone(lying.Orders)
+	for n := range cancelled.Orders {
+		cancelled.Orders[n].State = studio.OrderCancelled
+	}
+	p = made(t, &cancelled)
+	assert.Empty(t, check.Plan(&cancelled, p))
+	left, held := steps(p)
+	assert.Equal(t, []string{"cut", "wire", "set", "dry"}, left)
+	assert.Less(t, held, cancelled.Horizon())
+	assert.Empty(t, p.Unplaced)
+	assert.False(t, slices.ContainsFunc(p.Links, func(l studio.Link) bool { return l.To == w.ID }), "nothing is made for it")
+	again, _ := steps(made(t, lying))
+	assert.Equal(t, all, again)
+}

@@ -56,6 +56,7 @@ func routed(doc *Document, book *Book, lots []Lot, links []Link) *router {
 	})
 	r.lags(lots)
 	routing.Wait()
+	r.leaveOut(Unneeded(lots, links))
 	return r
 }
 

@@ -132,7 +132,7 @@ func Pieces(book *studio.Book, lots []studio.Lot) map[studio.ID][]Piece {
 	for _, lot := range lots {
 		r := book.Of(lot.Made())
 		for _, w := range r.Wires {
-			if _, at := r.Step(w.Step); at >= lot.NextStep {
+			if _, at := r.Step(w.Step); at >= lot.NextStep && lot.Needed() {
 				pieces[w.Material] = append(
 					pieces[w.Material],
 					Piece{Lot: lot.ID, Length: Length(w), Number: w.Number * r.At(w.Step, lot.Alive)},

@@ -199,8 +199,12 @@ func (c *checker) inputs(lots map[studio.ID]*studio.Lot, keys map[studio.ID]stri
 		got[in] += k.Quantity
 		fromStock[in] = fromStock[in] || lots[k.From] == nil
 	}
+	unneeded := studio.Unneeded(c.plan.Lots, c.plan.Links)
 	for i := range c.plan.Lots {
 		l := &c.plan.Lots[i]
+		if unneeded[l.ID] {
+			continue
+		}
 		r := c.book.Of(l.Made())
 		for _, p := range r.Parts {
 			in := input{to: l.ID, step: p.Step, key: studio.GatherKey(p.Made(), c.book.Input(p, l.Mixes))}

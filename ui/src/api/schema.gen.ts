@@ -2786,7 +2786,7 @@ export interface components {
             id: string;
             /** @description the surroundings, the room if empty */
             in?: string;
-            /** @description they lie in no wait, between two tasks, and may not get too dry for the next */
+            /** @description they lie in no wait, between two tasks */
             kept: boolean;
             lot: string;
             /** @description the machine they are in */

@@ -22,6 +22,8 @@ export default {
       "“{of}” runs short, and nobody known sells it: say who does, or count what is there. Until then nothing waits for it, and dates may not hold.",
     "nobody-can":
       "“{of}”: nobody has all the skills for “{step}”, which one maker does: {skills}. It cannot be planned.",
+    "nobody-needs":
+      "“{of}”: {pieces} are in work, and nobody needs them any more. They are not worked on further until an order wants them; what is thrown away is said in the drying room.",
     "no-day-long-enough":
       "Not even one “{of}” can be made in time: from {from} to {to} takes {waits} in one go, and nobody's day has more than {last}, of which a fifth is kept to spare. Longer hours, a soft store, a softer paste or quicker steps would help.",
     "not-even-one":
