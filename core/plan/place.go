@@ -205,7 +205,12 @@ func (s *schedule) spotForWork(j *job, r readiness) (spot, *fault) {
 			if overtime && (j.cluster == nil || !s.wish.overtime[j.cluster.number]) {
 				continue
 			}
-			found, failed := s.earliestSlot(w, j, &r, overtime, cost-bias)
+			sitting := s.doc.Settings.SittingMinutes
+			found, failed := s.earliestSlot(w, j, &r, overtime, cost-bias+sitting)
+			bias := bias
+			if failed == noFault && s.goesOnSitting(j, &found) {
+				bias -= sitting
+			}
 			switch {
 			case failed == beaten:
 			case failed != noFault:

@@ -32,6 +32,7 @@ type problem struct {
 	never         []*fault        // by job: why it can stand at no time
 	vain          []bool          // by cluster: looked for in vain by the plan that is repaired, or a first
 	craft         []int           // of each job, by number
+	kinds         []int           // of work, likewise; 0 of what has none
 	wasted        [][]int64       // by craft and person: thousandths of a minute lost if they give it to that
 	sought        []int64         // by person: how much of all work they could do, in thousandths
 	resets        bool            // some family is reset by other work
@@ -128,6 +129,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 	if doc.Direct != nil || counted == nil {
 		counted = &count.Result{Lots: []studio.Lot{}, Links: []studio.Link{}, Pegs: []studio.Peg{}}
 	}
+	book := studio.NewBook(doc)
 	p := &problem{
 		doc:      doc,
 		counted:  counted,
@@ -135,7 +137,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 		air:      drying.NewRoom(doc, calendar),
 		now:      doc.Now,
 		horizon:  doc.Horizon(),
-		instance: studio.Route(doc, studio.NewBook(doc), counted.Lots, counted.Links, counted.Pegs),
+		instance: studio.Route(doc, book, counted.Lots, counted.Links, counted.Pegs),
 	}
 	for i := range doc.People {
 		hours := studio.HoursOf(doc.People[i], calendar, doc.Since(), p.horizon)
@@ -150,6 +152,7 @@ func newProblem(doc *studio.Document, counted *count.Result) (*problem, error) {
 		p.resets = p.resets || doc.Families[i].Reset == studio.ResetOtherWork
 	}
 	p.collectJobs()
+	p.findKinds(book)
 	var lengths, pricing sync.WaitGroup
 	lengths.Go(p.measureJobs)
 	p.rankJobs()

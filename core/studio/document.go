@@ -83,6 +83,8 @@ type Settings struct {
 	// beside its setup: the nuisance of it.
 	SparesFor     SparesFor `json:"sparesFor"`
 	RemakeMinutes Minute    `json:"remakeMinutes"`
+	// SittingMinutes is by how many minutes later work may be done so that its maker goes on with its kind.
+	SittingMinutes Minute `json:"sittingMinutes"`
 	// RemnantMilligrams is of how little of a mix, that nobody needs any more, nothing is kept.
 	RemnantMilligrams Milligrams `json:"remnantMilligrams"`
 }
@@ -104,7 +106,7 @@ func DefaultSettings() Settings {
 		LossPerMille: 80, SheetYieldPerMille: 550, DensityMgPerMl: 1400, ScaleStepMilligrams: 100,
 		KeepOffcut: 60_000, PriorWeight: 50, PlanningPercentile: 80, DefaultServiceLevel: 950,
 		ShrinkagePerMille: 40, MostPiecesOfOneOrder: 5000, SparesFor: SparesForRemaking, RemakeMinutes: 30,
-		RemnantMilligrams: 1000,
+		RemnantMilligrams: 1000, SittingMinutes: 20,
 	}
 }
 
