@@ -40,8 +40,8 @@ func Example() {
 		}
 	}
 	// Output:
-	// Ferry crew: ready 2027-09-22T10:10, wanted by 2027-09-23T16:00
-	// Lighthouse: ready 2027-09-21T15:15, wanted by 2027-09-28T11:00
+	// Ferry crew: ready 2027-09-22T10:09, wanted by 2027-09-23T16:00
+	// Lighthouse: ready 2027-09-22T10:36, wanted by 2027-09-28T11:00
 	// Choir: ready 2027-09-23T15:17, wanted by 2027-10-05T10:00
 	// Library: ready 2027-09-24T11:53, wanted by 2027-10-07T09:30
 }

@@ -254,9 +254,10 @@ func (s *schedule) spotForWork(j *job, r readiness) (spot, *fault) {
 const handedOver = 30
 
 // handBefore is who did the work before a job of its lot and can do it too, -1 where nobody did. Of a
-// direct document nothing says that its lots want one hand.
+// direct document nothing says that its lots want one hand; what comes together hardly goes to whoever is
+// in time.
 func (s *schedule) handBefore(j *job) int {
-	if s.doc.Direct != nil {
+	if s.doc.Direct != nil || s.wish.thrift == 0 {
 		return -1
 	}
 	before := j.before

@@ -36,7 +36,7 @@ func (p *problem) findKinds(book *studio.Book) {
 func (s *schedule) goesOnSitting(j *job, at *slot) bool {
 	m := s.makers[at.maker]
 	before := m.busyAfter(at.start) - 1
-	if s.kinds[j.number] == 0 || before < 0 || at.start-m.busy[before].To > pauseWithin {
+	if s.kinds[j.number] == 0 || s.wish.thrift == 0 || before < 0 || at.start-m.busy[before].To > pauseWithin {
 		return false
 	}
 	return s.kinds[m.busy[before].job] == s.kinds[j.number]

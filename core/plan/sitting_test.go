@@ -61,7 +61,8 @@ func TestAMakersDayIsOfFewSittings(t *testing.T) {
 
 // Who has a lot in hand goes on with it, where nobody else would be done much sooner.
 func TestMakersFinishWhatTheyBegan(t *testing.T) {
-	_, _, p := planOfTheDemo(t)
+	doc := demo.Season(1, 0.4, 75)
+	p := planned(t, doc, plan.Options{})
 	hands := map[studio.ID][]studio.Task{}
 	for _, task := range p.Tasks {
 		if task.Person != "" {
@@ -77,6 +78,7 @@ func TestMakersFinishWhatTheyBegan(t *testing.T) {
 			}
 		}
 	}
-	require.Greater(t, all, 60)
-	assert.Less(t, 5*over, 2*all, "%d of %d", over, all)
+	t.Logf("%d of %d", over, all)
+	require.Greater(t, all, 1000)
+	assert.Less(t, 100*over, 72*all, "more than three of four, were it not worth anything")
 }
