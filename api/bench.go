@@ -214,8 +214,16 @@ const mostDrying = 12
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
 	mine := bench.Next(a.Open(person))
-	v := BenchView{N: at.N, Now: at.Now, Next: []TaskCard{}, Sitting: []TaskCard{}, Early: []TaskCard{}, Drying: []TaskCard{}, Eyes: []bench.Eye{},
-		Loads: at.loads(person)}
+	v := BenchView{
+		N:       at.N,
+		Now:     at.Now,
+		Next:    []TaskCard{},
+		Sitting: []TaskCard{},
+		Early:   []TaskCard{},
+		Drying:  []TaskCard{},
+		Eyes:    []bench.Eye{},
+		Loads:   at.loads(person),
+	}
 	if len(mine) > 0 {
 		card := a.card(*mine[0])
 		v.Task = &card

@@ -229,7 +229,10 @@ const keptFalls = 400
 func (s *Store) KeepFalls(ctx context.Context, falls []studio.Fall) error {
 	return s.writing(ctx, func(q *sqlcgen.Queries) (err error) {
 		for _, f := range falls {
-			err = errors.Join(err, q.AddFall(ctx, sqlcgen.AddFallParams{AtMinute: int64(f.At), OrderID: string(f.Order), Body: asJSON(f)}))
+			err = errors.Join(
+				err,
+				q.AddFall(ctx, sqlcgen.AddFallParams{AtMinute: int64(f.At), OrderID: string(f.Order), Body: asJSON(f)}),
+			)
 		}
 		return errors.Join(err, q.DropOldFalls(ctx, keptFalls))
 	})

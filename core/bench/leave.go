@@ -23,7 +23,12 @@ func (b Bench) HandOver(o studio.Order, part map[studio.ID]int64) (studio.Order,
 		n := l.Owed()
 		if part != nil {
 			if n = part[l.ID]; n < 0 || n > l.Owed() {
-				return o, nil, studio.Refuse("%d of %s cannot leave: %d are still to", n, b.book.Recipe(l.Recipe).Name, l.Owed())
+				return o, nil, studio.Refuse(
+					"%d of %s cannot leave: %d are still to",
+					n,
+					b.book.Recipe(l.Recipe).Name,
+					l.Owed(),
+				)
 			}
 		}
 		leaving, err := b.leaves(o.ID, *l, n)

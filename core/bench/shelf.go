@@ -139,7 +139,8 @@ func (b Bench) remnants(lot studio.WorkLot, r *studio.Recipe, step string, mix s
 	own, _ := b.book.Resolve(mix, nil)
 	for _, s := range b.shelf.Finished(studio.GatherKey(mix, own)) {
 		left := s.Left.Amount
-		if left > 0 && left < int64(b.doc.Settings.RemnantMilligrams) && len(b.doc.Open(s.Left.Reserved)) == 0 && !wanted(s) {
+		if left > 0 && left < int64(b.doc.Settings.RemnantMilligrams) && len(b.doc.Open(s.Left.Reserved)) == 0 &&
+			!wanted(s) {
 			moved = append(moved, studio.Movement{Kind: studio.Spoilt, Shelf: s.ID, Amount: -left})
 			s.Left.Amount = 0
 		}

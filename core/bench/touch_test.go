@@ -155,7 +155,10 @@ func TestPiecesBetweenTwoTasksCanBeSpoilt(t *testing.T) {
 	require.Empty(t, doc.Validate())
 	p := planned(t, doc)
 	assert.EqualValues(t, 15, task(t, p, petals+".set").Pieces)
-	lot.Records = append(slices.Clone(lot.Records), studio.TaskRecord{Step: "set", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: doc.Now})
+	lot.Records = append(
+		slices.Clone(lot.Records),
+		studio.TaskRecord{Step: "set", State: studio.TaskStarted, Person: demo.ID("Maren"), Start: doc.Now},
+	)
 	put(doc, lot)
 	b, _ = at(t, doc)
 	_, _, err = b.Touch(last, demo.ID("Maren"), bench.Touched{Found: studio.FoundSpoilt, Pieces: 1})

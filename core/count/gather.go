@@ -328,7 +328,13 @@ type inputs struct {
 }
 
 func (c *counter) inputs(r *studio.Recipe, mixes map[string]studio.ID) *inputs {
-	return &inputs{c: c, recipe: r, mixes: mixes, parts: make([]*Item, len(r.Parts)), pastes: make([]*Item, len(r.Pastes))}
+	return &inputs{
+		c:      c,
+		recipe: r,
+		mixes:  mixes,
+		parts:  make([]*Item, len(r.Parts)),
+		pastes: make([]*Item, len(r.Pastes)),
+	}
 }
 
 // explode turns what is started of a lot, or still alive of one in work, into

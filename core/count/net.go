@@ -287,7 +287,9 @@ func (c *counter) finishOf(item *Item, r *studio.Recipe, s *studio.Stock, needs 
 		}
 		return loose <= free && start(good) <= most
 	}
-	good := int64(sort.Search(int(max(0, min(studio.Sum(wanted), most))), func(i int) bool { return !fits(int64(i) + 1) }))
+	good := int64(
+		sort.Search(int(max(0, min(studio.Sum(wanted), most))), func(i int) bool { return !fits(int64(i) + 1) }),
+	)
 	for good > 0 && !fits(good) {
 		good--
 	}

@@ -146,7 +146,11 @@ func TestWhatNobodyNeedsIsNotWorkedOnFurther(t *testing.T) {
 	assert.Equal(t, []string{"cut", "wire", "set", "dry"}, left)
 	assert.Less(t, held, cancelled.Horizon())
 	assert.Empty(t, p.Unplaced)
-	assert.False(t, slices.ContainsFunc(p.Links, func(l studio.Link) bool { return l.To == w.ID }), "nothing is made for it")
+	assert.False(
+		t,
+		slices.ContainsFunc(p.Links, func(l studio.Link) bool { return l.To == w.ID }),
+		"nothing is made for it",
+	)
 	again, _ := steps(made(t, lying))
 	assert.Equal(t, all, again)
 }

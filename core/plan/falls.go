@@ -36,8 +36,15 @@ type falling struct {
 }
 
 func newFalling(before, after *studio.Plan) *falling {
-	f := &falling{was: map[studio.ID]*studio.Task{}, is: map[studio.ID]*studio.Task{}, lots: map[studio.ID]bool{}, recipes: map[studio.ID]studio.ID{},
-		last: map[studio.ID]*studio.Task{}, gone: map[studio.ID]*studio.Unplaced{}, now: after.Now}
+	f := &falling{
+		was:     map[studio.ID]*studio.Task{},
+		is:      map[studio.ID]*studio.Task{},
+		lots:    map[studio.ID]bool{},
+		recipes: map[studio.ID]studio.ID{},
+		last:    map[studio.ID]*studio.Task{},
+		gone:    map[studio.ID]*studio.Unplaced{},
+		now:     after.Now,
+	}
 	for i := range before.Tasks {
 		f.was[before.Tasks[i].ID] = &before.Tasks[i]
 	}

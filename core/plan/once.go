@@ -83,7 +83,10 @@ func (z *sizes) weighedTwice() (all [][]studio.ID) {
 		if j == nil || j.Fact != nil || found.at[j.number].state == gone {
 			continue
 		}
-		mixings = append(mixings, paste.Mixing{Lot: l.ID, Mix: l.Recipe, At: found.at[j.number].start, Keeps: r.LifeMinutes})
+		mixings = append(
+			mixings,
+			paste.Mixing{Lot: l.ID, Mix: l.Recipe, At: found.at[j.number].start, Keeps: r.LifeMinutes},
+		)
 	}
 	told := map[studio.ID]bool{}
 	if z.options.Proposes && z.options.From != nil {
