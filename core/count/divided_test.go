@@ -113,6 +113,11 @@ func TestMixesThatAreWeighedTogetherAreOneLot(t *testing.T) {
 		again, err := count.As(doc, usual, slices.Collect(maps.Values(joined)))
 		require.NoError(t, err)
 		assert.Equal(t, together.Lots, again.Lots)
+		chained := count.Joined(usual, first.ID, others[:1])
+		maps.Copy(chained, count.Joined(usual, others[0], others[1:]))
+		inTurn, err := count.Divided(doc, chained)
+		require.NoError(t, err)
+		assert.Equal(t, together.Lots, inTurn.Lots, "and so is what is weighed with what is weighed with it")
 		for id, d := range joined {
 			d.Within = 60
 			joined[id] = d

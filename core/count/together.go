@@ -16,14 +16,18 @@ func (c *counter) weighTogether(item *Item, groups [][]need, latest func(need) s
 		last = c.freeOrdinal(item.Key, last)
 		ids[i], at[i] = studio.LotID(item.Key, last), latest(groups[i][0])
 	}
+	in := map[int]int{} // what was joined already, and into what
 	for i := range groups {
 		d := c.counter.divided[ids[i]]
-		into := slices.Index(ids, d.Into)
-		if d.Into == "" || into < 0 || into == i || len(groups[into]) == 0 ||
-			max(at[into]-at[i], at[i]-at[into]) > d.Within {
+		named := slices.Index(ids, d.Into)
+		into := named
+		for at, joined := in[into]; joined; at, joined = in[into] {
+			into = at
+		}
+		if d.Into == "" || named < 0 || into == i || max(at[named]-at[i], at[i]-at[named]) > d.Within {
 			continue
 		}
-		groups[into], groups[i] = append(groups[into], groups[i]...), nil
+		groups[into], groups[i], in[i] = append(groups[into], groups[i]...), nil, into
 		slices.SortStableFunc(groups[into], c.sooner)
 	}
 }
