@@ -232,7 +232,9 @@ func (at *moment) bench(person studio.ID) BenchView {
 			to := a.Tasks[soon.Task]
 			v.Stiffens = &StiffenView{Stiffening: *soon, Name: a.named(to.Lot, to.Step), Own: soon.Task == card.ID}
 		}
-		sitting := bench.Sitting(mine, func(t *studio.Task) string { return a.glyphOf(t) })
+		sitting := bench.Sitting(mine, func(t *studio.Task) string {
+			return a.Book.Of(a.Lots[t.Lot].Made()).KindOfWork(t.Step)
+		})
 		for _, t := range sitting[1:min(mostOfSitting, len(sitting))] {
 			v.Sitting = append(v.Sitting, a.card(*t))
 		}

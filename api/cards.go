@@ -88,15 +88,6 @@ type Taken struct {
 	Detail string `json:"detail,omitempty"`
 }
 
-// glyphOf is the kind of work of a task.
-func (a *answer) glyphOf(t *studio.Task) string {
-	step, _, _, _ := a.Book.Of(a.Lots[t.Lot].Made()).TaskOf(t.Step)
-	if step.Work == nil {
-		return "wait"
-	}
-	return step.Work.Glyph
-}
-
 func (a *answer) card(t studio.Task) TaskCard {
 	l := *a.Lots[t.Lot]
 	r := a.Book.Of(l.Made())

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -35,19 +34,16 @@ func (s *Service) registerFalls(to huma.API) {
 }
 
 func (at *moment) fallView(f studio.Fall) FallView {
-	v := FallView{Fall: f, Doing: f.Step}
 	a := at.latestAnswer()
-	if i := slices.IndexFunc(a.Doc.Orders, func(o studio.Order) bool { return o.ID == f.Order }); i >= 0 {
-		v.Name = a.Doc.Orders[i].Name
+	v := FallView{Fall: f, Doing: f.Step, Who: a.person(f.Person)}
+	if name := at.orderName(f.Order); name != string(f.Order) {
+		v.Name = name
 	}
 	if r := a.Book.Recipe(f.Recipe); r != nil {
 		v.Of = r.Name
 		if step, i := r.Step(f.Step); i >= 0 {
 			v.Doing = step.Name
 		}
-	}
-	if i := slices.IndexFunc(a.Doc.People, func(p studio.Person) bool { return p.ID == f.Person }); i >= 0 {
-		v.Who = a.Doc.People[i].Name
 	}
 	if t := a.Tasks[f.By]; t != nil {
 		v.ByName = a.Book.Of(a.Lots[t.Lot].Made()).Name

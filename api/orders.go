@@ -29,8 +29,7 @@ type OrderView struct {
 	Limit         *LimitView       `json:"limit,omitempty" doc:"the task its date hangs on"`
 	Buys          []OrderBuy       `json:"buys" doc:"what has to be ordered for it"`
 	Fell          *FallView        `json:"fell,omitempty" doc:"how it lost slack in the last days"`
-	There         int64            `json:"there" doc:"flowers on the shelf that could leave now"`
-	Lines         []LineThere      `json:"lines" doc:"the same, line by line"`
+	Lines         []LineThere      `json:"lines" doc:"what is still to leave, and could leave now"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
 }
@@ -225,7 +224,9 @@ func (c *change) handOver(id studio.ID, seen int64, part map[studio.ID]int64) (E
 	}
 	if part != nil && state.Pending() {
 		return Entered{}, studio.Refuse(
-			"%q awaits acceptance; accept its plan, or take the change back, before a part of it leaves", state.Order.Name)
+			"%q awaits acceptance; accept its plan, or take the change back, before a part of it leaves",
+			state.Order.Name,
+		)
 	}
 	o, moved, err := c.bench().HandOver(state.Order, part)
 	if err != nil {
@@ -384,7 +385,6 @@ func (at *moment) orderViews() []OrderView {
 				name = r.Name
 			}
 			v.Lines = append(v.Lines, LineThere{Line: l.ID, Name: name, Owed: l.Owed(), There: there[l.ID]})
-			v.There += there[l.ID]
 		}
 		from := at.inForce
 		if v.Pending {

@@ -180,9 +180,11 @@ func TestAColourIsWeighedOnceADay(t *testing.T) {
 	page.MustElement(test("mix-Petal white"))
 	require.False(t, page.MustHas(test("together")), "the demo weighs each once")
 	page.MustEval(`async () => {
-		const [mixing, studio] = await Promise.all(["mixing", "studio"].map(async (of) => (await fetch("/api/" + of)).json()));
+		const get = async (of) => (await fetch("/api/" + of)).json();
+		const [mixing, studio] = [await get("mixing"), await get("studio")];
 		await fetch("/api/lots/" + mixing.mixes.find((m) => m.name === "Petal white").lot + "/decide", {method: "POST",
-			headers: {"Content-Type": "application/json", "Command-ID": crypto.randomUUID(), Person: studio.people[0].id},
+			headers: {"Content-Type": "application/json", "Command-ID": crypto.randomUUID(),
+				Person: studio.people[0].id},
 			body: JSON.stringify({what: "split", into: 2})});
 	}`)
 	decided := sit(t, at, "Odalys", "/orders")

@@ -270,7 +270,11 @@ func TestAPartOfAnOrderLeaves(t *testing.T) {
 	status, answer = d.ask("PUT", path, body, map[string]string{"If-Match": "2"})
 	assert.Equal(t, 422, status)
 	assert.Contains(t, fmt.Sprint(answer["errors"]), "is 2, and 3 have left already")
-	lines["quantity"] = 7
+	body["lines"] = []any{object{"recipe": lines["recipe"], "colourway": lines["colourway"], "quantity": 2}}
+	status, answer = d.ask("PUT", path, body, map[string]string{"If-Match": "2"})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, fmt.Sprint(answer["errors"]), "misses a line of which 3 have left")
+	lines["quantity"], body["lines"] = 7, []any{lines}
 	status, answer = d.ask("PUT", path, body, map[string]string{"If-Match": "2"})
 	require.Equal(t, 200, status, answer)
 	assert.EqualValues(t, 4, at()["lines"].([]any)[0].(object)["owed"])

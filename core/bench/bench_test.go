@@ -360,6 +360,8 @@ func TestAnOrderLeavesInParts(t *testing.T) {
 		refused(t, err, words)
 		b, _ = at(t, doc)
 	}
+	_, _, err := b.HandOver(doc.Orders[0], map[studio.ID]int64{line: 4, "another order's": 1})
+	refused(t, err, "no such line")
 	o, moved, err := b.HandOver(doc.Orders[0], map[studio.ID]int64{line: 4})
 	require.NoError(t, err)
 	assert.Equal(t, studio.OrderOpen, o.State)

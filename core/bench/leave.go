@@ -15,6 +15,11 @@ func (b Bench) HandOver(o studio.Order, part map[studio.ID]int64) (studio.Order,
 	if o.State != studio.OrderOpen {
 		return o, nil, studio.Refuse("%q is %s; only an open order leaves", o.Name, o.State)
 	}
+	for line := range part {
+		if !slices.ContainsFunc(o.Lines, func(l studio.OrderLine) bool { return l.ID == line }) {
+			return o, nil, studio.Refuse("%q has no such line any more; look at the order again", o.Name)
+		}
+	}
 	var moved []studio.Movement
 	var owed, goes int64
 	o.Lines = slices.Clone(o.Lines)

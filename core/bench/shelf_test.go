@@ -245,14 +245,25 @@ func TestRemnantsOfAMixAreThrownAwayByRule(t *testing.T) {
 				needed += k.Quantity
 			}
 		}
-		left := studio.ShelfLot{ID: "mixed", Recipe: mix.ID, Amount: needed + is.more, Quality: studio.Good, MadeOn: doc.Now - 10}
+		left := studio.ShelfLot{
+			ID:      "mixed",
+			Recipe:  mix.ID,
+			Amount:  needed + is.more,
+			Quality: studio.Good,
+			MadeOn:  doc.Now - 10,
+		}
 		if is.reserved {
 			left.Reserved = []studio.Claim{{Order: "somebody", Quantity: is.more}}
 		}
 		doc.Shelf = []studio.ShelfLot{left}
 		b, p := at(t, doc)
 		lot = lotOf(t, p, "Waxflower blossom")
-		require.Contains(t, p.Links, studio.Link{From: "mixed", To: lot.ID, Step: "pull", Recipe: mix.ID, Quantity: needed}, what)
+		require.Contains(
+			t,
+			p.Links,
+			studio.Link{From: "mixed", To: lot.ID, Step: "pull", Recipe: mix.ID, Quantity: needed},
+			what,
+		)
 		task := studio.TaskID(lot.ID, "pull")
 		w, _, err := b.Start(task, demo.ID("Odalys"), false)
 		require.NoError(t, err)

@@ -7,15 +7,12 @@ import (
 	"bractum/core/studio"
 )
 
-// pauseWithin is the longest gap over which tasks of one kind are one sitting, in minutes.
-const pauseWithin = 20
-
 // Sitting is what a maker does in one go: the first of their open tasks, in the order in which they come,
 // and those after it that are of the same kind of work, as long as no gap between them is longer than a
 // short break.
 func Sitting(tasks []*studio.Task, kind func(*studio.Task) string) []*studio.Task {
 	n := min(1, len(tasks))
-	for n > 0 && n < len(tasks) && kind(tasks[n]) == kind(tasks[0]) && tasks[n].Begin()-tasks[n-1].End <= pauseWithin {
+	for n > 0 && n < len(tasks) && kind(tasks[n]) == kind(tasks[0]) && tasks[n].Begin()-tasks[n-1].End <= studio.PauseWithin {
 		n++
 	}
 	return tasks[:n]
@@ -41,7 +38,8 @@ func (b Bench) Early(person studio.ID, tasks []*studio.Task, activity func(studi
 	var early []*studio.Task
 	for i, t := range tasks[:min(len(tasks), mostEarly)] {
 		a := activity(t.ID)
-		if a == nil || fresh[t.ID] || mixes[t.Lot] || len(a.Holds) > 0 || len(a.Tools) > 0 || i > 0 && t.End-t.Begin() > free {
+		if a == nil || fresh[t.ID] || mixes[t.Lot] || len(a.Holds) > 0 || len(a.Tools) > 0 ||
+			i > 0 && t.End-t.Begin() > free {
 			continue
 		}
 		if _, _, err := b.Start(t.ID, person, false); err == nil {

@@ -437,7 +437,8 @@ func (l *looking) breakage() (records []Record) {
 		}
 		unsure = max(unsure, math.Sqrt(byLots)/n)
 		r.Found, r.Evidence, r.Unsure = int64(perMille(rate)), t.counted, perMille(unsure)
-		r.Clear = r.Variant == "" && math.Abs(rate-float64(r.Standard)/1000) > max(0.01, ofMany*unsure) && len(t.lots) >= fewestTasks
+		r.Clear = r.Variant == "" && math.Abs(rate-float64(r.Standard)/1000) > max(0.01, ofMany*unsure) &&
+			len(t.lots) >= fewestTasks
 		r.Points = r.Points[max(0, len(r.Points)-mostPoints):]
 		records = append(records, r)
 	}

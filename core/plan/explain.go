@@ -213,7 +213,10 @@ func (s *schedule) stops(scarce map[thing]Scarcity) {
 			of, more = thing{"place", why.place.ID}, int64(why.have)-why.place.Slots
 		case noMachine:
 			load := why.of.Wait.Load
-			i := slices.IndexFunc(s.doc.Machines, func(m studio.Machine) bool { return slices.Contains(load.AnyOf, m.ID) })
+			i := slices.IndexFunc(
+				s.doc.Machines,
+				func(m studio.Machine) bool { return slices.Contains(load.AnyOf, m.ID) },
+			)
 			if i < 0 {
 				continue
 			}
@@ -263,7 +266,12 @@ func (s *schedule) slotsOf(j *job, id studio.ID) (most int64) {
 func mostWaited(waited map[thing]Scarcity) []Scarcity {
 	all := slices.Collect(maps.Values(waited))
 	slices.SortFunc(all, func(a, b Scarcity) int {
-		return cmp.Or(cmp.Compare(b.Stops, a.Stops), cmp.Compare(b.Waited, a.Waited), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.ID, b.ID))
+		return cmp.Or(
+			cmp.Compare(b.Stops, a.Stops),
+			cmp.Compare(b.Waited, a.Waited),
+			cmp.Compare(a.Kind, b.Kind),
+			cmp.Compare(a.ID, b.ID),
+		)
 	})
 	return all[:min(len(all), mostScarce)]
 }

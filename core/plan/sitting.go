@@ -6,9 +6,6 @@ import "bractum/core/studio"
 // is, and hands keep their rhythm. So work goes to who is at the like just before, for as many minutes later as
 // the studio says that is worth (settings.sittingMinutes).
 
-// pauseWithin is the longest gap over which work is one sitting.
-const pauseWithin = 20
-
 // findKinds notes the kind of work of each job by number, 0 of what has none: waits, and all of a direct
 // document.
 func (p *problem) findKinds(book *studio.Book) {
@@ -21,14 +18,14 @@ func (p *problem) findKinds(book *studio.Book) {
 		recipes[p.counted.Lots[i].ID] = book.Of(p.counted.Lots[i].Made())
 	}
 	for _, j := range p.jobs {
-		step, at := recipes[j.lot].Step(j.Step)
-		if at < 0 || step.Work == nil {
+		kind := recipes[j.lot].KindOfWork(j.Step)
+		if kind == "" {
 			continue
 		}
-		if known[step.Work.Glyph] == 0 {
-			known[step.Work.Glyph] = len(known) + 1
+		if known[kind] == 0 {
+			known[kind] = len(known) + 1
 		}
-		p.kinds[j.number] = known[step.Work.Glyph]
+		p.kinds[j.number] = known[kind]
 	}
 }
 
@@ -36,7 +33,7 @@ func (p *problem) findKinds(book *studio.Book) {
 func (s *schedule) goesOnSitting(j *job, at *slot) bool {
 	m := s.makers[at.maker]
 	before := m.busyAfter(at.start) - 1
-	if s.kinds[j.number] == 0 || s.wish.thrift == 0 || before < 0 || at.start-m.busy[before].To > pauseWithin {
+	if s.kinds[j.number] == 0 || s.wish.thrift == 0 || before < 0 || at.start-m.busy[before].To > studio.PauseWithin {
 		return false
 	}
 	return s.kinds[m.busy[before].job] == s.kinds[j.number]

@@ -57,6 +57,14 @@ func (d *Document) CheckOrder(o Order) Problems {
 	with := *d
 	with.Orders = append(slices.Clone(d.Orders), o)
 	v.order("", o, NewBook(&with))
+	for _, before := range d.Orders {
+		for _, l := range before.Lines {
+			if before.ID == o.ID && l.Gone > 0 &&
+				!slices.ContainsFunc(o.Lines, func(now OrderLine) bool { return now.ID == l.ID }) {
+				v.say("lines", "misses a line of which %d have left already; lower its number to that instead", l.Gone)
+			}
+		}
+	}
 	calendar, err := NewCalendar(d.Epoch, d.Zone)
 	if err == nil && !o.Leaves.IsZero() && (o.State == OrderOpen || o.State == OrderQuote) {
 		switch leaves := calendar.Minute(o.Leaves); {
@@ -107,7 +115,10 @@ type validator struct {
 }
 
 func (v *validator) say(place, format string, args ...any) {
-	v.problems = append(v.problems, Problem{Place: strings.TrimPrefix(place, "."), Message: fmt.Sprintf(format, args...)})
+	v.problems = append(
+		v.problems,
+		Problem{Place: strings.TrimPrefix(place, "."), Message: fmt.Sprintf(format, args...)},
+	)
 }
 
 // within says so when a number lies outside least to most.

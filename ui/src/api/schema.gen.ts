@@ -3181,7 +3181,7 @@ export interface components {
             fell?: components["schemas"]["FallView"];
             /** @description the task its date hangs on */
             limit?: components["schemas"]["LimitView"];
-            /** @description the same, line by line */
+            /** @description what is still to leave, and could leave now */
             lines: components["schemas"]["LineThere"][];
             order: components["schemas"]["Order"];
             /** @description nil for a quote or a cancelled order */
@@ -3191,11 +3191,6 @@ export interface components {
             tasksAll: number;
             /** Format: int64 */
             tasksDone: number;
-            /**
-             * Format: int64
-             * @description flowers on the shelf that could leave now
-             */
-            there: number;
             /** Format: int64 */
             version: number;
         };
