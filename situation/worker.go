@@ -335,7 +335,8 @@ func (w *Worker) answers(at *Situation, before *studio.Plan, abandon <-chan stru
 		made.Version = at.Snapshot.InForce.Version // and no version of its own
 	}
 	if at.Snapshot.Wished != nil {
-		if made.Wished, err = w.repaired(at.Snapshot.Wished, at.Calendar, made.InForce.Plan, plan.Propose, abandon); err != nil {
+		made.Wished, err = w.repaired(at.Snapshot.Wished, at.Calendar, made.InForce.Plan, plan.Propose, abandon)
+		if err != nil {
 			return nil, err
 		}
 	}

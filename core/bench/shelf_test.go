@@ -1,7 +1,6 @@
 package bench_test
 
 import (
-	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -238,7 +237,7 @@ func TestRemnantsOfAMixAreThrownAwayByRule(t *testing.T) {
 		doc.Shelf = nil
 		_, p := at(t, doc)
 		lot := lotOf(t, p, "Waxflower blossom")
-		mix := doc.Recipes[slices.IndexFunc(doc.Recipes, func(r studio.Recipe) bool { return r.ID == lot.Mixes["petal"] })]
+		mix := studio.NewBook(doc).Recipe(lot.Mixes["petal"])
 		var needed int64
 		for _, k := range p.Links {
 			if k.Recipe == mix.ID {

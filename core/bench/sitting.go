@@ -12,7 +12,8 @@ import (
 // short break.
 func Sitting(tasks []*studio.Task, kind func(*studio.Task) string) []*studio.Task {
 	n := min(1, len(tasks))
-	for n > 0 && n < len(tasks) && kind(tasks[n]) == kind(tasks[0]) && tasks[n].Begin()-tasks[n-1].End <= studio.PauseWithin {
+	for n > 0 && n < len(tasks) && kind(tasks[n]) == kind(tasks[0]) &&
+		tasks[n].Begin()-tasks[n-1].End <= studio.PauseWithin {
 		n++
 	}
 	return tasks[:n]

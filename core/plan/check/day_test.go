@@ -168,7 +168,9 @@ func shift(t *studio.Task, by studio.Minute) { t.Start, t.End = t.Start+by, t.En
 func baking(d *studio.Document) {
 	buds := d.Direct.Lots[1]
 	buds.ID, buds.Tasks = "buds", append([]studio.Activity{}, buds.Tasks[1:3]...)
-	buds.Tasks[0].ID, buds.Tasks[0].Step, buds.Tasks[1].ID, buds.Tasks[1].Step = "load buds", "load buds", "bake buds", "bake buds"
+	for i, name := range []string{"load buds", "bake buds"} {
+		buds.Tasks[i].ID, buds.Tasks[i].Step = studio.ID(name), name
+	}
 	stay := *buds.Tasks[1].Wait
 	stay.Least.Minutes = 75
 	buds.Tasks[1].Wait = &stay
