@@ -162,15 +162,25 @@ func (h *honest) compare(plan *studio.Plan, anew bool) {
 	h.known, h.touched = next, map[studio.ID]bool{}
 }
 
-// dry has people find out how far what should be ready by now is.
+// dry has people find out how far what should be ready by now is: the plan waits for four in five pieces, which
+// is so many deviations beyond the book's median.
 func (h *honest) dry(doc *studio.Document, plan *studio.Plan) {
+	const deviation, fourInFive = 0.2, 0.8416
+	var activities map[studio.ID]*studio.Activity
 	for _, t := range plan.Tasks {
 		if t.Person != "" || t.Load != nil || t.End > studio.Minute(h.now) || t.Start > studio.Minute(h.now) ||
 			t.State == studio.TaskDone || h.truth[t.ID] < 0 {
 			continue
 		}
 		if h.truth[t.ID] == 0 {
-			h.truth[t.ID] = float64(t.Start) + float64(t.End-t.Start)*math.Exp(h.NormFloat64()*0.2)
+			if activities == nil {
+				activities = studio.Route(doc, studio.NewBook(doc), plan.Lots, plan.Links, plan.Pegs).Activities()
+			}
+			h.truth[t.ID] = float64(t.End)
+			if a := activities[t.ID]; a != nil && a.Wait != nil && a.Wait.Least.Dries != nil {
+				h.truth[t.ID] = float64(t.Start) +
+					float64(t.End-t.Start)*math.Exp(deviation*(h.NormFloat64()-fourInFive))
+			}
 		}
 		if h.truth[t.ID] > h.now {
 			h.touched[t.Lot] = true
