@@ -23,6 +23,7 @@ type honest struct {
 	*player
 	eager    bool
 	calendar studio.Calendar
+	book     *studio.Book
 	hours    map[studio.ID]studio.Hours
 	truth    map[studio.ID]float64       // of waits: how much longer they take
 	slack    map[studio.ID]studio.Minute // of orders, as last seen
@@ -51,7 +52,7 @@ func newHonest(t testing.TB, seed uint64, eager bool) *honest {
 	h.Rand = rand.New(rand.NewPCG(seed, 21))
 	calendar, err := studio.NewCalendar(h.doc.Epoch, h.doc.Zone)
 	require.NoError(t, err)
-	h.calendar = calendar
+	h.calendar, h.book = calendar, studio.NewBook(h.doc)
 	for _, p := range h.doc.People {
 		h.hours[p.ID] = studio.HoursOf(p, calendar, 0, h.doc.Now+60*1440)
 	}
@@ -198,7 +199,7 @@ func (h *honest) work(who studio.ID) bool {
 		if at.until > h.now {
 			return false
 		}
-		status, answer := h.does(who, "POST", at.path+"/finish", h.comesOut(at.card), nil)
+		status, answer := h.does(who, "POST", at.path+"/finish", h.comesOut(who, at.card), nil)
 		require.Less(h.t, status, 400, "%v", answer)
 		h.touched[studio.ID(at.card["lot"].(string))] = true
 		delete(h.busy, who)
@@ -232,17 +233,43 @@ func (h *honest) work(who studio.ID) bool {
 	return true
 }
 
-// comesOut is what comes out of a task: what breaks does at the recipe's rate.
-func (h *honest) comesOut(card object) object {
-	left, broken := int64(card["quantity"].(float64)), int64(0)
-	if card["making"] != "mix" {
-		for range left {
-			if h.Float64() < 0.02 {
-				broken++
+// comesOut is what comes out of a task: what breaks does at the recipe's own rates, of the pieces and of what
+// they take up.
+func (h *honest) comesOut(who studio.ID, card object) object {
+	left, broken, used := int64(card["quantity"].(float64)), int64(0), []any{}
+	breaks := func(most int64, rate float64) (number int64) {
+		for range most {
+			if h.Float64() < rate {
+				number++
+			}
+		}
+		return number
+	}
+	if r := h.book.Recipe(studio.ID(card["recipe"].(string))); r != nil && card["making"] != "mix" {
+		tasks := 0
+		for at := 0; at < len(r.Steps); _, at = r.Task(at) {
+			if r.Steps[at].Work != nil {
+				tasks++
+			}
+		}
+		if share, may := r.Losing(); may {
+			broken = breaks(left, 1-math.Pow(1-share, 1/float64(tasks)))
+		}
+		_, view := h.does(who, "GET", "/api/bench/"+string(who), nil, nil)
+		for _, one := range view["eyes"].([]any) {
+			eye := one.(object)
+			for _, p := range r.Parts {
+				if eye["breaks"] == true && eye["recipe"] == string(p.Recipe) {
+					number := breaks(left*p.Count, r.LosingOf(p))
+					if number = min(number, int64(eye["most"].(float64))); number > 0 {
+						used = append(used, object{"recipe": p.Recipe, "variant": p.Variant, "broke": number})
+					}
+					break
+				}
 			}
 		}
 	}
-	return object{"good": left - broken, "second": 0, "broken": broken}
+	return object{"good": left - broken, "second": 0, "broken": broken, "used": used}
 }
 
 // buy orders what is short and books in what has come.

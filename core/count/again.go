@@ -83,7 +83,7 @@ func same[T any](a, b []T) bool {
 func (k *Counter) frame(doc *studio.Document) error {
 	b := k.before
 	k.before = doc
-	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && b.Settings == doc.Settings &&
+	if b != nil && b.Epoch.Equal(doc.Epoch) && b.Zone == doc.Zone && reflect.DeepEqual(b.Settings, doc.Settings) &&
 		same(b.Materials, doc.Materials) &&
 		same(b.Recipes, doc.Recipes) &&
 		same(b.People, doc.People) &&

@@ -87,6 +87,8 @@ type Settings struct {
 	SittingMinutes Minute `json:"sittingMinutes"`
 	// RemnantMilligrams is of how little of a mix, that nobody needs any more, nothing is kept.
 	RemnantMilligrams Milligrams `json:"remnantMilligrams"`
+	// Measures are the studio's own of sizes at the bench.
+	Measures []Measure `json:"measures,omitempty"`
 }
 
 // SparesFor is what spares by breakage are reckoned for.

@@ -86,6 +86,7 @@ type Silence struct {
 type Picture struct {
 	ID   ID     `json:"id"`
 	Name string `json:"name"`
+	Step string `json:"step,omitempty"` // that it shows
 }
 
 // Build is a school of assembly: rows from the inside out (the default), or the
@@ -198,6 +199,8 @@ type PasteInput struct {
 	// Number is how many of them one piece takes: five petals cut for a blossom.
 	Number int64 `json:"number,omitempty"`
 	Run    int64 `json:"run,omitempty"`
+	// Where it goes on the piece, of dust and glue: the base, the edge, the back.
+	Where string `json:"where,omitempty"`
 }
 
 // Each is how many pieces of paste one piece takes.

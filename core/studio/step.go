@@ -23,6 +23,8 @@ type Step struct {
 	Mend          *Work    `json:"mend,omitempty"`
 	Look          string   `json:"look,omitempty"`
 	Cautions      []string `json:"cautions,omitempty"`
+	// Mistakes are the usual ones, for whoever is new to it.
+	Mistakes []Mistake `json:"mistakes,omitempty"`
 
 	part *partInRun // of a step of a part that is made in the run of what it goes into
 }

@@ -167,6 +167,7 @@ func (v *validator) frame() {
 	within(v, "settings.remakeMinutes", s.RemakeMinutes, 0, 10*1440)
 	within(v, "settings.sittingMinutes", s.SittingMinutes, 0, 480)
 	within(v, "settings.remnantMilligrams", s.RemnantMilligrams, 0, 100_000)
+	v.measures()
 	if s.SparesFor != SparesForRemaking && s.SparesFor != SparesForService {
 		v.say("settings.sparesFor", "is %q; remaking or service would be right", s.SparesFor)
 	}

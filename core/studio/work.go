@@ -73,6 +73,16 @@ func (w WorkLot) Left(r *Recipe, task string) int64 {
 	return left
 }
 
+// Remaining is how many of a recipe's pieces a task has still to count: those that Left counts in units.
+func (w WorkLot) Remaining(r *Recipe, task string) int64 {
+	of, _ := MendedStep(task)
+	_, at := r.Step(of)
+	if r.Kind == KindMix {
+		return w.Left(r, task)
+	}
+	return max(0, w.Left(r, task)) * r.unit(at)
+}
+
 // Entering is how many pieces come to a step: those not broken before it; to a
 // mending, those counted as to mend.
 func (w WorkLot) Entering(r *Recipe, step string) int64 {
