@@ -77,3 +77,20 @@ func TestEveryFlowerIsPlausible(t *testing.T) {
 		t.Log(book.Recipe(w.Recipe).Name, w.Case, w.Working)
 	}
 }
+
+// Whoever makes a flower for the first time is told what usually goes wrong, and where dust goes.
+func TestTheBookTellsWhoIsNewToIt(t *testing.T) {
+	book := demo.Document()
+	for _, r := range book.Recipes {
+		for _, s := range r.Steps {
+			if s.Work != nil {
+				assert.NotEmpty(t, s.Mistakes, "%s, %s", r.Name, s.Name)
+			}
+		}
+		for _, p := range r.Pastes {
+			if p.Slot == "dust" || p.Slot == "leaf dust" || p.Slot == "icing" {
+				assert.NotEmpty(t, p.Where, "%s, %s", r.Name, p.Step)
+			}
+		}
+	}
+}

@@ -39,10 +39,12 @@ func Document() *studio.Document {
 		panic(err) // the zone is a constant and the zone data is compiled in
 	}
 	at := func(wall string) studio.Minute { return calendar.Minute(studio.MustWallTime(wall)) }
+	settings := studio.DefaultSettings()
+	settings.Measures = measures()
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
-		Settings: studio.DefaultSettings(), Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
-		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: append(mixes(), flowers()...), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Offcuts: offcuts(), Work: []studio.WorkLot{},
+		Settings: settings, Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
+		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: forLearners(append(mixes(), flowers()...)), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Offcuts: offcuts(), Work: []studio.WorkLot{},
 	}
 }
 
