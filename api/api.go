@@ -87,6 +87,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerBeside(to)
 	service.registerPins(to)
 	service.registerBench(to)
+	service.registerBenches(to)
 	service.registerAir(to)
 	service.registerRoom(to)
 	service.registerTimers(to)

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/bench"
+	"bractum/core/card"
 	"bractum/core/room"
 	"bractum/core/studio"
 )
@@ -27,6 +28,11 @@ type BenchView struct {
 	Stiffens *StiffenView `json:"stiffens,omitempty"`
 	Eyes     []bench.Eye  `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
 	Loads    []LoadView   `json:"loads" doc:"machines that this maker sets off or empties soon, or should have"`
+	Card     *card.Card   `json:"card,omitempty" doc:"all that the task at hand asks for, step by step"`
+	First    *FirstTime   `json:"first,omitempty" doc:"where what it makes is new to this maker"`
+	Rests    []RestView   `json:"rests" doc:"short waits of this maker's own work, which ring"`
+	Asks     string       `json:"asks,omitempty" doc:"what help was asked for at the task at hand"`
+	Remarks  int          `json:"remarks" doc:"how many things were found not as they should be"`
 }
 
 // LoadView is a load of a machine with names.
@@ -59,7 +65,7 @@ func (s *Service) registerBench(to huma.API) {
 			if err := at.refuseStranger(in.Person); err != nil {
 				return BenchView{}, err
 			}
-			return at.bench(studio.ID(in.Person)), nil
+			return s.bench(ctx, at, studio.ID(in.Person))
 		})
 	type start struct {
 		Who
@@ -210,6 +216,22 @@ func (at *moment) loads(person studio.ID) []LoadView {
 // mostDrying is how much of what dries a bench is told of: what is over first.
 const mostDrying = 12
 
+// bench is what a maker sees, with all that the task at hand asks for.
+func (s *Service) bench(ctx context.Context, at *moment, person studio.ID) (v BenchView, err error) {
+	if v = at.bench(person); v.Task == nil {
+		return v, nil
+	}
+	a := at.inForce
+	of := card.Of(a.Doc, a.Book, a.Plan, a.Tasks[v.Task.ID], a.Activity(v.Task.ID))
+	v.Card = &of
+	if lot := a.Doc.Begun(*a.Lots[v.Task.Lot]); lot.Record(v.Task.Step) != nil {
+		record := lot.Record(v.Task.Step)
+		v.Asks, v.Remarks = record.Asks, len(record.Remarks)
+	}
+	v.First, err = s.firstTime(ctx, at, person, v.Task)
+	return v, err
+}
+
 // bench is a maker's tasks in the order in which they come.
 func (at *moment) bench(person studio.ID) BenchView {
 	a := at.inForce
@@ -223,6 +245,12 @@ func (at *moment) bench(person studio.ID) BenchView {
 		Drying:  []TaskCard{},
 		Eyes:    []bench.Eye{},
 		Loads:   at.loads(person),
+		Rests:   []RestView{},
+	}
+	for _, rest := range bench.New(a.Doc, a.Plan).Rests(mine, func(id studio.ID) *studio.Task { return a.Tasks[id] }) {
+		t, then := a.Tasks[rest.Task], a.Tasks[rest.Then]
+		v.Rests = append(v.Rests, RestView{Rest: rest, Of: a.Book.Of(a.Lots[t.Lot].Made()).Name,
+			Name: a.named(t.Lot, t.Step), ThenName: a.named(then.Lot, then.Step)})
 	}
 	if len(mine) > 0 {
 		card := a.card(*mine[0])
@@ -232,9 +260,7 @@ func (at *moment) bench(person studio.ID) BenchView {
 			to := a.Tasks[soon.Task]
 			v.Stiffens = &StiffenView{Stiffening: *soon, Name: a.named(to.Lot, to.Step), Own: soon.Task == card.ID}
 		}
-		sitting := bench.Sitting(mine, func(t *studio.Task) string {
-			return a.Book.Of(a.Lots[t.Lot].Made()).KindOfWork(t.Step)
-		})
+		sitting := bench.Sitting(mine, at.kindOfWork)
 		for _, t := range sitting[1:min(mostOfSitting, len(sitting))] {
 			v.Sitting = append(v.Sitting, a.card(*t))
 		}

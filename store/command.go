@@ -168,6 +168,8 @@ func taskParams(lot string, position int, r studio.TaskRecord) sqlcgen.AddTaskPa
 		Machine:     string(r.Machine),
 		Used:        asJSON(append([]studio.Used{}, r.Used...)),
 		Weighed:     asJSON(append([]studio.Milligrams{}, r.Weighed...)),
+		Asks:        r.Asks,
+		Remarks:     asJSON(append([]studio.Remark{}, r.Remarks...)),
 	}
 }
 

@@ -392,14 +392,21 @@ func (a *assembler) record(r sqlcgen.Task) studio.TaskRecord {
 func taskRecord(r sqlcgen.Task) (studio.TaskRecord, error) {
 	var used []studio.Used
 	var weighed []studio.Milligrams
-	err := errors.Join(json.Unmarshal([]byte(r.Used), &used), json.Unmarshal([]byte(r.Weighed), &weighed))
+	var remarks []studio.Remark
+	err := errors.Join(json.Unmarshal([]byte(r.Used), &used), json.Unmarshal([]byte(r.Weighed), &weighed),
+		json.Unmarshal([]byte(r.Remarks), &remarks))
 	if len(used) == 0 {
 		used = nil
 	}
 	if len(weighed) == 0 {
 		weighed = nil
 	}
+	if len(remarks) == 0 {
+		remarks = nil
+	}
 	return studio.TaskRecord{
+		Asks:    r.Asks,
+		Remarks: remarks,
 		Weighed: weighed,
 		Step:    r.Step,
 		State:   studio.TaskState(r.State),

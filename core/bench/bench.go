@@ -149,7 +149,7 @@ func (b Bench) Finish(task studio.ID, c Counts) (studio.WorkLot, []studio.Moveme
 	if err := b.count(lot, step, record, c, true); err != nil {
 		return lot, nil, err
 	}
-	record.State, record.End = studio.TaskDone, b.doc.Now
+	record.State, record.End, record.Asks = studio.TaskDone, b.doc.Now, ""
 	r := b.book.Of(lot.Made())
 	var moved []studio.Movement
 	if _, mends := studio.MendedStep(step.Key); !mends {

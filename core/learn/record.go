@@ -309,6 +309,46 @@ func (e *effect) record(r Record, towards float64) Record {
 	return r
 }
 
+// FirstLots is how many lots of a recipe somebody makes before it is not new to them any more: their minutes
+// until then are no standard.
+const FirstLots = 3
+
+// firstTime is somebody at a lot of what is new to them.
+type firstTime struct{ person, lot studio.ID }
+
+// firstTimes are who was at which lots of what was new to them. Who had worked before the history begins is
+// taken to have begun with it.
+func (l *looking) firstTimes() map[firstTime]bool {
+	type knows struct{ person, page studio.ID }
+	first := map[firstTime]bool{}
+	lots := slices.Clone(l.Doc.Work)
+	began := func(w studio.WorkLot) (at studio.Minute) {
+		for i, r := range w.Records {
+			if i == 0 || r.Start < at {
+				at = r.Start
+			}
+		}
+		return at
+	}
+	slices.SortStableFunc(lots, func(a, b studio.WorkLot) int { return cmp.Compare(began(a), began(b)) })
+	made := map[knows]int{}
+	for _, w := range lots {
+		here := map[studio.ID]bool{}
+		for _, r := range w.Records {
+			if r.Machine == "" && r.State == studio.TaskDone {
+				here[r.Person] = true
+			}
+		}
+		for person := range here {
+			k := knows{person, l.Book.Of(w.Made()).Page()}
+			if made[k]++; made[k] <= FirstLots {
+				first[firstTime{person, w.ID}] = true
+			}
+		}
+	}
+	return first
+}
+
 // stints are the finished tasks of steps that the flower book still has, with what they
 // took in working time that was not spent on something else.
 func (l *looking) stints() (stints []stint) {
@@ -320,11 +360,13 @@ func (l *looking) stints() (stints []stint) {
 			}
 		}
 	}
+	new := l.firstTimes()
 	for _, w := range l.Doc.Work {
 		made := l.Book.Of(w.Made())
 		now := l.now(made.Page(), w.Variant)
 		for _, record := range w.Records {
-			if record.State != studio.TaskDone || record.Machine != "" || now == nil || made.Kind == studio.KindMix {
+			if record.State != studio.TaskDone || record.Machine != "" || now == nil || made.Kind == studio.KindMix ||
+				new[firstTime{record.Person, w.ID}] {
 				continue
 			}
 			i := slices.IndexFunc(l.Doc.People, func(p studio.Person) bool { return p.ID == record.Person })

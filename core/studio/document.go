@@ -301,6 +301,18 @@ type TaskRecord struct {
 	// Weighed is what was weighed for a mixing, in the order of its ingredients: the
 	// blend, then the additives.
 	Weighed []Milligrams `json:"weighedMilligrams,omitempty"`
+	// Asks is what somebody who is at it asks for help with, until that is answered.
+	Asks string `json:"asks,omitempty"`
+	// Remarks are what was not as it should be.
+	Remarks []Remark `json:"remarks,omitempty"`
+}
+
+// Remark is what somebody found not as it should be, in their words, with a photo where there is one.
+type Remark struct {
+	At      Minute `json:"at"`
+	Person  ID     `json:"person"`
+	Says    string `json:"says"`
+	Picture ID     `json:"picture,omitempty"`
 }
 
 // Used is what a task took up of one thing, where that is settled as it is done: how many pieces

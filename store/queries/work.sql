@@ -74,10 +74,14 @@ SELECT CAST(COUNT(*) AS INTEGER) AS number FROM task WHERE person_id = ? AND lot
 -- name: DropTasks :exec
 DELETE FROM task WHERE lot_id = ?;
 -- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed, asks, remarks) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: Shelf :many
 SELECT * FROM stock_lot WHERE amount <> 0 ORDER BY made_minute, id;
 -- name: StockOfLot :one
 SELECT id FROM stock_lot WHERE lot_id = ? AND quality = ?;
 -- name: AddStockLot :exec
 INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+-- name: LotsDoneBy :one
+SELECT CAST(COUNT(DISTINCT task.lot_id) AS INTEGER) AS number
+FROM task JOIN lot ON lot.id = task.lot_id JOIN recipe_revision ON recipe_revision.id = lot.recipe_id
+WHERE task.person_id = ? AND task.state = 'done' AND task.machine = '' AND recipe_revision.recipe_id = ?;

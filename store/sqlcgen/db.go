@@ -264,6 +264,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.lotsAboutStmt, err = db.PrepareContext(ctx, lotsAbout); err != nil {
 		return nil, fmt.Errorf("error preparing query LotsAbout: %w", err)
 	}
+	if q.lotsDoneByStmt, err = db.PrepareContext(ctx, lotsDoneBy); err != nil {
+		return nil, fmt.Errorf("error preparing query LotsDoneBy: %w", err)
+	}
 	if q.lotsNotClosedStmt, err = db.PrepareContext(ctx, lotsNotClosed); err != nil {
 		return nil, fmt.Errorf("error preparing query LotsNotClosed: %w", err)
 	}
@@ -891,6 +894,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing lotsAboutStmt: %w", cerr)
 		}
 	}
+	if q.lotsDoneByStmt != nil {
+		if cerr := q.lotsDoneByStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lotsDoneByStmt: %w", cerr)
+		}
+	}
 	if q.lotsNotClosedStmt != nil {
 		if cerr := q.lotsNotClosedStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing lotsNotClosedStmt: %w", cerr)
@@ -1380,6 +1388,7 @@ type Queries struct {
 	linesOfStmt           *sql.Stmt
 	lotStmt               *sql.Stmt
 	lotsAboutStmt         *sql.Stmt
+	lotsDoneByStmt        *sql.Stmt
 	lotsNotClosedStmt     *sql.Stmt
 	lotsSinceStmt         *sql.Stmt
 	lyingOfStmt           *sql.Stmt
@@ -1540,6 +1549,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		linesOfStmt:           q.linesOfStmt,
 		lotStmt:               q.lotStmt,
 		lotsAboutStmt:         q.lotsAboutStmt,
+		lotsDoneByStmt:        q.lotsDoneByStmt,
 		lotsNotClosedStmt:     q.lotsNotClosedStmt,
 		lotsSinceStmt:         q.lotsSinceStmt,
 		lyingOfStmt:           q.lyingOfStmt,

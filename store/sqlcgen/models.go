@@ -338,6 +338,8 @@ type Task struct {
 	Used        string
 	Mend        int64
 	Weighed     string
+	Asks        string
+	Remarks     string
 }
 
 type Timer struct {

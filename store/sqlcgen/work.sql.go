@@ -141,7 +141,7 @@ func (q *Queries) AddStockLot(ctx context.Context, arg AddStockLotParams) error 
 }
 
 const addTask = `-- name: AddTask :exec
-INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO task (lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, mend, machine, used, weighed, asks, remarks) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddTaskParams struct {
@@ -159,6 +159,8 @@ type AddTaskParams struct {
 	Machine     string
 	Used        string
 	Weighed     string
+	Asks        string
+	Remarks     string
 }
 
 func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
@@ -177,6 +179,8 @@ func (q *Queries) AddTask(ctx context.Context, arg AddTaskParams) error {
 		arg.Machine,
 		arg.Used,
 		arg.Weighed,
+		arg.Asks,
+		arg.Remarks,
 	)
 	return err
 }
@@ -465,6 +469,24 @@ func (q *Queries) LotsAbout(ctx context.Context, n int64) ([]string, error) {
 	return items, nil
 }
 
+const lotsDoneBy = `-- name: LotsDoneBy :one
+SELECT CAST(COUNT(DISTINCT task.lot_id) AS INTEGER) AS number
+FROM task JOIN lot ON lot.id = task.lot_id JOIN recipe_revision ON recipe_revision.id = lot.recipe_id
+WHERE task.person_id = ? AND task.state = 'done' AND task.machine = '' AND recipe_revision.recipe_id = ?
+`
+
+type LotsDoneByParams struct {
+	PersonID string
+	RecipeID string
+}
+
+func (q *Queries) LotsDoneBy(ctx context.Context, arg LotsDoneByParams) (int64, error) {
+	row := q.queryRow(ctx, q.lotsDoneByStmt, lotsDoneBy, arg.PersonID, arg.RecipeID)
+	var number int64
+	err := row.Scan(&number)
+	return number, err
+}
+
 const lotsNotClosed = `-- name: LotsNotClosed :many
 SELECT id FROM lot WHERE closed_minute IS NULL
 `
@@ -568,7 +590,7 @@ func (q *Queries) OpenOrders(ctx context.Context) ([]CustomerOrder, error) {
 }
 
 const openTasks = `-- name: OpenTasks :many
-SELECT task.lot_id, task.position, task.step, task.state, task.person_id, task.start_minute, task.end_minute, task.good, task.second, task.broken, task.machine, task.used, task.mend, task.weighed FROM lot CROSS JOIN task WHERE task.lot_id = lot.id AND closed_minute IS NULL ORDER BY lot_id, task.position
+SELECT task.lot_id, task.position, task.step, task.state, task.person_id, task.start_minute, task.end_minute, task.good, task.second, task.broken, task.machine, task.used, task.mend, task.weighed, task.asks, task.remarks FROM lot CROSS JOIN task WHERE task.lot_id = lot.id AND closed_minute IS NULL ORDER BY lot_id, task.position
 `
 
 func (q *Queries) OpenTasks(ctx context.Context) ([]Task, error) {
@@ -595,6 +617,8 @@ func (q *Queries) OpenTasks(ctx context.Context) ([]Task, error) {
 			&i.Used,
 			&i.Mend,
 			&i.Weighed,
+			&i.Asks,
+			&i.Remarks,
 		); err != nil {
 			return nil, err
 		}
@@ -953,7 +977,7 @@ func (q *Queries) StockOfLot(ctx context.Context, arg StockOfLotParams) (string,
 }
 
 const tasksOfLot = `-- name: TasksOfLot :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task WHERE lot_id = ? ORDER BY position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed, asks, remarks FROM task WHERE lot_id = ? ORDER BY position
 `
 
 func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) {
@@ -980,6 +1004,8 @@ func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) 
 			&i.Used,
 			&i.Mend,
 			&i.Weighed,
+			&i.Asks,
+			&i.Remarks,
 		); err != nil {
 			return nil, err
 		}
@@ -995,7 +1021,7 @@ func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) 
 }
 
 const tasksSince = `-- name: TasksSince :many
-SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed FROM task WHERE task.lot_id IN (SELECT later.lot_id FROM task AS later WHERE later.start_minute >= ?) ORDER BY lot_id, position
+SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed, asks, remarks FROM task WHERE task.lot_id IN (SELECT later.lot_id FROM task AS later WHERE later.start_minute >= ?) ORDER BY lot_id, position
 `
 
 func (q *Queries) TasksSince(ctx context.Context, startMinute int64) ([]Task, error) {
@@ -1022,6 +1048,8 @@ func (q *Queries) TasksSince(ctx context.Context, startMinute int64) ([]Task, er
 			&i.Used,
 			&i.Mend,
 			&i.Weighed,
+			&i.Asks,
+			&i.Remarks,
 		); err != nil {
 			return nil, err
 		}

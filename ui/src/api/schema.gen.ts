@@ -56,6 +56,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/{person}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A maker's day in sittings */
+        get: operations["get-day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who does what now */
+        get: operations["list-benches"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/beside": {
         parameters: {
             query?: never;
@@ -1454,6 +1488,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/{task}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for help at a task, or no more */
+        post: operations["ask-for-help"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task}/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Count pieces of a task that goes on: a run that is done */
+        post: operations["count-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/{task}/finish": {
         parameters: {
             query?: never;
@@ -1465,6 +1533,23 @@ export interface paths {
         put?: never;
         /** Finish a task with its counts */
         post: operations["finish-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Have somebody else do a task */
+        post: operations["give-task"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1499,6 +1584,23 @@ export interface paths {
         put?: never;
         /** Pin a task to a person, a time or both, or let it go */
         post: operations["pin-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task}/remark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what is not as it should be */
+        post: operations["remark-on-task"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1674,7 +1776,7 @@ export interface components {
             machine?: components["schemas"]["Machine"];
             material?: components["schemas"]["Material"];
             place?: components["schemas"]["Place"];
-            tool?: components["schemas"]["Tool"];
+            tool?: components["schemas"]["StudioTool"];
         };
         Additive: {
             /** Format: int64 */
@@ -1684,6 +1786,22 @@ export interface components {
             material: string;
             /** Format: int64 */
             milligramsPer100g?: number;
+        };
+        After: {
+            /** Format: int64 */
+            end?: number;
+            lay?: components["schemas"]["Lay"][];
+            machine?: string;
+            method?: string;
+            /** Format: int64 */
+            minutes?: number;
+            name: string;
+            setting?: string;
+            /** Format: int64 */
+            start?: number;
+            state?: string;
+            wait: boolean;
+            wished?: components["schemas"]["Wish"];
         };
         Air: {
             /** Format: int64 */
@@ -1758,6 +1876,10 @@ export interface components {
             /** Format: int64 */
             packs: number;
         };
+        AskBody: {
+            /** @description what help is asked for; empty where none is needed any more */
+            says: string;
+        };
         Await: {
             gate: string;
             step: string;
@@ -1810,12 +1932,52 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        BenchState: {
+            asks?: string;
+            /**
+             * Format: int64
+             * @description how long it takes them by the book, from its start
+             */
+            expectedMinutes?: number;
+            /**
+             * Format: int64
+             * @description when they come, if they are not there
+             */
+            from?: number;
+            /**
+             * Format: int64
+             * @description by how much it should have been begun
+             */
+            lateMinutes?: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description by how much it takes longer than that
+             */
+            overMinutes?: number;
+            person: string;
+            /** @description what they are at, or have next */
+            task?: components["schemas"]["TaskCard"];
+            /**
+             * Format: int64
+             * @description left today
+             */
+            tasks: number;
+            /** @description they are at work now */
+            there: boolean;
+        };
         BenchView: {
+            /** @description what help was asked for at the task at hand */
+            asks?: string;
+            /** @description all that the task at hand asks for, step by step */
+            card?: components["schemas"]["Card"];
             /** @description what becomes ready soon */
             drying: components["schemas"]["TaskCard"][];
             early: components["schemas"]["TaskCard"][];
             /** @description of a task that is going on: what is settled or counted as it is done */
             eyes: components["schemas"]["Eye"][];
+            /** @description where what it makes is new to this maker */
+            first?: components["schemas"]["FirstTime"];
             /** @description machines that this maker sets off or empties soon, or should have */
             loads: components["schemas"]["LoadView"][];
             /** Format: int64 */
@@ -1823,6 +1985,13 @@ export interface components {
             next: components["schemas"]["TaskCard"][];
             /** Format: int64 */
             now: number;
+            /**
+             * Format: int64
+             * @description how many things were found not as they should be
+             */
+            remarks: number;
+            /** @description short waits of this maker's own work, which ring */
+            rests: components["schemas"]["RestView"][];
             sitting: components["schemas"]["TaskCard"][];
             stiffens?: components["schemas"]["StiffenView"];
             /** @description the task that is going on, or the next */
@@ -1869,6 +2038,23 @@ export interface components {
             name: string;
             /** Format: int64 */
             parts: number;
+        };
+        Blended: {
+            colour?: string;
+            /** Format: int64 */
+            drops?: number;
+            /** Format: int64 */
+            exact: number;
+            material?: string;
+            mix?: string;
+            name: string;
+            /** Format: int64 */
+            parts?: number;
+            /** Format: int64 */
+            per100g?: number;
+            tooLittle?: boolean;
+            /** Format: int64 */
+            weigh: number;
         };
         Block: {
             /** @description of lots that are made for each other */
@@ -1917,6 +2103,23 @@ export interface components {
             patterns: components["schemas"]["Beginning"][];
             words: components["schemas"]["Words"];
         };
+        Bought: {
+            /** Format: int64 */
+            all: number;
+            /** Format: int64 */
+            amount: number;
+            /** Format: int64 */
+            least?: number;
+            /** Format: int64 */
+            most?: number;
+            name: string;
+            /** Format: int64 */
+            now: number;
+            outAt?: string;
+            /** Format: int64 */
+            per: number;
+            unit: string;
+        };
         Bundle: {
             colourways?: components["schemas"]["StudioColourway"][];
             dryingClasses?: components["schemas"]["DryingClass"][];
@@ -1930,7 +2133,7 @@ export interface components {
             places?: components["schemas"]["Place"][];
             recipes: components["schemas"]["Recipe"][];
             setupFamilies?: components["schemas"]["Family"][];
-            tools?: components["schemas"]["Tool"][];
+            tools?: components["schemas"]["StudioTool"][];
             /** Format: int64 */
             version: number;
         };
@@ -1938,6 +2141,39 @@ export interface components {
             /** Format: int64 */
             amount: number;
             material: string;
+        };
+        Card: {
+            blend?: components["schemas"]["Blended"][];
+            build?: string;
+            forms?: components["schemas"]["Portion"][];
+            /** Format: int64 */
+            gives?: number;
+            leaves?: components["schemas"]["Bought"][];
+            steps: components["schemas"]["Step"][];
+            then: components["schemas"]["After"][];
+        };
+        CardWire: {
+            /** Format: int64 */
+            all: number;
+            /** Format: int64 */
+            allowanceMicrometres?: number;
+            cover?: string;
+            /** Format: int64 */
+            depthMicrometres: number;
+            /** Format: int64 */
+            each: number;
+            /** Format: int64 */
+            gauge: number;
+            hook?: string;
+            /** Format: int64 */
+            lengthMicrometres: number;
+            name: string;
+            /** Format: int64 */
+            now: number;
+            /** Format: int64 */
+            stemMicrometres: number;
+            /** Format: int64 */
+            turns?: number;
         };
         ChainView: {
             links: components["schemas"]["LinkView"][];
@@ -2150,6 +2386,95 @@ export interface components {
             patterns: components["schemas"]["Pattern"][];
             proven: boolean;
         };
+        DayTask: {
+            /** @description who takes up what it makes, within the day */
+            awaited: string[];
+            /** @description of lots that are made for each other */
+            batch?: components["schemas"]["BatchView"];
+            cause?: string;
+            causedBy?: string;
+            cautions: string[];
+            /** @description swatch of the mix */
+            colour: string;
+            /** Format: int64 */
+            counted: number;
+            drying?: components["schemas"]["Wait"];
+            /** Format: int64 */
+            due: number;
+            /** Format: int64 */
+            end: number;
+            form: string;
+            glyph: string;
+            holds?: components["schemas"]["Held"][];
+            id: string;
+            /** @enum {string} */
+            kind: "work" | "wait";
+            /** Format: int64 */
+            latestStart: number;
+            load?: components["schemas"]["StudioShare"];
+            look?: string;
+            lot: string;
+            making: string;
+            /** @description who may do it, were it not pinned */
+            may: string[];
+            mix: string;
+            name: string;
+            narrowWindow?: boolean;
+            /**
+             * Format: int64
+             * @description what the lot must yield
+             */
+            need: number;
+            /** @description the name of what is made */
+            of: string;
+            orders: string[];
+            /** Format: int64 */
+            overdueMinutes?: number;
+            overtime?: boolean;
+            pauses?: components["schemas"]["Span"][];
+            person?: string;
+            /** Format: int64 */
+            pieces: number;
+            pin?: components["schemas"]["Pin"];
+            /**
+             * Format: int64
+             * @description pieces, units before a split, or milligrams of a mix, that come to this step and are not counted yet
+             */
+            quantity: number;
+            recipe: string;
+            /** Format: int64 */
+            resume?: number;
+            /** @description which comes now, of work in runs */
+            run?: components["schemas"]["Run"];
+            /** Format: int64 */
+            setup?: number;
+            /** @description of work that not all pieces get */
+            share?: components["schemas"]["Share"];
+            /** Format: int64 */
+            start: number;
+            state: string;
+            step: string;
+            takes: components["schemas"]["Taken"][];
+            tool?: string;
+            tools?: string[];
+            /** @description how its length was worked out */
+            working?: components["schemas"]["Working"];
+        };
+        DayView: {
+            /** @description what becomes dry in the day and is taken up by them */
+            dry: components["schemas"]["DryView"][];
+            /** Format: int64 */
+            n: number;
+            name: string;
+            /** Format: int64 */
+            now: number;
+            sittings: components["schemas"]["SittingView"][];
+            /**
+             * Format: int64
+             * @description the end of the day
+             */
+            until: number;
+        };
         DecideBody: {
             key: string;
         };
@@ -2202,6 +2527,13 @@ export interface components {
             name: string;
             /** Format: int64 */
             version: number;
+        };
+        DryView: {
+            /** Format: int64 */
+            ends: number;
+            name: string;
+            of: string;
+            then: string;
         };
         Drying: {
             class?: string;
@@ -2430,6 +2762,20 @@ export interface components {
             /** Format: int64 */
             worstSlack: number;
         };
+        FirstTime: {
+            /** @description the whole making, step by step */
+            all: components["schemas"]["Making"][];
+            /**
+             * Format: int64
+             * @description lots of it that they have worked on before
+             */
+            made: number;
+            /**
+             * Format: int64
+             * @description after so many it is not new any more
+             */
+            of: number;
+        };
         Flaw: {
             message: string;
             name: string;
@@ -2449,6 +2795,13 @@ export interface components {
             /** @description schools of its techniques that the book has not chosen, as a line's variant names them */
             otherwise: string[];
             variants: string[];
+        };
+        FlowerPaste: {
+            colour: string;
+            /** Format: int64 */
+            massMilligrams: number;
+            mix: string;
+            name: string;
         };
         Form: {
             name: string;
@@ -2481,6 +2834,10 @@ export interface components {
             thicknessMicrometres?: number;
             /** Format: int64 */
             widthMicrometres?: number;
+        };
+        GiveBody: {
+            /** @description who takes it up */
+            to: string;
         };
         GoodsBody: {
             came: components["schemas"]["Arrived"][];
@@ -2598,6 +2955,27 @@ export interface components {
             mixings: number;
             /** Format: int64 */
             toMixMilligrams: number;
+        };
+        Lay: {
+            /**
+             * Format: int64
+             * @description what lies in it keeps soft for so long
+             */
+            keepsMinutes?: number;
+            /** Format: int64 */
+            perSlot: number;
+            /**
+             * Format: int64
+             * @description where not all lie there
+             */
+            pieces?: number;
+            place: string;
+            says?: string;
+            /** Format: int64 */
+            sizeMicrometres?: number;
+            /** Format: int64 */
+            slots?: number;
+            until?: string;
         };
         Limit: {
             /** @description it takes so long in one go, and nobody's day has more than "lastMinutes" */
@@ -2831,6 +3209,16 @@ export interface components {
             /** Format: int64 */
             minutes: number;
         };
+        Making: {
+            glyph: string;
+            /** @description it belongs to the task at hand */
+            here?: boolean;
+            look?: string;
+            mistakes?: components["schemas"]["Mistake"][];
+            name: string;
+            picture?: string;
+            wait?: boolean;
+        };
         Material: {
             form?: string;
             id: string;
@@ -2901,6 +3289,10 @@ export interface components {
         MindView: {
             anew: components["schemas"]["AnewRow"][];
             fates: components["schemas"]["FateRow"][];
+        };
+        Mistake: {
+            what: string;
+            why?: string;
         };
         MixCard: {
             colour: string;
@@ -3251,6 +3643,31 @@ export interface components {
             lines: components["schemas"]["StoreOrderState"][];
             next: string;
         };
+        Part: {
+            /** Format: int64 */
+            all: number;
+            atMicrometres?: number[];
+            between?: components["schemas"]["Between"];
+            colour?: string;
+            /** Format: int64 */
+            each: number;
+            /** @description that of the piece, to draw it by */
+            form?: string;
+            join?: string;
+            /** Format: int64 */
+            least?: number;
+            mix?: string;
+            name: string;
+            /** Format: int64 */
+            now: number;
+            /** @description which share of them: mirrored, left closed */
+            of?: string;
+            reversed?: boolean;
+            rows?: number[];
+            sequence?: number[];
+            set?: string;
+            wants?: string;
+        };
         PartBody: {
             /** @description how many of which line leave now */
             lines: components["schemas"]["Item"][];
@@ -3295,11 +3712,38 @@ export interface components {
             recipes: components["schemas"]["Recipe"][];
         };
         Paste: {
-            colour: string;
+            /**
+             * Format: int64
+             * @description for all runs, as it goes into the pieces
+             */
+            all: number;
+            colour?: string;
             /** Format: int64 */
-            massMilligrams: number;
+            each: number;
+            /**
+             * Format: int64
+             * @description of one piece of paste
+             */
+            mass: number;
             mix: string;
-            name: string;
+            /**
+             * Format: int64
+             * @description for the next run
+             */
+            now: number;
+            /**
+             * Format: int64
+             * @description pieces that are cut from one sheet
+             */
+            run?: number;
+            shape: components["schemas"]["Geometry"];
+            /**
+             * Format: int64
+             * @description to roll for one sheet
+             */
+            sheet?: number;
+            sizes?: components["schemas"]["Sized"][];
+            where?: string;
         };
         PasteInput: {
             key?: string;
@@ -3310,6 +3754,7 @@ export interface components {
             shape: components["schemas"]["Geometry"];
             slot: string;
             step: string;
+            where?: string;
         };
         Pattern: {
             cuts: number[];
@@ -3339,6 +3784,7 @@ export interface components {
         Picture: {
             id: string;
             name: string;
+            step?: string;
         };
         Piece: {
             /** Format: int64 */
@@ -3484,6 +3930,11 @@ export interface components {
             low: number;
             /** Format: int64 */
             weight: number;
+        };
+        Portion: {
+            name: string;
+            /** Format: int64 */
+            pieces: number;
         };
         Portrait: {
             bits: components["schemas"]["Bit"][];
@@ -3635,7 +4086,7 @@ export interface components {
             silenced?: components["schemas"]["Silence"][];
             sizes?: components["schemas"]["Size"][];
             spares: components["schemas"]["Spares"];
-            steps: components["schemas"]["Step"][];
+            steps: components["schemas"]["StudioStep"][];
             techniques?: components["schemas"]["Technique"][];
             variants?: components["schemas"]["Variant"][];
             wires?: components["schemas"]["WireInput"][];
@@ -3685,6 +4136,11 @@ export interface components {
             of: string;
             task: string;
         };
+        RemarkBody: {
+            /** @description a picture that is kept already */
+            picture?: string;
+            says: string;
+        };
         ReserveBody: {
             /** @description whom it is for; empty keeps it back from everything */
             order: string;
@@ -3693,6 +4149,17 @@ export interface components {
              * @description how much of it in all; 0 gives it back
              */
             quantity: number;
+        };
+        RestView: {
+            /** Format: int64 */
+            ends: number;
+            /** @description of the wait */
+            name: string;
+            of: string;
+            task: string;
+            then: string;
+            /** @description what takes up the pieces */
+            thenName: string;
         };
         Revision: {
             changes: components["schemas"]["Edit"][];
@@ -3887,7 +4354,7 @@ export interface components {
             massMilligrams: number;
             materials: components["schemas"]["Amount"][];
             missing: string[];
-            pastes: components["schemas"]["Paste"][];
+            pastes: components["schemas"]["FlowerPaste"][];
             pieces: components["schemas"]["Pieces"][];
             portrait: components["schemas"]["Portrait"];
             /** Format: int64 */
@@ -3963,6 +4430,14 @@ export interface components {
             reason: string;
             rule: string;
         };
+        SittingView: {
+            /** Format: int64 */
+            from: number;
+            glyph: string;
+            tasks: components["schemas"]["DayTask"][];
+            /** Format: int64 */
+            to: number;
+        };
         Size: {
             /** Format: int64 */
             count: number;
@@ -3974,6 +4449,13 @@ export interface components {
             stemMicrometres?: number;
             tool?: string;
             wire?: string;
+        };
+        Sized: {
+            mark: string;
+            measure: string;
+            of: string;
+            /** Format: int64 */
+            sizeMicrometres: number;
         };
         SlackMoved: {
             /** Format: int64 */
@@ -4058,20 +4540,40 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         Step: {
-            cautions?: string[];
-            gates?: string[];
-            holds?: components["schemas"]["StudioHold"][];
-            key: string;
-            look?: string;
-            loses?: string;
             /** Format: int64 */
-            losesPerMille?: number;
-            mend?: components["schemas"]["Work"];
+            all: number;
+            cautions?: string[];
+            form?: string;
+            fresh?: components["schemas"]["Within"][];
+            glyph: string;
+            key: string;
+            lay?: components["schemas"]["Lay"][];
+            look?: string;
+            materials?: components["schemas"]["Bought"][];
+            /** @description what is weak can be mended afterwards, and is counted so */
+            mayMend?: boolean;
+            mistakes?: components["schemas"]["Mistake"][];
             name: string;
-            wait?: components["schemas"]["Wait"];
+            /** Format: int64 */
+            of: number;
+            /** @description put in as spacers or supports before; as many come out now */
+            out?: components["schemas"]["Bought"][];
+            parts?: components["schemas"]["Part"][];
+            pastes?: components["schemas"]["Paste"][];
+            picture?: string;
+            /** Format: int64 */
+            pieces: number;
+            /**
+             * Format: int64
+             * @description so many are handled at once
+             */
+            together?: number;
+            /** @description what to take, in words */
+            tool?: string;
+            tools?: components["schemas"]["Tool"][];
+            /** @description the state in which the piece is wanted: soft, firm, dry, any */
             wants?: string;
-            windows?: components["schemas"]["Window"][];
-            work?: components["schemas"]["Work"];
+            wires?: components["schemas"]["CardWire"][];
         };
         StepChange: {
             after?: string;
@@ -4084,6 +4586,7 @@ export interface components {
             /** Format: int64 */
             losesPerMille?: number;
             mend?: components["schemas"]["Work"];
+            mistakes?: components["schemas"]["Mistake"][];
             name: string;
             wait?: components["schemas"]["Wait"];
             wants?: string;
@@ -4211,6 +4714,32 @@ export interface components {
             setting: string;
             /** Format: int64 */
             slots: number;
+        };
+        StudioStep: {
+            cautions?: string[];
+            gates?: string[];
+            holds?: components["schemas"]["StudioHold"][];
+            key: string;
+            look?: string;
+            loses?: string;
+            /** Format: int64 */
+            losesPerMille?: number;
+            mend?: components["schemas"]["Work"];
+            mistakes?: components["schemas"]["Mistake"][];
+            name: string;
+            wait?: components["schemas"]["Wait"];
+            wants?: string;
+            windows?: components["schemas"]["Window"][];
+            work?: components["schemas"]["Work"];
+        };
+        StudioTool: {
+            id: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            sizeMicrometres?: number;
+            standIns?: string[];
         };
         StudioView: {
             /** @description true while the plan of what was recorded last is still being worked out */
@@ -4409,13 +4938,12 @@ export interface components {
             started: number;
         };
         Tool: {
-            id: string;
+            instead?: string;
             name: string;
             /** Format: int64 */
             number: number;
             /** Format: int64 */
             sizeMicrometres?: number;
-            standIns?: string[];
         };
         ToolNeed: {
             /** Format: int64 */
@@ -4678,6 +5206,15 @@ export interface components {
             minutes?: number;
             state?: string;
         };
+        Within: {
+            after: string;
+            /** Format: int64 */
+            atLeastMinutes?: number;
+            /** Format: int64 */
+            atMostMinutes?: number;
+            before?: string;
+            from?: string;
+        };
         Word: {
             /** Format: int64 */
             from: number;
@@ -4702,7 +5239,7 @@ export interface components {
             /** Format: int64 */
             shrinkagePerMille: number;
             skills: string[];
-            tools: components["schemas"]["Tool"][];
+            tools: components["schemas"]["StudioTool"][];
         };
         Work: {
             alsoSkills?: string[];
@@ -5035,6 +5572,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-benches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchState"][];
                 };
             };
             /** @description Not Found */
@@ -11632,6 +12265,216 @@ export interface operations {
             };
         };
     };
+    "ask-for-help": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recorded"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "count-task": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Counts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recorded"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "finish-task": {
         parameters: {
             query?: never;
@@ -11649,6 +12492,111 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Counts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recorded"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "give-task": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveBody"];
             };
         };
         responses: {
@@ -11871,6 +12819,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PinAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remark-on-task": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemarkBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recorded"];
                 };
             };
             /** @description Not Found */
