@@ -86,8 +86,6 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerSearch(to)
 	service.registerBeside(to)
 	service.registerPins(to)
-	service.registerBench(to)
-	service.registerBenches(to)
 	service.registerAir(to)
 	service.registerRoom(to)
 	service.registerTimers(to)
@@ -96,6 +94,8 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerLog(to)
 	service.registerFalls(to)
 	service.registerBook(to)
+	service.registerBench(to) // after the book, whose steps and pastes have their plain names in the description
+	service.registerBenches(to)
 	service.registerJournal(to)
 	return service
 }

@@ -169,7 +169,8 @@ func core(
 	)
 	r.Pastes = []studio.PasteInput{{Step: "form", Slot: "core", Shape: shape}}
 	r.Wires = []studio.WireInput{
-		{Step: "form", Material: ID(wire), Number: 1, Depth: 14_000, Stem: stem, Allowance: 8_000},
+		{Step: "form", Material: ID(wire), Number: 1, Depth: 14_000, Stem: stem, Allowance: 8_000,
+			Hook: studio.HookOpen},
 	}
 	r.Defaults = map[string]studio.ID{"core": ID("Centre white")}
 	r.Spares, r.SecondsServe = breakage(20), true
@@ -288,7 +289,7 @@ func magnolia() []studio.Recipe {
 			{Step: "dust", Slot: "dust", Shape: studio.Weighed(15)},
 		}
 		r.Wires = []studio.WireInput{
-			{Step: "wire", Material: ID("24 white wire"), Number: 1, Depth: depth, Stem: 80_000, Allowance: 0},
+			{Step: "wire", Material: ID("24 white wire"), Number: 1, Depth: depth, Stem: 80_000, Hook: studio.HookStraight},
 		}
 		r.Spares = breakage(80)
 		return r
@@ -362,7 +363,8 @@ func waxflower() []studio.Recipe {
 	blossom.Pastes = []studio.PasteInput{{Step: "pull", Slot: "petal", Shape: studio.Ball(9_000)}}
 	blossom.Materials = []studio.MaterialInput{{Step: "centre", Material: ID("Fine stamens"), Amount: 2}}
 	blossom.Wires = []studio.WireInput{
-		{Step: "pull", Material: ID("28 green wire"), Number: 1, Depth: 4_000, Stem: 60_000, Allowance: 5_000},
+		{Step: "pull", Material: ID("28 green wire"), Number: 1, Depth: 4_000, Stem: 60_000, Allowance: 5_000,
+			Hook: studio.HookOpen},
 	}
 	blossom.Spares, blossom.SecondsServe = breakage(60), true
 	stem := recipe(
@@ -408,7 +410,7 @@ func eucalyptus() []studio.Recipe {
 		{Step: "dust", Slot: "leaf dust", Shape: studio.Weighed(10)},
 	}
 	leaf.Wires = []studio.WireInput{
-		{Step: "cut", Material: ID("26 white wire"), Number: 1, Depth: 10_000, Stem: 50_000, Allowance: 0},
+		{Step: "cut", Material: ID("26 white wire"), Number: 1, Depth: 10_000, Stem: 50_000, Hook: studio.HookStraight},
 	}
 	leaf.Defaults = map[string]studio.ID{"leaf": ID("Slate leaf"), "leaf dust": ID("Leaf dust")}
 	leaf.Spares, leaf.SecondsServe = breakage(40), true

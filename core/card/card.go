@@ -102,6 +102,7 @@ type Paste struct {
 	Now    studio.Milligrams `json:"now" doc:"for the next run"`
 	All    studio.Milligrams `json:"all" doc:"for all runs, as it goes into the pieces"`
 	Sheet  studio.Milligrams `json:"sheet,omitempty" doc:"to roll for one sheet"`
+	Cut    int64             `json:"cut,omitempty" doc:"how many are cut from that sheet now"`
 }
 
 // Sized is a size by one of the studio's own measures: its nearest mark.
@@ -281,7 +282,8 @@ func (c *reader) step(at int, now, all int64) Step {
 	step := Step{Key: s.Key, Name: s.Name, Glyph: s.Work.Glyph, Pieces: c.r.Shared(s.Work, now), Of: now,
 		All: all, Form: s.Work.Form, Together: s.Work.Together, Tool: s.Work.Tool, Look: s.Look,
 		Mistakes: s.Mistakes, Cautions: s.Cautions, MayMend: s.Mend != nil, Picture: c.picture(s.Key)}
-	if wants := c.r.Wanted(at); wants != studio.WantsAny || s.Wants != "" {
+	said := slices.ContainsFunc(s.Windows, func(w studio.Window) bool { return w.From != "" || w.Before != "" })
+	if wants := c.r.Wanted(at); s.Wants != "" || wants != studio.WantsAny && !said {
 		step.Wants = string(wants)
 	}
 	for _, need := range s.Work.Tools {
@@ -345,7 +347,8 @@ func (c *reader) paste(p studio.PasteInput, now, all int64) Paste {
 		one.Mix, one.Colour = mix.Name, mix.Colour
 	}
 	if p.Run > 0 {
-		one.Sheet = paste.Sheet(p.Run, mass, c.doc.Settings.SheetYieldPerMille)
+		one.Cut = min(p.Run, now*p.Each())
+		one.Sheet = paste.Sheet(one.Cut, mass, c.doc.Settings.SheetYieldPerMille)
 	}
 	for i := range c.doc.Settings.Measures {
 		m := &c.doc.Settings.Measures[i]

@@ -115,7 +115,7 @@ useEventListener("keydown", press);
   align-items: center;
   gap: 8px;
   font-family: var(--name);
-  font-size: 19px;
+  font-size: 1.2667rem;
   white-space: nowrap;
 }
 nav {
@@ -131,7 +131,7 @@ nav a {
   padding: 5px 7px 10px;
   color: var(--ink);
   text-decoration: none;
-  font-size: 15px;
+  font-size: 1rem;
   white-space: nowrap;
 }
 nav a.begins:not(:first-child) {
@@ -166,7 +166,7 @@ nav a.here::after {
   position: absolute;
   top: -12px;
   left: 8px;
-  font-size: 11.5px;
+  font-size: 0.7667rem;
   font-style: italic;
   color: var(--soft);
 }
@@ -183,7 +183,7 @@ nav a.here::after {
 }
 .working {
   align-self: center;
-  font-size: 13.5px;
+  font-size: 0.9rem;
   font-style: italic;
   color: var(--soft);
 }
@@ -214,7 +214,7 @@ nav a.here::after {
   }
   nav a {
     padding: 5px 5px 10px;
-    font-size: 14px;
+    font-size: 0.9333rem;
   }
   nav a.begins:not(:first-child) {
     margin-left: 4px;

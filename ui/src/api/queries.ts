@@ -135,6 +135,18 @@ export const useBench = () =>
     enabled: computed(() => person.value !== ""),
   });
 
+/** A maker's day, asked for as it is looked at. */
+export const useDay = (open: MaybeRefOrGetter<boolean>) =>
+  useQuery({
+    queryKey: ["bench", person, "day"],
+    queryFn: () => answered(client.GET("/api/bench/{person}/day", { params: { path: { person: person.value } } })),
+    enabled: computed(() => toValue(open) && person.value !== ""),
+  });
+
+/** Who does what now. */
+export const useBenches = () =>
+  useQuery({ queryKey: ["bench", "all"], queryFn: () => answered(client.GET("/api/benches")) });
+
 export const useDryingRoom = () =>
   useQuery({ queryKey: ["drying"], queryFn: () => answered(client.GET("/api/drying-room")) });
 export const useAir = (days: MaybeRefOrGetter<number>) =>

@@ -1776,7 +1776,7 @@ export interface components {
             machine?: components["schemas"]["Machine"];
             material?: components["schemas"]["Material"];
             place?: components["schemas"]["Place"];
-            tool?: components["schemas"]["StudioTool"];
+            tool?: components["schemas"]["Tool"];
         };
         Additive: {
             /** Format: int64 */
@@ -2133,7 +2133,7 @@ export interface components {
             places?: components["schemas"]["Place"][];
             recipes: components["schemas"]["Recipe"][];
             setupFamilies?: components["schemas"]["Family"][];
-            tools?: components["schemas"]["StudioTool"][];
+            tools?: components["schemas"]["Tool"][];
             /** Format: int64 */
             version: number;
         };
@@ -2149,8 +2149,91 @@ export interface components {
             /** Format: int64 */
             gives?: number;
             leaves?: components["schemas"]["Bought"][];
-            steps: components["schemas"]["Step"][];
+            steps: components["schemas"]["CardStep"][];
             then: components["schemas"]["After"][];
+        };
+        CardPaste: {
+            /**
+             * Format: int64
+             * @description for all runs, as it goes into the pieces
+             */
+            all: number;
+            colour?: string;
+            /**
+             * Format: int64
+             * @description how many are cut from that sheet now
+             */
+            cut?: number;
+            /** Format: int64 */
+            each: number;
+            /**
+             * Format: int64
+             * @description of one piece of paste
+             */
+            mass: number;
+            mix: string;
+            /**
+             * Format: int64
+             * @description for the next run
+             */
+            now: number;
+            /**
+             * Format: int64
+             * @description pieces that are cut from one sheet
+             */
+            run?: number;
+            shape: components["schemas"]["Geometry"];
+            /**
+             * Format: int64
+             * @description to roll for one sheet
+             */
+            sheet?: number;
+            sizes?: components["schemas"]["Sized"][];
+            where?: string;
+        };
+        CardStep: {
+            /** Format: int64 */
+            all: number;
+            cautions?: string[];
+            form?: string;
+            fresh?: components["schemas"]["Within"][];
+            glyph: string;
+            key: string;
+            lay?: components["schemas"]["Lay"][];
+            look?: string;
+            materials?: components["schemas"]["Bought"][];
+            /** @description what is weak can be mended afterwards, and is counted so */
+            mayMend?: boolean;
+            mistakes?: components["schemas"]["Mistake"][];
+            name: string;
+            /** Format: int64 */
+            of: number;
+            /** @description put in as spacers or supports before; as many come out now */
+            out?: components["schemas"]["Bought"][];
+            parts?: components["schemas"]["Part"][];
+            pastes?: components["schemas"]["CardPaste"][];
+            picture?: string;
+            /** Format: int64 */
+            pieces: number;
+            /**
+             * Format: int64
+             * @description so many are handled at once
+             */
+            together?: number;
+            /** @description what to take, in words */
+            tool?: string;
+            tools?: components["schemas"]["CardTool"][];
+            /** @description the state in which the piece is wanted: soft, firm, dry, any */
+            wants?: string;
+            wires?: components["schemas"]["CardWire"][];
+        };
+        CardTool: {
+            instead?: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
+            /** Format: int64 */
+            sizeMicrometres?: number;
         };
         CardWire: {
             /** Format: int64 */
@@ -2795,13 +2878,6 @@ export interface components {
             /** @description schools of its techniques that the book has not chosen, as a line's variant names them */
             otherwise: string[];
             variants: string[];
-        };
-        FlowerPaste: {
-            colour: string;
-            /** Format: int64 */
-            massMilligrams: number;
-            mix: string;
-            name: string;
         };
         Form: {
             name: string;
@@ -3712,38 +3788,11 @@ export interface components {
             recipes: components["schemas"]["Recipe"][];
         };
         Paste: {
-            /**
-             * Format: int64
-             * @description for all runs, as it goes into the pieces
-             */
-            all: number;
-            colour?: string;
+            colour: string;
             /** Format: int64 */
-            each: number;
-            /**
-             * Format: int64
-             * @description of one piece of paste
-             */
-            mass: number;
+            massMilligrams: number;
             mix: string;
-            /**
-             * Format: int64
-             * @description for the next run
-             */
-            now: number;
-            /**
-             * Format: int64
-             * @description pieces that are cut from one sheet
-             */
-            run?: number;
-            shape: components["schemas"]["Geometry"];
-            /**
-             * Format: int64
-             * @description to roll for one sheet
-             */
-            sheet?: number;
-            sizes?: components["schemas"]["Sized"][];
-            where?: string;
+            name: string;
         };
         PasteInput: {
             key?: string;
@@ -4086,7 +4135,7 @@ export interface components {
             silenced?: components["schemas"]["Silence"][];
             sizes?: components["schemas"]["Size"][];
             spares: components["schemas"]["Spares"];
-            steps: components["schemas"]["StudioStep"][];
+            steps: components["schemas"]["Step"][];
             techniques?: components["schemas"]["Technique"][];
             variants?: components["schemas"]["Variant"][];
             wires?: components["schemas"]["WireInput"][];
@@ -4354,7 +4403,7 @@ export interface components {
             massMilligrams: number;
             materials: components["schemas"]["Amount"][];
             missing: string[];
-            pastes: components["schemas"]["FlowerPaste"][];
+            pastes: components["schemas"]["Paste"][];
             pieces: components["schemas"]["Pieces"][];
             portrait: components["schemas"]["Portrait"];
             /** Format: int64 */
@@ -4540,40 +4589,21 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         Step: {
-            /** Format: int64 */
-            all: number;
             cautions?: string[];
-            form?: string;
-            fresh?: components["schemas"]["Within"][];
-            glyph: string;
+            gates?: string[];
+            holds?: components["schemas"]["StudioHold"][];
             key: string;
-            lay?: components["schemas"]["Lay"][];
             look?: string;
-            materials?: components["schemas"]["Bought"][];
-            /** @description what is weak can be mended afterwards, and is counted so */
-            mayMend?: boolean;
+            loses?: string;
+            /** Format: int64 */
+            losesPerMille?: number;
+            mend?: components["schemas"]["Work"];
             mistakes?: components["schemas"]["Mistake"][];
             name: string;
-            /** Format: int64 */
-            of: number;
-            /** @description put in as spacers or supports before; as many come out now */
-            out?: components["schemas"]["Bought"][];
-            parts?: components["schemas"]["Part"][];
-            pastes?: components["schemas"]["Paste"][];
-            picture?: string;
-            /** Format: int64 */
-            pieces: number;
-            /**
-             * Format: int64
-             * @description so many are handled at once
-             */
-            together?: number;
-            /** @description what to take, in words */
-            tool?: string;
-            tools?: components["schemas"]["Tool"][];
-            /** @description the state in which the piece is wanted: soft, firm, dry, any */
+            wait?: components["schemas"]["Wait"];
             wants?: string;
-            wires?: components["schemas"]["CardWire"][];
+            windows?: components["schemas"]["Window"][];
+            work?: components["schemas"]["Work"];
         };
         StepChange: {
             after?: string;
@@ -4714,32 +4744,6 @@ export interface components {
             setting: string;
             /** Format: int64 */
             slots: number;
-        };
-        StudioStep: {
-            cautions?: string[];
-            gates?: string[];
-            holds?: components["schemas"]["StudioHold"][];
-            key: string;
-            look?: string;
-            loses?: string;
-            /** Format: int64 */
-            losesPerMille?: number;
-            mend?: components["schemas"]["Work"];
-            mistakes?: components["schemas"]["Mistake"][];
-            name: string;
-            wait?: components["schemas"]["Wait"];
-            wants?: string;
-            windows?: components["schemas"]["Window"][];
-            work?: components["schemas"]["Work"];
-        };
-        StudioTool: {
-            id: string;
-            name: string;
-            /** Format: int64 */
-            number: number;
-            /** Format: int64 */
-            sizeMicrometres?: number;
-            standIns?: string[];
         };
         StudioView: {
             /** @description true while the plan of what was recorded last is still being worked out */
@@ -4938,12 +4942,13 @@ export interface components {
             started: number;
         };
         Tool: {
-            instead?: string;
+            id: string;
             name: string;
             /** Format: int64 */
             number: number;
             /** Format: int64 */
             sizeMicrometres?: number;
+            standIns?: string[];
         };
         ToolNeed: {
             /** Format: int64 */
@@ -5239,7 +5244,7 @@ export interface components {
             /** Format: int64 */
             shrinkagePerMille: number;
             skills: string[];
-            tools: components["schemas"]["StudioTool"][];
+            tools: components["schemas"]["Tool"][];
         };
         Work: {
             alsoSkills?: string[];

@@ -17,7 +17,7 @@ defineProps<{ batch: Schemas["Batch"] }>();
   margin: 6px 0 10px;
   padding-left: 9px;
   border-left: 3px solid var(--leaf);
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 .none {
   border-color: var(--petal);

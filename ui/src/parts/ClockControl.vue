@@ -54,12 +54,12 @@ const sat = computed(() => person.value !== "");
 }
 .time {
   font-family: var(--name);
-  font-size: 23px;
+  font-size: 1.5333rem;
   grid-row: span 2;
 }
 .day,
 .on {
-  font-size: 12.5px;
+  font-size: 0.8333rem;
   white-space: nowrap;
 }
 .on {

@@ -147,6 +147,6 @@ input[type="radio"] {
 }
 .moves li {
   display: block;
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 </style>

@@ -92,7 +92,7 @@ const ended: Record<string, string> = {
   display: flex;
   align-items: center;
   gap: 10px;
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 progress {
   width: 130px;

@@ -200,7 +200,7 @@ function blank(of: "part" | "mix") {
 }
 .seek input {
   font: inherit;
-  font-size: 17px;
+  font-size: 1.1333rem;
   width: 340px;
   padding: 6px 10px;
   border: 1px solid var(--vein);
@@ -249,18 +249,18 @@ nav {
   height: 84px;
 }
 .one b {
-  font: 560 17px var(--name);
+  font: 560 1.1333rem var(--name);
 }
 .one .word {
   display: inline-flex;
-  font-size: 13px;
+  font-size: 0.8667rem;
 }
 .begin {
   padding: 16px 22px;
   margin-bottom: 16px;
 }
 .begin input {
-  font: 560 19px var(--name);
+  font: 560 1.2667rem var(--name);
   border: 0;
   border-bottom: 1px solid var(--petal);
   background: none;

@@ -203,7 +203,7 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 }
 .spares {
   margin: 0 0 8px;
-  font-size: 13px;
+  font-size: 0.8667rem;
 }
 .spares input {
   width: 64px;
@@ -213,7 +213,7 @@ table {
 }
 thead th {
   font-weight: 500;
-  font-size: 13px;
+  font-size: 0.8667rem;
   vertical-align: bottom;
   padding: 4px 10px 8px;
   min-width: 104px;
@@ -223,7 +223,7 @@ thead th {
 th.flower {
   font-family: var(--name);
   font-weight: 560;
-  font-size: 17px;
+  font-size: 1.1333rem;
   text-align: left;
   padding: 14px 0 2px;
 }
@@ -254,24 +254,24 @@ tbody td {
 }
 .cell .quiet {
   grid-column: span 2;
-  font-size: 12.5px;
+  font-size: 0.8333rem;
   white-space: nowrap;
 }
 .cell .whom {
   grid-column: span 2;
-  font-size: 12px;
+  font-size: 0.8rem;
   color: var(--soft);
   font-style: italic;
 }
 .size {
   display: block;
   margin-left: 30px;
-  font-size: 12.5px;
+  font-size: 0.8333rem;
   font-weight: 400;
   color: var(--soft);
 }
 .spare {
-  font-size: 12.5px;
+  font-size: 0.8333rem;
   color: var(--dust);
   font-weight: 650;
   white-space: nowrap;

@@ -270,7 +270,7 @@ header {
   gap: 8px 26px;
 }
 td b {
-  font-size: 17px;
+  font-size: 1.1333rem;
 }
 .little {
   color: var(--petal);

@@ -55,6 +55,6 @@ const buy = (s: { id: string; buys: Schemas["OrderBuy"][] }) =>
 p {
   flex: 1 1 220px;
   margin: 0;
-  font-size: 15px;
+  font-size: 1rem;
 }
 </style>

@@ -166,7 +166,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
 }
 .leaves strong {
   font-family: var(--name);
-  font-size: 18px;
+  font-size: 1.2rem;
   font-weight: 560;
   line-height: 1.2;
 }
@@ -176,7 +176,7 @@ h2 {
   align-items: baseline;
 }
 h2 .word {
-  font: 600 13px var(--count);
+  font: 600 0.8667rem var(--count);
 }
 p {
   margin: 2px 0 6px;
@@ -199,7 +199,7 @@ li {
 li b {
   min-width: 22px;
   text-align: right;
-  font-size: 17px;
+  font-size: 1.1333rem;
 }
 .standing {
   display: grid;
@@ -207,14 +207,14 @@ li b {
   gap: 2px;
 }
 .slack {
-  font-size: 18px;
+  font-size: 1.2rem;
 }
 .earliest {
   font-weight: 650;
   color: #a32740;
 }
 .limit {
-  font-size: 14px;
+  font-size: 0.9333rem;
   margin: 4px 0;
 }
 .stalk {

@@ -60,6 +60,6 @@ const short = computed(() => stores.value?.materials.filter((m) => m.runsOut !==
 .views {
   display: flex;
   gap: 22px;
-  font-size: 16px;
+  font-size: 1.0667rem;
 }
 </style>

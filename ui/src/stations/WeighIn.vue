@@ -242,18 +242,18 @@ header {
 }
 .name {
   font-family: var(--name);
-  font-size: 30px;
+  font-size: 2rem;
   margin: 8px 0;
 }
 .huge {
-  font-size: 74px;
+  font-size: 4.9333rem;
   line-height: 1.05;
   font-weight: 640;
 }
 .huge .unit,
 .target .unit,
 .reads .unit {
-  font-size: 22px;
+  font-size: 1.4667rem;
   font-weight: 400;
 }
 .target,
@@ -261,7 +261,7 @@ header {
   margin: 4px 0;
 }
 .says {
-  font-size: 19px;
+  font-size: 1.2667rem;
   font-weight: 600;
 }
 .bar {
@@ -297,7 +297,7 @@ form {
 }
 input {
   font: inherit;
-  font-size: 24px;
+  font-size: 1.6rem;
   width: 170px;
   padding: 8px 12px;
   border: 1px solid var(--soft);
@@ -309,7 +309,7 @@ tr.here td {
   background: var(--leaf-wash);
 }
 .ledger td {
-  font-size: 18px;
+  font-size: 1.2rem;
 }
 @media (max-width: 900px) {
   .two {

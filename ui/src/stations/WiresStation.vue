@@ -109,7 +109,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
 }
 .caution {
   color: var(--soft);
-  font-size: 13.5px;
+  font-size: 0.9rem;
   max-width: 330px;
 }
 .nowrap {

@@ -60,7 +60,7 @@ export const stations: Station[] = [
     group: "make",
     key: "b",
     question: "What do I do now?",
-    component: () => import("./BenchStation.vue"),
+    component: () => import("./bench/BenchStation.vue"),
   },
   {
     path: "/drying",

@@ -261,6 +261,33 @@ export default {
     },
     flat: { name: "Flat decoration", says: "cut flat pieces with a dot, no wire, dried on foam" },
   },
+  card: {
+    touch: "a touch ({mg} mg, too little to weigh)",
+    little: "a touch each ({mg} mg, too little to weigh)",
+    hook: {
+      open: "hook left open",
+      closed: "hook squeezed shut",
+      "tape-wound": "hook wound with tape,",
+      straight: "straight, glued",
+    },
+    join: {
+      taped: "taped",
+      glued: "glued",
+      wet: "stuck with water",
+      slotted: "slotted in",
+      threaded: "threaded on",
+      iced: "set in icing",
+    },
+    set: { "over-gaps": "over the gaps of the row before", level: "level with the row before", alternating: "in turn" },
+    wants: {
+      soft: "while soft",
+      firm: "when firm: it holds its shape and still bends",
+      dry: "when dry: hard, no cool feel",
+      any: "in whatever state it is",
+    },
+    state: { soft: "soft", firm: "firm", stiff: "stiff", dry: "dry" },
+    build: { "outside-in": "Outermost row first.", "inside-out": "" },
+  },
   moved: {
     tasks: "no task moves | one task moves | {count} tasks move",
     more: "{name} has {time} more slack",

@@ -40,6 +40,6 @@ const ways = computed(() =>
   flex-wrap: wrap;
   gap: 3px 10px;
   margin: 8px 2px 10px;
-  font-size: 13.5px;
+  font-size: 0.9rem;
 }
 </style>

@@ -130,6 +130,6 @@ select {
   max-width: 100%;
 }
 .lists {
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 </style>

@@ -88,7 +88,7 @@ input[type="text"],
 select,
 textarea {
   font: inherit;
-  font-size: 14px;
+  font-size: 0.9333rem;
   color: var(--ink);
   width: 100%;
   min-height: 28px;
@@ -136,7 +136,7 @@ textarea:focus {
 }
 .with-unit i {
   font-style: normal;
-  font-size: 11.5px;
+  font-size: 0.7667rem;
   color: var(--soft);
 }
 .off {

@@ -39,7 +39,7 @@ label {
 }
 label span:first-child {
   display: block;
-  font-size: 12px;
+  font-size: 0.8rem;
   color: var(--soft);
 }
 </style>

@@ -190,7 +190,7 @@ function drop() {
 }
 .ways {
   margin-top: 7px;
-  font-size: 13.5px;
+  font-size: 0.9rem;
   gap: 4px 12px;
 }
 .tag {

@@ -453,7 +453,7 @@ onBeforeRouteLeave(
   color: var(--vein);
 }
 .back {
-  font: 30px/1 var(--name);
+  font: 2rem/1 var(--name);
   color: var(--soft);
   text-decoration: none;
 }
@@ -512,13 +512,13 @@ h1 input:focus {
 }
 .what label span {
   display: block;
-  font-size: 12px;
+  font-size: 0.8rem;
   color: var(--soft);
 }
 .what input,
 .what select {
   font: inherit;
-  font-size: 14px;
+  font-size: 0.9333rem;
   padding: 3px 5px;
   border: 0;
   border-bottom: 1px solid var(--vein);

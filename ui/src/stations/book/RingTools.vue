@@ -59,7 +59,7 @@ function larger(by: number) {
   gap: 14px;
   align-items: baseline;
   padding: 3px 10px;
-  font-size: 13.5px;
+  font-size: 0.9rem;
 }
 .ring b {
   flex: 1;
@@ -70,7 +70,7 @@ function larger(by: number) {
 button {
   color: var(--leaf);
   font-weight: 700;
-  font-size: 18px;
+  font-size: 1.2rem;
   padding: 0 6px;
 }
 </style>

@@ -106,7 +106,7 @@ table {
 th {
   text-align: left;
   font-weight: 500;
-  font-size: 12px;
+  font-size: 0.8rem;
   color: var(--soft);
   padding: 2px 4px;
   white-space: nowrap;

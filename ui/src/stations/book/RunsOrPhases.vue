@@ -61,7 +61,7 @@ const called = (s: Schemas["School"]) => (s.runs ? "in runs" : "in phases");
 
 <style scoped>
 table {
-  font-size: 13.5px;
+  font-size: 0.9rem;
   margin: 6px 0 10px;
 }
 td {

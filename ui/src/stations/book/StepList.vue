@@ -292,7 +292,7 @@ li.flawed {
 }
 .head input {
   flex: 1;
-  font: 560 18px var(--name);
+  font: 560 1.2rem var(--name);
   color: var(--ink);
   border: 0;
   border-bottom: 1px solid var(--vein);

@@ -101,7 +101,7 @@ h3 input {
   margin: 6px 0 2px;
 }
 .figure {
-  font-size: 19px;
+  font-size: 1.2667rem;
   margin-right: 3px;
 }
 p {
@@ -115,7 +115,7 @@ dl {
   display: grid;
   grid-template-columns: 1fr auto;
   margin: 0;
-  font-size: 13.5px;
+  font-size: 0.9rem;
 }
 dt,
 dd {

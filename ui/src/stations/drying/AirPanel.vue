@@ -165,7 +165,7 @@ nav button {
   margin: 4px 0;
 }
 .now .figure {
-  font-size: 34px;
+  font-size: 2.2667rem;
 }
 .now .unit + .figure {
   margin-left: 16px;
@@ -192,7 +192,7 @@ nav button {
   padding: 8px 0 0;
   margin: 10px 0 0;
   border-top: 1px solid var(--vein);
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 .sensors li {
   margin: 3px 0;

@@ -92,7 +92,7 @@ const says = computed(() => {
 }
 .what .figure {
   display: inline;
-  font-size: 18px;
+  font-size: 1.2rem;
   margin-left: 6px;
 }
 .what .now {
@@ -114,7 +114,7 @@ const says = computed(() => {
   gap: 2px;
   font: inherit;
   font-weight: 600;
-  font-size: 13px;
+  font-size: 0.8667rem;
   color: inherit;
   background: var(--marble);
   border: 1px solid var(--vein);

@@ -181,7 +181,7 @@ nav {
 }
 nav button {
   padding: 6px 0;
-  font-size: 16px;
+  font-size: 1.0667rem;
 }
 .closed {
   padding: 12px 18px;

@@ -77,7 +77,7 @@ const says = computed(() => {
   margin: 4px 0;
 }
 .change b {
-  font-size: 22px;
+  font-size: 1.4667rem;
 }
 .deciding {
   display: grid;

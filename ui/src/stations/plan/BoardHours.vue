@@ -37,14 +37,14 @@ const each = computed(() => (props.far ? 4 : 2));
   opacity: 0.5;
 }
 .day {
-  font: 560 16px var(--name);
+  font: 560 1.0667rem var(--name);
   fill: var(--ink);
 }
 .far .day {
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 .tick {
-  font: 11px var(--count);
+  font: 0.7333rem var(--count);
   fill: var(--soft);
   text-anchor: middle;
 }

@@ -66,7 +66,7 @@ ol {
 }
 li {
   margin-bottom: 8px;
-  font-size: 14px;
+  font-size: 0.9333rem;
   line-height: 1.3;
 }
 li button {
@@ -80,6 +80,6 @@ li .quiet {
   display: block;
   color: var(--dust);
   font-weight: 600;
-  font-size: 13px;
+  font-size: 0.8667rem;
 }
 </style>

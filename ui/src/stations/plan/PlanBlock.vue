@@ -97,11 +97,11 @@ const begins = computed(() => times.value.moment(block.value.from));
   opacity: 0.45;
 }
 .count {
-  font: 700 16px var(--count);
+  font: 700 1.0667rem var(--count);
   fill: var(--ink);
 }
 .of {
-  font: 11px var(--count);
+  font: 0.7333rem var(--count);
   fill: var(--soft);
 }
 .dim {

@@ -402,14 +402,14 @@ watch(
 }
 .name {
   font-family: var(--name);
-  font-size: 17px;
+  font-size: 1.1333rem;
 }
 .name.not {
   opacity: 0.3;
 }
 .labels .place {
   display: block;
-  font-size: 13px;
+  font-size: 0.8667rem;
   line-height: 1.15;
 }
 .frame {
@@ -493,7 +493,7 @@ path.chosen {
   stroke-dasharray: 5 4;
 }
 .flag text {
-  font: 650 12.5px var(--count);
+  font: 650 0.8333rem var(--count);
   fill: var(--leaf);
   paint-order: stroke;
   stroke: var(--sheet);

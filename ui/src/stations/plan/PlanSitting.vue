@@ -123,18 +123,18 @@ const says = computed(() => {
   stroke-width: 1.6;
 }
 .count {
-  font: 700 16px var(--count);
+  font: 700 1.0667rem var(--count);
   fill: var(--ink);
 }
 .which {
-  font: 600 11px var(--count);
+  font: 600 0.7333rem var(--count);
   fill: var(--soft);
   paint-order: stroke;
   stroke: #fff;
   stroke-width: 3px;
 }
 .of {
-  font: 11px var(--count);
+  font: 0.7333rem var(--count);
   fill: var(--soft);
 }
 .dim {

@@ -361,7 +361,7 @@ function leave() {
   align-items: center;
   gap: 6px 20px;
   margin: -6px 0 8px;
-  font-size: 14px;
+  font-size: 0.9333rem;
 }
 .pager,
 .sides {

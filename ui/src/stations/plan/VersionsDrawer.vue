@@ -54,7 +54,7 @@ ol {
 }
 li {
   padding: 6px 8px;
-  font-size: 14px;
+  font-size: 0.9333rem;
   border-bottom: 1px solid var(--vein);
 }
 li.here {

@@ -101,7 +101,7 @@ const current = computed(() =>
 }
 .cut td {
   padding: 2px 0 6px 18px;
-  font-size: 13.5px;
+  font-size: 0.9rem;
 }
 .piece {
   display: inline-block;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
-import { answered, client, type Schemas, useCommands } from "../api/client";
-import { lasting, useTimes } from "../format";
-import ProblemNote from "../parts/ProblemNote.vue";
+import { answered, client, type Schemas, useCommands } from "../../api/client";
+import { lasting, useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
 
 /** Machines that this maker sets off or empties soon, or should have. */
 const props = defineProps<{ loads: Schemas["LoadView"][]; now: number }>();
@@ -58,14 +58,14 @@ const due = (at: number) =>
   gap: 18px;
   align-items: center;
   padding: 6px 0;
-  font-size: 18px;
+  font-size: 1.2rem;
 }
 .loads p {
   flex: 1;
   margin: 0;
 }
 .loads .caution {
-  font-size: 14px;
+  font-size: 0.9333rem;
   padding: 3px 12px;
   border-left: 4px solid var(--dust);
   background: var(--dust-wash);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import NumberField from "../parts/NumberField.vue";
+import NumberField from "../../parts/NumberField.vue";
 
 /** One count with minus and plus, large enough for floury fingers. */
 const count = defineModel<number>({ required: true });
@@ -37,7 +37,7 @@ function step(by: number) {
   gap: 8px;
 }
 label {
-  font-size: 18px;
+  font-size: 1.2rem;
   font-weight: 600;
 }
 button,
@@ -46,7 +46,7 @@ input {
   border: 1.5px solid var(--ink);
   background: var(--sheet);
   color: var(--ink);
-  font: 640 26px var(--count);
+  font: 640 1.7333rem var(--count);
   border-radius: 3px 12px;
   text-align: center;
   min-width: 0;
@@ -62,11 +62,11 @@ button {
   grid-template-columns: minmax(84px, 1fr) 44px 84px 44px;
 }
 .little label {
-  font-size: 15px;
+  font-size: 1rem;
 }
 .little button,
 .little input {
   height: 44px;
-  font-size: 20px;
+  font-size: 1.3333rem;
 }
 </style>

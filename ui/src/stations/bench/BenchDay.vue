@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Schemas } from "../../api/client";
+import Swatch from "../../drawings/Swatch.vue";
+import WorkGlyph from "../../drawings/WorkGlyph.vue";
+import { grams, lasting, useTimes } from "../../format";
+
+/** A maker's day: sittings that open into their tasks, who waits for what, what becomes dry meanwhile. */
+const props = defineProps<{ day: Schemas["DayView"] }>();
+const times = useTimes();
+const many = (t: Schemas["DayTask"]) => (t.making === "mix" ? `${grams(t.quantity)} g` : t.quantity);
+const names = (tasks: Schemas["DayTask"][]) => [...new Set(tasks.map((t) => t.of))].join(", ");
+const awaited = (tasks: Schemas["DayTask"][]) => [...new Set(tasks.flatMap((t) => t.awaited))].join(", ");
+const dry = computed(() => [...props.day.dry].sort((a, b) => a.ends - b.ends));
+</script>
+
+<template>
+  <p v-if="!day.sittings.length">Nothing more is planned for today.</p>
+  <details v-for="s in day.sittings" :key="s.from" class="sitting" data-test="day-sitting" :open="s.tasks.length === 1">
+    <summary>
+      <span class="at">{{ times.clock(s.from) }}–{{ times.clock(s.to) }}</span>
+      <WorkGlyph :glyph="s.glyph" />
+      <span>
+        <b>{{ s.tasks[0]!.name }}</b><template v-if="s.tasks.length > 1"> and {{ s.tasks.length - 1 }} more</template>:
+        {{ names(s.tasks) }}
+        <small v-if="awaited(s.tasks)">{{ awaited(s.tasks) }} waits for it</small>
+      </span>
+    </summary>
+    <p v-for="t in s.tasks" :key="t.id">
+      <Swatch :colour="t.colour" /> <b>{{ many(t) }}</b> {{ t.of }}, {{ t.name }}
+      <span class="quiet"
+        >{{ times.clock(t.start) }}, {{ lasting(t.end - t.start)
+        }}<template v-if="t.batch && t.batch.of > 1">, batch {{ t.batch.number }} of {{ t.batch.of }}</template></span
+      >
+    </p>
+  </details>
+  <template v-if="dry.length">
+    <h3>Becomes dry meanwhile</h3>
+    <p v-for="d in dry" :key="d.of + d.ends + d.then">
+      <b>{{ times.clock(d.ends) }}</b> {{ d.of }}, then {{ d.then }}
+    </p>
+  </template>
+</template>
+
+<style scoped>
+.sitting summary {
+  display: grid;
+  grid-template-columns: 7.4rem 26px 1fr;
+  gap: 0.4rem;
+  align-items: start;
+  min-height: 2.8rem;
+  cursor: pointer;
+  font-size: 1.05rem;
+  padding: 0.35rem 0;
+  border-top: 1px solid var(--vein);
+}
+.at {
+  font-weight: 640;
+}
+small {
+  display: block;
+  color: var(--petal);
+}
+.sitting p {
+  margin: 0.3rem 0 0.3rem 1rem;
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { computed, ref, watch } from "vue";
+import { answered, client, command, person, type Schemas, useCommands } from "../../api/client";
+import { useStudio } from "../../api/queries";
+import ProblemNote from "../../parts/ProblemNote.vue";
+
+/** What a maker says at the bench beside counting: help is needed, this is not as it should be, somebody else does it. */
+const props = defineProps<{ bench: Schemas["BenchView"]; task: Schemas["TaskCard"] }>();
+const { data: studio } = useStudio();
+const send = useCommands();
+const open = ref<"" | "ask" | "remark" | "give">("");
+const says = ref("");
+const photo = ref<File>();
+const begun = computed(() => props.task.state !== "planned");
+const asks = ["Come and look, please", "I do not manage it in time", "Something is missing"];
+const others = computed(() =>
+  (studio.value?.people ?? []).filter((p) => p.id !== person.value && props.task.may.includes(p.id)),
+);
+watch(
+  () => props.task.id,
+  () => (open.value = ""),
+);
+
+const params = (header: ReturnType<typeof command>) => ({ path: { task: props.task.id }, header });
+const ask = useMutation({
+  mutationFn: (text: string) =>
+    send(["ask", props.task.id, text], (header) =>
+      answered(client.POST("/api/tasks/{task}/ask", { params: params(header), body: { says: text } })),
+    ),
+  onSuccess: () => (open.value = ""),
+});
+const remark = useMutation({
+  mutationFn: async () => {
+    let picture: string | undefined;
+    if (photo.value) {
+      const kept = await fetch("/api/book/pictures", {
+        method: "POST",
+        body: photo.value,
+        headers: { "Content-Type": photo.value.type, ...command() },
+      });
+      const answer = (await kept.json()) as { id?: string; detail?: string };
+      if (!kept.ok) throw new Error(answer.detail);
+      picture = answer.id;
+    }
+    const body = { says: says.value, picture };
+    return send(["remark", props.task.id, body], (header) =>
+      answered(client.POST("/api/tasks/{task}/remark", { params: params(header), body })),
+    );
+  },
+  onSuccess: () => {
+    open.value = says.value = "";
+    photo.value = undefined;
+  },
+});
+const give = useMutation({
+  mutationFn: (to: string) =>
+    send(["give", props.task.id, to], (header) =>
+      answered(client.POST("/api/tasks/{task}/give", { params: params(header), body: { to } })),
+    ),
+  onSuccess: () => (open.value = ""),
+});
+</script>
+
+<template>
+  <section class="talk">
+    <p v-if="bench.asks" class="asked" data-test="asked">
+      You asked for help: “{{ bench.asks }}”.
+      <button class="bare add" @click="ask.mutate('')">It is settled</button>
+    </p>
+    <div class="row">
+      <button v-if="begun && !bench.asks" data-test="ask" @click="open = open === 'ask' ? '' : 'ask'">Help…</button>
+      <button v-if="begun" data-test="remark" @click="open = open === 'remark' ? '' : 'remark'">
+        Not like this…<template v-if="bench.remarks"> ({{ bench.remarks }})</template>
+      </button>
+      <button v-if="others.length" data-test="give" @click="open = open === 'give' ? '' : 'give'">Hand it on…</button>
+    </div>
+    <div v-if="open === 'ask'" class="opened">
+      <button v-for="a in asks" :key="a" @click="ask.mutate(a)">{{ a }}</button>
+    </div>
+    <form v-else-if="open === 'remark'" class="opened" @submit.prevent="remark.mutate()">
+      <label>
+        What is not as it should be?
+        <textarea v-model="says" rows="2" maxlength="500" data-test="remark-says" />
+      </label>
+      <label>
+        A photo of it
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          @change="photo = ($event.target as HTMLInputElement).files?.[0]"
+        />
+      </label>
+      <button :disabled="remark.isPending.value || (!says.trim() && !photo)" data-test="remark-keep">Keep it</button>
+    </form>
+    <div v-else-if="open === 'give'" class="opened">
+      <button v-for="p in others" :key="p.id" :data-test="`give-${p.name}`" @click="give.mutate(p.id)">
+        to {{ p.name }}
+      </button>
+    </div>
+    <ProblemNote :error="ask.error.value ?? remark.error.value ?? give.error.value" />
+  </section>
+</template>
+
+<style scoped>
+.row,
+.opened {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+.opened {
+  margin-top: 0.5rem;
+}
+button:not(.bare) {
+  min-height: 56px;
+  padding: 0 1rem;
+  font: 600 1.05rem var(--count);
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1.5px solid var(--vein);
+  border-radius: 3px 14px;
+  cursor: pointer;
+}
+label {
+  flex: 1 1 100%;
+  font-weight: 600;
+}
+textarea {
+  width: 100%;
+  font: 400 1.1rem var(--count);
+  padding: 0.5rem;
+  border: 1.5px solid var(--ink);
+  border-radius: 3px 12px;
+  background: #fff;
+}
+.asked {
+  background: var(--dust-wash);
+  padding: 0.5rem 0.9rem;
+  font-weight: 600;
+}
+</style>

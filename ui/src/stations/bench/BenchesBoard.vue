@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { useMutation } from "@tanstack/vue-query";
+import { ref } from "vue";
+import { answered, client, type Schemas, sitDown, useCommands } from "../../api/client";
+import { useBenches, useStudio } from "../../api/queries";
+import WorkGlyph from "../../drawings/WorkGlyph.vue";
+import { lasting, useTimes } from "../../format";
+import ProblemNote from "../../parts/ProblemNote.vue";
+
+/** Who does what now: every bench, how far along, who asks for help; a task is taken off somebody in two touches. */
+const emit = defineEmits<{ sit: [] }>();
+const { data: benches, error } = useBenches();
+const { data: studio } = useStudio();
+const times = useTimes();
+const send = useCommands();
+type Bench = Schemas["BenchState"];
+
+/** Whose task is to be handed on. */
+const handing = ref("");
+const give = useMutation({
+  mutationFn: ({ task, to }: { task: string; to: string }) =>
+    send(["give", task, to], (header) =>
+      answered(client.POST("/api/tasks/{task}/give", { params: { path: { task }, header }, body: { to } })),
+    ),
+  onSuccess: () => (handing.value = ""),
+});
+const helped = useMutation({
+  mutationFn: (task: string) =>
+    send(["ask", task, ""], (header) =>
+      answered(client.POST("/api/tasks/{task}/ask", { params: { path: { task }, header }, body: { says: "" } })),
+    ),
+});
+const others = (b: Bench) =>
+  (studio.value?.people ?? []).filter((p) => p.id !== b.person && b.task?.may.includes(p.id));
+/** Who asks for help first, then who is late, then who is there. */
+const order = (b: Bench) => (b.asks ? 0 : b.overMinutes || b.lateMinutes ? 1 : b.there ? 2 : 3);
+const sorted = () => [...(benches.value ?? [])].sort((a, b) => order(a) - order(b));
+const goes = (b: Bench) => b.task?.state === "started";
+const since = (b: Bench) => (studio.value?.now ?? 0) - (b.task?.start ?? 0);
+function sit(id: string) {
+  sitDown(id);
+  emit("sit");
+}
+</script>
+
+<template>
+  <ProblemNote :error="error ?? give.error.value" />
+  <ul class="benches" data-test="benches">
+    <li v-for="b in sorted()" :key="b.person" class="sheet" :class="{ asks: b.asks, away: !b.there }">
+      <button class="name" :data-test="`bench-${b.name}`" @click="sit(b.person)">{{ b.name }}</button>
+      <p v-if="b.asks" class="help" data-test="asks">
+        Asks for help: “{{ b.asks }}”
+        <button class="bare add" @click="helped.mutate(b.task!.id)">It is settled</button>
+      </p>
+      <template v-if="b.task && goes(b)">
+        <p class="at">
+          <WorkGlyph :glyph="b.task.glyph" /> <b>{{ b.task.name }}</b>, {{ b.task.of }}
+          <span class="quiet">{{
+            b.task.making === "mix" ? "" : `${b.task.counted} of ${b.task.counted + b.task.quantity} counted`
+          }}</span>
+        </p>
+        <div class="bar" role="img" :aria-label="`${lasting(since(b))} of about ${lasting(b.expectedMinutes ?? 0)}`">
+          <i :style="{ width: `${Math.min(100, (100 * since(b)) / Math.max(1, b.expectedMinutes ?? 1))}%` }" />
+        </div>
+        <p class="word" :class="b.overMinutes ? 'tight' : 'safe'">
+          {{
+            b.overMinutes
+              ? `${lasting(b.overMinutes)} longer than usual`
+              : `${lasting(since(b))} of about ${lasting(b.expectedMinutes ?? 0)}`
+          }}
+        </p>
+      </template>
+      <p v-else-if="b.task && b.there" class="at">
+        <template v-if="b.lateMinutes">
+          <span class="word late">{{ lasting(b.lateMinutes) }} late to begin</span> {{ b.task.name }}, {{ b.task.of }}
+        </template>
+        <template v-else>Next {{ times.clock(b.task.start) }}: {{ b.task.name }}, {{ b.task.of }}</template>
+      </p>
+      <p v-else-if="!b.there" class="quiet">
+        {{ b.from === undefined ? "not here" : `comes ${times.moment(b.from)}` }}
+      </p>
+      <p v-else class="quiet">nothing planned</p>
+      <p v-if="b.tasks" class="quiet">{{ b.tasks }} {{ b.tasks === 1 ? "task" : "tasks" }} left today</p>
+      <div v-if="b.task && others(b).length" class="hand">
+        <button v-if="handing !== b.person" class="bare" :data-test="`hand-${b.name}`" @click="handing = b.person">
+          Hand it on…
+        </button>
+        <template v-else>
+          <button
+            v-for="p in others(b)"
+            :key="p.id"
+            class="to"
+            :data-test="`to-${p.name}`"
+            @click="give.mutate({ task: b.task.id, to: p.id })"
+          >
+            {{ p.name }}
+          </button>
+          <button class="bare" @click="handing = ''">Leave it</button>
+        </template>
+      </div>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.benches {
+  list-style: none;
+  padding: 0;
+  margin: 1rem 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
+  gap: 0.9rem;
+}
+li {
+  padding: 0.9rem 1.2rem;
+}
+li.asks {
+  border-left: 6px solid var(--dust);
+}
+.name {
+  font: 560 1.6rem var(--name);
+  color: var(--ink);
+  background: var(--leaf-wash);
+  border: 0;
+  border-radius: 3px 14px;
+  padding: 0 0.9rem;
+  margin-bottom: 0.4rem;
+  min-height: 64px;
+  width: 100%;
+  text-align: left;
+  cursor: pointer;
+}
+p {
+  margin: 0.25rem 0;
+}
+.at svg {
+  vertical-align: -4px;
+}
+.help {
+  background: var(--dust-wash);
+  padding: 0.4rem 0.7rem;
+  font-weight: 600;
+}
+.bar {
+  height: 8px;
+  background: var(--vein);
+  border-radius: 4px;
+  margin: 0.4rem 0;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  border-radius: 4px;
+  background: var(--leaf);
+}
+.hand {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin-top: 0.4rem;
+}
+.hand button {
+  min-height: 48px;
+}
+.to {
+  font: 600 1.05rem var(--count);
+  padding: 0 1rem;
+  border: 1.5px solid var(--ink);
+  background: none;
+  border-radius: 3px 12px;
+  color: var(--ink);
+  cursor: pointer;
+}
+</style>
