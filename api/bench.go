@@ -28,11 +28,26 @@ type BenchView struct {
 	Stiffens *StiffenView `json:"stiffens,omitempty"`
 	Eyes     []bench.Eye  `json:"eyes" doc:"of a task that is going on: what is settled or counted as it is done"`
 	Loads    []LoadView   `json:"loads" doc:"machines that this maker sets off or empties soon, or should have"`
+	Ahead    []Ahead      `json:"ahead" doc:"the tasks after the one at hand, whole: for a tablet without connection"`
 	Card     *card.Card   `json:"card,omitempty" doc:"all that the task at hand asks for, step by step"`
 	First    *FirstTime   `json:"first,omitempty" doc:"where what it makes is new to this maker"`
 	Rests    []RestView   `json:"rests" doc:"short waits of this maker's own work, which ring"`
 	Asks     string       `json:"asks,omitempty" doc:"what help was asked for at the task at hand"`
 	Remarks  int          `json:"remarks" doc:"how many things were found not as they should be"`
+}
+
+// Ahead is a task that comes later with all that it asks for.
+type Ahead struct {
+	Task TaskCard  `json:"task"`
+	Card card.Card `json:"card"`
+}
+
+// mostAhead is of how many tasks a bench knows all beforehand.
+const mostAhead = 6
+
+// Late is of a command that was given while there was no connection.
+type Late struct {
+	Ago int64 `header:"Minutes-Ago" minimum:"0" doc:"how long ago it happened, where there was no connection"`
 }
 
 // LoadView is a load of a machine with names.
@@ -69,6 +84,7 @@ func (s *Service) registerBench(to huma.API) {
 		})
 	type start struct {
 		Who
+		Late
 		Task string `path:"task"`
 		Body struct {
 			FoundReady bool `json:"foundReady,omitempty" doc:"the maker has touched the pieces and found them ready"`
@@ -76,7 +92,7 @@ func (s *Service) registerBench(to huma.API) {
 	}
 	fact(s, to, post("/tasks/{task}/start", "start-task", "task started", "Start or resume a task"),
 		func(c *change, in *start) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				return b.Start(studio.ID(in.Task), studio.ID(in.Person), in.Body.FoundReady)
 			})
 		})
@@ -93,6 +109,7 @@ func (s *Service) registerBench(to huma.API) {
 		})
 	type counted struct {
 		Who
+		Late
 		Task string `path:"task"`
 		Body bench.Counts
 	}
@@ -101,7 +118,7 @@ func (s *Service) registerBench(to huma.API) {
 		to,
 		post("/tasks/{task}/pause", "pause-task", "task paused", "Pause a task; what is counted stays counted"),
 		func(c *change, in *counted) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				lot, err := b.Pause(studio.ID(in.Task), in.Body)
 				return lot, nil, err
 			})
@@ -109,7 +126,7 @@ func (s *Service) registerBench(to huma.API) {
 	)
 	fact(s, to, post("/tasks/{task}/finish", "finish-task", "task finished", "Finish a task with its counts"),
 		func(c *change, in *counted) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				return b.Finish(studio.ID(in.Task), in.Body)
 			})
 		})
@@ -148,9 +165,11 @@ func (c *change) bench() bench.Bench { return bench.New(c.at.inForce.Doc, c.at.i
 // record writes a fact at a bench.
 func (c *change) record(
 	task string,
+	who Who,
+	late Late,
 	happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error),
 ) (Recorded, error) {
-	b := c.bench()
+	b := c.bench().Earlier(studio.ID(task), studio.ID(who.Person), studio.Minute(late.Ago))
 	lot, moved, err := happen(b)
 	if err != nil {
 		return Recorded{}, err
@@ -222,8 +241,16 @@ func (s *Service) bench(ctx context.Context, at *moment, person studio.ID) (v Be
 		return v, nil
 	}
 	a := at.inForce
-	of := card.Of(a.Doc, a.Book, a.Plan, a.Tasks[v.Task.ID], a.Activity(v.Task.ID))
+	whole := func(t *studio.Task) card.Card {
+		return card.Of(a.Doc, a.Book, a.Lots[t.Lot], t, func(id studio.ID) *studio.Task { return a.Tasks[id] },
+			a.Activity(t.ID))
+	}
+	of := whole(a.Tasks[v.Task.ID])
 	v.Card = &of
+	mine := bench.Next(a.Open(person))
+	for _, t := range mine[1:min(1+mostAhead, len(mine))] {
+		v.Ahead = append(v.Ahead, Ahead{Task: a.card(*t), Card: whole(t)})
+	}
 	if lot := a.Doc.Begun(*a.Lots[v.Task.Lot]); lot.Record(v.Task.Step) != nil {
 		record := lot.Record(v.Task.Step)
 		v.Asks, v.Remarks = record.Asks, len(record.Remarks)
@@ -246,6 +273,7 @@ func (at *moment) bench(person studio.ID) BenchView {
 		Eyes:    []bench.Eye{},
 		Loads:   at.loads(person),
 		Rests:   []RestView{},
+		Ahead:   []Ahead{},
 	}
 	for _, rest := range bench.New(a.Doc, a.Plan).Rests(mine, func(id studio.ID) *studio.Task { return a.Tasks[id] }) {
 		t, then := a.Tasks[rest.Task], a.Tasks[rest.Then]

@@ -126,19 +126,21 @@ func (s *Service) registerBenches(to huma.API) {
 		})
 	type counted struct {
 		Who
+		Late
 		Task string `path:"task"`
 		Body bench.Counts
 	}
 	fact(s, to, post("/tasks/{task}/count", "count-task", "pieces counted",
 		"Count pieces of a task that goes on: a run that is done"),
 		func(c *change, in *counted) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				lot, err := b.Count(studio.ID(in.Task), in.Body)
 				return lot, nil, err
 			})
 		})
 	type ask struct {
 		Who
+		Late
 		Task string `path:"task"`
 		Body struct {
 			Says string `json:"says" maxLength:"1000" doc:"what help is asked for; empty where none is needed any more"`
@@ -146,13 +148,14 @@ func (s *Service) registerBenches(to huma.API) {
 	}
 	fact(s, to, post("/tasks/{task}/ask", "ask-for-help", "help asked for", "Ask for help at a task, or no more"),
 		func(c *change, in *ask) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				lot, err := b.Ask(studio.ID(in.Task), in.Body.Says)
 				return lot, nil, err
 			})
 		})
 	type remark struct {
 		Who
+		Late
 		Task string `path:"task"`
 		Body struct {
 			Says    string    `json:"says" maxLength:"2000"`
@@ -161,8 +164,8 @@ func (s *Service) registerBenches(to huma.API) {
 	}
 	fact(s, to, post("/tasks/{task}/remark", "remark-on-task", "remark", "Say what is not as it should be"),
 		func(c *change, in *remark) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
-				lot, err := b.Remark(studio.ID(in.Task), studio.Remark{At: c.at.inForce.Doc.Now,
+			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+				lot, err := b.Remark(studio.ID(in.Task), studio.Remark{At: b.Now(),
 					Person: studio.ID(in.Person), Says: in.Body.Says, Picture: in.Body.Picture})
 				return lot, nil, err
 			})

@@ -81,7 +81,7 @@ func (s *Service) registerWeighing(to huma.API) {
 	}
 	fact(s, to, post("/tasks/{task}/weigh", "record-weighing", "mix weighed", "Record what was weighed for a mixing"),
 		func(c *change, in *weighed) (Recorded, error) {
-			return c.record(in.Task, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
+			return c.record(in.Task, in.Who, Late{}, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				return b.Weigh(studio.ID(in.Task), studio.ID(in.Person), in.Body.Weighed)
 			})
 		})

@@ -3,6 +3,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"embed"
 	"errors"
@@ -208,7 +209,7 @@ func page(c fiber.Ctx) error {
 		}
 		return fiber.ErrNotFound
 	}
-	c.Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
+	c.Set("Content-Type", cmp.Or(mime.TypeByExtension(path.Ext(name)), "application/manifest+json"))
 	c.Set("Cache-Control", "no-cache")
 	if strings.HasPrefix(name, "assets/") {
 		c.Set("Cache-Control", "public, max-age=31536000, immutable")

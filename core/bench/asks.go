@@ -13,6 +13,30 @@ const (
 	mostRemarks   = 20
 )
 
+// mostAgo is how long ago, in minutes, something may have happened at a bench that is told now.
+const mostAgo studio.Minute = 24 * 60
+
+// Earlier is the bench as of some minutes ago, for what happened while a tablet had no connection: but no
+// earlier than the last that is known of the task's lot, or that somebody did.
+func (b Bench) Earlier(task, person studio.ID, ago studio.Minute) Bench {
+	lot, _, err := b.find(task)
+	if ago <= 0 || err != nil {
+		return b
+	}
+	at := b.doc.Now - min(ago, mostAgo)
+	for _, w := range append(b.doc.Work[:len(b.doc.Work):len(b.doc.Work)], lot) {
+		for _, r := range w.Records {
+			if w.ID == lot.ID || r.Person == person && r.Machine == "" {
+				at = max(at, r.Start, r.End)
+			}
+		}
+	}
+	doc := *b.doc
+	doc.Now = min(at, b.doc.Now)
+	b.doc = &doc
+	return b
+}
+
 // Count writes down pieces of a task that goes on: a run that is done stays done, whatever happens to the
 // tablet. It is refused where more is counted than is left.
 func (b Bench) Count(task studio.ID, c Counts) (studio.WorkLot, error) {

@@ -37,6 +37,9 @@ func New(doc *studio.Document, plan *studio.Plan) Bench {
 	return Bench{doc: doc, plan: plan, book: book, shelf: book.NewShelf(doc), cut: slices.Clone(doc.Offcuts)}
 }
 
+// Now is the minute at which things happen at the bench.
+func (b Bench) Now() studio.Minute { return b.doc.Now }
+
 // Start begins or resumes a task, or sets off the machine of a wait. As a lot is begun,
 // what it yields is reserved for whom it is for; one that is finished from half-made
 // pieces takes them off the shelf. FoundReady

@@ -200,24 +200,28 @@ type After struct {
 
 // reader reads one lot's recipe to its maker.
 type reader struct {
-	doc  *studio.Document
-	book *studio.Book
-	plan *studio.Plan
-	lot  *studio.Lot
-	work studio.WorkLot
-	r    *studio.Recipe
-	task *studio.Task
+	doc     *studio.Document
+	book    *studio.Book
+	lot     *studio.Lot
+	task    *studio.Task
+	planned func(studio.ID) *studio.Task
+	work    studio.WorkLot
+	r       *studio.Recipe
 }
 
-// Of is the card of a task of a valid document's plan in force; its activity may be nil, then all that is
-// left is one run. It takes O(size of the recipe × size of the document's lists).
-func Of(doc *studio.Document, book *studio.Book, plan *studio.Plan, task *studio.Task, a *studio.Activity) Card {
-	i := slices.IndexFunc(plan.Lots, func(l studio.Lot) bool { return l.ID == task.Lot })
-	if i < 0 {
-		return Card{}
-	}
-	read := reader{doc: doc, book: book, plan: plan, lot: &plan.Lots[i], task: task}
-	read.work, read.r = doc.Begun(plan.Lots[i]), book.Of(plan.Lots[i].Made())
+// Of is the card of a task of a lot in a valid document's plan, whose tasks planned finds, nil what it has
+// not. Its activity may be nil, then all that is left is one run. It takes O(size of the recipe × size of the
+// document's lists).
+func Of(
+	doc *studio.Document,
+	book *studio.Book,
+	lot *studio.Lot,
+	task *studio.Task,
+	planned func(studio.ID) *studio.Task,
+	a *studio.Activity,
+) Card {
+	read := reader{doc: doc, book: book, lot: lot, task: task, planned: planned, work: doc.Begun(*lot),
+		r: book.Of(lot.Made())}
 	return read.card(a)
 }
 
@@ -422,22 +426,14 @@ func (c *reader) lay(h *studio.Hold, at int, all int64) Lay {
 // holds are what the plan has lie for a step.
 func (c *reader) holds(at int) []studio.Held {
 	first, _ := c.r.Task(at)
-	if t := c.planned(c.r.Steps[first].Key); t != nil {
+	if t := c.stands(c.r.Steps[first].Key); t != nil {
 		return t.Holds
 	}
 	return nil
 }
 
-func (c *reader) planned(step string) *studio.Task {
-	id := studio.TaskID(c.lot.ID, step)
-	if id == c.task.ID {
-		return c.task
-	}
-	if i := slices.IndexFunc(c.plan.Tasks, func(t studio.Task) bool { return t.ID == id }); i >= 0 {
-		return &c.plan.Tasks[i]
-	}
-	return nil
-}
+// stands is the planned task of a step of the lot; nil where there is none.
+func (c *reader) stands(step string) *studio.Task { return c.planned(studio.TaskID(c.lot.ID, step)) }
 
 // after are the waits that follow a task, up to and with the next work.
 func (c *reader) after(past int) []After {
@@ -445,7 +441,7 @@ func (c *reader) after(past int) []After {
 	for at := past; at < len(c.r.Steps); {
 		s, _, end, _ := c.r.TaskOf(c.r.Steps[at].Key)
 		one := After{Name: s.Name, Wait: s.Wait != nil}
-		if t := c.planned(s.Key); t != nil {
+		if t := c.stands(s.Key); t != nil {
 			from, to := t.Begin(), t.End
 			one.Start, one.End = &from, &to
 			if t.Load != nil {

@@ -82,6 +82,12 @@ func says(t *testing.T, of string, recipe, shown any) {
 // cards compares the card of each task of a plan with its recipe, and counts the steps compared.
 func cards(t *testing.T, r run) (compared int) {
 	activities := r.instance.Activities()
+	planned := func(id studio.ID) *studio.Task {
+		if i := slices.IndexFunc(r.plan.Tasks, func(t studio.Task) bool { return t.ID == id }); i >= 0 {
+			return &r.plan.Tasks[i]
+		}
+		return nil
+	}
 	for i := range r.plan.Tasks {
 		task := &r.plan.Tasks[i]
 		at := slices.IndexFunc(r.plan.Lots, func(l studio.Lot) bool { return l.ID == task.Lot })
@@ -91,7 +97,7 @@ func cards(t *testing.T, r run) (compared int) {
 		if step.Work == nil || task.State == studio.TaskDone {
 			continue
 		}
-		c := card.Of(r.doc, r.book, r.plan, task, a)
+		c := card.Of(r.doc, r.book, &lot, task, planned, a)
 		if _, mends := studio.MendedStep(task.Step); mends {
 			continue
 		}

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useEventListener, useTimeoutFn } from "@vueuse/core";
-import { ref, watch } from "vue";
+import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
+import { letIn, newer } from "./api/installed";
 import { following } from "./api/live";
+import { waiting } from "./api/outbox";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
 import JournalDrawer from "./parts/JournalDrawer.vue";
@@ -15,6 +17,7 @@ const { data: proposal } = useProposal();
 const route = useRoute();
 const router = useRouter();
 const journal = ref(false);
+const unsent = computed(() => waiting.value.filter((k) => !k.refused).length);
 /** Said only once it takes longer than a moment. */
 const slow = ref(false);
 watch(
@@ -71,8 +74,13 @@ useEventListener("keydown", press);
       <span v-if="slow" class="working" role="status" data-test="behind">the plan is being worked out</span>
       <ClockControl />
     </header>
+    <p v-if="newer" class="cut" role="status">
+      A newer Bractum is here. <button class="bare add" @click="letIn()">Let it in</button>
+    </p>
     <p v-if="following === 'lost'" class="cut" role="status">
-      The connection is lost; what you see may be old. Nothing you recorded is lost.
+      The connection is lost; what you see may be old. Nothing you recorded is lost<template v-if="unsent"
+        >: {{ unsent }} {{ unsent === 1 ? "thing waits" : "things wait" }} here to be sent</template
+      >.
     </p>
     <p v-else-if="following === 'asking'" class="cut" role="status">
       Changes come a few seconds late: there is no live connection, so this page asks now and then.

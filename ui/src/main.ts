@@ -8,7 +8,10 @@ import { createApp } from "vue";
 import { createRouter, createWebHistory } from "vue-router";
 
 import App from "./App.vue";
+import type { Schemas } from "./api/client";
+import { install } from "./api/installed";
 import { listen } from "./api/live";
+import { beginSending } from "./api/outbox";
 import { recipePaths, stations } from "./stations/stations";
 import { vuetify } from "./theme/vuetify";
 import { i18n } from "./words";
@@ -25,4 +28,9 @@ const router = createRouter({
 const queryClient = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
 
 listen(queryClient);
+install();
+beginSending(
+  () => queryClient.getQueryData<Schemas["StudioView"]>(["studio"])?.standing === true,
+  () => void queryClient.invalidateQueries({ queryKey: ["bench"] }),
+);
 createApp(App).use(router).use(vuetify).use(i18n).use(VueQueryPlugin, { queryClient }).mount("#app");

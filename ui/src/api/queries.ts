@@ -1,8 +1,17 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, ref, toValue } from "vue";
+import { useNow } from "@vueuse/core";
 import { answered, client, command, person } from "./client";
+import { foretold } from "./foretold";
+import { following } from "./live";
+import { waiting } from "./outbox";
+import { remembered } from "./tablet";
 
-export const useStudio = () => useQuery({ queryKey: ["studio"], queryFn: () => answered(client.GET("/api/studio")) });
+export const useStudio = () =>
+  useQuery({
+    queryKey: ["studio"],
+    queryFn: async () => (await remembered("studio", () => answered(client.GET("/api/studio")))).what,
+  });
 export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
 export const useBook = () =>
   useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")), shallow: true });
@@ -128,18 +137,39 @@ export const usePastOrders = (open: MaybeRefOrGetter<boolean>) =>
   useHistory(["past"], (query) => answered(client.GET("/api/orders/past", { params: { query } })), open);
 export const useClosedLots = (open: MaybeRefOrGetter<boolean>) =>
   useHistory(["closed"], (query) => answered(client.GET("/api/log/lots", { params: { query } })), open);
-export const useBench = () =>
-  useQuery({
+/** The bench of who sits here: as heard last, with what waits on the tablet done. */
+export function useBench() {
+  const { data: studio } = useStudio();
+  const heard = useQuery({
     queryKey: ["bench", person],
-    queryFn: () => answered(client.GET("/api/bench/{person}", { params: { path: { person: person.value } } })),
+    queryFn: () =>
+      remembered(`bench ${person.value}`, () =>
+        answered(client.GET("/api/bench/{person}", { params: { path: { person: person.value } } })),
+      ),
     enabled: computed(() => person.value !== ""),
   });
+  const clock = useNow({ interval: 15_000 });
+  const data = computed(() => {
+    const h = heard.data.value;
+    if (!h) return undefined;
+    const cut = following.value === "lost" && !studio.value?.standing;
+    const passed = cut ? Math.max(0, Math.floor((clock.value.getTime() - h.at) / 60_000)) : 0;
+    const mine = waiting.value.filter((k) => k.person === person.value && !k.refused);
+    return foretold(h.what, mine, passed);
+  });
+  return { data, error: heard.error };
+}
 
 /** A maker's day, asked for as it is looked at. */
 export const useDay = (open: MaybeRefOrGetter<boolean>) =>
   useQuery({
     queryKey: ["bench", person, "day"],
-    queryFn: () => answered(client.GET("/api/bench/{person}/day", { params: { path: { person: person.value } } })),
+    queryFn: async () =>
+      (
+        await remembered(`day ${person.value}`, () =>
+          answered(client.GET("/api/bench/{person}/day", { params: { path: { person: person.value } } })),
+        )
+      ).what,
     enabled: computed(() => toValue(open) && person.value !== ""),
   });
 
@@ -148,7 +178,10 @@ export const useBenches = () =>
   useQuery({ queryKey: ["bench", "all"], queryFn: () => answered(client.GET("/api/benches")) });
 
 export const useDryingRoom = () =>
-  useQuery({ queryKey: ["drying"], queryFn: () => answered(client.GET("/api/drying-room")) });
+  useQuery({
+    queryKey: ["drying"],
+    queryFn: async () => (await remembered("drying", () => answered(client.GET("/api/drying-room")))).what,
+  });
 export const useAir = (days: MaybeRefOrGetter<number>) =>
   useQuery({
     queryKey: ["air", days],

@@ -1803,6 +1803,10 @@ export interface components {
             wait: boolean;
             wished?: components["schemas"]["Wish"];
         };
+        Ahead: {
+            card: components["schemas"]["Card"];
+            task: components["schemas"]["TaskCard"];
+        };
         Air: {
             /** Format: int64 */
             humidityPerMille: number;
@@ -1967,6 +1971,8 @@ export interface components {
             there: boolean;
         };
         BenchView: {
+            /** @description the tasks after the one at hand, whole: for a tablet without connection */
+            ahead: components["schemas"]["Ahead"][];
             /** @description what help was asked for at the task at hand */
             asks?: string;
             /** @description all that the task at hand asks for, step by step */
@@ -12278,6 +12284,8 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
+                /** @description how long ago it happened, where there was no connection */
+                "Minutes-Ago"?: number;
             };
             path: {
                 task: string;
@@ -12383,6 +12391,8 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
+                /** @description how long ago it happened, where there was no connection */
+                "Minutes-Ago"?: number;
             };
             path: {
                 task: string;
@@ -12488,6 +12498,8 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
+                /** @description how long ago it happened, where there was no connection */
+                "Minutes-Ago"?: number;
             };
             path: {
                 task: string;
@@ -12698,6 +12710,8 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
+                /** @description how long ago it happened, where there was no connection */
+                "Minutes-Ago"?: number;
             };
             path: {
                 task: string;
@@ -12908,6 +12922,8 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
+                /** @description how long ago it happened, where there was no connection */
+                "Minutes-Ago"?: number;
             };
             path: {
                 task: string;
@@ -13013,6 +13029,8 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
+                /** @description how long ago it happened, where there was no connection */
+                "Minutes-Ago"?: number;
             };
             path: {
                 task: string;

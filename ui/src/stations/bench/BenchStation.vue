@@ -3,7 +3,8 @@ import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { useLocalStorage, useWakeLock } from "@vueuse/core";
 import { useRoute, useRouter } from "vue-router";
-import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
+import { person, Refused, type Schemas } from "../../api/client";
+import { record as keep } from "../../api/outbox";
 import { useBench, useDay, useDryingRoom, useStudio, useUndo } from "../../api/queries";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
@@ -17,6 +18,7 @@ import BenchesBoard from "./BenchesBoard.vue";
 import BenchLoads from "./BenchLoads.vue";
 import BenchTalk from "./BenchTalk.vue";
 import FirstTime from "./FirstTime.vue";
+import OutboxNote from "./OutboxNote.vue";
 import PieceCounter from "./PieceCounter.vue";
 import RingSign from "./RingSign.vue";
 
@@ -101,49 +103,25 @@ watch(
   () => (atOnce.value = false),
 );
 
-const send = useCommands();
 const record = useMutation({
-  mutationFn: (what: "start" | "pause" | "finish" | "ready" | "run") => {
-    const id = task.value!.id;
+  mutationFn: async (what: "start" | "pause" | "finish" | "ready" | "run") => {
+    const { id, of } = task.value!;
     const counted = { second: second.value, broken: broken.value, mend: mend.value || undefined };
-    return send([what, id, good.value, counted, used()], async (header) => {
-      const params = { path: { task: id }, header };
-      if (what === "pause")
-        return {
-          what,
-          ...(await answered(client.POST("/api/tasks/{task}/pause", { params, body: { good: 0, ...counted } }))),
-        };
-      if (what === "run")
-        return {
-          what,
-          ...(await answered(
-            client.POST("/api/tasks/{task}/count", { params, body: { good: good.value, ...counted, used: used() } }),
-          )),
-        };
-      if (what === "finish")
-        return {
-          what,
-          ...(await answered(
-            client.POST("/api/tasks/{task}/finish", { params, body: { good: good.value, ...counted, used: used() } }),
-          )),
-        };
-      return {
-        what,
-        ...(await answered(client.POST("/api/tasks/{task}/start", { params, body: { foundReady: what === "ready" } }))),
-      };
-    });
+    switch (what) {
+      case "pause":
+        return { what, ...(await keep("pause", id, of, { good: 0, ...counted })) };
+      case "run":
+        return { what, ...(await keep("count", id, of, { good: good.value, ...counted, used: used() })) };
+      case "finish":
+        return { what, ...(await keep("finish", id, of, { good: good.value, ...counted, used: used() })) };
+      default:
+        return { what, ...(await keep("start", id, of, { foundReady: what === "ready" })) };
+    }
   },
-  onSuccess: (answer) => (said.value = answer),
+  onSuccess: (answer) => (said.value = "n" in answer ? (answer as typeof said.value) : undefined),
 });
 /** Begins another task than the next one. */
-const begin = useMutation({
-  mutationFn: (task: string) =>
-    send(["start", task], (header) =>
-      answered(
-        client.POST("/api/tasks/{task}/start", { params: { path: { task }, header }, body: { foundReady: false } }),
-      ),
-    ),
-});
+const begin = useMutation({ mutationFn: (id: string) => keep("start", id, "", { foundReady: false }) });
 const confirmable = computed(
   () =>
     record.error.value instanceof Refused && record.error.value.fields.some((f) => f.location === "body.foundReady"),
@@ -204,7 +182,8 @@ watch(
       <BenchesBoard @sit="router.push('/bench')" />
     </section>
     <template v-else>
-      <ProblemNote :error="error" />
+      <OutboxNote />
+      <ProblemNote v-if="!bench" :error="error" />
       <RingSign v-if="bench" :bench="bench" @take="begin.mutate($event)" />
       <AlertList v-if="room" :alerts="mine" :now="room.now" />
       <BenchLoads v-if="bench" :loads="bench.loads" :now="bench.now" />

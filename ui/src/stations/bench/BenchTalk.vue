@@ -2,6 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { answered, client, command, person, type Schemas, useCommands } from "../../api/client";
+import { record } from "../../api/outbox";
 import { useStudio } from "../../api/queries";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
@@ -24,10 +25,7 @@ watch(
 
 const params = (header: ReturnType<typeof command>) => ({ path: { task: props.task.id }, header });
 const ask = useMutation({
-  mutationFn: (text: string) =>
-    send(["ask", props.task.id, text], (header) =>
-      answered(client.POST("/api/tasks/{task}/ask", { params: params(header), body: { says: text } })),
-    ),
+  mutationFn: (text: string) => record("ask", props.task.id, props.task.of, { says: text }),
   onSuccess: () => (open.value = ""),
 });
 const remark = useMutation({
@@ -44,9 +42,7 @@ const remark = useMutation({
       picture = answer.id;
     }
     const body = { says: says.value, picture };
-    return send(["remark", props.task.id, body], (header) =>
-      answered(client.POST("/api/tasks/{task}/remark", { params: params(header), body })),
-    );
+    return record("remark", props.task.id, props.task.of, body);
   },
   onSuccess: () => {
     open.value = says.value = "";

@@ -1,0 +1,128 @@
+import { ref } from "vue";
+import { answered, client, command, person, Refused, type Schemas } from "./client";
+import { type Kept, type Kind, lost, store } from "./tablet";
+
+/**
+ * What is recorded at a bench goes out in order, each with a command id of its own. While nothing answers it
+ * is kept on the tablet, and sent when something does; a repetition counts once. What the studio refuses then,
+ * because something else happened meanwhile, is shown for whoever recorded it to decide.
+ */
+export const waiting = ref<Kept[]>([]);
+
+const page = crypto.randomUUID();
+const paths = {
+  start: "/api/tasks/{task}/start",
+  pause: "/api/tasks/{task}/pause",
+  count: "/api/tasks/{task}/count",
+  finish: "/api/tasks/{task}/finish",
+  ask: "/api/tasks/{task}/ask",
+  remark: "/api/tasks/{task}/remark",
+} as const;
+
+/** How many minutes ago something happened: by the page's own clock if it can be, which nobody sets. */
+export function ago(
+  k: Pick<Kept, "at" | "page" | "sinceLoad">,
+  now = Date.now(),
+  sinceLoad = performance.now(),
+): number {
+  const passed = k.page === page ? sinceLoad - k.sinceLoad : now - k.at;
+  return Math.max(0, Math.min(1440, Math.floor(passed / 60_000)));
+}
+
+const post = (k: Kept, late: boolean) =>
+  answered(
+    client.POST(paths[k.kind], {
+      params: {
+        path: { task: k.task },
+        header: { "Command-Id": k.id, Person: k.person, "Minutes-Ago": late ? ago(k) : 0 },
+      },
+      body: k.body as never,
+    }) as Promise<{ data?: Schemas["Recorded"]; response: Response }>,
+  );
+
+async function reload() {
+  const db = await store();
+  if (!db) return;
+  const keys = await db.getAllKeys("outbox");
+  waiting.value = (await db.getAll("outbox")).map((k, i) => ({ ...k, n: keys[i] }));
+}
+
+async function keep(k: Kept) {
+  const db = await store();
+  if (db) await db.add("outbox", JSON.parse(JSON.stringify(k)) as Kept);
+  else waiting.value = [...waiting.value, { ...k, n: -1 - waiting.value.length }];
+  await reload();
+}
+
+/** Takes what was decided on out of the outbox. */
+export async function drop(k: Kept): Promise<void> {
+  await (await store())?.delete("outbox", k.n!);
+  waiting.value = waiting.value.filter((other) => other.n !== k.n);
+}
+
+/** Records something at a bench: the studio's answer, or nothing where it is kept until there is one. */
+export async function record(
+  kind: Kind,
+  task: string,
+  of: string,
+  body: Record<string, unknown>,
+): Promise<Schemas["Recorded"] | undefined> {
+  const k: Kept = {
+    id: command()["Command-Id"],
+    person: person.value,
+    kind,
+    task,
+    of,
+    body,
+    at: Date.now(),
+    page,
+    sinceLoad: performance.now(),
+  };
+  if (!waiting.value.some((other) => !other.refused)) {
+    try {
+      return await post(k, false);
+    } catch (error) {
+      if (!lost(error)) throw error;
+    }
+  }
+  await keep(k);
+  void send();
+  return undefined;
+}
+
+let sending = false;
+/** Whether the studio's clock stands: then nothing is ever ago. */
+let standing = () => false;
+let told = () => {};
+
+/** Sends what waits, in order, until nothing answers; told is called when something has arrived. */
+export async function send(): Promise<void> {
+  if (sending) return;
+  sending = true;
+  try {
+    await reload();
+    for (const k of waiting.value.filter((k) => !k.refused)) {
+      try {
+        await post(k, !standing());
+        await drop(k);
+      } catch (error) {
+        if (lost(error)) return;
+        const refused = error instanceof Refused ? error.message : String(error);
+        await (await store())?.put("outbox", { ...JSON.parse(JSON.stringify(k)), refused } as Kept, k.n);
+        await reload();
+      }
+      told();
+    }
+  } finally {
+    sending = false;
+  }
+}
+
+/** Begins to send: when the page opens, when the network is back, and now and then while anything waits. */
+export function beginSending(clockStands: () => boolean, arrived: () => void): void {
+  standing = clockStands;
+  told = arrived;
+  void send();
+  addEventListener("online", () => void send());
+  setInterval(() => waiting.value.some((k) => !k.refused) && void send(), 5000);
+}
