@@ -24,6 +24,7 @@ import (
 	"sync/atomic"
 
 	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"bractum/core/studio"
 	"bractum/outside"
@@ -41,6 +42,7 @@ type Service struct {
 	limit      *limit
 	views      views
 	catalogue  catalogue
+	refused    *lru.Cache[string, error] // commands that were refused, by id
 
 	searching searching
 	last      atomic.Pointer[situation.Situation]
@@ -73,7 +75,11 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	if listen == nil {
 		listen = func(Event) {}
 	}
-	service := &Service{store: s, listen: listen, out: out, may: everybodyMay, limit: newLimit()}
+	refused, err := lru.New[string, error](mostRefused)
+	if err != nil {
+		panic(err) // the size is a constant
+	}
+	service := &Service{store: s, listen: listen, out: out, may: everybodyMay, limit: newLimit(), refused: refused}
 	service.situations = situation.New(s, clock, service.published)
 	service.registerStudio(to)
 	service.registerOrders(to)

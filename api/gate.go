@@ -177,6 +177,9 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 		_, _ = ctx.BodyWriter().Write(done.Answer) // the client is gone if this fails
 		return true
 	}
+	if before, is := s.refused.Get(id); is {
+		return refuse(before)
+	}
 	at, err := s.now(ctx.Context())
 	if err == nil {
 		err = at.refuseStranger(person)
@@ -199,6 +202,18 @@ func holdsNUL(body io.Reader) bool {
 	return bytes.IndexByte(data, 0) >= 0 || bytes.Contains(data, []byte(`\u0000`))
 }
 
+// mostRefused is how many refusals are remembered.
+const mostRefused = 10_000
+
+// remember keeps for a while that a command was refused for what the studio is: a network that brings it a
+// second time, later, does not carry it out then.
+func (s *Service) remember(command string, err error) {
+	var status huma.StatusError
+	if errors.As(err, &status) && status.GetStatus() == http.StatusConflict && !errors.Is(err, errOvertaken) {
+		s.refused.Add(command, err)
+	}
+}
+
 // carryOut writes a command with its line of the journal, and publishes the facts.
 func (s *Service) carryOut(
 	ctx context.Context,
@@ -208,6 +223,7 @@ func (s *Service) carryOut(
 ) (*written, error) {
 	out, c, err := s.written(ctx, kind, who, run)
 	if err != nil {
+		s.remember(who.CommandID, err)
 		return nil, err
 	}
 	if out.Repeated == "" && c.after != nil {

@@ -1,0 +1,185 @@
+package browser
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/demo"
+)
+
+// sends lets a script give commands as anybody, by the interface's own requests.
+const sends = `const send = (person, path, body) => fetch("/api" + path, { method: "POST", body: JSON.stringify(body),
+	headers: { "Content-Type": "application/json", "Command-Id": crypto.randomUUID(), Person: person } });
+	const get = async (path) => (await fetch("/api" + path, { headers: { Prefer: "wait=10" } })).json();`
+
+// does runs a script with sends and get.
+func (p tab) does(script string, args ...any) string {
+	p.t.Helper()
+	out, err := p.Page.Eval(`async (...args) => { `+sends+script+` }`, args...)
+	require.NoError(p.t, err)
+	return out.Value.Str()
+}
+
+// offline cuts a page off from everything, or lets it back.
+func (p tab) offline(cut bool) {
+	p.t.Helper()
+	require.NoError(p.t, proto.NetworkEmulateNetworkConditions{Offline: cut, DownloadThroughput: -1,
+		UploadThroughput: -1}.Call(p.Page))
+}
+
+// The card says what to take, how large, by the studio's own measures, where to lay it down and what comes then.
+func TestTheCardLeavesNothingToLookUp(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	for _, says := range []string{"Magnolia cone", "rope 12 mm across, 32 mm long", "18 green wire, cut 172 mm",
+		"14 mm deep in the piece", "hook left open", "Foam block: 1 slot, 8 in each", "Pliers", "Centred on the wire",
+		"then Dry upright", "while soft"} {
+		page.says(test("card"), says)
+	}
+	page.press(test("card") + " .counted summary")
+	page.says(test("card"), "How it was counted")
+	page.says(test("first"), "New to you: Magnolia cone")
+	page.says(test("first"), "Three quarters of the petal's height")
+	page.click("day")
+	page.says(test("day-sitting"), "Magnolia cone")
+	page.look("bench-day")
+}
+
+// Steps of a run are gone through one by one, runs are counted one by one, and what is counted stays.
+func TestStepsAndRunsAreGoneThroughAtTheBench(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	page.does(`const [lead, gardenia, oyster] = args;
+		const order = await send(lead, "/orders", { name: "Vigil", occasion: "", leaves: "2027-10-11T10:00", leaving: "collected",
+			lines: [{ recipe: gardenia, colourway: oyster, quantity: 8 }] });
+		const { n } = await get("/proposal");
+		await send(lead, "/proposal/accept", { n });`, demo.ID("Odalys"), demo.ID("Gardenia"), demo.ID("Oyster"))
+	mixAll(t, studio, 1)
+	begun := page.does(`const [teun] = args;
+		const { blocks } = await get("/plan?days=28");
+		for (const task of blocks.filter((b) => b.of.startsWith("Gardenia petal") && b.person))
+			if ((await send(teun, "/tasks/" + task.id + "/start", { foundReady: true })).ok) return task.id;
+		return "";`, demo.ID("Teun"))
+	require.NotEmpty(t, begun)
+	page.says(test("card"), "Gardenia petal")
+	page.says(test("task-name"), "Roll and cut")
+	page.says(test("next-step"), "Thin the edge")
+	page.look("bench-steps")
+	page.click("next-step")
+	page.says(test("task-name"), "Thin the edge")
+	page.MustReload().MustWaitLoad()
+	page.says(test("task-name"), "Thin the edge") // a dead tablet knows where it was
+	page.click("next-step")
+	page.says(test("task-name"), "Nick the tip")
+	page.says(test("card"), "in this run get it")
+	page.MustElement(test("count-good"))
+	page.click("finish")
+	page.says(test("said"), "done")
+}
+
+// Who asks for help is seen by the lead, what is not as it should be stays with the lot, and a task is taken off
+// somebody in two touches.
+func TestTheLeadSeesTheBenches(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	teun := sit(t, studio, "Teun", "/bench")
+	teun.click("start")
+	teun.click("ask")
+	teun.pressNamed(".talk .opened button", "Come and look")
+	teun.says(test("asked"), "You asked for help")
+	teun.click("remark")
+	teun.MustElement(test("remark-says")).MustInput("the wires are bent")
+	teun.click("remark-keep")
+	teun.says(test("remark"), "(1)")
+	lead := sit(t, studio, "Odalys", "/bench?all")
+	lead.says(test("asks"), "Come and look, please")
+	lead.says(test("benches"), "Magnolia cone")
+	lead.look("bench-all")
+	lead.click("hand-Teun")
+	lead.click("to-Odalys")
+	lead.MustWait(`() => !document.querySelector('[data-test="asks"]')`)
+	teun.MustWait(`() => !document.querySelector('[data-test="finish"]')`)
+	journal, err := lead.Page.Eval(`async () => (await (await fetch("/api/journal")).text())`)
+	require.NoError(t, err)
+	assert.Contains(t, journal.Value.Str(), "handed on to Odalys")
+}
+
+// With the network gone the bench goes on, through a reload too; what was recorded goes out in order when it is
+// back, once.
+func TestTheBenchGoesOnWithoutAConnection(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	page.says(test("card"), "Magnolia cone")
+	_, err := page.Page.Eval(`async () => { await navigator.serviceWorker.ready; }`)
+	require.NoError(t, err)
+	page.click("start")
+	page.MustElement(test("finish"))
+	before, _, _, err := studio.Store.LastN(t.Context())
+	require.NoError(t, err)
+	page.offline(true)
+	page.click("finish")
+	page.says(test("unsent"), "1 thing recorded here waits")
+	page.MustWait(`() => !document.querySelector('[data-test="task-name"]').innerText.includes("Form on hooked")`)
+	page.says(test("start"), "Start")
+	page.look("bench-offline")
+	page.MustReload()
+	page.says(test("unsent"), "1 thing recorded here waits")
+	page.MustWait(`() => !document.querySelector('[data-test="card"]').innerText.includes("Magnolia cone")`)
+	after, _, _, err := studio.Store.LastN(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, before, after, "nothing has gone out")
+	page.offline(false)
+	page.MustWait(`() => !document.querySelector('[data-test="unsent"]')`)
+	after, _, _, err = studio.Store.LastN(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, before+1, after, "it counts once")
+}
+
+// What somebody else did meanwhile is not overwritten: whoever recorded the other thing decides.
+func TestWhatHappenedMeanwhileIsTold(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	page.click("start")
+	page.MustElement(test("finish"))
+	other := sit(t, studio, "Odalys", "/orders")
+	page.offline(true)
+	page.click("finish")
+	page.MustElement(test("unsent"))
+	other.does(`const [teun] = args;
+		const { task } = await get("/bench/" + teun);
+		await send(teun, "/tasks/" + task.id + "/finish", { good: task.quantity - 1, second: 0, broken: 1 });`,
+		demo.ID("Teun"))
+	page.offline(false)
+	page.says(test("refused"), "recorded while there was no connection, and is not taken")
+	page.says(test("refused"), "6 good")
+	page.look("bench-refused")
+	page.click("tell-lead")
+	page.MustWait(`() => !document.querySelector('[data-test="refused"]')`)
+	require.Eventually(t, func() bool {
+		journal := other.does(`return await (await fetch("/api/journal")).text();`)
+		return strings.Contains(journal, "remark") || strings.Contains(journal, "Remark")
+	}, time.Minute, 100*time.Millisecond)
+}
+
+// Doubling the type that the browser is set to doubles what the bench says.
+func TestTheBenchFollowsTheReadersType(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	height := func() float64 { return page.MustElement(test("task-name")).MustShape().Box().Height }
+	page.says(test("card"), "Magnolia cone")
+	before := height()
+	page.MustEval(`() => { document.documentElement.style.fontSize = "187.5%"; }`)
+	require.NoError(t, page.MustElement(".bench").WaitStableRAF())
+	assert.GreaterOrEqual(t, height(), 1.9*before)
+	assert.LessOrEqual(t, page.MustEval(`() => document.documentElement.scrollWidth`).Int(), 1280)
+}
