@@ -235,21 +235,23 @@ func (at *moment) loads(person studio.ID) []LoadView {
 // mostDrying is how much of what dries a bench is told of: what is over first.
 const mostDrying = 12
 
+// whole is a task with all that it asks for.
+func (a *answer) whole(t *studio.Task) Ahead {
+	planned := func(id studio.ID) *studio.Task { return a.Tasks[id] }
+	return Ahead{Task: a.card(*t), Card: card.Of(a.Doc, a.Book, a.Lots[t.Lot], t, planned, a.Activity(t.ID))}
+}
+
 // bench is what a maker sees, with all that the task at hand asks for.
 func (s *Service) bench(ctx context.Context, at *moment, person studio.ID) (v BenchView, err error) {
 	if v = at.bench(person); v.Task == nil {
 		return v, nil
 	}
 	a := at.inForce
-	whole := func(t *studio.Task) card.Card {
-		return card.Of(a.Doc, a.Book, a.Lots[t.Lot], t, func(id studio.ID) *studio.Task { return a.Tasks[id] },
-			a.Activity(t.ID))
-	}
-	of := whole(a.Tasks[v.Task.ID])
-	v.Card = &of
+	whole := a.whole(a.Tasks[v.Task.ID])
+	v.Card = &whole.Card
 	mine := bench.Next(a.Open(person))
 	for _, t := range mine[1:min(1+mostAhead, len(mine))] {
-		v.Ahead = append(v.Ahead, Ahead{Task: a.card(*t), Card: whole(t)})
+		v.Ahead = append(v.Ahead, a.whole(t))
 	}
 	if lot := a.Doc.Begun(*a.Lots[v.Task.Lot]); lot.Record(v.Task.Step) != nil {
 		record := lot.Record(v.Task.Step)

@@ -9,6 +9,7 @@ import (
 	"bractum/core/bench"
 	"bractum/core/learn"
 	"bractum/core/studio"
+	"bractum/store"
 )
 
 // FirstTime is that a recipe is new to somebody.
@@ -123,6 +124,18 @@ func (s *Service) registerBenches(to huma.API) {
 				return DayView{}, err
 			}
 			return at.day(studio.ID(in.Person)), nil
+		})
+	type one struct {
+		Task string `path:"task"`
+	}
+	kept(s, to, get("/tasks/{task}/card", "get-card", "The whole bench card of a task, to look at or to print"),
+		shows{topics: []string{"work", "wishes"}, planned: true, now: true},
+		func(_ context.Context, at *moment, in *one) (Ahead, error) {
+			t := at.inForce.Tasks[studio.ID(in.Task)]
+			if t == nil || t.Person == "" {
+				return Ahead{}, store.NotFound{Thing: "the task"}
+			}
+			return at.inForce.whole(t), nil
 		})
 	type counted struct {
 		Who

@@ -1,6 +1,8 @@
 package browser
 
 import (
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -28,6 +30,7 @@ func (p tab) does(script string, args ...any) string {
 // offline cuts a page off from everything, or lets it back.
 func (p tab) offline(cut bool) {
 	p.t.Helper()
+	require.NoError(p.t, proto.NetworkEnable{}.Call(p.Page))
 	require.NoError(p.t, proto.NetworkEmulateNetworkConditions{Offline: cut, DownloadThroughput: -1,
 		UploadThroughput: -1}.Call(p.Page))
 }
@@ -51,6 +54,37 @@ func TestTheCardLeavesNothingToLookUp(t *testing.T) {
 	page.look("bench-day")
 }
 
+// A card and a day are printed on A4 and on A6, each with a code that opens it again.
+func TestTheBenchOnPaper(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Teun", "/bench")
+	page.click("paper")
+	page.says(test("card"), "rope 12 mm across")
+	page.MustElement(test("foot") + " img")
+	for size, most := range map[float64]int{8.27: 1, 4.13: 3} { // the widths of A4 and A6 in inches
+		pdf, err := page.PDF(&proto.PagePrintToPDF{PaperWidth: &size, PaperHeight: new(size * 1.414)})
+		require.NoError(t, err)
+		var all []byte
+		for chunk := make([]byte, 1<<16); ; {
+			n, err := pdf.Read(chunk)
+			if all = append(all, chunk[:n]...); err != nil {
+				break
+			}
+		}
+		count := regexp.MustCompile(`/Count (\d+)`).FindSubmatch(all)
+		require.NotNil(t, count)
+		pages, err := strconv.Atoi(string(count[1]))
+		require.NoError(t, err)
+		assert.LessOrEqual(t, pages, most, "%g inches wide", size)
+	}
+	page.click("begin-card")
+	page.MustElement(test("finish"))
+	page.click("day")
+	page.says(test("day-sitting"), "Magnolia cone")
+	page.MustElement(test("foot") + " img")
+}
+
 // Steps of a run are gone through one by one, runs are counted one by one, and what is counted stays.
 func TestStepsAndRunsAreGoneThroughAtTheBench(t *testing.T) {
 	studio := open(t, t.TempDir())
@@ -63,7 +97,7 @@ func TestStepsAndRunsAreGoneThroughAtTheBench(t *testing.T) {
 		await send(lead, "/proposal/accept", { n });`, demo.ID("Odalys"), demo.ID("Gardenia"), demo.ID("Oyster"))
 	mixAll(t, studio, 1)
 	begun := page.does(`const [teun] = args;
-		const { blocks } = await get("/plan?days=28");
+		const { blocks } = await get("/plan?days=14");
 		for (const task of blocks.filter((b) => b.of.startsWith("Gardenia petal") && b.person))
 			if ((await send(teun, "/tasks/" + task.id + "/start", { foundReady: true })).ok) return task.id;
 		return "";`, demo.ID("Teun"))

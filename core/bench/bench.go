@@ -209,10 +209,27 @@ func (b Bench) running(task studio.ID) (studio.WorkLot, studio.Step, *studio.Tas
 		return lot, step, nil, err
 	}
 	record := lot.Record(step.Key)
-	if record == nil || record.State == studio.TaskDone {
+	switch {
+	case record == nil:
 		return lot, step, nil, studio.Refuse("%q is not going on; start it first", step.Name)
+	case record.State == studio.TaskDone:
+		return lot, step, nil, studio.Refuse("%q is done already: %s", step.Name, b.came(record))
 	}
 	return lot, step, record, nil
+}
+
+// came is what came of a task that is done, and by whose hand.
+func (b Bench) came(record *studio.TaskRecord) string {
+	said := ""
+	for _, p := range b.doc.People {
+		if p.ID == record.Person {
+			said = "finished by " + p.Name
+		}
+	}
+	if calendar, err := studio.NewCalendar(b.doc.Epoch, b.doc.Zone); err == nil {
+		said += " at " + calendar.Time(record.End).Format("15:04")
+	}
+	return fmt.Sprintf("%s, %d good, %d second, %d broken", said, record.Good, record.Second, record.Broken)
 }
 
 func (b Bench) count(lot studio.WorkLot, step studio.Step, record *studio.TaskRecord, c Counts, all bool) error {

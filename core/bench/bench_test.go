@@ -152,7 +152,7 @@ func TestATaskFromStartToDone(t *testing.T) {
 
 	b, _ = at(t, doc)
 	_, _, err = b.Finish(task, bench.Counts{})
-	refused(t, err, "is not going on")
+	refused(t, err, "is done already: finished by Brisa")
 }
 
 func TestOneTaskAtATime(t *testing.T) {

@@ -70,6 +70,6 @@ func TestAMixSaysWhatToWeigh(t *testing.T) {
 		assert.NotEmpty(t, b.Name)
 		sum += b.Weigh
 	}
-	assert.InDelta(t, 100_000, sum, 5_000)
+	assert.InDelta(t, 100_000, int64(sum), 5_000)
 	assert.Nil(t, c.Then[0].Start)
 }

@@ -316,8 +316,11 @@ const FirstLots = 3
 // firstTime is somebody at a lot of what is new to them.
 type firstTime struct{ person, lot studio.ID }
 
-// firstTimes are who was at which lots of what was new to them. Who had worked before the history begins is
-// taken to have begun with it.
+// beforehand is how long after the record begins somebody may first be seen at a recipe and still be taken
+// to have known it before: the record cannot tell.
+const beforehand studio.Minute = 7 * 1440
+
+// firstTimes are who was at which lots of what was new to them.
 func (l *looking) firstTimes() map[firstTime]bool {
 	type knows struct{ person, page studio.ID }
 	first := map[firstTime]bool{}
@@ -333,6 +336,7 @@ func (l *looking) firstTimes() map[firstTime]bool {
 	slices.SortStableFunc(lots, func(a, b studio.WorkLot) int { return cmp.Compare(began(a), began(b)) })
 	made := map[knows]int{}
 	for _, w := range lots {
+		known := began(w) <= began(lots[0])+beforehand
 		here := map[studio.ID]bool{}
 		for _, r := range w.Records {
 			if r.Machine == "" && r.State == studio.TaskDone {
@@ -341,6 +345,9 @@ func (l *looking) firstTimes() map[firstTime]bool {
 		}
 		for person := range here {
 			k := knows{person, l.Book.Of(w.Made()).Page()}
+			if known && made[k] == 0 {
+				made[k] = FirstLots
+			}
 			if made[k]++; made[k] <= FirstLots {
 				first[firstTime{person, w.ID}] = true
 			}

@@ -12,7 +12,7 @@ import type { Schemas } from "./api/client";
 import { install } from "./api/installed";
 import { listen } from "./api/live";
 import { beginSending } from "./api/outbox";
-import { recipePaths, stations } from "./stations/stations";
+import { benchPages, recipePaths, stations } from "./stations/stations";
 import { vuetify } from "./theme/vuetify";
 import { i18n } from "./words";
 
@@ -21,11 +21,18 @@ const router = createRouter({
   routes: [
     { path: "/", redirect: "/orders" },
     ...stations.map((station) => ({ path: station.path, component: station.component })),
+    ...benchPages,
     ...recipePaths.map((path) => ({ path, component: () => import("./stations/book/RecipePage.vue") })),
     { path: "/:elsewhere(.*)*", redirect: "/orders" },
   ],
 });
-const queryClient = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
+const queryClient = new QueryClient({
+  // Without a connection everything is tried all the same: a tablet answers by what it keeps itself.
+  defaultOptions: {
+    queries: { staleTime: Infinity, retry: 2, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
+});
 
 listen(queryClient);
 install();

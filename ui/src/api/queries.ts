@@ -173,6 +173,13 @@ export const useDay = (open: MaybeRefOrGetter<boolean>) =>
     enabled: computed(() => toValue(open) && person.value !== ""),
   });
 
+/** A task with its whole bench card. */
+export const useCard = (task: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: ["bench", "card", task],
+    queryFn: () => answered(client.GET("/api/tasks/{task}/card", { params: { path: { task: toValue(task) } } })),
+  });
+
 /** Who does what now. */
 export const useBenches = () =>
   useQuery({ queryKey: ["bench", "all"], queryFn: () => answered(client.GET("/api/benches")) });

@@ -12,6 +12,12 @@ export interface Station {
 /** A recipe of the flower book, a draft of one, or one that is begun. */
 export const recipePaths = ["/book/pages/:page", "/book/drafts/:draft", "/book/new"];
 
+/** Pages of the bench beside the one at which somebody sits. */
+export const benchPages = [
+  { path: "/bench/day", component: () => import("./bench/DayPage.vue") },
+  { path: "/bench/card/:task", component: () => import("./bench/CardPage.vue") },
+];
+
 /** The stations in working order; each answers one question. */
 export const stations: Station[] = [
   {

@@ -5,15 +5,13 @@ import { useLocalStorage, useWakeLock } from "@vueuse/core";
 import { useRoute, useRouter } from "vue-router";
 import { person, Refused, type Schemas } from "../../api/client";
 import { record as keep } from "../../api/outbox";
-import { useBench, useDay, useDryingRoom, useStudio, useUndo } from "../../api/queries";
+import { useBench, useDryingRoom, useStudio, useUndo } from "../../api/queries";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { grams, lasting, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import SideDrawer from "../../parts/SideDrawer.vue";
 import AlertList from "../drying/AlertList.vue";
 import BenchCard from "./BenchCard.vue";
-import BenchDay from "./BenchDay.vue";
 import BenchesBoard from "./BenchesBoard.vue";
 import BenchLoads from "./BenchLoads.vue";
 import BenchTalk from "./BenchTalk.vue";
@@ -159,8 +157,6 @@ const route = useRoute();
 const router = useRouter();
 /** The lead's look at all benches, and where nobody sits yet. */
 const all = computed(() => !person.value || route.query.all !== undefined);
-const dayOpen = ref(false);
-const { data: day } = useDay(dayOpen);
 const name = computed(() => studio.value?.people.find((p) => p.id === person.value)?.name);
 
 /** The screen stays awake while a task goes on. */
@@ -324,12 +320,10 @@ watch(
         </aside>
       </div>
       <div v-if="bench" class="ways">
-        <button class="bare add" data-test="day" @click="dayOpen = true">My whole day</button>
+        <RouterLink class="add" to="/bench/day" data-test="day">My whole day</RouterLink>
+        <RouterLink v-if="task" class="add" :to="`/bench/card/${task.id}`" data-test="paper">On paper</RouterLink>
         <RouterLink class="add" :to="{ path: '/bench', query: { all: '' } }" data-test="all">All benches</RouterLink>
       </div>
-      <SideDrawer v-if="dayOpen && day" :title="`${name}, today`" @close="dayOpen = false">
-        <BenchDay :day="day" />
-      </SideDrawer>
     </template>
   </div>
 </template>

@@ -19,7 +19,8 @@ const counted = (k: Kept) =>
     .filter((c) => Number(k.body[c] ?? 0) > 0)
     .map((c) => `${k.body[c] as number} ${c === "mend" ? "to mend" : c}`)
     .join(", ");
-const clock = (at: number) => new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+const clock = (at: number) =>
+  new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 async function tell(k: Kept) {
   const says = `Recorded at ${clock(k.at)} without a connection and not taken: ${did[k.kind]}${counted(k) ? `, ${counted(k)}` : ""}. ${k.refused}`;
   await record("remark", k.task, k.of, { says: says.slice(0, 500) });
