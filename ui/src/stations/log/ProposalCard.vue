@@ -37,7 +37,7 @@ const says = computed(() => {
 </script>
 
 <template>
-  <article class="sheet proposal" :data-test="`proposal-${record.kind}-${record.of}`">
+  <article class="sheet proposal" :data-test="`proposal-${record.kind}-${record.of}${record.skill ? `-${record.skill}` : ""}`">
     <div>
       <h3>{{ about(record) }}</h3>
       <p class="change">
