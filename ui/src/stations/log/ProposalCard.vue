@@ -9,6 +9,9 @@ import { about, rests, sure, valued } from "./words";
 
 /** A standard that the record is clearly other than, to be accepted or kept. */
 const props = defineProps<{ record: Schemas["RecordView"]; may: boolean }>();
+const called = computed(() =>
+  ["proposal", props.record.kind, props.record.of, props.record.skill].filter(Boolean).join("-"),
+);
 const send = useCommands();
 const asked = ref(false);
 const effect = useQuery({
@@ -37,7 +40,7 @@ const says = computed(() => {
 </script>
 
 <template>
-  <article class="sheet proposal" :data-test="`proposal-${record.kind}-${record.of}${record.skill ? `-${record.skill}` : ""}`">
+  <article class="sheet proposal" :data-test="called">
     <div>
       <h3>{{ about(record) }}</h3>
       <p class="change">
