@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -162,12 +163,13 @@ type Recorded struct {
 // bench is the studio as a maker finds it.
 func (c *change) bench() bench.Bench { return bench.New(c.at.inForce.Doc, c.at.inForce.Plan) }
 
-// record writes a fact at a bench.
+// record writes a fact at a bench; what somebody says of it stands in the journal instead of how far it is.
 func (c *change) record(
 	task string,
 	who Who,
 	late Late,
 	happen func(bench.Bench) (studio.WorkLot, []studio.Movement, error),
+	says ...string,
 ) (Recorded, error) {
 	b := c.bench().Earlier(studio.ID(task), studio.ID(who.Person), studio.Minute(late.Ago))
 	lot, moved, err := happen(b)
@@ -175,7 +177,9 @@ func (c *change) record(
 		return Recorded{}, err
 	}
 	r := c.at.inForce.Book.Of(lot.Made())
-	c.Summary = summary(c.at.inForce.Book, lot, studio.ID(task))
+	if c.Summary = summary(c.at.inForce.Book, lot, studio.ID(task)); len(says) > 0 {
+		c.Summary = r.Name + ", " + strings.Join(says, "")
+	}
 	if err := c.PutLot(lot); err != nil {
 		return Recorded{}, err
 	}

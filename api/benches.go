@@ -12,6 +12,30 @@ import (
 	"bractum/store"
 )
 
+// RemarkedView is what was found not as it should be, with names.
+type RemarkedView struct {
+	store.Remarked
+	Of    string `json:"of"`
+	Doing string `json:"doing" doc:"the step"`
+	Who   string `json:"who"`
+}
+
+// remarked are the latest remarks with names.
+func (s *Service) remarked(ctx context.Context, at *moment) ([]RemarkedView, error) {
+	remarks, err := s.store.Remarks(ctx)
+	views := make([]RemarkedView, len(remarks))
+	for i, r := range remarks {
+		views[i] = RemarkedView{Remarked: r, Doing: r.Step, Who: at.inForce.person(r.Person)}
+		if made := at.inForce.Book.Of(r.Made); made != nil {
+			views[i].Of = made.Name
+			if step, _, _, known := made.TaskOf(r.Step); known {
+				views[i].Doing = step.Name
+			}
+		}
+	}
+	return views, err
+}
+
 // FirstTime is that a recipe is new to somebody.
 type FirstTime struct {
 	Made int64    `json:"made" doc:"lots of it that they have worked on before"`
@@ -125,6 +149,9 @@ func (s *Service) registerBenches(to huma.API) {
 			}
 			return at.day(studio.ID(in.Person)), nil
 		})
+	kept(s, to, get("/log/remarks", "list-remarks", "What was found not as it should be, the latest first"),
+		shows{topics: []string{"work", "book"}},
+		func(ctx context.Context, at *moment, _ *none) ([]RemarkedView, error) { return s.remarked(ctx, at) })
 	type one struct {
 		Task string `path:"task"`
 	}
@@ -164,7 +191,7 @@ func (s *Service) registerBenches(to huma.API) {
 			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				lot, err := b.Ask(studio.ID(in.Task), in.Body.Says)
 				return lot, nil, err
-			})
+			}, "asks for help: ", in.Body.Says)
 		})
 	type remark struct {
 		Who
@@ -181,7 +208,7 @@ func (s *Service) registerBenches(to huma.API) {
 				lot, err := b.Remark(studio.ID(in.Task), studio.Remark{At: b.Now(),
 					Person: studio.ID(in.Person), Says: in.Body.Says, Picture: in.Body.Picture})
 				return lot, nil, err
-			})
+			}, "not like this: ", in.Body.Says)
 		})
 	type give struct {
 		Who

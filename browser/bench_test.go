@@ -42,7 +42,7 @@ func TestTheCardLeavesNothingToLookUp(t *testing.T) {
 	page := sit(t, studio, "Teun", "/bench")
 	for _, says := range []string{"Magnolia cone", "rope 12 mm across, 32 mm long", "18 green wire, cut 172 mm",
 		"14 mm deep in the piece", "hook left open", "Foam block: 1 slot, 8 in each", "Pliers", "Centred on the wire",
-		"then Dry upright", "while soft"} {
+		"then Dry upright"} {
 		page.says(test("card"), says)
 	}
 	page.press(test("card") + " .counted summary")
@@ -132,6 +132,11 @@ func TestTheLeadSeesTheBenches(t *testing.T) {
 	teun.MustElement(test("remark-says")).MustInput("the wires are bent")
 	teun.click("remark-keep")
 	teun.says(test("remark"), "(1)")
+	plan := sit(t, studio, "Odalys", "/plan")
+	plan.says(test("plan-asks"), "Teun asks for help")
+	record := sit(t, studio, "Odalys", "/log")
+	record.press(test("remarks") + " summary")
+	record.says(test("remarks"), "the wires are bent")
 	lead := sit(t, studio, "Odalys", "/bench?all")
 	lead.says(test("asks"), "Come and look, please")
 	lead.says(test("benches"), "Magnolia cone")

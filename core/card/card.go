@@ -287,7 +287,8 @@ func (c *reader) step(at int, now, all int64) Step {
 		All: all, Form: s.Work.Form, Together: s.Work.Together, Tool: s.Work.Tool, Look: s.Look,
 		Mistakes: s.Mistakes, Cautions: s.Cautions, MayMend: s.Mend != nil, Picture: c.picture(s.Key)}
 	said := slices.ContainsFunc(s.Windows, func(w studio.Window) bool { return w.From != "" || w.Before != "" })
-	if wants := c.r.Wanted(at); s.Wants != "" || wants != studio.WantsAny && !said {
+	// Before its first step there is no piece that could be in a state.
+	if wants := c.r.Wanted(at); s.Wants != "" || at > 0 && wants != studio.WantsAny && !said {
 		step.Wants = string(wants)
 	}
 	for _, need := range s.Work.Tools {

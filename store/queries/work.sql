@@ -85,3 +85,7 @@ INSERT INTO stock_lot (id, recipe_id, mixes, quality, made_minute, use_by_minute
 SELECT CAST(COUNT(DISTINCT task.lot_id) AS INTEGER) AS number
 FROM task JOIN lot ON lot.id = task.lot_id JOIN recipe_revision ON recipe_revision.id = lot.recipe_id
 WHERE task.person_id = ? AND task.state = 'done' AND task.machine = '' AND recipe_revision.recipe_id = ?;
+-- name: TasksRemarkedOn :many
+SELECT task.step, task.remarks, lot.id AS lot_id, lot.recipe_id, lot.variant
+FROM task JOIN lot ON lot.id = task.lot_id
+WHERE task.remarks <> '[]' ORDER BY task.start_minute DESC LIMIT ?;

@@ -468,6 +468,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.tasksOfLotStmt, err = db.PrepareContext(ctx, tasksOfLot); err != nil {
 		return nil, fmt.Errorf("error preparing query TasksOfLot: %w", err)
 	}
+	if q.tasksRemarkedOnStmt, err = db.PrepareContext(ctx, tasksRemarkedOn); err != nil {
+		return nil, fmt.Errorf("error preparing query TasksRemarkedOn: %w", err)
+	}
 	if q.tasksSinceStmt, err = db.PrepareContext(ctx, tasksSince); err != nil {
 		return nil, fmt.Errorf("error preparing query TasksSince: %w", err)
 	}
@@ -1234,6 +1237,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing tasksOfLotStmt: %w", cerr)
 		}
 	}
+	if q.tasksRemarkedOnStmt != nil {
+		if cerr := q.tasksRemarkedOnStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing tasksRemarkedOnStmt: %w", cerr)
+		}
+	}
 	if q.tasksSinceStmt != nil {
 		if cerr := q.tasksSinceStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing tasksSinceStmt: %w", cerr)
@@ -1456,6 +1464,7 @@ type Queries struct {
 	studioStmt            *sql.Stmt
 	suppliersStmt         *sql.Stmt
 	tasksOfLotStmt        *sql.Stmt
+	tasksRemarkedOnStmt   *sql.Stmt
 	tasksSinceStmt        *sql.Stmt
 	timerStmt             *sql.Stmt
 	timersStmt            *sql.Stmt
@@ -1617,6 +1626,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		studioStmt:            q.studioStmt,
 		suppliersStmt:         q.suppliersStmt,
 		tasksOfLotStmt:        q.tasksOfLotStmt,
+		tasksRemarkedOnStmt:   q.tasksRemarkedOnStmt,
 		tasksSinceStmt:        q.tasksSinceStmt,
 		timerStmt:             q.timerStmt,
 		timersStmt:            q.timersStmt,

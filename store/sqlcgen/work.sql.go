@@ -1020,6 +1020,49 @@ func (q *Queries) TasksOfLot(ctx context.Context, lotID string) ([]Task, error) 
 	return items, nil
 }
 
+const tasksRemarkedOn = `-- name: TasksRemarkedOn :many
+SELECT task.step, task.remarks, lot.id AS lot_id, lot.recipe_id, lot.variant
+FROM task JOIN lot ON lot.id = task.lot_id
+WHERE task.remarks <> '[]' ORDER BY task.start_minute DESC LIMIT ?
+`
+
+type TasksRemarkedOnRow struct {
+	Step     string
+	Remarks  string
+	LotID    string
+	RecipeID string
+	Variant  string
+}
+
+func (q *Queries) TasksRemarkedOn(ctx context.Context, limit int64) ([]TasksRemarkedOnRow, error) {
+	rows, err := q.query(ctx, q.tasksRemarkedOnStmt, tasksRemarkedOn, limit)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []TasksRemarkedOnRow
+	for rows.Next() {
+		var i TasksRemarkedOnRow
+		if err := rows.Scan(
+			&i.Step,
+			&i.Remarks,
+			&i.LotID,
+			&i.RecipeID,
+			&i.Variant,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const tasksSince = `-- name: TasksSince :many
 SELECT lot_id, position, step, state, person_id, start_minute, end_minute, good, second, broken, machine, used, mend, weighed, asks, remarks FROM task WHERE task.lot_id IN (SELECT later.lot_id FROM task AS later WHERE later.start_minute >= ?) ORDER BY lot_id, position
 `

@@ -52,7 +52,7 @@ useEventListener("keydown", press);
     <header class="stem no-print">
       <div class="house">
         <img src="/bud.svg" alt="" width="30" height="30" />
-        <span>{{ studio?.name ?? "Bractum" }}</span>
+        <span :title="studio?.name">{{ studio?.name ?? "Bractum" }}</span>
       </div>
       <nav aria-label="Stations">
         <RouterLink
@@ -117,6 +117,11 @@ useEventListener("keydown", press);
   gap: 16px;
   padding: 10px 26px 0;
   flex-wrap: wrap;
+}
+.house span {
+  max-width: 13ch;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .house {
   display: flex;

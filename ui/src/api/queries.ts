@@ -199,6 +199,10 @@ export const useAir = (days: MaybeRefOrGetter<number>) =>
 export const useFalls = () =>
   useQuery({ queryKey: ["log", "falls"], queryFn: () => answered(client.GET("/api/log/falls")) });
 
+/** What was found not as it should be. */
+export const useRemarks = () =>
+  useQuery({ queryKey: ["log", "remarks"], queryFn: () => answered(client.GET("/api/log/remarks")) });
+
 export const useLog = () => useQuery({ queryKey: ["log"], queryFn: () => answered(client.GET("/api/log")) });
 
 export type ClockStep = "quarter" | "hour" | "next" | "morning";

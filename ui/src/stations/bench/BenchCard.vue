@@ -30,6 +30,11 @@ const drawn = computed(() => {
 /** How long there is until the first piece is too stiff. */
 const stiffens = (s: Schemas["StiffenView"], now: number) =>
   s.by < now ? `${lasting(now - s.by)} too late:` : `${lasting(s.by - now)} left:`;
+/** What share of the time until pieces are too stiff is left, of that since the task was begun. */
+const fresh = computed(() => {
+  const by = props.bench.stiffens?.by ?? 0;
+  return Math.min(1, Math.max(0, (by - props.bench.now) / Math.max(1, by - props.task.start)));
+});
 const left = computed(() => props.task.end - props.bench.now);
 const cautions = computed(() => [...new Set([...(current.value?.cautions ?? []), ...props.task.cautions])]);
 const t = i18n.global.t;
@@ -75,6 +80,18 @@ const t = i18n.global.t;
           {{ t(`card.build.${bench.card.build}`) }}
         </p>
         <p v-if="bench.stiffens" class="stiffens" :class="{ late: bench.stiffens.by < bench.now }" data-test="stiffens">
+          <svg
+            v-if="running"
+            class="empties"
+            width="34"
+            height="34"
+            viewBox="0 0 36 36"
+            role="img"
+            :aria-label="`${Math.round(100 * fresh)} % of the time is left`"
+          >
+            <circle cx="18" cy="18" r="15" class="all" />
+            <circle cx="18" cy="18" r="15" class="left" :stroke-dasharray="`${fresh * 94.2} 94.2`" />
+          </svg>
           <b>{{ stiffens(bench.stiffens, bench.now) }}</b>
           {{ bench.stiffens.own ? "begin by" : `then ${bench.stiffens.name}, by` }}
           {{ times.clock(bench.stiffens.by) }}, before the first is too stiff
@@ -166,6 +183,22 @@ h1 {
 .stiffens {
   font-size: 1.15rem;
   margin: 0 0 0.5rem;
+}
+.empties {
+  vertical-align: middle;
+  margin-right: 0.3rem;
+}
+.empties circle {
+  fill: none;
+  stroke-width: 5;
+}
+.empties .all {
+  stroke: var(--vein);
+}
+.empties .left {
+  stroke: var(--petal);
+  transform: rotate(-90deg);
+  transform-origin: center;
 }
 .stiffens.late {
   color: #a32740;

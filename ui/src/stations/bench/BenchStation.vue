@@ -339,6 +339,10 @@ watch(
   gap: 12px;
   align-content: start;
 }
+.counters .add {
+  min-height: 56px;
+  padding: 0 0.8rem;
+}
 .bar {
   display: grid;
 }

@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, useCommands } from "../../api/client";
-import { useClosedLots, useFalls, useLog } from "../../api/queries";
+import { useClosedLots, useFalls, useLog, useRemarks } from "../../api/queries";
 import RecordChart from "../../drawings/RecordChart.vue";
 import { lasting, stocked, useTimes } from "../../format";
 import HistoryPages from "../../parts/HistoryPages.vue";
@@ -14,6 +14,7 @@ import { about, rests, sure, valued } from "./words";
 
 const { data: log, error } = useLog();
 const { data: falls } = useFalls();
+const { data: remarks } = useRemarks();
 const history = ref(false);
 const { sought, lines: lots, more, busy, earlier } = useClosedLots(history);
 const times = useTimes();
@@ -129,6 +130,24 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
                 <b>{{ f.name || "an order that is over" }}</b> {{ fellBy(f) }}
               </td>
               <td class="quiet">{{ fellBecause(f) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </details>
+      <details v-if="remarks?.length" class="sheet closed" data-test="remarks">
+        <summary>Not as it should be: what was said at the benches</summary>
+        <table class="ledger">
+          <tbody>
+            <tr v-for="(r, i) in remarks" :key="i">
+              <td>{{ times.full(r.at) }}</td>
+              <td>
+                <b>{{ r.of }}</b>, {{ r.doing }}
+              </td>
+              <td>
+                {{ r.says }}
+                <a v-if="r.picture" :href="`/api/book/pictures/${r.picture}`" target="_blank">the photo</a>
+              </td>
+              <td class="quiet">{{ r.who }}</td>
             </tr>
           </tbody>
         </table>

@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, nextTick, ref, watch } from "vue";
 import { answered, type Block, client, command, person, type Schemas } from "../../api/client";
-import { useChain, usePlan, useProposal, useTask } from "../../api/queries";
+import { useBenches, useChain, usePlan, useProposal, useTask } from "../../api/queries";
 import { useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import ProposalPanel from "../../parts/ProposalPanel.vue";
@@ -171,6 +171,9 @@ function leave() {
   draft.value = undefined;
   opened.value = "";
 }
+const { data: benches } = useBenches();
+/** Who asks for help at a bench. */
+const asking = computed(() => benches.value?.filter((b) => b.asks) ?? []);
 </script>
 
 <template>
@@ -191,6 +194,10 @@ function leave() {
         </select>
       </div>
     </StationHead>
+    <p v-for="b in asking" :key="b.person" class="remark" data-test="plan-asks">
+      <b>{{ b.name }}</b> asks for help: “{{ b.asks }}”
+      <RouterLink class="add" :to="{ path: '/bench', query: { all: '' } }">To the benches</RouterLink>
+    </p>
     <ProblemNote :error="error ?? pin.error.value" />
     <div class="bar">
       <span class="pager">
