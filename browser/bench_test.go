@@ -1,12 +1,14 @@
 package browser
 
 import (
+	"encoding/json"
 	"regexp"
 	"strconv"
 	"strings"
 	"testing"
 	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -207,6 +209,33 @@ func TestWhatHappenedMeanwhileIsTold(t *testing.T) {
 		journal := other.does(`return await (await fetch("/api/journal")).text();`)
 		return strings.Contains(journal, "remark") || strings.Contains(journal, "Remark")
 	}, time.Minute, 100*time.Millisecond)
+}
+
+// A short rest that is over rings across the bench until it is put off or taken up.
+func TestAShortRestRingsAtTheBench(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "", "/orders")
+	router := page.HijackRequests()
+	router.MustAdd("*/api/bench/*", func(h *rod.Hijack) {
+		h.MustLoadResponse()
+		var view map[string]any
+		if json.Unmarshal([]byte(h.Response.Body()), &view) == nil && view["task"] != nil {
+			now := view["now"].(float64)
+			view["rests"] = []any{map[string]any{"task": "a rest", "then": "", "ends": now - 2, "of": "Gardenia",
+				"name": "Let it grip", "thenName": "Glue the rows"}}
+			h.Response.SetBody(view)
+		}
+	})
+	go router.Run()
+	defer router.MustStop()
+	page.click("who")
+	page.click("sit-Teun")
+	page.MustNavigate(studio.URL + "/bench").MustWaitLoad()
+	page.says(test("ringing"), "Gardenia: “Let it grip” is over for 2 min. Now: Glue the rows.")
+	page.look("bench-ring")
+	page.click("put-off")
+	page.MustWait(`() => !document.querySelector('[data-test="ringing"]')`)
 }
 
 // Doubling the type that the browser is set to doubles what the bench says.

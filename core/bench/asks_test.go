@@ -163,6 +163,19 @@ func TestAShortRestRingsWhereItIsTakenUp(t *testing.T) {
 	assert.Empty(t, rests(), "nobody stays by that")
 	wait.Start, then.State = doc.Now-30, studio.TaskStarted
 	assert.Empty(t, rests())
+	// what a task takes up ends with a wait as well
+	blossom := lotOf(t, p, "Waxflower blossom")
+	p.Links = []studio.Link{{From: mix.ID, To: blossom.ID, Step: "pull", Recipe: mix.Recipe, Quantity: 1}}
+	for i := range doc.Recipes {
+		if doc.Recipes[i].ID == mix.Recipe {
+			doc.Recipes[i].Steps = doc.Recipes[i].Steps[:2]
+		}
+	}
+	then = studio.Task{ID: studio.TaskID(blossom.ID, "pull"), Lot: blossom.ID, Step: "pull",
+		State: studio.TaskPlanned, Start: doc.Now}
+	assert.Len(t, rests(), 1)
+	then.Start = doc.Now + 60
+	assert.Empty(t, rests(), "there is time until then")
 }
 
 func TestADayIsItsSittings(t *testing.T) {

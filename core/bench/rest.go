@@ -23,23 +23,46 @@ type Rest struct {
 func (b Bench) Rests(tasks []*studio.Task, task func(studio.ID) *studio.Task) []Rest {
 	rests := []Rest{}
 	for _, then := range tasks {
-		i := slices.IndexFunc(b.plan.Lots, func(l studio.Lot) bool { return l.ID == then.Lot })
-		if then.State != studio.TaskPlanned || i < 0 || then.Begin() > b.doc.Now+shortRest {
+		if then.State != studio.TaskPlanned || then.Begin() > b.doc.Now+shortRest {
 			continue
 		}
-		r := b.book.Of(b.plan.Lots[i].Made())
-		_, at := r.Step(then.Step)
-		if at < 1 || r.Steps[at-1].Wait == nil {
-			continue
-		}
-		wait := task(studio.TaskID(then.Lot, r.Steps[at-1].Key))
-		if wait != nil && wait.Load == nil && wait.State != studio.TaskDone && wait.Start <= b.doc.Now &&
-			wait.End-wait.Start <= shortRest {
-			rests = append(rests, Rest{Task: wait.ID, Then: then.ID, Ends: wait.End})
+		for _, before := range b.waitsOf(then) {
+			wait := task(before)
+			if wait != nil && wait.Load == nil && wait.State != studio.TaskDone && wait.Start <= b.doc.Now &&
+				wait.End-wait.Start <= shortRest {
+				rests = append(rests, Rest{Task: wait.ID, Then: then.ID, Ends: wait.End})
+			}
 		}
 	}
 	slices.SortStableFunc(rests, func(x, y Rest) int { return cmp.Compare(x.Ends, y.Ends) })
 	return rests
+}
+
+// waitsOf are the waits right before a task: of its own lot, and those with which what it takes up ends.
+func (b Bench) waitsOf(task *studio.Task) (waits []studio.ID) {
+	recipe := func(lot studio.ID) *studio.Recipe {
+		if i := slices.IndexFunc(b.plan.Lots, func(l studio.Lot) bool { return l.ID == lot }); i >= 0 {
+			return b.book.Of(b.plan.Lots[i].Made())
+		}
+		return nil
+	}
+	r := recipe(task.Lot)
+	if r == nil {
+		return nil
+	}
+	_, first, past, _ := r.TaskOf(task.Step)
+	if first > 0 && r.Steps[first-1].Wait != nil {
+		waits = append(waits, studio.TaskID(task.Lot, r.Steps[first-1].Key))
+	}
+	for _, k := range b.plan.Links {
+		if _, at := r.Step(k.Step); k.To != task.Lot || at < first || at >= past {
+			continue
+		}
+		if from := recipe(k.From); from != nil && from.Steps[len(from.Steps)-1].Wait != nil {
+			waits = append(waits, studio.TaskID(k.From, from.Steps[len(from.Steps)-1].Key))
+		}
+	}
+	return waits
 }
 
 // Day is what a maker does up to a minute, in sittings: tasks of one kind in a row. Tasks are the maker's

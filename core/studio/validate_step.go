@@ -8,6 +8,11 @@ func (v *validator) step(place string, r *Recipe, index int) {
 		v.say(place, "is work or a wait, one of the two")
 		return
 	}
+	for i, m := range s.Mistakes {
+		if m.What == "" {
+			v.say(fmt.Sprintf("%s.mistakes[%d].what", place, i), "is missing; say what goes wrong")
+		}
+	}
 	if s.Work != nil {
 		v.work(place+".work", r, s.Work)
 		v.wants(place+".wants", r, index, s.Wants)

@@ -21,7 +21,7 @@ const rings = computed(() => {
     .map((r) => ({
       key: r.task,
       take: b.task?.state === "started" ? "" : r.then,
-      says: `${r.of}: “${r.name}” is over${r.ends < b.now ? ` since ${lasting(b.now - r.ends)}` : ""}. Now ${r.thenName}.`,
+      says: `${r.of}: “${r.name}” is over${r.ends < b.now ? ` for ${lasting(b.now - r.ends)}` : ""}. Now: ${r.thenName}.`,
     }));
   const s = b.stiffens;
   if (s && !s.own && s.by - b.now <= before)
@@ -77,7 +77,7 @@ onUnmounted(() => clearInterval(again));
       <b>{{ r.says }}</b>
       <button v-if="r.take" data-test="ring-take" @click="emit('take', r.take)">Take it up</button>
       <button data-test="put-off" @click="quietUntil = { ...quietUntil, [r.key]: bench.now + putOff }">
-        In {{ putOff }} min
+        Again in {{ putOff }} min
       </button>
     </div>
   </div>

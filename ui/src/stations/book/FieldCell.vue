@@ -56,7 +56,7 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     <option v-for="o in options" :key="o.value" :value="o.value">{{ o.title }}</option>
   </select>
   <textarea
-    v-else-if="column.kind === 'long' || column.kind === 'list'"
+    v-else-if="['long', 'list', 'mistakes'].includes(column.kind)"
     :name="name"
     :aria-label="column.label"
     rows="2"

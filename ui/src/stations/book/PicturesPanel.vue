@@ -46,6 +46,21 @@ async function keep(event: Event) {
         <img :src="`/api/book/pictures/${p.id}`" :alt="p.name" loading="lazy" />
         <figcaption>
           {{ p.name }}
+          <label
+            >shows
+            <select
+              :value="p.step ?? ''"
+              @change="
+                w.editSelf((r) => {
+                  const one = r.pictures?.find((x) => x.id === p.id);
+                  if (one) one.step = ($event.target as HTMLSelectElement).value || undefined;
+                })
+              "
+            >
+              <option value="">the whole</option>
+              <option v-for="s in w.base.value?.steps" :key="s.key" :value="s.key">{{ s.name }}</option>
+            </select></label
+          >
           <button
             class="bare"
             aria-label="Take the picture away"

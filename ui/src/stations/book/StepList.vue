@@ -223,8 +223,11 @@ const state = (row: Row) =>
         :columns="[
           { key: 'look', label: 'what to look for', kind: 'text', width: 330 },
           { key: 'cautions', label: 'cautions, one a line', kind: 'list', width: 330 },
+          { key: 'mistakes', label: 'what goes wrong: why, one a line', kind: 'mistakes', width: 330 },
         ]"
-        @row="(row) => change((s) => Object.assign(s, { look: row.look, cautions: row.cautions }))"
+        @row="
+          (row) => change((s) => Object.assign(s, { look: row.look, cautions: row.cautions, mistakes: row.mistakes }))
+        "
       />
       <FieldGrid
         v-if="step.work"

@@ -19,6 +19,7 @@ export interface Column {
     | "flag"
     | "choice"
     | "list" // texts, one a line
+    | "mistakes" // what goes wrong and why, one a line
     | "numbers"; // whole numbers with + or spaces between
   unit?: string;
   width?: number;
@@ -204,6 +205,7 @@ export function columnsFor(w: Words, r: Recipe, all: Recipe[], book: Schemas["Pa
       { key: "shape.driedMicrometres", label: "wanted dry", kind: "mm", width: 66, when: shape("cut") },
       { key: "number", label: "each takes", kind: "whole", width: 58, blank: "1" },
       { key: "run", label: "to a sheet", kind: "whole", width: 58 },
+      { key: "where", label: "where it goes", kind: "text", width: 120 },
     ] as Column[],
     sizes: [
       { key: "name", label: "size", kind: "text", width: 92 },

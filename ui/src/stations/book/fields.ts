@@ -49,10 +49,14 @@ export function shown(c: Column, value: unknown): string {
   if (value === undefined || value === null || value === "") return "";
   const scale = scales[c.kind];
   if (c.kind === "list") return (value as string[]).join("\n");
+  if (c.kind === "mistakes")
+    return (value as Mistake[]).map((m) => (m.why ? `${m.what}: ${m.why}` : m.what)).join("\n");
   if (c.kind === "numbers") return (value as number[]).map((n) => String(n / (c.scale ?? 1))).join(" + ");
   if (scale) return String(Number(((value as number) / scale).toFixed(4)));
   return String(value as string | number);
 }
+
+type Mistake = { what: string; why?: string };
 
 /** What was written as it is kept; undefined for nothing. Decimal commas are understood. */
 export function kept(c: Column, text: string): unknown {
@@ -64,6 +68,14 @@ export function kept(c: Column, text: string): unknown {
       .split("\n")
       .map((l) => l.trim())
       .filter(Boolean);
+  if (c.kind === "mistakes")
+    return plain
+      .split("\n")
+      .map((line): Mistake => {
+        const [, what = line, why = ""] = /^([^:]*):(.*)$/.exec(line) ?? [];
+        return { what: what.trim(), ...(why.trim() && { why: why.trim() }) };
+      })
+      .filter((m) => m.what);
   if (c.kind === "numbers")
     return plain
       .split(/[+\s;]+/)
