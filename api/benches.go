@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"fmt"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -204,6 +205,9 @@ func (s *Service) registerBenches(to huma.API) {
 	}
 	fact(s, to, post("/tasks/{task}/remark", "remark-on-task", "remark", "Say what is not as it should be"),
 		func(c *change, in *remark) (Recorded, error) {
+			if err := c.KnowsPicture(in.Body.Picture); err != nil {
+				return Recorded{}, err
+			}
 			return c.record(in.Task, in.Who, in.Late, func(b bench.Bench) (studio.WorkLot, []studio.Movement, error) {
 				lot, err := b.Remark(studio.ID(in.Task), studio.Remark{At: b.Now(),
 					Person: studio.ID(in.Person), Says: in.Body.Says, Picture: in.Body.Picture})
@@ -223,10 +227,10 @@ func (s *Service) registerBenches(to huma.API) {
 
 // give pins a task to somebody else; who is at it leaves it as it is.
 func (c *change) give(task, to studio.ID) (Recorded, error) {
-	if err := c.at.refuseStranger(string(to)); err != nil {
-		return Recorded{}, err
-	}
 	a := c.at.inForce
+	if !slices.ContainsFunc(a.Doc.People, func(p studio.Person) bool { return p.ID == to }) {
+		return Recorded{}, studio.Refuse("nobody with this id works here; choose who takes it up")
+	}
 	may := false
 	activity := a.Activity(task)
 	for i := range a.Doc.People {

@@ -323,6 +323,19 @@ func (t *Tx) AddPicture(p book.Image) error {
 	return t.q.AddPicture(t.ctx, sqlcgen.AddPictureParams{ID: string(p.ID), Media: p.Media, Body: p.Data})
 }
 
+// KnowsPicture refuses a picture that is not kept; no picture is none.
+func (t *Tx) KnowsPicture(id studio.ID) error {
+	if id == "" {
+		return nil
+	}
+	if _, err := t.q.Picture(t.ctx, string(id)); errors.Is(err, sql.ErrNoRows) {
+		return NotFound{"the picture"}
+	} else if err != nil {
+		return err
+	}
+	return nil
+}
+
 // Picture is a kept picture.
 func (s *Store) Picture(ctx context.Context, id studio.ID) (p book.Image, err error) {
 	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
