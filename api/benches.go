@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/bench"
+	"bractum/core/card"
 	"bractum/core/learn"
 	"bractum/core/studio"
 	"bractum/store"
@@ -79,6 +80,15 @@ func (s *Service) firstTime(ctx context.Context, at *moment, person studio.ID, c
 		first.All = append(first.All, one)
 	}
 	return first, nil
+}
+
+// MakingView is a recipe's whole making in bench cards.
+type MakingView struct {
+	Name     string      `json:"name"`
+	Form     string      `json:"form"`
+	Colour   string      `json:"colour"`
+	Quantity int64       `json:"quantity"`
+	Cards    []card.Card `json:"cards"`
 }
 
 // RestView is a short wait that rings at a bench.
@@ -153,6 +163,28 @@ func (s *Service) registerBenches(to huma.API) {
 	kept(s, to, get("/log/remarks", "list-remarks", "What was found not as it should be, the latest first"),
 		shows{topics: []string{"work", "book"}},
 		func(ctx context.Context, at *moment, _ *none) ([]RemarkedView, error) { return s.remarked(ctx, at) })
+	type making struct {
+		Page     string `path:"page"`
+		Quantity int64  `query:"quantity" minimum:"1" maximum:"5000" default:"1"`
+		Variant  string `query:"variant"`
+	}
+	kept(s, to, get("/book/pages/{page}/cards", "get-making", "The bench cards of a recipe's making, to print"),
+		shows{topics: []string{"book", "standards"}},
+		func(_ context.Context, at *moment, in *making) (MakingView, error) {
+			for _, r := range at.inForce.Doc.Current() {
+				made := studio.Made{Recipe: r.ID, Variant: in.Variant}
+				of := at.inForce.Book.Of(made)
+				if string(r.Page()) != in.Page || of == nil {
+					continue
+				}
+				mixes, _ := at.inForce.Book.Resolve(made, nil)
+				v := MakingView{Name: of.Name, Form: of.Form, Quantity: in.Quantity,
+					Cards: card.Making(at.inForce.Doc, at.inForce.Book, made, mixes, in.Quantity)}
+				v.Colour, _ = at.inForce.swatch(made, mixes)
+				return v, nil
+			}
+			return MakingView{}, store.NotFound{Thing: "the recipe"}
+		})
 	type one struct {
 		Task string `path:"task"`
 	}

@@ -225,6 +225,24 @@ func Of(
 	return read.card(a)
 }
 
+// Making are the cards of all the work of so many of a recipe, one after the other, as if nothing of it were
+// planned: what is printed of a page of the flower book.
+func Making(doc *studio.Document, book *studio.Book, made studio.Made, mixes map[string]studio.ID, quantity int64) []Card {
+	r := book.Of(made)
+	lot := studio.Lot{ID: "making", Recipe: made.Recipe, Variant: made.Variant, Mixes: mixes, Need: quantity,
+		Started: studio.CeilDiv(quantity, r.Unit()) * r.Unit(), Alive: quantity}
+	none := func(studio.ID) *studio.Task { return nil }
+	activities := studio.Tasks(doc, book, []studio.Lot{lot}, nil).Activities()
+	cards := []Card{}
+	for at := 0; at < len(r.Steps); _, at = r.Task(at) {
+		if s := r.Steps[at]; s.Work != nil {
+			task := studio.Task{ID: studio.TaskID(lot.ID, s.Key), Lot: lot.ID, Step: s.Key}
+			cards = append(cards, Of(doc, book, &lot, &task, none, activities[task.ID]))
+		}
+	}
+	return cards
+}
+
 func (c *reader) card(a *studio.Activity) Card {
 	own, first, past, _ := c.r.TaskOf(c.task.Step)
 	card := Card{Build: c.r.Build, Then: c.after(past)}

@@ -61,6 +61,25 @@ func TestAStepIsSaidForItsRunAndForAll(t *testing.T) {
 	assert.Equal(t, "Spoon tray", c.Then[0].Lay[0].Place)
 }
 
+// A page of the book is the cards of all its work, in the numbers asked for.
+func TestAPageIsTheCardsOfItsWork(t *testing.T) {
+	doc := demo.Document()
+	made := studio.Made{Recipe: demo.ID("Gardenia")}
+	cards := card.Making(doc, studio.NewBook(doc), made, map[string]studio.ID{"dust": demo.ID("Ember dust")}, 3)
+	names := []string{}
+	for _, c := range cards {
+		for _, s := range c.Steps {
+			names = append(names, s.Name)
+		}
+	}
+	assert.Equal(t, []string{"Wrap the heart", "Glue the rows", "Dust while it gives a little",
+		"Take out the films, glue on the calyx"}, names)
+	rows := cards[1].Steps[0].Parts[1]
+	assert.EqualValues(t, 36, rows.All, "twelve large petals for each of three")
+	assert.Equal(t, []int64{6, 6}, rows.Rows)
+	assert.EqualValues(t, 18, cards[3].Steps[0].Out[0].Now, "as many films come out as went in")
+}
+
 // A mix says what to weigh; a task that there is no plan of says all but when.
 func TestAMixSaysWhatToWeigh(t *testing.T) {
 	c := lotted(t, "Petal white", "knead", 100_000, 0)

@@ -12,7 +12,7 @@ import type { Schemas } from "./api/client";
 import { install } from "./api/installed";
 import { listen } from "./api/live";
 import { beginSending } from "./api/outbox";
-import { benchPages, recipePaths, stations } from "./stations/stations";
+import { otherPages, recipePaths, stations } from "./stations/stations";
 import { vuetify } from "./theme/vuetify";
 import { i18n } from "./words";
 
@@ -21,7 +21,7 @@ const router = createRouter({
   routes: [
     { path: "/", redirect: "/orders" },
     ...stations.map((station) => ({ path: station.path, component: station.component })),
-    ...benchPages,
+    ...otherPages,
     ...recipePaths.map((path) => ({ path, component: () => import("./stations/book/RecipePage.vue") })),
     { path: "/:elsewhere(.*)*", redirect: "/orders" },
   ],

@@ -280,6 +280,9 @@ onBeforeRouteLeave(
       <button class="bare" :disabled="!w.canRedo.value" title="Redo (Ctrl Shift Z)" @click="w.redo()">↷ redo</button>
       <button class="bare" data-test="duplicate" @click="duplicate">Duplicate</button>
       <a v-if="known" class="bare" :href="`/api/book/export?page=${known.page}`" download>Hand on</a>
+      <RouterLink v-if="known" class="bare" :to="`/book/pages/${known.page}/paper`" data-test="recipe-paper"
+        >On paper</RouterLink
+      >
       <button class="bare" data-test="add-thing" @click="adding = true">New material…</button>
       <v-btn
         variant="outlined"
