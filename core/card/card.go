@@ -366,6 +366,7 @@ func (c *reader) paste(p studio.PasteInput, now, all int64) Paste {
 	mass := paste.Mass(p.Shape, c.doc.Settings.DensityMgPerMl)
 	one := Paste{Where: p.Where, Shape: p.Shape, Each: p.Each(), Run: p.Run, Mass: mass,
 		Now: mass * studio.Milligrams(now*p.Each()), All: mass * studio.Milligrams(all*p.Each())}
+	one.Mix = p.Slot // as long as no colourway says of what
 	if mix := c.book.Recipe(c.lot.Mixes[p.Slot]); mix != nil {
 		one.Mix, one.Colour = mix.Name, mix.Colour
 	}

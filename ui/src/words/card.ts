@@ -102,17 +102,19 @@ export const toolWords = (tool: Schemas["CardTool"]): string =>
   `${tool.number > 1 ? `${tool.number} × ` : ""}${tool.name}${tool.instead ? `, in place of ${tool.instead}` : ""}`;
 
 export function freshWords(w: Schemas["Within"]): string {
-  return also(
+  const minutes = also(
     w.atLeastMinutes ? `not before ${lasting(w.atLeastMinutes)} after “${w.after}”` : "",
     w.atMostMinutes !== undefined ? `within ${lasting(w.atMostMinutes)} of “${w.after}”` : "",
+  );
+  const state =
     w.from && w.before
       ? `once ${said("state", w.from)}, and before ${said("state", w.before)}`
       : w.from
         ? `once ${said("state", w.from)}`
         : w.before
           ? `before it is ${said("state", w.before)}`
-          : "",
-  );
+          : "";
+  return also(minutes, minutes ? state : state && `“${w.after}”: ${state}`);
 }
 
 export const wantsWords = (wants: string | undefined): string => said("wants", wants);
