@@ -98,8 +98,8 @@ func TestStepsAndRunsAreGoneThroughAtTheBench(t *testing.T) {
 	defer studio.Close()
 	page := sit(t, studio, "Teun", "/bench")
 	page.does(`const [lead, gardenia, oyster] = args;
-		const order = await send(lead, "/orders", { name: "Vigil", occasion: "", leaves: "2027-10-11T10:00", leaving: "collected",
-			lines: [{ recipe: gardenia, colourway: oyster, quantity: 8 }] });
+		const order = await send(lead, "/orders", { name: "Vigil", occasion: "", leaves: "2027-10-11T10:00",
+			leaving: "collected", lines: [{ recipe: gardenia, colourway: oyster, quantity: 8 }] });
 		const { n } = await get("/proposal");
 		await send(lead, "/proposal/accept", { n });`, demo.ID("Odalys"), demo.ID("Gardenia"), demo.ID("Oyster"))
 	mixAll(t, studio, 1)

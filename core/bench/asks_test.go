@@ -48,7 +48,8 @@ func TestARunIsCountedOnTheWay(t *testing.T) {
 	require.NoError(t, err)
 	assert.EqualValues(t, left-1, lot.Records[0].Good)
 	put(doc, lot)
-	assert.ErrorContains(t, count(bench.Counts{Good: 1}), "done already: finished by Odalys at 08:30, 8 good, 0 second, 1 broken")
+	assert.ErrorContains(t, count(bench.Counts{Good: 1}),
+		"done already: finished by Odalys at 08:30, 8 good, 0 second, 1 broken")
 	_, err = bench.New(doc, p).Count("gone", bench.Counts{Good: 1})
 	assert.ErrorContains(t, err, "no such task")
 }
@@ -183,7 +184,8 @@ func TestADayIsItsSittings(t *testing.T) {
 		return &studio.Task{ID: id, State: studio.TaskPlanned, Start: from, End: to}
 	}
 	kind := func(t *studio.Task) string { return string(t.ID[:3]) }
-	all := []*studio.Task{task("cut 1", 480, 490), task("cut 2", 490, 520), task("dust", 560, 570), task("cut 4", 1500, 1510)}
+	all := []*studio.Task{task("cut 1", 480, 490), task("cut 2", 490, 520), task("dust", 560, 570),
+		task("cut 4", 1500, 1510)}
 	assert.Equal(t, [][]*studio.Task{all[:2], all[2:3]}, bench.Day(all, 1440, kind))
 	all[3].State = studio.TaskStarted
 	assert.Len(t, bench.Day(all[3:], 1440, kind), 1, "what is begun belongs to the day")

@@ -227,7 +227,13 @@ func Of(
 
 // Making are the cards of all the work of so many of a recipe, one after the other, as if nothing of it were
 // planned: what is printed of a page of the flower book.
-func Making(doc *studio.Document, book *studio.Book, made studio.Made, mixes map[string]studio.ID, quantity int64) []Card {
+func Making(
+	doc *studio.Document,
+	book *studio.Book,
+	made studio.Made,
+	mixes map[string]studio.ID,
+	quantity int64,
+) []Card {
 	r := book.Of(made)
 	lot := studio.Lot{ID: "making", Recipe: made.Recipe, Variant: made.Variant, Mixes: mixes, Need: quantity,
 		Started: studio.CeilDiv(quantity, r.Unit()) * r.Unit(), Alive: quantity}

@@ -26,7 +26,8 @@ func lotted(t *testing.T, recipe, step string, pieces, run int64) card.Card {
 func TestSizesAreSaidByTheStudiosOwnMeasures(t *testing.T) {
 	pin := studio.Measure{Name: "pin", Of: studio.MeasuresThickness,
 		Marks: []studio.Mark{{Name: "thin", Size: 500}, {Name: "thick", Size: 1000}}}
-	for size, want := range map[studio.Micrometres]string{400: "", 450: "thin", 600: "thin", 601: "thin", 800: "", 900: "thick"} {
+	for size, want := range map[studio.Micrometres]string{400: "", 450: "thin", 600: "thin", 601: "thin", 800: "",
+		900: "thick"} {
 		mark, near := pin.Marked(size)
 		if want == "" {
 			assert.False(t, near, "%d is %s", size, mark.Name)

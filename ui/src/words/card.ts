@@ -18,9 +18,17 @@ export const weight = (milligrams: number): string =>
 /** What a piece of paste is: how large, by the studio's own measures and in millimetres. */
 export function shapeWords(p: Schemas["CardPaste"]): string {
   const mm = (v: number | undefined) => millimetres(v ?? 0);
+  const sizes: Record<string, number | undefined> = {
+    ball: p.shape.diameterMicrometres,
+    rope: p.shape.diameterMicrometres,
+    cut: p.shape.lengthMicrometres,
+    thickness: p.shape.thicknessMicrometres,
+  };
   const mark = (of: string) => {
     const own = p.sizes?.find((s) => s.of === of);
-    return own ? ` (${own.measure}, ${own.mark})` : "";
+    if (!own) return "";
+    const off = own.sizeMicrometres === sizes[of] ? "" : `, which is ${mm(own.sizeMicrometres)} mm`;
+    return ` (${own.measure}, ${off && "nearest "}${own.mark}${off})`;
   };
   const s = p.shape;
   const each = p.each > 1 ? `${p.each} × ` : "";
