@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -187,6 +188,36 @@ func TestTheBenchGoesOnWithoutAConnection(t *testing.T) {
 	after, _, _, err = studio.Store.LastN(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, before+1, after, "it counts once")
+}
+
+// Two people share a tablet, by keyboard, and the network goes: each one's work goes out under their own name.
+func TestTwoPeopleShareATabletWithoutAConnection(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "", "/bench")
+	page.click("bench-Odalys")
+	page.says(test("card"), "Petal white")
+	page.click("who")
+	page.click("sit-Teun")
+	page.says(test("card"), "Magnolia cone")
+	page.MustElement(test("start")).MustFocus()
+	page.Keyboard.MustType(input.Enter)
+	page.MustElement(test("finish"))
+	assert.Equal(t, "finish", page.MustEval(`() => document.activeElement.dataset.test ?? ""`).Str(), "focus stays")
+	page.offline(true)
+	page.Keyboard.MustType(input.Enter)
+	page.MustElement(test("unsent"))
+	page.click("who")
+	page.click("sit-Odalys")
+	page.says(test("card"), "Petal white")
+	page.click("start")
+	page.says(test("unsent"), "2 things recorded here wait")
+	page.offline(false)
+	page.MustWait(`() => !document.querySelector('[data-test="unsent"]')`)
+	page.MustElement(test("pause"))
+	journal := page.does(`const { lines } = await get("/journal");
+		return lines.map((l) => l.person + " " + l.kind).join("; ");`)
+	assert.Contains(t, journal, "Odalys task started; Teun task finished; Teun task started")
 }
 
 // What somebody else did meanwhile is not overwritten: whoever recorded the other thing decides.

@@ -80,7 +80,9 @@ export async function record(
   };
   if (!waiting.value.some((other) => !other.refused)) {
     try {
-      return await post(k, false);
+      const answer = await post(k, false);
+      told(); // the stream may be slow to come back, or cut
+      return answer;
     } catch (error) {
       if (!lost(error)) throw error;
     }

@@ -251,9 +251,9 @@ watch(
             </p>
             <button
               class="wide"
-              :disabled="primary.off || record.isPending.value"
+              :disabled="primary.off"
               :data-test="primary.test"
-              @click="primary.act()"
+              @click="record.isPending.value || primary.act()"
             >
               {{ primary.says }}
             </button>
