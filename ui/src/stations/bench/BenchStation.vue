@@ -5,7 +5,7 @@ import { useLocalStorage, useWakeLock } from "@vueuse/core";
 import { useRoute, useRouter } from "vue-router";
 import { person, Refused, type Schemas } from "../../api/client";
 import { record as keep } from "../../api/outbox";
-import { useBench, useDryingRoom, useStudio, useUndo } from "../../api/queries";
+import { useBench, useDryingRoom, useFalls, useStudio, useUndo } from "../../api/queries";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { grams, lasting, useTimes } from "../../format";
@@ -19,6 +19,7 @@ import FirstTime from "./FirstTime.vue";
 import OutboxNote from "./OutboxNote.vue";
 import PieceCounter from "./PieceCounter.vue";
 import RingSign from "./RingSign.vue";
+import { fellBy } from "../../words/falls";
 
 const { data: bench, error } = useBench();
 const { data: studio } = useStudio();
@@ -31,6 +32,11 @@ const undo = useUndo();
 const task = computed(() => bench.value?.task);
 const mix = computed(() => task.value?.making === "mix");
 const running = computed(() => task.value?.state === "started");
+/** Orders that lost slack by what was recorded here last. */
+const { data: falls } = useFalls();
+const fell = computed(() =>
+  (falls.value ?? []).filter((f) => f.task === said.value?.task && f.at >= (bench.value?.now ?? 0) - 30),
+);
 const second = ref(0);
 const broken = ref(0);
 const mend = ref(0);
@@ -202,6 +208,7 @@ watch(
           {{ said.of }}: {{ said.broken }} broken so far, within the spares; {{ said.after.sparesLeft }} spare left.
         </template>
         <template v-else>{{ said.of }}: {{ said.what === "run" ? "the run is counted" : "done" }}.</template>
+        <template v-for="f in fell" :key="f.order">{{ f.name }} {{ fellBy(f) }} by it. </template>
         <button class="bare back" @click="(undo.mutate(said.n), (said = undefined))">Take it back</button>
       </p>
       <ProblemNote :error="undo.error.value" />
