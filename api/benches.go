@@ -263,12 +263,8 @@ func (c *change) give(task, to studio.ID) (Recorded, error) {
 	if !slices.ContainsFunc(a.Doc.People, func(p studio.Person) bool { return p.ID == to }) {
 		return Recorded{}, studio.Refuse("nobody with this id works here; choose who takes it up")
 	}
-	may := false
-	activity := a.Activity(task)
-	for i := range a.Doc.People {
-		p := &a.Doc.People[i]
-		may = may || p.ID == to && activity != nil && activity.May(p, &studio.Pin{Person: to})
-	}
+	planned := a.Tasks[task]
+	may := planned != nil && slices.Contains(a.card(*planned).May, to)
 	lot, begun, err := c.bench().GiveTo(task, to, may)
 	if err != nil {
 		return Recorded{}, err

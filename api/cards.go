@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"bractum/core/flower"
-	"bractum/core/paste"
 	"bractum/core/plan"
 	"bractum/core/studio"
 )
@@ -28,7 +27,6 @@ type TaskCard struct {
 	Tool     string          `json:"tool,omitempty"`
 	Look     string          `json:"look,omitempty"`
 	Cautions []string        `json:"cautions"`
-	Takes    []Taken         `json:"takes"`
 	Orders   []studio.ID     `json:"orders"`
 	Drying   *studio.Wait    `json:"drying,omitempty"`
 	Working  *studio.Working `json:"working,omitempty" doc:"how its length was worked out"`
@@ -67,25 +65,8 @@ type Share struct {
 
 // Run is one of those that a task is done in: so many, each through all its steps.
 type Run struct {
-	Number int       `json:"number"`
-	Of     int       `json:"of"`
-	Steps  []RunStep `json:"steps"`
-}
-
-// RunStep is one step of a run, on so many pieces.
-type RunStep struct {
-	Name   string `json:"name"`
-	Glyph  string `json:"glyph"`
-	Pieces int64  `json:"pieces"`
-}
-
-// Taken is something that a step takes up.
-type Taken struct {
-	What   string `json:"what"`
-	Amount int64  `json:"amount"`
-	Unit   string `json:"unit"`
-	Colour string `json:"colour,omitempty"`
-	Detail string `json:"detail,omitempty"`
+	Number int `json:"number"`
+	Of     int `json:"of"`
 }
 
 func (a *answer) card(t studio.Task) TaskCard {
@@ -110,7 +91,6 @@ func (a *answer) card(t studio.Task) TaskCard {
 		),
 		Look:     step.Look,
 		Cautions: append([]string{}, step.Cautions...),
-		Takes:    []Taken{},
 		May:      []studio.ID{},
 		Pin:      a.Doc.Pinned(t.ID),
 		Orders: append([]studio.ID{},
@@ -137,7 +117,7 @@ func (a *answer) card(t studio.Task) TaskCard {
 		if pieces := r.Shared(step.Work, c.Quantity); pieces < c.Quantity && past-first == 1 {
 			c.Share = &Share{Pieces: pieces, Form: step.Work.Form}
 		}
-		c.Run = runNow(r, activity, first, past, c.Counted)
+		c.Run = runNow(activity, past-first, c.Counted)
 		for _, s := range r.Steps[first+1 : past] {
 			c.Look = cmp.Or(s.Look, c.Look)
 			c.Cautions = append(c.Cautions, s.Cautions...)
@@ -146,117 +126,23 @@ func (a *answer) card(t studio.Task) TaskCard {
 			slices.Sort(c.Cautions)
 			c.Cautions = slices.Compact(c.Cautions)
 		}
-		for i := first; i < past; i++ {
-			c.Takes = append(c.Takes, a.takes(r, l, i)...)
-		}
-		c.Takes = append(c.Takes, a.laid(t, r.Steps[first:past])...)
 	}
 	return c
 }
 
 // runNow is the run of a task that comes next; nil of one that is a single step, or is done.
-func runNow(r *studio.Recipe, a *studio.Activity, first, past int, counted int64) *Run {
-	if a == nil || past-first < 2 || len(a.Work) == 0 {
+func runNow(a *studio.Activity, steps int, counted int64) *Run {
+	if a == nil || steps < 2 || len(a.Work) == 0 {
 		return nil
 	}
 	left := a.InRuns()
 	of := int(studio.CeilDiv((counted+a.Pieces)*int64(len(left)), max(1, a.Pieces)))
-	run := &Run{Number: of - len(left) + 1, Of: of, Steps: []RunStep{}}
-	n := 0
-	for _, s := range r.Steps[first:past] {
-		run.Steps = append(run.Steps,
-			RunStep{Name: s.Name, Glyph: s.Work.Glyph, Pieces: r.Shared(s.Work, left[0][n].Pieces)})
-		n += 1 + len(s.Work.Also)
-	}
-	return run
-}
-
-// laid is where the pieces of a task are laid, with what is other about them where that stands in.
-func (a *answer) laid(t studio.Task, steps []studio.Step) (into []Taken) {
-	for _, held := range t.Holds {
-		i := slices.IndexFunc(a.Doc.Places, func(p studio.Place) bool { return p.ID == held.Place })
-		one := Taken{What: a.Doc.Places[i].Name, Amount: held.Slots, Unit: "slots"}
-		for _, s := range steps {
-			for _, h := range s.Holds {
-				for _, in := range h.Seats() {
-					if in.Place == held.Place {
-						one.Detail = cmp.Or(one.Detail, in.Says)
-					}
-				}
-			}
-		}
-		into = append(into, one)
-	}
-	return into
+	return &Run{Number: of - len(left) + 1, Of: of}
 }
 
 // swatch is the colour to draw a lot in, and the name of that mix.
 func (a *answer) swatch(made studio.Made, mixes map[string]studio.ID) (colour, name string) {
 	return flower.Swatch(a.Book, a.Book.Of(made), mixes)
-}
-
-func (a *answer) takes(r *studio.Recipe, l studio.Lot, at int) []Taken {
-	taken := []Taken{}
-	if r.Kind == studio.KindMix && at == 0 {
-		for _, p := range paste.Weigh(r, studio.Milligrams(l.Started), a.Doc.Settings.ScaleStepMilligrams) {
-			in := a.ingredient(p)
-			taken = append(
-				taken,
-				Taken{What: in.Name, Amount: int64(in.Weigh), Unit: "weigh", Colour: in.Colour},
-			)
-		}
-	}
-	here := func(step string) bool { return step == r.Steps[at].Key }
-	for _, p := range r.Parts {
-		if here(p.Step) {
-			colour, _ := a.swatch(p.Made(), a.Book.Input(p, l.Mixes))
-			taken = append(
-				taken,
-				Taken{What: a.Book.Of(p.Made()).Name, Amount: p.Count, Unit: "each", Colour: colour},
-			)
-		}
-	}
-	for _, p := range r.Pastes {
-		if here(p.Step) {
-			mix := a.Book.Recipe(l.Mixes[p.Slot])
-			taken = append(
-				taken,
-				Taken{
-					What:   mix.Name,
-					Amount: int64(p.Shape.Thickness),
-					Unit:   "thickness",
-					Colour: mix.Colour,
-					Detail: string(p.Shape.Shape),
-				},
-			)
-		}
-	}
-	for _, w := range r.Wires {
-		if here(w.Step) {
-			taken = append(
-				taken,
-				Taken{
-					What:   a.material(w.Material),
-					Amount: int64(w.Depth + w.Stem + w.Allowance),
-					Unit:   "wire",
-				},
-			)
-		}
-	}
-	for _, m := range r.Materials {
-		if here(m.Step) {
-			i := slices.IndexFunc(a.Doc.Materials, func(x studio.Material) bool { return x.ID == m.Material })
-			taken = append(
-				taken,
-				Taken{
-					What:   a.Doc.Materials[i].Name,
-					Amount: m.Amount,
-					Unit:   string(a.Doc.Materials[i].Unit),
-				},
-			)
-		}
-	}
-	return taken
 }
 
 func (a *answer) material(id studio.ID) string {

@@ -15,6 +15,15 @@ import (
 	"bractum/store"
 )
 
+// Taken is so much of a thing, as it is listed with others.
+type Taken struct {
+	What   string `json:"what"`
+	Amount int64  `json:"amount"`
+	Unit   string `json:"unit"`
+	Colour string `json:"colour,omitempty"`
+	Detail string `json:"detail,omitempty"`
+}
+
 // MixingView are the mixes to weigh, with when and by whom.
 type MixingView struct {
 	N         int64          `json:"n"`

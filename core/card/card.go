@@ -393,7 +393,7 @@ func (c *reader) paste(p studio.PasteInput, now, all int64) Paste {
 func (c *reader) wire(w studio.WireInput, now, all int64) Wire {
 	one := Wire{Each: w.Number, Now: now * w.Number, All: all * w.Number, Length: wire.Length(w), Depth: w.Depth,
 		Stem: w.Stem, Allowance: w.Allowance, Hook: w.Hook, Turns: w.Turns}
-	if m := c.material(w.Material); m != nil {
+	if m := c.book.Material(w.Material); m != nil {
 		if one.Name = m.Name; m.Wire != nil {
 			one.Gauge, one.Cover = m.Wire.Gauge, m.Wire.Cover
 		}
@@ -403,7 +403,7 @@ func (c *reader) wire(w studio.WireInput, now, all int64) Wire {
 
 func (c *reader) bought(id studio.ID, amount, per, now, all int64) Bought {
 	one := Bought{Amount: amount, Per: per, Now: studio.CeilDiv(amount*now, per), All: studio.CeilDiv(amount*all, per)}
-	if m := c.material(id); m != nil {
+	if m := c.book.Material(id); m != nil {
 		one.Name, one.Unit = m.Name, m.Unit
 	}
 	return one
@@ -501,7 +501,7 @@ func (c *reader) blend(amount studio.Milligrams) (all []Blended) {
 		one := Blended{Portion: p}
 		if mix := c.book.Recipe(p.Mix); mix != nil {
 			one.Name, one.Colour = mix.Name, mix.Colour
-		} else if m := c.material(p.Material); m != nil {
+		} else if m := c.book.Material(p.Material); m != nil {
 			one.Name = m.Name
 		}
 		all = append(all, one)
@@ -519,13 +519,6 @@ func (c *reader) named(step string) string {
 		return s.Name
 	}
 	return step
-}
-
-func (c *reader) material(id studio.ID) *studio.Material {
-	if i := slices.IndexFunc(c.doc.Materials, func(m studio.Material) bool { return m.ID == id }); i >= 0 {
-		return &c.doc.Materials[i]
-	}
-	return nil
 }
 
 func (c *reader) machine(id studio.ID) string {

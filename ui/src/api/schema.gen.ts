@@ -2594,7 +2594,6 @@ export interface components {
             start: number;
             state: string;
             step: string;
-            takes: components["schemas"]["Taken"][];
             tool?: string;
             tools?: string[];
             /** @description how its length was worked out */
@@ -4333,13 +4332,6 @@ export interface components {
             number: number;
             /** Format: int64 */
             of: number;
-            steps: components["schemas"]["RunStep"][];
-        };
-        RunStep: {
-            glyph: string;
-            name: string;
-            /** Format: int64 */
-            pieces: number;
         };
         SayBody: {
             /** @enum {string} */
@@ -4968,7 +4960,6 @@ export interface components {
             start: number;
             state: string;
             step: string;
-            takes: components["schemas"]["Taken"][];
             tool?: string;
             tools?: string[];
             /** @description how its length was worked out */

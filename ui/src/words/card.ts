@@ -144,6 +144,8 @@ export function afterWords(a: Schemas["After"], clock: (m: number) => string): s
   );
 }
 
-/** Whether a step says anything beside its name. */
-export const saysMore = (s: Step): boolean =>
-  !!(s.parts ?? s.pastes ?? s.wires ?? s.materials ?? s.lay ?? s.out ?? s.look);
+/** The piece of paste that some steps shape, to be drawn to scale, and the wire in it. */
+export function shapedBy(steps: Step[]): { paste: Schemas["CardPaste"]; wire?: Schemas["CardWire"] } | undefined {
+  const paste = steps.flatMap((s) => s.pastes ?? []).find((p) => ["cut", "ball", "rope"].includes(p.shape.shape));
+  return paste && { paste, wire: steps.flatMap((s) => s.wires ?? [])[0] };
+}

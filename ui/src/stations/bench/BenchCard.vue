@@ -8,7 +8,7 @@ import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { grams, lasting, useTimes } from "../../format";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { i18n } from "../../words";
-import { afterWords, weight } from "../../words/card";
+import { afterWords, shapedBy, weight } from "../../words/card";
 import StepDetail from "./StepDetail.vue";
 
 /** The task at hand: what, how many, in which run, and all that its current step asks for. */
@@ -20,13 +20,7 @@ const current = computed(() => steps.value[Math.min(props.step, steps.value.leng
 const mix = computed(() => props.task.making === "mix");
 const running = computed(() => props.task.state === "started");
 /** What is drawn to scale: the piece of the current step, or of the nearest step that shapes one. */
-const drawn = computed(() => {
-  const all = [current.value, ...steps.value];
-  const has = (s?: Schemas["CardStep"]) => s?.pastes?.find((p) => ["cut", "ball", "rope"].includes(p.shape.shape));
-  const paste = all.map(has).find(Boolean);
-  const wire = (current.value?.wires ?? steps.value.find((s) => s.wires?.length)?.wires)?.[0];
-  return paste ? { paste, wire } : undefined;
-});
+const drawn = computed(() => shapedBy(current.value ? [current.value, ...steps.value] : steps.value));
 /** How long there is until the first piece is too stiff. */
 const stiffens = (s: Schemas["StiffenView"], now: number) =>
   s.by < now ? `${lasting(now - s.by)} too late:` : `${lasting(s.by - now)} left:`;

@@ -6,7 +6,7 @@ import { answered, client } from "../../api/client";
 import PieceToScale from "../../drawings/PieceToScale.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { useTimes } from "../../format";
-import { afterWords } from "../../words/card";
+import { afterWords, shapedBy } from "../../words/card";
 import PaperFoot from "../bench/PaperFoot.vue";
 import StepDetail from "../bench/StepDetail.vue";
 
@@ -24,8 +24,6 @@ const { data: making, error } = useQuery({
       }),
     ),
 });
-const shaped = (steps: { pastes?: { shape: { shape: string } }[] }[]) =>
-  steps.flatMap((s) => s.pastes ?? []).find((p) => ["cut", "ball", "rope"].includes(p.shape.shape));
 const print = () => window.print();
 </script>
 
@@ -41,12 +39,11 @@ const print = () => window.print();
       </p>
       <section v-for="(c, i) in making.cards" :key="i" class="sheet part" data-test="making">
         <PieceToScale
-          v-if="shaped(c.steps)"
+          v-if="shapedBy(c.steps)"
           class="drawn"
           :form="making.form"
           :colour="making.colour"
-          :paste="c.steps.flatMap((s) => s.pastes ?? []).find((p) => ['cut', 'ball', 'rope'].includes(p.shape.shape))"
-          :wire="c.steps.flatMap((s) => s.wires ?? [])[0]"
+          v-bind="shapedBy(c.steps)!"
           :size="120"
         />
         <template v-for="s in c.steps" :key="s.key">
