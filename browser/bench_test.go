@@ -3,6 +3,8 @@ package browser
 import (
 	"encoding/json"
 	"io"
+	"os"
+	"path/filepath"
 	"regexp"
 	"strconv"
 	"strings"
@@ -113,15 +115,18 @@ func TestStepsAndRunsAreGoneThroughAtTheBench(t *testing.T) {
 	page.says(test("card"), "Gardenia petal")
 	page.says(test("task-name"), "Roll and cut")
 	page.says(test("next-step"), "Thin the edge")
-	page.look("bench-steps")
 	page.click("next-step")
 	page.says(test("task-name"), "Thin the edge")
+	page.MustElement(test("piece-5")).MustClick()
+	page.look("bench-steps")
 	page.MustReload().MustWaitLoad()
 	page.says(test("task-name"), "Thin the edge") // a dead tablet knows where it was
+	assert.Contains(t, *page.MustElement(test("pieces")).MustAttribute("aria-label"), "5 of ")
 	page.click("next-step")
 	page.says(test("task-name"), "Nick the tip")
 	page.says(test("card"), "in this run get it")
 	page.MustElement(test("count-good"))
+	assert.Equal(t, "done", *page.MustElement(test("pieces") + " button").MustAttribute("class"))
 	page.click("finish")
 	page.says(test("said"), "done")
 }
@@ -149,6 +154,14 @@ func TestTheLeadSeesTheBenches(t *testing.T) {
 	lead.says(test("asks"), "Come and look, please")
 	lead.says(test("benches"), "Magnolia cone")
 	lead.look("bench-all")
+	lead.click("left-Teun")
+	later := lead.MustElement(test("left-today") + " .hand")
+	later.MustElement("button").MustClick()
+	later.MustElement(test("to-Odalys")).MustClick()
+	require.Eventually(t, func() bool {
+		return strings.Contains(lead.does(`return JSON.stringify(await get("/journal"));`), "handed on to Odalys")
+	}, time.Minute, 100*time.Millisecond)
+	lead.click("left-Teun")
 	lead.click("hand-Teun")
 	lead.click("to-Odalys")
 	lead.MustWait(`() => !document.querySelector('[data-test="asks"]')`)
@@ -171,14 +184,21 @@ func TestTheBenchGoesOnWithoutAConnection(t *testing.T) {
 	page.MustElement(test("finish"))
 	before, _, _, err := studio.Store.LastN(t.Context())
 	require.NoError(t, err)
+	photo := filepath.Join(t.TempDir(), "pale.png")
+	require.NoError(t, os.WriteFile(photo, page.MustScreenshot(), 0o600))
 	page.offline(true)
-	page.click("finish")
+	page.click("remark")
+	page.MustElement(test("remark-says")).MustInput("too pale")
+	page.MustElement(`input[type="file"]`).MustSetFiles(photo)
+	page.click("remark-keep")
 	page.says(test("unsent"), "1 thing recorded here waits")
+	page.click("finish")
+	page.says(test("unsent"), "2 things recorded here wait")
 	page.MustWait(`() => !document.querySelector('[data-test="task-name"]').innerText.includes("Form on hooked")`)
 	page.says(test("start"), "Start")
 	page.look("bench-offline")
 	page.MustReload()
-	page.says(test("unsent"), "1 thing recorded here waits")
+	page.says(test("unsent"), "2 things recorded here wait")
 	page.MustWait(`() => !document.querySelector('[data-test="card"]').innerText.includes("Magnolia cone")`)
 	after, _, _, err := studio.Store.LastN(t.Context())
 	require.NoError(t, err)
@@ -187,7 +207,10 @@ func TestTheBenchGoesOnWithoutAConnection(t *testing.T) {
 	page.MustWait(`() => !document.querySelector('[data-test="unsent"]')`)
 	after, _, _, err = studio.Store.LastN(t.Context())
 	require.NoError(t, err)
-	assert.Equal(t, before+1, after, "it counts once")
+	assert.Equal(t, before+3, after, "the photo, what was said, what was done: each counts once")
+	remarks := page.does(`return JSON.stringify(await get("/log/remarks"));`)
+	assert.Regexp(t, `"picture":"[0-9a-f-]{36}"`, remarks)
+	assert.Contains(t, remarks, "too pale")
 }
 
 // Two people share a tablet, by keyboard, and the network goes: each one's work goes out under their own name.

@@ -91,3 +91,16 @@ export function useCommands() {
     }
   };
 }
+
+/** Keeps a photo or drawing in the studio: its id there, the same when the command is repeated. */
+export async function keepPicture(file: Blob, header: CommandHeader): Promise<string> {
+  const kept = await answered(
+    client.POST("/api/book/pictures", {
+      params: { header },
+      body: file as never,
+      bodySerializer: (raw) => raw as never,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
+  return kept.id;
+}

@@ -1,5 +1,5 @@
-import { ref } from "vue";
-import { answered, client, command, person, Refused, type Schemas } from "./client";
+import { ref, toRaw } from "vue";
+import { answered, client, command, keepPicture, person, Refused, type Schemas } from "./client";
 import { type Kept, type Kind, lost, store } from "./tablet";
 
 /**
@@ -29,16 +29,18 @@ export function ago(
   return Math.max(0, Math.min(1440, Math.floor(passed / 60_000)));
 }
 
-const post = (k: Kept, late: boolean) =>
-  answered(
+async function post(k: Kept, late: boolean) {
+  const picture = k.photo && (await keepPicture(k.photo.file, { "Command-Id": k.photo.id, Person: k.person }));
+  return answered(
     client.POST(paths[k.kind], {
       params: {
         path: { task: k.task },
         header: { "Command-Id": k.id, Person: k.person, "Minutes-Ago": late ? ago(k) : 0 },
       },
-      body: k.body as never,
+      body: { ...k.body, picture } as never,
     }) as Promise<{ data?: Schemas["Recorded"]; response: Response }>,
   );
+}
 
 async function reload() {
   const db = await store();
@@ -49,10 +51,16 @@ async function reload() {
 
 async function keep(k: Kept) {
   const db = await store();
-  if (db) await db.add("outbox", JSON.parse(JSON.stringify(k)) as Kept);
+  if (db) await db.add("outbox", plain(k));
   else waiting.value = [...waiting.value, { ...k, n: -1 - waiting.value.length }];
   await reload();
 }
+
+/** A copy that the tablet's store takes: no reactive objects, the photo as it is. */
+const plain = (k: Kept): Kept => ({
+  ...(JSON.parse(JSON.stringify(k)) as Kept),
+  photo: k.photo && { ...toRaw(k.photo) },
+});
 
 /** Takes what was decided on out of the outbox. */
 export async function drop(k: Kept): Promise<void> {
@@ -66,6 +74,7 @@ export async function record(
   task: string,
   of: string,
   body: Record<string, unknown>,
+  file?: Blob,
 ): Promise<Schemas["Recorded"] | undefined> {
   const k: Kept = {
     id: command()["Command-Id"],
@@ -74,6 +83,7 @@ export async function record(
     task,
     of,
     body,
+    photo: file && { id: command()["Command-Id"], file },
     at: Date.now(),
     page,
     sinceLoad: performance.now(),
@@ -110,7 +120,7 @@ export async function send(): Promise<void> {
       } catch (error) {
         if (lost(error)) return;
         const refused = error instanceof Refused ? error.message : String(error);
-        await (await store())?.put("outbox", { ...JSON.parse(JSON.stringify(k)), refused } as Kept, k.n);
+        await (await store())?.put("outbox", { ...plain(k), refused }, k.n);
         await reload();
       }
       told();

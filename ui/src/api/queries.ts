@@ -161,16 +161,18 @@ export function useBench() {
 }
 
 /** A maker's day, asked for as it is looked at. */
-export const useDay = (open: MaybeRefOrGetter<boolean>) =>
+export const useDay = (of: MaybeRefOrGetter<string>) =>
   useQuery({
-    queryKey: ["bench", person, "day"],
-    queryFn: async () =>
-      (
-        await remembered(`day ${person.value}`, () =>
-          answered(client.GET("/api/bench/{person}/day", { params: { path: { person: person.value } } })),
+    queryKey: ["bench", of, "day"],
+    queryFn: async () => {
+      const path = { person: toValue(of) };
+      return (
+        await remembered(`day ${path.person}`, () =>
+          answered(client.GET("/api/bench/{person}/day", { params: { path } })),
         )
-      ).what,
-    enabled: computed(() => toValue(open) && person.value !== ""),
+      ).what;
+    },
+    enabled: computed(() => toValue(of) !== ""),
   });
 
 /** A task with its whole bench card. */

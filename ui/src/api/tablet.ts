@@ -20,6 +20,8 @@ export interface Kept {
   /** What it is about, in words. */
   of: string;
   body: Record<string, unknown>;
+  /** A photo that goes with it, under a command id of its own, and goes first. */
+  photo?: { id: string; file: Blob };
   /** When it happened, by the tablet's clock, and by the page's own where it is still the same page. */
   at: number;
   page: string;

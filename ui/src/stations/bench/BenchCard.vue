@@ -9,11 +9,18 @@ import { grams, lasting, useTimes } from "../../format";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { i18n } from "../../words";
 import { afterWords, shapedBy, weight } from "../../words/card";
+import RunPieces from "./RunPieces.vue";
 import StepDetail from "./StepDetail.vue";
 
 /** The task at hand: what, how many, in which run, and all that its current step asks for. */
-const props = defineProps<{ bench: Schemas["BenchView"]; task: Schemas["TaskCard"]; step: number }>();
-const emit = defineEmits<{ step: [number] }>();
+const props = defineProps<{
+  bench: Schemas["BenchView"];
+  task: Schemas["TaskCard"];
+  step: number;
+  /** Of the pieces at hand: how many are done, seconds, to mend, broken. */
+  counts?: { done: number; second: number; mend: number; broken: number };
+}>();
+const emit = defineEmits<{ step: [number]; reach: [number] }>();
 const times = useTimes();
 const steps = computed(() => props.bench.card?.steps ?? []);
 const current = computed(() => steps.value[Math.min(props.step, steps.value.length - 1)]);
@@ -119,6 +126,14 @@ const t = i18n.global.t;
           </button>
         </li>
       </ol>
+      <RunPieces
+        v-if="running && current && counts"
+        :form="task.form"
+        :colour="task.colour"
+        :of="current.pieces"
+        v-bind="counts"
+        @reach="emit('reach', $event)"
+      />
     </section>
     <div class="words">
       <template v-if="current">

@@ -46,7 +46,7 @@ const eyed = ref<number[]>([]);
 const said = ref<Schemas["Recorded"] & { what: string }>();
 
 /** Where a maker is in a task of several steps: kept on the tablet, one touch each. */
-const at = useLocalStorage("bractum.step", { task: "", counted: 0, step: 0, since: 0 });
+const at = useLocalStorage("bractum.step", { task: "", counted: 0, step: 0, since: 0, done: 0 });
 const steps = computed(() => bench.value?.card?.steps ?? []);
 const here = computed(() => at.value.task === task.value?.id && at.value.counted === (task.value?.counted ?? 0));
 const step = computed(() => (here.value ? Math.min(at.value.step, Math.max(0, steps.value.length - 1)) : 0));
@@ -56,7 +56,18 @@ function go(to: number) {
     counted: task.value?.counted ?? 0,
     step: to,
     since: here.value && to ? at.value.since : (bench.value?.now ?? 0),
+    done: 0,
   };
+}
+/** How many pieces of the step at hand are done: where pieces are counted, those counted good. */
+const reached = computed(() => (counting.value ? good.value : here.value ? (at.value.done ?? 0) : 0));
+function reach(pieces: number) {
+  if (counting.value) {
+    good.value = pieces;
+    return;
+  }
+  if (!here.value) go(step.value);
+  at.value = { ...at.value, done: pieces };
 }
 /** Minutes since this run was begun, where that was seen. */
 const inRun = computed(() => (here.value && at.value.since ? (bench.value?.now ?? 0) - at.value.since : undefined));
@@ -225,7 +236,19 @@ watch(
             :recipe="task.recipe"
             :begun="task.state !== 'planned'"
           />
-          <BenchCard :bench="bench" :task="task" :step="step" @step="go" />
+          <BenchCard
+            :bench="bench"
+            :task="task"
+            :step="step"
+            :counts="{
+              done: reached,
+              second: counting ? second : 0,
+              mend: counting ? mend : 0,
+              broken: counting ? broken : 0,
+            }"
+            @step="go"
+            @reach="reach"
+          />
         </div>
         <aside class="counters">
           <template v-if="running && counting">

@@ -1,60 +1,33 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
-import { answered, client, command, person, type Schemas, useCommands } from "../../api/client";
+import { person, type Schemas } from "../../api/client";
 import { record } from "../../api/outbox";
-import { useStudio } from "../../api/queries";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import HandOn from "./HandOn.vue";
 
 /** What a maker says at the bench beside counting: help is needed, this is not as it should be, somebody else does it. */
 const props = defineProps<{ bench: Schemas["BenchView"]; task: Schemas["TaskCard"] }>();
-const { data: studio } = useStudio();
-const send = useCommands();
-const open = ref<"" | "ask" | "remark" | "give">("");
+const open = ref<"" | "ask" | "remark">("");
 const says = ref("");
 const photo = ref<File>();
 const begun = computed(() => props.task.state !== "planned");
 const asks = ["Come and look, please", "I do not manage it in time", "Something is missing"];
-const others = computed(() =>
-  (studio.value?.people ?? []).filter((p) => p.id !== person.value && props.task.may.includes(p.id)),
-);
 watch(
   () => props.task.id,
   () => (open.value = ""),
 );
 
-const params = (header: ReturnType<typeof command>) => ({ path: { task: props.task.id }, header });
 const ask = useMutation({
   mutationFn: (text: string) => record("ask", props.task.id, props.task.of, { says: text }),
   onSuccess: () => (open.value = ""),
 });
 const remark = useMutation({
-  mutationFn: async () => {
-    let picture: string | undefined;
-    if (photo.value) {
-      const kept = await fetch("/api/book/pictures", {
-        method: "POST",
-        body: photo.value,
-        headers: { "Content-Type": photo.value.type, ...command() },
-      });
-      const answer = (await kept.json()) as { id?: string; detail?: string };
-      if (!kept.ok) throw new Error(answer.detail);
-      picture = answer.id;
-    }
-    const body = { says: says.value, picture };
-    return record("remark", props.task.id, props.task.of, body);
-  },
+  mutationFn: () => record("remark", props.task.id, props.task.of, { says: says.value }, photo.value),
   onSuccess: () => {
     open.value = says.value = "";
     photo.value = undefined;
   },
-});
-const give = useMutation({
-  mutationFn: (to: string) =>
-    send(["give", props.task.id, to], (header) =>
-      answered(client.POST("/api/tasks/{task}/give", { params: params(header), body: { to } })),
-    ),
-  onSuccess: () => (open.value = ""),
 });
 </script>
 
@@ -69,7 +42,7 @@ const give = useMutation({
       <button v-if="begun" data-test="remark" @click="open = open === 'remark' ? '' : 'remark'">
         Not like this…<template v-if="bench.remarks"> ({{ bench.remarks }})</template>
       </button>
-      <button v-if="others.length" data-test="give" @click="open = open === 'give' ? '' : 'give'">Hand it on…</button>
+      <HandOn :task="task" :of="person" test="give" />
     </div>
     <div v-if="open === 'ask'" class="opened">
       <button v-for="a in asks" :key="a" @click="ask.mutate(a)">{{ a }}</button>
@@ -90,12 +63,7 @@ const give = useMutation({
       </label>
       <button :disabled="remark.isPending.value || (!says.trim() && !photo)" data-test="remark-keep">Keep it</button>
     </form>
-    <div v-else-if="open === 'give'" class="opened">
-      <button v-for="p in others" :key="p.id" :data-test="`give-${p.name}`" @click="give.mutate(p.id)">
-        to {{ p.name }}
-      </button>
-    </div>
-    <ProblemNote :error="ask.error.value ?? remark.error.value ?? give.error.value" />
+    <ProblemNote :error="ask.error.value ?? remark.error.value" />
   </section>
 </template>
 

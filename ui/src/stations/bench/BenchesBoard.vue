@@ -6,6 +6,8 @@ import { useBenches, useStudio } from "../../api/queries";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { lasting, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import BenchLeft from "./BenchLeft.vue";
+import HandOn from "./HandOn.vue";
 
 /** Who does what now: every bench, how far along, who asks for help; a task is taken off somebody in two touches. */
 const emit = defineEmits<{ sit: [] }>();
@@ -15,23 +17,14 @@ const times = useTimes();
 const send = useCommands();
 type Bench = Schemas["BenchState"];
 
-/** Whose task is to be handed on. */
-const handing = ref("");
-const give = useMutation({
-  mutationFn: ({ task, to }: { task: string; to: string }) =>
-    send(["give", task, to], (header) =>
-      answered(client.POST("/api/tasks/{task}/give", { params: { path: { task }, header }, body: { to } })),
-    ),
-  onSuccess: () => (handing.value = ""),
-});
+/** Whose whole day is shown. */
+const opened = ref("");
 const helped = useMutation({
   mutationFn: (task: string) =>
     send(["ask", task, ""], (header) =>
       answered(client.POST("/api/tasks/{task}/ask", { params: { path: { task }, header }, body: { says: "" } })),
     ),
 });
-const others = (b: Bench) =>
-  (studio.value?.people ?? []).filter((p) => p.id !== b.person && b.task?.may.includes(p.id));
 /** Who asks for help first, then who is late, then who is there. */
 const order = (b: Bench) => (b.asks ? 0 : b.overMinutes || b.lateMinutes ? 1 : b.there ? 2 : 3);
 const sorted = () => [...(benches.value ?? [])].sort((a, b) => order(a) - order(b));
@@ -44,7 +37,7 @@ function sit(id: string) {
 </script>
 
 <template>
-  <ProblemNote :error="error ?? give.error.value" />
+  <ProblemNote :error="error ?? helped.error.value" />
   <ul class="benches" data-test="benches">
     <li v-for="b in sorted()" :key="b.person" class="sheet" :class="{ asks: b.asks, away: !b.there }">
       <button class="name" :data-test="`bench-${b.name}`" @click="sit(b.person)">{{ b.name }}</button>
@@ -80,24 +73,17 @@ function sit(id: string) {
         {{ b.from === undefined ? "not here" : `comes ${times.moment(b.from)}` }}
       </p>
       <p v-else class="quiet">nothing planned</p>
-      <p v-if="b.tasks" class="quiet">{{ b.tasks }} {{ b.tasks === 1 ? "task" : "tasks" }} left today</p>
-      <div v-if="b.task && others(b).length" class="hand">
-        <button v-if="handing !== b.person" class="bare" :data-test="`hand-${b.name}`" @click="handing = b.person">
-          Hand it on…
-        </button>
-        <template v-else>
-          <button
-            v-for="p in others(b)"
-            :key="p.id"
-            class="to"
-            :data-test="`to-${p.name}`"
-            @click="give.mutate({ task: b.task.id, to: p.id })"
-          >
-            {{ p.name }}
-          </button>
-          <button class="bare" @click="handing = ''">Leave it</button>
-        </template>
-      </div>
+      <HandOn v-if="b.task" :task="b.task" :of="b.person" :test="`hand-${b.name}`" />
+      <button
+        v-if="b.tasks"
+        class="bare left"
+        :aria-expanded="opened === b.person"
+        :data-test="`left-${b.name}`"
+        @click="opened = opened === b.person ? '' : b.person"
+      >
+        {{ b.tasks }} {{ b.tasks === 1 ? "task" : "tasks" }} left today
+      </button>
+      <BenchLeft v-if="opened === b.person" :person="b.person" />
     </li>
   </ul>
 </template>
@@ -153,22 +139,8 @@ p {
   border-radius: 4px;
   background: var(--leaf);
 }
-.hand {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
-  margin-top: 0.4rem;
-}
-.hand button {
+.left {
   min-height: 48px;
-}
-.to {
-  font: 600 1.05rem var(--count);
-  padding: 0 1rem;
-  border: 1.5px solid var(--ink);
-  background: none;
-  border-radius: 3px 12px;
-  color: var(--ink);
-  cursor: pointer;
+  color: var(--soft);
 }
 </style>

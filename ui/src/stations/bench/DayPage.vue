@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed } from "vue";
 import { person } from "../../api/client";
 import { useDay } from "../../api/queries";
 import BenchDay from "./BenchDay.vue";
 import PaperFoot from "./PaperFoot.vue";
 
 /** The whole day of who sits here, to look at or to print. */
-const { data: day } = useDay(computed(() => person.value !== ""));
+const { data: day } = useDay(person);
 const print = () => window.print();
 </script>
 

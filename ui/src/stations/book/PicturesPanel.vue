@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from "vue";
-import { answered, command, person, type Schemas } from "../../api/client";
+import { command, keepPicture, person, type Schemas } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { placeWords } from "./fields";
 import type { Writing } from "./writing";
@@ -14,21 +14,8 @@ async function keep(event: Event) {
   error.value = undefined;
   try {
     for (const file of input.files ?? []) {
-      const kept = await answered<Schemas["Entered"]>(
-        fetch("/api/book/pictures", {
-          method: "POST",
-          body: file,
-          headers: { ...command(), "Content-Type": "application/octet-stream" },
-        }).then(async (response) => ({
-          response,
-          ...(response.ok
-            ? { data: (await response.json()) as Schemas["Entered"] }
-            : { error: (await response.json().catch(() => ({}))) as { detail?: string } }),
-        })),
-      );
-      props.w.editSelf(
-        (r) => (r.pictures = [...(r.pictures ?? []), { id: kept.id, name: file.name.replace(/\.\w+$/, "") }]),
-      );
+      const id = await keepPicture(file, command());
+      props.w.editSelf((r) => (r.pictures = [...(r.pictures ?? []), { id, name: file.name.replace(/\.\w+$/, "") }]));
     }
   } catch (e) {
     error.value = e;
