@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"bractum/core/drying"
+	"bractum/core/plan"
 	"bractum/core/plan/check"
 	"bractum/core/studio"
 	"bractum/demo"
@@ -153,4 +154,39 @@ func TestWhatNobodyNeedsIsNotWorkedOnFurther(t *testing.T) {
 	)
 	again, _ := steps(made(t, lying))
 	assert.Equal(t, all, again)
+}
+
+// What somebody begins out of its turn goes on from now, by them, whatever the plan had for them and however
+// much is planned together with it.
+func TestWhatIsBegunOutOfTurnGoesOnNow(t *testing.T) {
+	doc := demo.Document()
+	order := doc.Orders[0]
+	order.ID, order.Leaves = "gardenias", studio.MustWallTime("2027-10-11T10:00")
+	line := order.Lines[0]
+	line.ID, line.Recipe, line.Variant, line.Quantity = "eight", demo.ID("Gardenia"), "", 8
+	order.Lines = []studio.OrderLine{line}
+	doc.Orders = append(doc.Orders, order)
+	before := made(t, doc)
+	who := before.Tasks[slices.IndexFunc(before.Tasks, func(task studio.Task) bool {
+		return task.Person != "" && task.Begin() == doc.Now
+	})].Person
+	book, tried := studio.NewBook(doc), map[studio.Made]bool{}
+	for _, task := range before.Tasks {
+		lot := before.Lots[slices.IndexFunc(before.Lots, func(l studio.Lot) bool { return l.ID == task.Lot })]
+		of := lot.Made()
+		r := book.Of(of)
+		if task.Person != who || task.Start < doc.Now+60 || tried[of] || r.Kind != studio.KindPart ||
+			r.Steps[0].Key != task.Step {
+			continue
+		}
+		tried[of] = true
+		at := *doc
+		begun(&at, before, task, doc.Now)
+		after := planned(t, &at, plan.Options{From: before, FixedLots: true})
+		require.Empty(t, check.Plan(&at, after))
+		now := after.Tasks[slices.IndexFunc(after.Tasks, func(other studio.Task) bool { return other.ID == task.ID })]
+		assert.Equal(t, doc.Now, now.Begin(), "%s of %s", task.Step, r.Name)
+		assert.Equal(t, who, now.Person)
+	}
+	assert.Greater(t, len(tried), 5)
 }

@@ -62,13 +62,15 @@ func (p *problem) formClusters() {
 		}
 	}
 	for _, j := range p.jobs {
-		if j.before != nil {
+		if j.before != nil && !j.goesOn() {
 			edge(j.before, j)
 		}
 		for i := range j.in {
 			k := &j.in[i]
-			edge(k.other, j)
-			if k.limited {
+			if !j.goesOn() {
+				edge(k.other, j)
+			}
+			if k.limited && !k.other.goesOn() {
 				edge(j, k.other)
 			}
 		}
@@ -106,6 +108,9 @@ func (p *problem) formClusters() {
 		c.number = n
 	}
 	for _, j := range p.jobs {
+		if j.goesOn() {
+			continue
+		}
 		if j.before != nil {
 			j.before.cluster.leads(j.cluster)
 		}
@@ -121,6 +126,12 @@ func (c *cluster) leads(to *cluster) {
 	}
 }
 
+// goesOn is true of what somebody is at: it needs nothing more to come about, and goes on now whatever
+// becomes of what is to take up its pieces.
+func (j *job) goesOn() bool {
+	return j.Wait == nil && j.Fact != nil && j.Fact.State == studio.TaskStarted
+}
+
 // urgency puts waits that run already first: they take nobody's time, and what they
 // hold is held. Then comes what has a start, what somebody is at, what has to take up in time what
 // was begun, and what was paused.
@@ -130,7 +141,7 @@ func (j *job) urgency() int {
 		return 5
 	case j.pin != nil && j.pin.Start != nil:
 		return 4
-	case j.Fact != nil && j.Fact.State == studio.TaskStarted:
+	case j.goesOn():
 		return 3
 	case j.Fact == nil && slices.ContainsFunc(j.in, func(k lag) bool { return k.limited && k.other.Fact != nil }):
 		return 2
