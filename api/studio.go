@@ -138,7 +138,7 @@ func (s *Service) registerStudio(to huma.API) {
 			doc := at.inForce.Doc
 			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked,
 				Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now,
-				Standing: at.Stands != nil, Safety: doc.Settings.SafetyMinutes,
+				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes,
 				People: []Named{}}
 			for _, p := range doc.People {
 				v.People = append(v.People, Named{ID: p.ID, Name: p.Name})

@@ -65,6 +65,16 @@ func (s *Store) LastN(ctx context.Context) (n int64, calendar studio.Calendar, s
 	return n, calendar, standing, err
 }
 
+// LastMinute is the latest minute at which anything was written, zero if nothing was.
+func (s *Store) LastMinute(ctx context.Context) (at studio.Minute, err error) {
+	err = s.reading(ctx, func(q *sqlcgen.Queries) error {
+		minute, err := q.LastMinute(ctx)
+		at = studio.Minute(minute)
+		return err
+	})
+	return at, err
+}
+
 func clockOf(row sqlcgen.StudioRow) (studio.Calendar, *studio.Minute, error) {
 	epoch, err := time.Parse(time.RFC3339, row.Epoch)
 	if err != nil {

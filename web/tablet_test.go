@@ -11,7 +11,9 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/sync/errgroup"
 
+	"bractum/api"
 	"bractum/core/studio"
 	"bractum/demo"
 	"bractum/store"
@@ -149,4 +151,52 @@ func TestWhatHappenedWithoutAConnectionIsBookedThen(t *testing.T) {
 	record := doc.Work[0].Records[0]
 	assert.Equal(t, doc.Now-90, record.Start)
 	assert.Equal(t, record.Start, record.End, "it did not end before it began")
+}
+
+// BenchmarkATouchOnTheSeasonSeenByFortyTablets is one touch at the size of a season until forty tablets were told
+// of it and each has read its own bench with it: of the plan as it is once that has been worked out.
+func BenchmarkATouchOnTheSeasonSeenByFortyTablets(b *testing.B) {
+	d := newDeskOf(b, demo.Season(1, 1, 90))
+	url, stop := d.serve()
+	defer func() { _ = stop() }()
+	heard := tablets(b, url, 40)
+	for _, says := range heard {
+		<-says
+	}
+	people := demo.Season(1, 1, 90).People
+	path := "/api/benches"
+	for _, one := range read[[]api.BenchState](d, path) {
+		if d.person = one.Person; one.Task == nil || !one.There {
+			continue
+		}
+		path = "/api/tasks/" + string(one.Task.ID)
+		if code, _ := d.ask("POST", path+"/start", object{"foundReady": true}, nil); code == 200 {
+			break
+		}
+	}
+	touches := []string{"/pause", "/start"}
+	with := []object{{"good": 0, "second": 0, "broken": 0}, {"foundReady": true}}
+	for i := 0; b.Loop(); i++ {
+		code, answer := d.ask("POST", path+touches[i%2], with[i%2], nil)
+		if code != 200 {
+			b.Fatal(answer)
+		}
+		n := answer["n"].(float64)
+		var seen errgroup.Group
+		for t, says := range heard {
+			seen.Go(func() error {
+				for told := ""; told != fmt.Sprint(n); {
+					told = <-says
+				}
+				code, view := d.ask("GET", "/api/bench/"+string(people[t%len(people)].ID), nil, nil)
+				if code != 200 || view["n"].(float64) < n {
+					return fmt.Errorf("%d: %v of %g", code, view["n"], n)
+				}
+				return nil
+			})
+		}
+		if err := seen.Wait(); err != nil {
+			b.Fatal(err)
+		}
+	}
 }

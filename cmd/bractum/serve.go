@@ -12,6 +12,7 @@ import (
 	"path/filepath"
 	"runtime/debug"
 	"strconv"
+	"sync"
 	"syscall"
 	"time"
 
@@ -152,12 +153,11 @@ func (c *demoCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	begun := time.Now()
-	clock := func(_ studio.Calendar, standing *studio.Minute) studio.Minute {
-		if c.Clock == "run" {
-			return *standing + studio.Minute(time.Since(begun)/time.Minute)
+	clock := stands
+	if c.Clock == "run" {
+		if clock, err = runsFrom(c.Data); err != nil {
+			return err
 		}
-		return *standing
 	}
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
 		if c.Season {
@@ -180,6 +180,37 @@ What you enter is kept in %s; make demo-fresh starts over. Ctrl-C closes.
 
 func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
 	return calendar.MinuteOf(time.Now())
+}
+
+func stands(_ studio.Calendar, standing *studio.Minute) studio.Minute { return *standing }
+
+// runsFrom is a clock that runs on from where it stands, or from where it was moved to; opened again, from
+// the last that was written.
+func runsFrom(folder string) (store.Clock, error) {
+	s, err := store.Open(context.Background(), folder, store.Options{})
+	if err != nil {
+		return nil, err
+	}
+	defer s.Close()
+	last, err := s.LastMinute(context.Background())
+	if err != nil {
+		return nil, err
+	}
+	return runs(last, time.Now), nil
+}
+
+func runs(last studio.Minute, now func() time.Time) store.Clock {
+	var lock sync.Mutex
+	stood, since := studio.Minute(-1), now()
+	return func(_ studio.Calendar, standing *studio.Minute) studio.Minute {
+		lock.Lock()
+		defer lock.Unlock()
+		if stood != *standing { // it was moved
+			stood, since = *standing, now()
+			last = max(last, stood)
+		}
+		return last + studio.Minute(now().Sub(since)/time.Minute)
+	}
 }
 
 // mostMemory is from how many bytes on memory is sought more eagerly.

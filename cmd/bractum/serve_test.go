@@ -11,11 +11,13 @@ import (
 	"strings"
 	"syscall"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/studio"
 	"bractum/demo"
 )
 
@@ -96,4 +98,18 @@ func TestAStudioOfItsOwnBeginsFromADocument(t *testing.T) {
 	_, messages, code = bractum(t, "", "serve", "--data", file)
 	assert.Equal(t, exitUnusable, code)
 	assert.Contains(t, messages, "data folder")
+}
+
+// A clock that runs goes on by the minute from where it stands, from where it is moved to, and, opened again, from
+// the last that was written; never back.
+func TestARunningClockGoesOn(t *testing.T) {
+	now := time.Now()
+	clock := runs(130, func() time.Time { return now })
+	at := func(stands studio.Minute) studio.Minute { return clock(studio.Calendar{}, &stands) }
+	assert.Equal(t, studio.Minute(130), at(100), "the last that was written")
+	now = now.Add(2*time.Minute + 59*time.Second)
+	assert.Equal(t, studio.Minute(132), at(100))
+	assert.Equal(t, studio.Minute(147), at(147), "moved on")
+	now = now.Add(time.Minute)
+	assert.Equal(t, studio.Minute(148), at(147))
 }

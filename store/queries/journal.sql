@@ -1,5 +1,7 @@
 -- name: LastN :one
 SELECT CAST(COALESCE(MAX(n), 0) AS INTEGER) AS n FROM journal;
+-- name: LastMinute :one
+SELECT CAST(COALESCE(MAX(at_minute), 0) AS INTEGER) AS minute FROM journal;
 -- name: AddEntry :exec
 INSERT INTO journal (n, at_minute, person_id, command_id, kind, summary, answer, undoes) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 -- name: EntryByCommand :one

@@ -237,6 +237,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.keepStockLotStmt, err = db.PrepareContext(ctx, keepStockLot); err != nil {
 		return nil, fmt.Errorf("error preparing query KeepStockLot: %w", err)
 	}
+	if q.lastMinuteStmt, err = db.PrepareContext(ctx, lastMinute); err != nil {
+		return nil, fmt.Errorf("error preparing query LastMinute: %w", err)
+	}
 	if q.lastNStmt, err = db.PrepareContext(ctx, lastN); err != nil {
 		return nil, fmt.Errorf("error preparing query LastN: %w", err)
 	}
@@ -852,6 +855,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing keepStockLotStmt: %w", cerr)
 		}
 	}
+	if q.lastMinuteStmt != nil {
+		if cerr := q.lastMinuteStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing lastMinuteStmt: %w", cerr)
+		}
+	}
 	if q.lastNStmt != nil {
 		if cerr := q.lastNStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing lastNStmt: %w", cerr)
@@ -1387,6 +1395,7 @@ type Queries struct {
 	improvePlanStmt       *sql.Stmt
 	journalPageStmt       *sql.Stmt
 	keepStockLotStmt      *sql.Stmt
+	lastMinuteStmt        *sql.Stmt
 	lastNStmt             *sql.Stmt
 	laterTouchStmt        *sql.Stmt
 	latestFallsStmt       *sql.Stmt
@@ -1549,6 +1558,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		improvePlanStmt:       q.improvePlanStmt,
 		journalPageStmt:       q.journalPageStmt,
 		keepStockLotStmt:      q.keepStockLotStmt,
+		lastMinuteStmt:        q.lastMinuteStmt,
 		lastNStmt:             q.lastNStmt,
 		laterTouchStmt:        q.laterTouchStmt,
 		latestFallsStmt:       q.latestFallsStmt,

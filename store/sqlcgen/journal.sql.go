@@ -196,6 +196,17 @@ func (q *Queries) JournalPage(ctx context.Context, arg JournalPageParams) ([]Jou
 	return items, nil
 }
 
+const lastMinute = `-- name: LastMinute :one
+SELECT CAST(COALESCE(MAX(at_minute), 0) AS INTEGER) AS minute FROM journal
+`
+
+func (q *Queries) LastMinute(ctx context.Context) (int64, error) {
+	row := q.queryRow(ctx, q.lastMinuteStmt, lastMinute)
+	var minute int64
+	err := row.Scan(&minute)
+	return minute, err
+}
+
 const lastN = `-- name: LastN :one
 SELECT CAST(COALESCE(MAX(n), 0) AS INTEGER) AS n FROM journal
 `
