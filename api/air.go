@@ -235,7 +235,12 @@ func (s *Service) refreshAir(ctx context.Context, late bool) error {
 }
 
 // Open has plans reckon with the air as it is when the application is opened.
-func (s *Service) Open(ctx context.Context) error { return s.refreshAir(ctx, true) }
+func (s *Service) Open(ctx context.Context) error {
+	if empty, err := s.empty(ctx); err != nil || empty {
+		return err
+	}
+	return s.refreshAir(ctx, true)
+}
 
 func (s *Service) takeAir(ctx context.Context, at *moment) error {
 	fresh, inUse, err := s.store.FreshAir(ctx, at.Now, nil)

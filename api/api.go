@@ -43,6 +43,7 @@ type Service struct {
 	views      views
 	catalogue  catalogue
 	refused    *lru.Cache[string, error] // commands that were refused, by id
+	beginnings Beginnings
 
 	searching searching
 	last      atomic.Pointer[situation.Situation]
@@ -81,6 +82,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	}
 	service := &Service{store: s, listen: listen, out: out, may: everybodyMay, limit: newLimit(), refused: refused}
 	service.situations = situation.New(s, clock, service.published)
+	service.registerBeginning(to)
 	service.registerStudio(to)
 	service.registerOrders(to)
 	service.registerQuantities(to)
@@ -102,6 +104,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerBook(to)
 	service.registerBench(to) // after the book, whose steps and pastes have their plain names in the description
 	service.registerBenches(to)
+	service.registerWorkshop(to)
 	service.registerJournal(to)
 	return service
 }
@@ -166,6 +169,8 @@ func problem(err error) error {
 			http.StatusServiceUnavailable,
 			err.Error()+"; nothing was written. Try again in a moment.",
 		)
+	case errors.Is(err, store.ErrEmpty):
+		return huma.Error409Conflict("no studio is begun here yet; open Bractum's first page to begin one")
 	case errors.Is(err, errBusy):
 		return huma.NewError(http.StatusServiceUnavailable, err.Error())
 	case errors.Is(err, store.ErrBusy):

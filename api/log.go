@@ -14,6 +14,7 @@ import (
 	"bractum/core/learn"
 	"bractum/core/plan"
 	"bractum/core/studio"
+	"bractum/core/workshop"
 	"bractum/store"
 )
 
@@ -96,7 +97,7 @@ func (s *Service) registerLog(to huma.API) {
 					record.Found)
 				switch {
 				case learnt.Class != nil:
-					return Moved{c.N()}, c.SetDryingClass(*learnt.Class)
+					return Moved{c.N()}, c.PutThing(workshop.DryingClasses, learnt.Class.ID, *learnt.Class)
 				case learnt.Person != "":
 					return Moved{c.N()}, c.SetPace(learnt.Person, learnt.Skill, learnt.Pace)
 				}
@@ -136,7 +137,7 @@ func (s *Service) registerLog(to huma.API) {
 			class.Percentile = in.Body.Percentile
 			c.Summary = fmt.Sprintf("Waits of %s are planned for %d of a hundred pieces", class.Name,
 				in.Body.Percentile)
-			return Moved{c.N()}, c.SetDryingClass(class)
+			return Moved{c.N()}, c.PutThing(workshop.DryingClasses, class.ID, class)
 		})
 }
 

@@ -9,6 +9,8 @@ import (
 	"bractum/core/book"
 	"bractum/core/room"
 	"bractum/core/studio"
+	"bractum/core/workshop"
+	"bractum/store"
 )
 
 func (s *Service) registerPlaces(to huma.API) {
@@ -38,12 +40,17 @@ func (s *Service) registerPlaces(to huma.API) {
 	fact(s, to, put("/places/{place}", "change-place", "place changed",
 		"Another name, number of slots or surroundings"),
 		func(c *change, in *changePlace) (Moved, error) {
-			p := studio.Place{ID: in.Place, Name: in.Body.Name, Slots: in.Body.Slots, In: in.Body.In}
+			is, _ := workshop.Thing(c.at.inForce.Doc, workshop.Places, in.Place)
+			if is == nil {
+				return Moved{}, store.NotFound{Thing: "this place"}
+			}
+			p := is.(studio.Place)
+			p.Name, p.Slots, p.In = in.Body.Name, in.Body.Slots, in.Body.In
 			if err := room.CheckPlace(c.at.inForce.Doc, p); err != nil {
 				return Moved{}, err
 			}
 			c.Summary = fmt.Sprintf("%s: %d slots from now on", p.Name, p.Slots)
-			return Moved{c.N()}, c.ChangePlace(p)
+			return Moved{c.N()}, c.PutThing(workshop.Places, p.ID, p)
 		})
 	type removePlace struct {
 		Who
@@ -57,7 +64,7 @@ func (s *Service) registerPlaces(to huma.API) {
 			p, err := room.Remove(at.latestAnswer().Doc, at.inForce.Plan, in.Place)
 			return func(c *change) (Moved, error) {
 				c.Summary = p.Name + " is not there any more"
-				return Moved{c.N()}, c.RemovePlace(p.ID)
+				return Moved{c.N()}, c.DropThing(workshop.Places, p.ID)
 			}, err
 		},
 	)

@@ -36,9 +36,9 @@ func (b *binder) try(err error) {
 func (b *binder) supplies(materials []studio.Material, classes []studio.DryingClass, places []studio.Place) {
 	for _, m := range materials {
 		b.try(
-			b.q.AddMaterial(
+			b.q.PutMaterial(
 				b.ctx,
-				sqlcgen.AddMaterialParams{
+				sqlcgen.PutMaterialParams{
 					ID:          string(m.ID),
 					Position:    b.next(),
 					Name:        m.Name,
@@ -48,15 +48,16 @@ func (b *binder) supplies(materials []studio.Material, classes []studio.DryingCl
 					SupplierID:  string(m.Supplier),
 					Pack:        m.Pack,
 					KeepAtLeast: m.KeepAtLeast,
+					OutOfUse:    column(m.OutOfUse),
 				},
 			),
 		)
 	}
 	for _, c := range classes {
 		b.try(
-			b.q.AddDryingClass(
+			b.q.PutDryingClass(
 				b.ctx,
-				sqlcgen.AddDryingClassParams{
+				sqlcgen.PutDryingClassParams{
 					ID:                    string(c.ID),
 					Position:              b.next(),
 					Name:                  c.Name,
@@ -74,11 +75,11 @@ func (b *binder) supplies(materials []studio.Material, classes []studio.DryingCl
 	}
 	for _, p := range places {
 		b.try(
-			b.q.AddPlace(
+			b.q.PutPlace(
 				b.ctx,
-				sqlcgen.AddPlaceParams{ID: string(p.ID), Position: b.next(), Name: p.Name, Slots: p.Slots,
+				sqlcgen.PutPlaceParams{ID: string(p.ID), Position: b.next(), Name: p.Name, Slots: p.Slots,
 					KeepsMinutes: int64(p.KeepsMinutes), Surroundings: string(p.In), MadeBy: string(p.MadeBy),
-					SizeUm: int64(p.Size)},
+					SizeUm: int64(p.Size), OutOfUse: column(p.OutOfUse)},
 			),
 		)
 	}
@@ -354,10 +355,6 @@ func (t *Tx) restorePage(sqlcgen.JournalTouch) error { return nil }
 
 func (t *Tx) restoreRevision(touched sqlcgen.JournalTouch) error {
 	return t.q.DropRevision(t.ctx, touched.ID)
-}
-
-func (t *Tx) restoreMaterial(touched sqlcgen.JournalTouch) error {
-	return t.q.DropMaterial(t.ctx, touched.ID)
 }
 
 func (t *Tx) restoreDraft(touched sqlcgen.JournalTouch) error {

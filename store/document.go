@@ -217,6 +217,7 @@ type beyond struct {
 	Overtime       []studio.DayHours       `json:"overtime,omitempty"`
 	OvertimeShifts []studio.Span           `json:"overtimeShifts,omitempty"`
 	Colours        map[studio.ID]studio.ID `json:"colours,omitempty"`
+	OutOfUse       bool                    `json:"outOfUse,omitempty"`
 }
 
 // assembler reads one table after the other into a document until one fails.
@@ -269,6 +270,7 @@ func (a *assembler) supplies() {
 			Supplier:    studio.ID(r.SupplierID),
 			Pack:        r.Pack,
 			KeepAtLeast: r.KeepAtLeast,
+			OutOfUse:    r.OutOfUse == 1,
 		}
 		a.decode(r.Wire, &m.Wire)
 		d.Materials = append(d.Materials, m)
@@ -285,6 +287,7 @@ func (a *assembler) supplies() {
 				In:           studio.ID(r.Surroundings),
 				MadeBy:       studio.ID(r.MadeBy),
 				Size:         studio.Micrometres(r.SizeUm),
+				OutOfUse:     r.OutOfUse == 1,
 			},
 		)
 	}
@@ -310,9 +313,9 @@ func (a *assembler) classes() {
 func (a *assembler) purchases() {
 	d := a.doc
 	suppliers := map[studio.ID]string{}
-	for _, r := range rows(a, a.q.Suppliers) {
-		d.Suppliers = append(d.Suppliers, studio.Supplier{ID: studio.ID(r.ID), Name: r.Name, Days: r.Days})
-		suppliers[studio.ID(r.ID)] = r.Name
+	a.suppliers()
+	for _, s := range d.Suppliers {
+		suppliers[s.ID] = s.Name
 	}
 	materials := map[studio.ID]string{}
 	for _, m := range d.Materials {
@@ -332,6 +335,13 @@ func (a *assembler) purchases() {
 	}
 }
 
+func (a *assembler) suppliers() {
+	for _, r := range rows(a, a.q.Suppliers) {
+		a.doc.Suppliers = append(a.doc.Suppliers, studio.Supplier{ID: studio.ID(r.ID), Name: r.Name, Days: r.Days,
+			OutOfUse: r.OutOfUse == 1})
+	}
+}
+
 func (a *assembler) people() {
 	at := map[string]int{}
 	for i, r := range rows(a, a.q.People) {
@@ -341,7 +351,7 @@ func (a *assembler) people() {
 		a.doc.People = append(
 			a.doc.People,
 			studio.Person{ID: studio.ID(r.ID), Name: r.Name, Shifts: more.Shifts, Overtime: more.Overtime,
-				OvertimeShifts: more.OvertimeShifts, Colours: more.Colours},
+				OvertimeShifts: more.OvertimeShifts, Colours: more.Colours, OutOfUse: more.OutOfUse},
 		)
 	}
 	for _, r := range rows(a, a.q.Skills) {

@@ -135,7 +135,7 @@ func (t *Tx) restoreEquipment(touched sqlcgen.JournalTouch) error {
 	}
 	now, err := t.q.EquipmentOf(t.ctx, sqlcgen.EquipmentOfParams{Kind: kind, ID: id})
 	if errors.Is(err, sql.ErrNoRows) {
-		return NotFound{"this " + kind}
+		now.Body, err = "null", nil
 	}
 	if err != nil {
 		return err
@@ -144,11 +144,7 @@ func (t *Tx) restoreEquipment(touched sqlcgen.JournalTouch) error {
 	if touched.Before == "null" {
 		return t.q.DropEquipment(t.ctx, sqlcgen.DropEquipmentParams{Kind: kind, ID: id})
 	}
-	return t.q.PutEquipment(
-		t.ctx,
-		sqlcgen.PutEquipmentParams{Kind: kind, ID: id, Position: now.Position, Version: now.Version + 1,
-			Body: touched.Before},
-	)
+	return t.putEquipment(kind, id, touched.Before)
 }
 
 // restoreAllEquipment takes away what was added since.

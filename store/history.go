@@ -5,7 +5,6 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
-	"slices"
 	"strings"
 
 	"bractum/core/climate"
@@ -91,27 +90,6 @@ func (t *Tx) RefuseProposal(key string, refused *learn.Refused) error {
 	return t.q.PutRefusal(t.ctx, sqlcgen.PutRefusalParams{Key: key, Body: asJSON(refused)})
 }
 
-// SetDryingClass changes the standard hours of a class, and by which percentile it is planned.
-func (t *Tx) SetDryingClass(c studio.DryingClass) error {
-	a := &assembler{ctx: t.ctx, q: t.q, doc: &studio.Document{}}
-	a.classes()
-	i := slices.IndexFunc(a.doc.DryingClasses, func(was studio.DryingClass) bool { return was.ID == c.ID })
-	if a.err != nil || i < 0 {
-		return errors.Join(a.err, NotFound{"this drying class"})
-	}
-	t.touch("drying class", string(c.ID), a.doc.DryingClasses[i], c)
-	return t.q.PutDryingClass(
-		t.ctx,
-		sqlcgen.PutDryingClassParams{
-			ID:           string(c.ID),
-			FirmMinutes:  c.FirmMinutes,
-			StiffMinutes: c.StiffMinutes,
-			DryMinutes:   c.DryMinutes,
-			Percentile:   c.Percentile,
-		},
-	)
-}
-
 // SetPace changes how fast somebody is at a skill.
 func (t *Tx) SetPace(person studio.ID, skill string, pace int64) error {
 	before, err := t.q.PaceOf(t.ctx, sqlcgen.PaceOfParams{PersonID: string(person), Skill: skill})
@@ -159,18 +137,6 @@ func (t *Tx) restorePace(touched sqlcgen.JournalTouch) error {
 		return err
 	}
 	return t.SetPace(studio.ID(person), skill, pace)
-}
-
-// restoreDryingClass takes back that a class was changed, or came with a file.
-func (t *Tx) restoreDryingClass(touched sqlcgen.JournalTouch) error {
-	if touched.Before == "null" {
-		return t.q.DropDryingClass(t.ctx, touched.ID)
-	}
-	var class studio.DryingClass
-	if err := json.Unmarshal([]byte(touched.Before), &class); err != nil {
-		return err
-	}
-	return t.SetDryingClass(class)
 }
 
 // SeedHistory writes lots that were made and used up before the file was begun.

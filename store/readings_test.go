@@ -12,6 +12,7 @@ import (
 
 	"bractum/core/climate"
 	"bractum/core/studio"
+	"bractum/core/workshop"
 	"bractum/demo"
 	"bractum/store"
 )
@@ -116,7 +117,7 @@ func TestWhatWasSaidInTheDryingRoomIsTakenBack(t *testing.T) {
 	class.DryMinutes, class.Percentile, settings.PlanningPercentile = 444, 90, 65
 	word := climate.Word{ID: "w", From: before.Now, Until: before.Now + 600, Humidity: 80, Said: "Damp"}
 	for name, do := range map[string]func(*store.Tx) error{
-		"class":    func(tx *store.Tx) error { return tx.SetDryingClass(class) },
+		"class":    func(tx *store.Tx) error { return tx.PutThing(workshop.DryingClasses, class.ID, class) },
 		"settings": func(tx *store.Tx) error { return tx.SetSettings(settings) },
 		"pace":     func(tx *store.Tx) error { return tx.SetPace(demo.ID("Teun"), "wiring", 160) },
 		"word":     func(tx *store.Tx) error { return tx.SetAir(climate.Air{Words: []climate.Word{word}, Made: 5}) },

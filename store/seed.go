@@ -33,16 +33,13 @@ func (s *Store) Seed(ctx context.Context, doc *studio.Document, standing bool) e
 	defer func() { _ = tx.Rollback() }() // after a commit it does nothing
 	w := &seeder{ctx: ctx, q: s.writes.WithTx(tx), doc: doc}
 	w.studio(standing)
-	w.people()
 	b := binder{ctx: ctx, q: w.q}
 	b.supplies(doc.Materials, doc.DryingClasses, doc.Places)
-	for i, s := range doc.Suppliers {
-		w.try(
-			w.q.AddSupplier(
-				ctx,
-				sqlcgen.AddSupplierParams{ID: string(s.ID), Position: int64(i), Name: s.Name, Days: s.Days},
-			),
-		)
+	for _, p := range doc.People {
+		b.person(p)
+	}
+	for _, s := range doc.Suppliers {
+		b.supplier(s)
 	}
 	b.recipes(doc.Recipes)
 	b.colourways(doc.Colourways)
@@ -149,63 +146,7 @@ func (w *seeder) studio(standing bool) {
 		)
 	}
 	for hour, air := range d.Climate {
-		w.try(
-			w.q.AddClimateHour(
-				w.ctx,
-				sqlcgen.AddClimateHourParams{
-					Hour:             int64(hour),
-					TenthsCelsius:    air.TenthsCelsius,
-					HumidityPerMille: int64(air.HumidityPerMille),
-				},
-			),
-		)
-	}
-}
-
-func (w *seeder) people() {
-	for i, p := range w.doc.People {
-		w.try(w.q.AddPerson(w.ctx, sqlcgen.AddPersonParams{ID: string(p.ID), Position: int64(i), Name: p.Name,
-			Beyond: asJSON(
-				beyond{Shifts: p.Shifts, Overtime: p.Overtime, OvertimeShifts: p.OvertimeShifts, Colours: p.Colours},
-			)}))
-		for j, s := range p.Skills {
-			w.try(
-				w.q.AddSkill(
-					w.ctx,
-					sqlcgen.AddSkillParams{
-						PersonID:       string(p.ID),
-						Position:       int64(j),
-						Skill:          s.Skill,
-						PaceHundredths: s.Pace,
-					},
-				),
-			)
-		}
-		position := int64(0)
-		add := func(day string, from, to studio.TimeOfDay) {
-			w.try(
-				w.q.AddHours(
-					w.ctx,
-					sqlcgen.AddHoursParams{
-						PersonID:   string(p.ID),
-						Position:   position,
-						Day:        day,
-						FromMinute: int64(from),
-						ToMinute:   int64(to),
-					},
-				),
-			)
-			position++
-		}
-		for _, h := range p.Hours {
-			add(string(h.Day), h.From, h.To)
-		}
-		for _, b := range p.Breaks {
-			add("break", b.From, b.To)
-		}
-		for _, day := range p.Away {
-			w.try(w.q.AddAway(w.ctx, sqlcgen.AddAwayParams{PersonID: string(p.ID), Day: day.String()}))
-		}
+		w.try(w.q.AddClimateHour(w.ctx, climateParams(hour, air)))
 	}
 }
 

@@ -44,9 +44,13 @@ func init() { // what restores a thing touches it, and so refers to this
 		"page":         {topic: "book", restore: (*Tx).restorePage},
 		"revision":     {topic: "book", restore: (*Tx).restoreRevision},
 		"colourway":    {topic: "book", restore: (*Tx).restoreColourway},
-		"material":     {topic: "book", restore: (*Tx).restoreMaterial},
-		"place":        {topic: "book", restore: (*Tx).restorePlace},
-		"drying class": {topic: "book", restore: (*Tx).restoreDryingClass},
+		"material":     {topic: "book", restore: (*Tx).restoreThing},
+		"place":        {topic: "book", restore: (*Tx).restoreThing},
+		"drying class": {topic: "book", restore: (*Tx).restoreThing},
+		"supplier":     {topic: "book", restore: (*Tx).restoreThing},
+		"maker":        {topic: "standards", restore: (*Tx).restoreThing},
+		"name":         {topic: "standards", restore: (*Tx).restoreName},
+		"usual air":    {topic: "air", restore: (*Tx).restoreClimate},
 		"equipment":    {topic: "book", restore: (*Tx).restoreEquipment},
 	}
 }

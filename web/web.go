@@ -69,6 +69,9 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	a.API = huma.NewAPI(config, adapter{a.app})
 	a.service = api.Register(a.API, s, clock, a.events.tell, out)
 	a.app.Get("/api/events", func(c fiber.Ctx) error {
+		if _, err := a.service.Latest(c.Context()); errors.Is(err, store.ErrEmpty) {
+			return fiber.NewError(http.StatusConflict, "no studio is begun here yet")
+		}
 		return a.events.stream(c, func() (int64, error) { return a.service.Latest(c.Context()) })
 	})
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
@@ -102,6 +105,9 @@ func (a *Application) Receive(ctx context.Context, pack []byte) error {
 	_, err := a.service.Receive(ctx, "application/senml+json", pack)
 	return err
 }
+
+// Begins says what an empty folder can become.
+func (a *Application) Begins(from api.Beginnings) { a.service.Begins(from) }
 
 // Close stops what goes on in the background; Serve ends with it.
 func (a *Application) Close() { a.service.Close() }

@@ -16,7 +16,7 @@ import (
 	"syscall"
 	"time"
 
-	"bractum/core/plan"
+	"bractum/api"
 	"bractum/core/studio"
 	"bractum/demo"
 	"bractum/demo/yard"
@@ -38,10 +38,7 @@ type serveCommand struct {
 func (c *serveCommand) Run() error {
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
 		if c.From == "" {
-			return fmt.Errorf(
-				"%s holds no studio yet; begin one with --from FILE, a studio document (bractum document demo writes one to start from)",
-				c.Data,
-			)
+			return nil // it is begun in the browser
 		}
 		doc, err := read(c.From, studio.Read)
 		if err != nil {
@@ -54,17 +51,37 @@ func (c *serveCommand) Run() error {
 				doc.Epoch.Format(time.DateOnly),
 			)
 		}
-		return begin(ctx, s, doc, false)
+		return api.Begin(ctx, s, doc, false)
 	}, realTime, nil, nil, c.services())
 }
 
-// begin fills an empty file with a studio that nobody works by yet.
-func begin(ctx context.Context, s *store.Store, doc *studio.Document, standing bool) error {
-	once, err := plan.WeighedOnce(doc)
-	if err != nil {
-		return err
-	}
-	return s.Seed(ctx, once, standing)
+// look opens the demo beside a studio, on a port and in a folder of its own that is forgotten, until the
+// context ends. Opened once, it is the same.
+func look(ctx context.Context) func() (string, error) {
+	return sync.OnceValues(func() (string, error) {
+		folder, err := os.MkdirTemp("", "bractum-demo")
+		if err != nil {
+			return "", err
+		}
+		s, err := store.Open(ctx, folder, store.Options{})
+		if err == nil {
+			err = yard.Seed(ctx, s)
+		}
+		if err != nil {
+			return "", errors.Join(err, os.RemoveAll(folder))
+		}
+		on, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			return "", errors.Join(err, s.Close(), os.RemoveAll(folder))
+		}
+		go func() {
+			if err := web.New(s, stands, outside.Services{}).Serve(ctx, on); err != nil {
+				slog.Error("the demo beside ended", "error", err)
+			}
+			_ = errors.Join(s.Close(), os.RemoveAll(folder)) // the system empties its own folder otherwise
+		}()
+		return "http://" + on.Addr().String(), nil
+	})
 }
 
 // outsideFlags say where a scale, a label printer and the suppliers' order desk are reached,
@@ -161,7 +178,7 @@ func (c *demoCommand) Run() error {
 	}
 	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
 		if c.Season {
-			return begin(ctx, s, demo.Season(1, 1, 90), true)
+			return api.Begin(ctx, s, demo.Season(1, 1, 90), true)
 		}
 		return yard.Seed(ctx, s)
 	}, clock, yard.Follow, func(address string) {
@@ -260,7 +277,9 @@ func serve(
 		})
 	}
 	opened(on.Addr().String())
-	return web.New(s, clock, out).Serve(ctx, on)
+	app := web.New(s, clock, out)
+	app.Begins(api.Beginnings{Starter: demo.Starter, Look: look(ctx)})
+	return app.Serve(ctx, on)
 }
 
 type openAPICommand struct{}

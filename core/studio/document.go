@@ -135,6 +135,7 @@ type Material struct {
 	Supplier    ID    `json:"supplier,omitempty"`
 	Pack        int64 `json:"pack,omitempty"`
 	KeepAtLeast int64 `json:"keepAtLeast,omitempty"`
+	OutOfUse    bool  `json:"outOfUse,omitempty"`
 }
 
 // Wire says what a wire material is: its gauge as sold, cover and full length.

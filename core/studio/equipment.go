@@ -4,7 +4,7 @@ package studio
 // number of slots. What lies in a soft store keeps workable for KeepsMinutes;
 // 0 is no limit. In names the surroundings it stands in, the room if empty.
 // A homemade former is the product of a recipe. Size is the width of its cups, where
-// that matters to what lies in them.
+// that matters to what lies in them. What is OutOfUse is not offered any more, here as below.
 type Place struct {
 	ID           ID          `json:"id"`
 	Name         string      `json:"name"`
@@ -13,6 +13,7 @@ type Place struct {
 	In           ID          `json:"in,omitempty"`
 	MadeBy       ID          `json:"madeBy,omitempty"`
 	Size         Micrometres `json:"sizeMicrometres,omitempty"`
+	OutOfUse     bool        `json:"outOfUse,omitempty"`
 }
 
 // Tool is a kind of cutter, veiner, mould, roller or steamer, how many there
@@ -24,16 +25,18 @@ type Tool struct {
 	Number   int64       `json:"number"`
 	StandIns []ID        `json:"standIns,omitempty"`
 	Size     Micrometres `json:"sizeMicrometres,omitempty"`
+	OutOfUse bool        `json:"outOfUse,omitempty"`
 }
 
 // Machine is one dehydrator or oven: it runs one load at a time, of at most so
 // many slots at one setting.
 // Dries is how long pieces of a class need in it from soft to dry.
 type Machine struct {
-	ID    ID              `json:"id"`
-	Name  string          `json:"name"`
-	Slots int64           `json:"slots"`
-	Dries []MachineDrying `json:"dries,omitempty"`
+	ID       ID              `json:"id"`
+	Name     string          `json:"name"`
+	Slots    int64           `json:"slots"`
+	Dries    []MachineDrying `json:"dries,omitempty"`
+	OutOfUse bool            `json:"outOfUse,omitempty"`
 }
 
 // MachineDrying is the minutes that pieces of a drying class need in a machine, at the

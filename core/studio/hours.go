@@ -12,12 +12,15 @@ type Hours []Span
 // HoursOf are a person's working times within [from, to): the shifts stated
 // outright, and the weekly hours, less breaks and days away.
 func HoursOf(p Person, c Calendar, from, to Minute) Hours {
+	if p.OutOfUse {
+		return nil
+	}
 	return joined(append(weekly(p, p.Hours, c, from, to), p.Shifts...)).within(from, to)
 }
 
 // OvertimeOf is the overtime that a person allows, without the working times.
 func OvertimeOf(p Person, c Calendar, from, to Minute) Hours {
-	if len(p.Overtime) == 0 && len(p.OvertimeShifts) == 0 {
+	if p.OutOfUse || len(p.Overtime) == 0 && len(p.OvertimeShifts) == 0 {
 		return nil
 	}
 	allowed := append(weekly(p, p.Overtime, c, from, to), p.OvertimeShifts...)

@@ -15,6 +15,8 @@ type Person struct {
 	OvertimeShifts []Span     `json:"overtimeShifts,omitempty"`
 	// Colours are the mixes this person last worked with, by setup family.
 	Colours map[ID]ID `json:"colours,omitempty"`
+	// OutOfUse is of who does not work here any more: nothing is planned for them.
+	OutOfUse bool `json:"outOfUse,omitempty"`
 }
 
 // Skill is what a person can do, with the pace in hundredths of the recipe's:

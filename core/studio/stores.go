@@ -3,9 +3,10 @@ package studio
 // Supplier sells materials; what is ordered comes after Days, counted in days of the week
 // that a carrier works, Monday to Friday.
 type Supplier struct {
-	ID   ID     `json:"id"`
-	Name string `json:"name"`
-	Days int64  `json:"days"`
+	ID       ID     `json:"id"`
+	Name     string `json:"name"`
+	Days     int64  `json:"days"`
+	OutOfUse bool   `json:"outOfUse,omitempty"`
 }
 
 // Kept is how a mix on the shelf is kept, which says how long it lives.

@@ -2,7 +2,8 @@
 SELECT CAST(MAX(
     COALESCE((SELECT MAX(position) FROM material), -1), COALESCE((SELECT MAX(position) FROM place), -1),
     COALESCE((SELECT MAX(position) FROM drying_class), -1), COALESCE((SELECT MAX(position) FROM recipe_revision), -1),
-    COALESCE((SELECT MAX(position) FROM colourway), -1)) + 1 AS INTEGER) AS position;
+    COALESCE((SELECT MAX(position) FROM colourway), -1), COALESCE((SELECT MAX(position) FROM supplier), -1),
+    COALESCE((SELECT MAX(position) FROM person), -1)) + 1 AS INTEGER) AS position;
 -- name: Equipment :many
 SELECT * FROM equipment ORDER BY kind, position;
 -- name: EquipmentOf :one
@@ -46,7 +47,3 @@ DELETE FROM recipe_draft WHERE id = ?;
 INSERT INTO picture (id, media, body) VALUES (?, ?, ?) ON CONFLICT (id) DO NOTHING;
 -- name: Picture :one
 SELECT * FROM picture WHERE id = ?;
--- name: Place :one
-SELECT * FROM place WHERE id = ?;
--- name: SetPlace :exec
-UPDATE place SET name = ?, slots = ?, surroundings = ? WHERE id = ?;

@@ -1,7 +1,5 @@
 -- name: LotsSince :many
 SELECT * FROM lot WHERE id IN (SELECT task.lot_id FROM task WHERE task.start_minute >= ?) ORDER BY gather_key, ordinal;
--- name: PutDryingClass :exec
-UPDATE drying_class SET firm_minutes = ?, stiff_minutes = ?, dry_minutes = ?, percentile = ? WHERE id = ?;
 -- name: SetPace :exec
 UPDATE person_skill SET pace_hundredths = ? WHERE person_id = ? AND skill = ?;
 -- name: PaceOf :one

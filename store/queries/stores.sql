@@ -4,8 +4,11 @@ SELECT * FROM stock_lot WHERE id = ?;
 UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ?, surroundings = ? WHERE id = ?;
 -- name: Suppliers :many
 SELECT * FROM supplier ORDER BY position;
--- name: AddSupplier :exec
-INSERT INTO supplier (id, position, name, days) VALUES (?, ?, ?, ?);
+-- name: PutSupplier :exec
+INSERT INTO supplier (id, position, name, days, out_of_use) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, days = excluded.days, out_of_use = excluded.out_of_use;
+-- name: DropSupplier :exec
+DELETE FROM supplier WHERE id = ?;
 -- name: Purchases :many
 SELECT * FROM purchase ORDER BY id;
 -- name: Purchase :one

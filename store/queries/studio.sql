@@ -10,21 +10,42 @@ SELECT * FROM climate_hour ORDER BY hour;
 INSERT INTO climate_hour (hour, tenths_celsius, humidity_per_mille) VALUES (?, ?, ?);
 -- name: Materials :many
 SELECT * FROM material ORDER BY position;
--- name: AddMaterial :exec
-INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
+-- name: PutMaterial :exec
+INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, out_of_use) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, unit = excluded.unit, wire = excluded.wire, form = excluded.form,
+    supplier_id = excluded.supplier_id, pack = excluded.pack, keep_at_least = excluded.keep_at_least, out_of_use = excluded.out_of_use;
 -- name: DryingClasses :many
 SELECT * FROM drying_class ORDER BY position;
--- name: AddDryingClass :exec
+-- name: PutDryingClass :exec
 INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille,
-    stiff_minutes, softens_minutes, percentile) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+    stiff_minutes, softens_minutes, percentile) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, firm_minutes = excluded.firm_minutes, dry_minutes = excluded.dry_minutes,
+    thickness_um = excluded.thickness_um, spread_per_mille = excluded.spread_per_mille,
+    stall_humidity_per_mille = excluded.stall_humidity_per_mille, stiff_minutes = excluded.stiff_minutes,
+    softens_minutes = excluded.softens_minutes, percentile = excluded.percentile;
 -- name: Places :many
 SELECT * FROM place ORDER BY position;
--- name: AddPlace :exec
-INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by, size_um) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+-- name: PutPlace :exec
+INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by, size_um, out_of_use) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, slots = excluded.slots, keeps_minutes = excluded.keeps_minutes,
+    surroundings = excluded.surroundings, made_by = excluded.made_by, size_um = excluded.size_um, out_of_use = excluded.out_of_use;
 -- name: People :many
 SELECT * FROM person ORDER BY position;
--- name: AddPerson :exec
-INSERT INTO person (id, position, name, beyond) VALUES (?, ?, ?, ?);
+-- name: PutPerson :exec
+INSERT INTO person (id, position, name, beyond) VALUES (?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, beyond = excluded.beyond;
+-- name: DropPerson :exec
+DELETE FROM person WHERE id = ?;
+-- name: DropSkills :exec
+DELETE FROM person_skill WHERE person_id = ?;
+-- name: DropHours :exec
+DELETE FROM person_hours WHERE person_id = ?;
+-- name: DropAway :exec
+DELETE FROM person_away WHERE person_id = ?;
+-- name: Rename :exec
+UPDATE studio SET name = ? WHERE id = 1;
+-- name: DropClimate :exec
+DELETE FROM climate_hour;
 -- name: Skills :many
 SELECT * FROM person_skill ORDER BY person_id, position;
 -- name: AddSkill :exec

@@ -237,7 +237,8 @@ const nextPosition = `-- name: NextPosition :one
 SELECT CAST(MAX(
     COALESCE((SELECT MAX(position) FROM material), -1), COALESCE((SELECT MAX(position) FROM place), -1),
     COALESCE((SELECT MAX(position) FROM drying_class), -1), COALESCE((SELECT MAX(position) FROM recipe_revision), -1),
-    COALESCE((SELECT MAX(position) FROM colourway), -1)) + 1 AS INTEGER) AS position
+    COALESCE((SELECT MAX(position) FROM colourway), -1), COALESCE((SELECT MAX(position) FROM supplier), -1),
+    COALESCE((SELECT MAX(position) FROM person), -1)) + 1 AS INTEGER) AS position
 `
 
 func (q *Queries) NextPosition(ctx context.Context) (int64, error) {
@@ -255,26 +256,6 @@ func (q *Queries) Picture(ctx context.Context, id string) (Picture, error) {
 	row := q.queryRow(ctx, q.pictureStmt, picture, id)
 	var i Picture
 	err := row.Scan(&i.ID, &i.Media, &i.Body)
-	return i, err
-}
-
-const place = `-- name: Place :one
-SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um FROM place WHERE id = ?
-`
-
-func (q *Queries) Place(ctx context.Context, id string) (Place, error) {
-	row := q.queryRow(ctx, q.placeStmt, place, id)
-	var i Place
-	err := row.Scan(
-		&i.ID,
-		&i.Position,
-		&i.Name,
-		&i.Slots,
-		&i.KeepsMinutes,
-		&i.Surroundings,
-		&i.MadeBy,
-		&i.SizeUm,
-	)
 	return i, err
 }
 
@@ -344,27 +325,6 @@ func (q *Queries) PutEquipment(ctx context.Context, arg PutEquipmentParams) erro
 		arg.Position,
 		arg.Version,
 		arg.Body,
-	)
-	return err
-}
-
-const setPlace = `-- name: SetPlace :exec
-UPDATE place SET name = ?, slots = ?, surroundings = ? WHERE id = ?
-`
-
-type SetPlaceParams struct {
-	Name         string
-	Slots        int64
-	Surroundings string
-	ID           string
-}
-
-func (q *Queries) SetPlace(ctx context.Context, arg SetPlaceParams) error {
-	_, err := q.exec(ctx, q.setPlaceStmt, setPlace,
-		arg.Name,
-		arg.Slots,
-		arg.Surroundings,
-		arg.ID,
 	)
 	return err
 }

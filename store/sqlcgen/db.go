@@ -42,9 +42,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.addColourwaySlotStmt, err = db.PrepareContext(ctx, addColourwaySlot); err != nil {
 		return nil, fmt.Errorf("error preparing query AddColourwaySlot: %w", err)
 	}
-	if q.addDryingClassStmt, err = db.PrepareContext(ctx, addDryingClass); err != nil {
-		return nil, fmt.Errorf("error preparing query AddDryingClass: %w", err)
-	}
 	if q.addEntryStmt, err = db.PrepareContext(ctx, addEntry); err != nil {
 		return nil, fmt.Errorf("error preparing query AddEntry: %w", err)
 	}
@@ -53,9 +50,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.addHoursStmt, err = db.PrepareContext(ctx, addHours); err != nil {
 		return nil, fmt.Errorf("error preparing query AddHours: %w", err)
-	}
-	if q.addMaterialStmt, err = db.PrepareContext(ctx, addMaterial); err != nil {
-		return nil, fmt.Errorf("error preparing query AddMaterial: %w", err)
 	}
 	if q.addMovementStmt, err = db.PrepareContext(ctx, addMovement); err != nil {
 		return nil, fmt.Errorf("error preparing query AddMovement: %w", err)
@@ -66,14 +60,8 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.addOrderVersionStmt, err = db.PrepareContext(ctx, addOrderVersion); err != nil {
 		return nil, fmt.Errorf("error preparing query AddOrderVersion: %w", err)
 	}
-	if q.addPersonStmt, err = db.PrepareContext(ctx, addPerson); err != nil {
-		return nil, fmt.Errorf("error preparing query AddPerson: %w", err)
-	}
 	if q.addPictureStmt, err = db.PrepareContext(ctx, addPicture); err != nil {
 		return nil, fmt.Errorf("error preparing query AddPicture: %w", err)
-	}
-	if q.addPlaceStmt, err = db.PrepareContext(ctx, addPlace); err != nil {
-		return nil, fmt.Errorf("error preparing query AddPlace: %w", err)
 	}
 	if q.addPlanStmt, err = db.PrepareContext(ctx, addPlan); err != nil {
 		return nil, fmt.Errorf("error preparing query AddPlan: %w", err)
@@ -92,9 +80,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.addStudioStmt, err = db.PrepareContext(ctx, addStudio); err != nil {
 		return nil, fmt.Errorf("error preparing query AddStudio: %w", err)
-	}
-	if q.addSupplierStmt, err = db.PrepareContext(ctx, addSupplier); err != nil {
-		return nil, fmt.Errorf("error preparing query AddSupplier: %w", err)
 	}
 	if q.addTaskStmt, err = db.PrepareContext(ctx, addTask); err != nil {
 		return nil, fmt.Errorf("error preparing query AddTask: %w", err)
@@ -144,6 +129,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.draftsStmt, err = db.PrepareContext(ctx, drafts); err != nil {
 		return nil, fmt.Errorf("error preparing query Drafts: %w", err)
 	}
+	if q.dropAwayStmt, err = db.PrepareContext(ctx, dropAway); err != nil {
+		return nil, fmt.Errorf("error preparing query DropAway: %w", err)
+	}
+	if q.dropClimateStmt, err = db.PrepareContext(ctx, dropClimate); err != nil {
+		return nil, fmt.Errorf("error preparing query DropClimate: %w", err)
+	}
 	if q.dropColourwayStmt, err = db.PrepareContext(ctx, dropColourway); err != nil {
 		return nil, fmt.Errorf("error preparing query DropColourway: %w", err)
 	}
@@ -158,6 +149,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropFallsStmt, err = db.PrepareContext(ctx, dropFalls); err != nil {
 		return nil, fmt.Errorf("error preparing query DropFalls: %w", err)
+	}
+	if q.dropHoursStmt, err = db.PrepareContext(ctx, dropHours); err != nil {
+		return nil, fmt.Errorf("error preparing query DropHours: %w", err)
 	}
 	if q.dropMaterialStmt, err = db.PrepareContext(ctx, dropMaterial); err != nil {
 		return nil, fmt.Errorf("error preparing query DropMaterial: %w", err)
@@ -177,6 +171,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropOldPlansStmt, err = db.PrepareContext(ctx, dropOldPlans); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOldPlans: %w", err)
 	}
+	if q.dropPersonStmt, err = db.PrepareContext(ctx, dropPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query DropPerson: %w", err)
+	}
 	if q.dropPlaceStmt, err = db.PrepareContext(ctx, dropPlace); err != nil {
 		return nil, fmt.Errorf("error preparing query DropPlace: %w", err)
 	}
@@ -192,8 +189,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropRevisionStmt, err = db.PrepareContext(ctx, dropRevision); err != nil {
 		return nil, fmt.Errorf("error preparing query DropRevision: %w", err)
 	}
+	if q.dropSkillsStmt, err = db.PrepareContext(ctx, dropSkills); err != nil {
+		return nil, fmt.Errorf("error preparing query DropSkills: %w", err)
+	}
 	if q.dropSlotsStmt, err = db.PrepareContext(ctx, dropSlots); err != nil {
 		return nil, fmt.Errorf("error preparing query DropSlots: %w", err)
+	}
+	if q.dropSupplierStmt, err = db.PrepareContext(ctx, dropSupplier); err != nil {
+		return nil, fmt.Errorf("error preparing query DropSupplier: %w", err)
 	}
 	if q.dropTasksStmt, err = db.PrepareContext(ctx, dropTasks); err != nil {
 		return nil, fmt.Errorf("error preparing query DropTasks: %w", err)
@@ -327,9 +330,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.pictureStmt, err = db.PrepareContext(ctx, picture); err != nil {
 		return nil, fmt.Errorf("error preparing query Picture: %w", err)
 	}
-	if q.placeStmt, err = db.PrepareContext(ctx, place); err != nil {
-		return nil, fmt.Errorf("error preparing query Place: %w", err)
-	}
 	if q.placesStmt, err = db.PrepareContext(ctx, places); err != nil {
 		return nil, fmt.Errorf("error preparing query Places: %w", err)
 	}
@@ -360,11 +360,20 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putLotStmt, err = db.PrepareContext(ctx, putLot); err != nil {
 		return nil, fmt.Errorf("error preparing query PutLot: %w", err)
 	}
+	if q.putMaterialStmt, err = db.PrepareContext(ctx, putMaterial); err != nil {
+		return nil, fmt.Errorf("error preparing query PutMaterial: %w", err)
+	}
 	if q.putOfferedPlanStmt, err = db.PrepareContext(ctx, putOfferedPlan); err != nil {
 		return nil, fmt.Errorf("error preparing query PutOfferedPlan: %w", err)
 	}
 	if q.putOrderStmt, err = db.PrepareContext(ctx, putOrder); err != nil {
 		return nil, fmt.Errorf("error preparing query PutOrder: %w", err)
+	}
+	if q.putPersonStmt, err = db.PrepareContext(ctx, putPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query PutPerson: %w", err)
+	}
+	if q.putPlaceStmt, err = db.PrepareContext(ctx, putPlace); err != nil {
+		return nil, fmt.Errorf("error preparing query PutPlace: %w", err)
 	}
 	if q.putPurchaseStmt, err = db.PrepareContext(ctx, putPurchase); err != nil {
 		return nil, fmt.Errorf("error preparing query PutPurchase: %w", err)
@@ -377,6 +386,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.putRefusalStmt, err = db.PrepareContext(ctx, putRefusal); err != nil {
 		return nil, fmt.Errorf("error preparing query PutRefusal: %w", err)
+	}
+	if q.putSupplierStmt, err = db.PrepareContext(ctx, putSupplier); err != nil {
+		return nil, fmt.Errorf("error preparing query PutSupplier: %w", err)
 	}
 	if q.putTimerStmt, err = db.PrepareContext(ctx, putTimer); err != nil {
 		return nil, fmt.Errorf("error preparing query PutTimer: %w", err)
@@ -405,6 +417,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.refuseOfStmt, err = db.PrepareContext(ctx, refuseOf); err != nil {
 		return nil, fmt.Errorf("error preparing query RefuseOf: %w", err)
 	}
+	if q.renameStmt, err = db.PrepareContext(ctx, rename); err != nil {
+		return nil, fmt.Errorf("error preparing query Rename: %w", err)
+	}
 	if q.reservationsStmt, err = db.PrepareContext(ctx, reservations); err != nil {
 		return nil, fmt.Errorf("error preparing query Reservations: %w", err)
 	}
@@ -428,9 +443,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.setPaceStmt, err = db.PrepareContext(ctx, setPace); err != nil {
 		return nil, fmt.Errorf("error preparing query SetPace: %w", err)
-	}
-	if q.setPlaceStmt, err = db.PrepareContext(ctx, setPlace); err != nil {
-		return nil, fmt.Errorf("error preparing query SetPlace: %w", err)
 	}
 	if q.setSettingsStmt, err = db.PrepareContext(ctx, setSettings); err != nil {
 		return nil, fmt.Errorf("error preparing query SetSettings: %w", err)
@@ -530,11 +542,6 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing addColourwaySlotStmt: %w", cerr)
 		}
 	}
-	if q.addDryingClassStmt != nil {
-		if cerr := q.addDryingClassStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing addDryingClassStmt: %w", cerr)
-		}
-	}
 	if q.addEntryStmt != nil {
 		if cerr := q.addEntryStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addEntryStmt: %w", cerr)
@@ -548,11 +555,6 @@ func (q *Queries) Close() error {
 	if q.addHoursStmt != nil {
 		if cerr := q.addHoursStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addHoursStmt: %w", cerr)
-		}
-	}
-	if q.addMaterialStmt != nil {
-		if cerr := q.addMaterialStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing addMaterialStmt: %w", cerr)
 		}
 	}
 	if q.addMovementStmt != nil {
@@ -570,19 +572,9 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing addOrderVersionStmt: %w", cerr)
 		}
 	}
-	if q.addPersonStmt != nil {
-		if cerr := q.addPersonStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing addPersonStmt: %w", cerr)
-		}
-	}
 	if q.addPictureStmt != nil {
 		if cerr := q.addPictureStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addPictureStmt: %w", cerr)
-		}
-	}
-	if q.addPlaceStmt != nil {
-		if cerr := q.addPlaceStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing addPlaceStmt: %w", cerr)
 		}
 	}
 	if q.addPlanStmt != nil {
@@ -613,11 +605,6 @@ func (q *Queries) Close() error {
 	if q.addStudioStmt != nil {
 		if cerr := q.addStudioStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addStudioStmt: %w", cerr)
-		}
-	}
-	if q.addSupplierStmt != nil {
-		if cerr := q.addSupplierStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing addSupplierStmt: %w", cerr)
 		}
 	}
 	if q.addTaskStmt != nil {
@@ -700,6 +687,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing draftsStmt: %w", cerr)
 		}
 	}
+	if q.dropAwayStmt != nil {
+		if cerr := q.dropAwayStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropAwayStmt: %w", cerr)
+		}
+	}
+	if q.dropClimateStmt != nil {
+		if cerr := q.dropClimateStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropClimateStmt: %w", cerr)
+		}
+	}
 	if q.dropColourwayStmt != nil {
 		if cerr := q.dropColourwayStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropColourwayStmt: %w", cerr)
@@ -723,6 +720,11 @@ func (q *Queries) Close() error {
 	if q.dropFallsStmt != nil {
 		if cerr := q.dropFallsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropFallsStmt: %w", cerr)
+		}
+	}
+	if q.dropHoursStmt != nil {
+		if cerr := q.dropHoursStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropHoursStmt: %w", cerr)
 		}
 	}
 	if q.dropMaterialStmt != nil {
@@ -755,6 +757,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropOldPlansStmt: %w", cerr)
 		}
 	}
+	if q.dropPersonStmt != nil {
+		if cerr := q.dropPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropPersonStmt: %w", cerr)
+		}
+	}
 	if q.dropPlaceStmt != nil {
 		if cerr := q.dropPlaceStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropPlaceStmt: %w", cerr)
@@ -780,9 +787,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropRevisionStmt: %w", cerr)
 		}
 	}
+	if q.dropSkillsStmt != nil {
+		if cerr := q.dropSkillsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSkillsStmt: %w", cerr)
+		}
+	}
 	if q.dropSlotsStmt != nil {
 		if cerr := q.dropSlotsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropSlotsStmt: %w", cerr)
+		}
+	}
+	if q.dropSupplierStmt != nil {
+		if cerr := q.dropSupplierStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSupplierStmt: %w", cerr)
 		}
 	}
 	if q.dropTasksStmt != nil {
@@ -1005,11 +1022,6 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing pictureStmt: %w", cerr)
 		}
 	}
-	if q.placeStmt != nil {
-		if cerr := q.placeStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing placeStmt: %w", cerr)
-		}
-	}
 	if q.placesStmt != nil {
 		if cerr := q.placesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing placesStmt: %w", cerr)
@@ -1060,6 +1072,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putLotStmt: %w", cerr)
 		}
 	}
+	if q.putMaterialStmt != nil {
+		if cerr := q.putMaterialStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putMaterialStmt: %w", cerr)
+		}
+	}
 	if q.putOfferedPlanStmt != nil {
 		if cerr := q.putOfferedPlanStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putOfferedPlanStmt: %w", cerr)
@@ -1068,6 +1085,16 @@ func (q *Queries) Close() error {
 	if q.putOrderStmt != nil {
 		if cerr := q.putOrderStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putOrderStmt: %w", cerr)
+		}
+	}
+	if q.putPersonStmt != nil {
+		if cerr := q.putPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putPersonStmt: %w", cerr)
+		}
+	}
+	if q.putPlaceStmt != nil {
+		if cerr := q.putPlaceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putPlaceStmt: %w", cerr)
 		}
 	}
 	if q.putPurchaseStmt != nil {
@@ -1088,6 +1115,11 @@ func (q *Queries) Close() error {
 	if q.putRefusalStmt != nil {
 		if cerr := q.putRefusalStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putRefusalStmt: %w", cerr)
+		}
+	}
+	if q.putSupplierStmt != nil {
+		if cerr := q.putSupplierStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putSupplierStmt: %w", cerr)
 		}
 	}
 	if q.putTimerStmt != nil {
@@ -1135,6 +1167,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing refuseOfStmt: %w", cerr)
 		}
 	}
+	if q.renameStmt != nil {
+		if cerr := q.renameStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing renameStmt: %w", cerr)
+		}
+	}
 	if q.reservationsStmt != nil {
 		if cerr := q.reservationsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing reservationsStmt: %w", cerr)
@@ -1173,11 +1210,6 @@ func (q *Queries) Close() error {
 	if q.setPaceStmt != nil {
 		if cerr := q.setPaceStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setPaceStmt: %w", cerr)
-		}
-	}
-	if q.setPlaceStmt != nil {
-		if cerr := q.setPlaceStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing setPlaceStmt: %w", cerr)
 		}
 	}
 	if q.setSettingsStmt != nil {
@@ -1330,24 +1362,19 @@ type Queries struct {
 	addClosedPiecesStmt   *sql.Stmt
 	addColourwayStmt      *sql.Stmt
 	addColourwaySlotStmt  *sql.Stmt
-	addDryingClassStmt    *sql.Stmt
 	addEntryStmt          *sql.Stmt
 	addFallStmt           *sql.Stmt
 	addHoursStmt          *sql.Stmt
-	addMaterialStmt       *sql.Stmt
 	addMovementStmt       *sql.Stmt
 	addOrderLineStmt      *sql.Stmt
 	addOrderVersionStmt   *sql.Stmt
-	addPersonStmt         *sql.Stmt
 	addPictureStmt        *sql.Stmt
-	addPlaceStmt          *sql.Stmt
 	addPlanStmt           *sql.Stmt
 	addRecipeStmt         *sql.Stmt
 	addSensorStmt         *sql.Stmt
 	addSkillStmt          *sql.Stmt
 	addStockLotStmt       *sql.Stmt
 	addStudioStmt         *sql.Stmt
-	addSupplierStmt       *sql.Stmt
 	addTaskStmt           *sql.Stmt
 	addTouchStmt          *sql.Stmt
 	airStmt               *sql.Stmt
@@ -1364,23 +1391,29 @@ type Queries struct {
 	customerOrderStmt     *sql.Stmt
 	draftStmt             *sql.Stmt
 	draftsStmt            *sql.Stmt
+	dropAwayStmt          *sql.Stmt
+	dropClimateStmt       *sql.Stmt
 	dropColourwayStmt     *sql.Stmt
 	dropDraftStmt         *sql.Stmt
 	dropDryingClassStmt   *sql.Stmt
 	dropEquipmentStmt     *sql.Stmt
 	dropFallsStmt         *sql.Stmt
+	dropHoursStmt         *sql.Stmt
 	dropMaterialStmt      *sql.Stmt
 	dropOfferedPlanStmt   *sql.Stmt
 	dropOfferedPlansStmt  *sql.Stmt
 	dropOldFallsStmt      *sql.Stmt
 	dropOldOffersStmt     *sql.Stmt
 	dropOldPlansStmt      *sql.Stmt
+	dropPersonStmt        *sql.Stmt
 	dropPlaceStmt         *sql.Stmt
 	dropPlansStmt         *sql.Stmt
 	dropPurchaseStmt      *sql.Stmt
 	dropRefusalStmt       *sql.Stmt
 	dropRevisionStmt      *sql.Stmt
+	dropSkillsStmt        *sql.Stmt
 	dropSlotsStmt         *sql.Stmt
+	dropSupplierStmt      *sql.Stmt
 	dropTasksStmt         *sql.Stmt
 	dropTimerStmt         *sql.Stmt
 	dropWishStmt          *sql.Stmt
@@ -1425,7 +1458,6 @@ type Queries struct {
 	pastOrdersStmt        *sql.Stmt
 	peopleStmt            *sql.Stmt
 	pictureStmt           *sql.Stmt
-	placeStmt             *sql.Stmt
 	placesStmt            *sql.Stmt
 	planVersionStmt       *sql.Stmt
 	planVersionsStmt      *sql.Stmt
@@ -1436,12 +1468,16 @@ type Queries struct {
 	putDryingClassStmt    *sql.Stmt
 	putEquipmentStmt      *sql.Stmt
 	putLotStmt            *sql.Stmt
+	putMaterialStmt       *sql.Stmt
 	putOfferedPlanStmt    *sql.Stmt
 	putOrderStmt          *sql.Stmt
+	putPersonStmt         *sql.Stmt
+	putPlaceStmt          *sql.Stmt
 	putPurchaseStmt       *sql.Stmt
 	putReadingDayStmt     *sql.Stmt
 	putReadingHourStmt    *sql.Stmt
 	putRefusalStmt        *sql.Stmt
+	putSupplierStmt       *sql.Stmt
 	putTimerStmt          *sql.Stmt
 	putWishStmt           *sql.Stmt
 	readingDayStmt        *sql.Stmt
@@ -1451,6 +1487,7 @@ type Queries struct {
 	refusalStmt           *sql.Stmt
 	refusalsStmt          *sql.Stmt
 	refuseOfStmt          *sql.Stmt
+	renameStmt            *sql.Stmt
 	reservationsStmt      *sql.Stmt
 	reverseMovementsStmt  *sql.Stmt
 	sensorStmt            *sql.Stmt
@@ -1459,7 +1496,6 @@ type Queries struct {
 	setAirStmt            *sql.Stmt
 	setLyingStmt          *sql.Stmt
 	setPaceStmt           *sql.Stmt
-	setPlaceStmt          *sql.Stmt
 	setSettingsStmt       *sql.Stmt
 	setStandingMinuteStmt *sql.Stmt
 	shelfStmt             *sql.Stmt
@@ -1493,24 +1529,19 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		addClosedPiecesStmt:   q.addClosedPiecesStmt,
 		addColourwayStmt:      q.addColourwayStmt,
 		addColourwaySlotStmt:  q.addColourwaySlotStmt,
-		addDryingClassStmt:    q.addDryingClassStmt,
 		addEntryStmt:          q.addEntryStmt,
 		addFallStmt:           q.addFallStmt,
 		addHoursStmt:          q.addHoursStmt,
-		addMaterialStmt:       q.addMaterialStmt,
 		addMovementStmt:       q.addMovementStmt,
 		addOrderLineStmt:      q.addOrderLineStmt,
 		addOrderVersionStmt:   q.addOrderVersionStmt,
-		addPersonStmt:         q.addPersonStmt,
 		addPictureStmt:        q.addPictureStmt,
-		addPlaceStmt:          q.addPlaceStmt,
 		addPlanStmt:           q.addPlanStmt,
 		addRecipeStmt:         q.addRecipeStmt,
 		addSensorStmt:         q.addSensorStmt,
 		addSkillStmt:          q.addSkillStmt,
 		addStockLotStmt:       q.addStockLotStmt,
 		addStudioStmt:         q.addStudioStmt,
-		addSupplierStmt:       q.addSupplierStmt,
 		addTaskStmt:           q.addTaskStmt,
 		addTouchStmt:          q.addTouchStmt,
 		airStmt:               q.airStmt,
@@ -1527,23 +1558,29 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		customerOrderStmt:     q.customerOrderStmt,
 		draftStmt:             q.draftStmt,
 		draftsStmt:            q.draftsStmt,
+		dropAwayStmt:          q.dropAwayStmt,
+		dropClimateStmt:       q.dropClimateStmt,
 		dropColourwayStmt:     q.dropColourwayStmt,
 		dropDraftStmt:         q.dropDraftStmt,
 		dropDryingClassStmt:   q.dropDryingClassStmt,
 		dropEquipmentStmt:     q.dropEquipmentStmt,
 		dropFallsStmt:         q.dropFallsStmt,
+		dropHoursStmt:         q.dropHoursStmt,
 		dropMaterialStmt:      q.dropMaterialStmt,
 		dropOfferedPlanStmt:   q.dropOfferedPlanStmt,
 		dropOfferedPlansStmt:  q.dropOfferedPlansStmt,
 		dropOldFallsStmt:      q.dropOldFallsStmt,
 		dropOldOffersStmt:     q.dropOldOffersStmt,
 		dropOldPlansStmt:      q.dropOldPlansStmt,
+		dropPersonStmt:        q.dropPersonStmt,
 		dropPlaceStmt:         q.dropPlaceStmt,
 		dropPlansStmt:         q.dropPlansStmt,
 		dropPurchaseStmt:      q.dropPurchaseStmt,
 		dropRefusalStmt:       q.dropRefusalStmt,
 		dropRevisionStmt:      q.dropRevisionStmt,
+		dropSkillsStmt:        q.dropSkillsStmt,
 		dropSlotsStmt:         q.dropSlotsStmt,
+		dropSupplierStmt:      q.dropSupplierStmt,
 		dropTasksStmt:         q.dropTasksStmt,
 		dropTimerStmt:         q.dropTimerStmt,
 		dropWishStmt:          q.dropWishStmt,
@@ -1588,7 +1625,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		pastOrdersStmt:        q.pastOrdersStmt,
 		peopleStmt:            q.peopleStmt,
 		pictureStmt:           q.pictureStmt,
-		placeStmt:             q.placeStmt,
 		placesStmt:            q.placesStmt,
 		planVersionStmt:       q.planVersionStmt,
 		planVersionsStmt:      q.planVersionsStmt,
@@ -1599,12 +1635,16 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		putDryingClassStmt:    q.putDryingClassStmt,
 		putEquipmentStmt:      q.putEquipmentStmt,
 		putLotStmt:            q.putLotStmt,
+		putMaterialStmt:       q.putMaterialStmt,
 		putOfferedPlanStmt:    q.putOfferedPlanStmt,
 		putOrderStmt:          q.putOrderStmt,
+		putPersonStmt:         q.putPersonStmt,
+		putPlaceStmt:          q.putPlaceStmt,
 		putPurchaseStmt:       q.putPurchaseStmt,
 		putReadingDayStmt:     q.putReadingDayStmt,
 		putReadingHourStmt:    q.putReadingHourStmt,
 		putRefusalStmt:        q.putRefusalStmt,
+		putSupplierStmt:       q.putSupplierStmt,
 		putTimerStmt:          q.putTimerStmt,
 		putWishStmt:           q.putWishStmt,
 		readingDayStmt:        q.readingDayStmt,
@@ -1614,6 +1654,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		refusalStmt:           q.refusalStmt,
 		refusalsStmt:          q.refusalsStmt,
 		refuseOfStmt:          q.refuseOfStmt,
+		renameStmt:            q.renameStmt,
 		reservationsStmt:      q.reservationsStmt,
 		reverseMovementsStmt:  q.reverseMovementsStmt,
 		sensorStmt:            q.sensorStmt,
@@ -1622,7 +1663,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		setAirStmt:            q.setAirStmt,
 		setLyingStmt:          q.setLyingStmt,
 		setPaceStmt:           q.setPaceStmt,
-		setPlaceStmt:          q.setPlaceStmt,
 		setSettingsStmt:       q.setSettingsStmt,
 		setStandingMinuteStmt: q.setStandingMinuteStmt,
 		shelfStmt:             q.shelfStmt,

@@ -77,29 +77,6 @@ func (q *Queries) PaceOf(ctx context.Context, arg PaceOfParams) (int64, error) {
 	return pace_hundredths, err
 }
 
-const putDryingClass = `-- name: PutDryingClass :exec
-UPDATE drying_class SET firm_minutes = ?, stiff_minutes = ?, dry_minutes = ?, percentile = ? WHERE id = ?
-`
-
-type PutDryingClassParams struct {
-	FirmMinutes  int64
-	StiffMinutes int64
-	DryMinutes   int64
-	Percentile   int64
-	ID           string
-}
-
-func (q *Queries) PutDryingClass(ctx context.Context, arg PutDryingClassParams) error {
-	_, err := q.exec(ctx, q.putDryingClassStmt, putDryingClass,
-		arg.FirmMinutes,
-		arg.StiffMinutes,
-		arg.DryMinutes,
-		arg.Percentile,
-		arg.ID,
-	)
-	return err
-}
-
 const putRefusal = `-- name: PutRefusal :exec
 INSERT INTO refused_proposal (key, body) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET body = excluded.body
 `

@@ -134,6 +134,7 @@ type Material struct {
 	Pack        int64
 	KeepAtLeast int64
 	OnHand      int64
+	OutOfUse    int64
 }
 
 type Offcut struct {
@@ -217,6 +218,7 @@ type Place struct {
 	Surroundings string
 	MadeBy       string
 	SizeUm       int64
+	OutOfUse     int64
 }
 
 type PlanVersion struct {
@@ -321,6 +323,7 @@ type Supplier struct {
 	Position int64
 	Name     string
 	Days     int64
+	OutOfUse int64
 }
 
 type Task struct {

@@ -10,33 +10,21 @@ import (
 	"database/sql"
 )
 
-const addSupplier = `-- name: AddSupplier :exec
-INSERT INTO supplier (id, position, name, days) VALUES (?, ?, ?, ?)
-`
-
-type AddSupplierParams struct {
-	ID       string
-	Position int64
-	Name     string
-	Days     int64
-}
-
-func (q *Queries) AddSupplier(ctx context.Context, arg AddSupplierParams) error {
-	_, err := q.exec(ctx, q.addSupplierStmt, addSupplier,
-		arg.ID,
-		arg.Position,
-		arg.Name,
-		arg.Days,
-	)
-	return err
-}
-
 const dropPurchase = `-- name: DropPurchase :exec
 DELETE FROM purchase WHERE id = ?
 `
 
 func (q *Queries) DropPurchase(ctx context.Context, id string) error {
 	_, err := q.exec(ctx, q.dropPurchaseStmt, dropPurchase, id)
+	return err
+}
+
+const dropSupplier = `-- name: DropSupplier :exec
+DELETE FROM supplier WHERE id = ?
+`
+
+func (q *Queries) DropSupplier(ctx context.Context, id string) error {
+	_, err := q.exec(ctx, q.dropSupplierStmt, dropSupplier, id)
 	return err
 }
 
@@ -132,6 +120,30 @@ func (q *Queries) PutPurchase(ctx context.Context, arg PutPurchaseParams) error 
 	return err
 }
 
+const putSupplier = `-- name: PutSupplier :exec
+INSERT INTO supplier (id, position, name, days, out_of_use) VALUES (?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, days = excluded.days, out_of_use = excluded.out_of_use
+`
+
+type PutSupplierParams struct {
+	ID       string
+	Position int64
+	Name     string
+	Days     int64
+	OutOfUse int64
+}
+
+func (q *Queries) PutSupplier(ctx context.Context, arg PutSupplierParams) error {
+	_, err := q.exec(ctx, q.putSupplierStmt, putSupplier,
+		arg.ID,
+		arg.Position,
+		arg.Name,
+		arg.Days,
+		arg.OutOfUse,
+	)
+	return err
+}
+
 const stockLot = `-- name: StockLot :one
 SELECT id, recipe_id, mixes, quality, made_minute, use_by_minute, lot_id, variant, reached, place, kept, surroundings, amount FROM stock_lot WHERE id = ?
 `
@@ -158,7 +170,7 @@ func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
 }
 
 const suppliers = `-- name: Suppliers :many
-SELECT id, position, name, days FROM supplier ORDER BY position
+SELECT id, position, name, days, out_of_use FROM supplier ORDER BY position
 `
 
 func (q *Queries) Suppliers(ctx context.Context) ([]Supplier, error) {
@@ -175,6 +187,7 @@ func (q *Queries) Suppliers(ctx context.Context) ([]Supplier, error) {
 			&i.Position,
 			&i.Name,
 			&i.Days,
+			&i.OutOfUse,
 		); err != nil {
 			return nil, err
 		}

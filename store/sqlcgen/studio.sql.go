@@ -69,42 +69,6 @@ func (q *Queries) AddColourwaySlot(ctx context.Context, arg AddColourwaySlotPara
 	return err
 }
 
-const addDryingClass = `-- name: AddDryingClass :exec
-INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille,
-    stiff_minutes, softens_minutes, percentile) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-`
-
-type AddDryingClassParams struct {
-	ID                    string
-	Position              int64
-	Name                  string
-	FirmMinutes           int64
-	DryMinutes            int64
-	ThicknessUm           int64
-	SpreadPerMille        int64
-	StallHumidityPerMille int64
-	StiffMinutes          int64
-	SoftensMinutes        int64
-	Percentile            int64
-}
-
-func (q *Queries) AddDryingClass(ctx context.Context, arg AddDryingClassParams) error {
-	_, err := q.exec(ctx, q.addDryingClassStmt, addDryingClass,
-		arg.ID,
-		arg.Position,
-		arg.Name,
-		arg.FirmMinutes,
-		arg.DryMinutes,
-		arg.ThicknessUm,
-		arg.SpreadPerMille,
-		arg.StallHumidityPerMille,
-		arg.StiffMinutes,
-		arg.SoftensMinutes,
-		arg.Percentile,
-	)
-	return err
-}
-
 const addHours = `-- name: AddHours :exec
 INSERT INTO person_hours (person_id, position, day, from_minute, to_minute) VALUES (?, ?, ?, ?, ?)
 `
@@ -124,87 +88,6 @@ func (q *Queries) AddHours(ctx context.Context, arg AddHoursParams) error {
 		arg.Day,
 		arg.FromMinute,
 		arg.ToMinute,
-	)
-	return err
-}
-
-const addMaterial = `-- name: AddMaterial :exec
-INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
-`
-
-type AddMaterialParams struct {
-	ID          string
-	Position    int64
-	Name        string
-	Unit        string
-	Wire        string
-	Form        string
-	SupplierID  string
-	Pack        int64
-	KeepAtLeast int64
-}
-
-func (q *Queries) AddMaterial(ctx context.Context, arg AddMaterialParams) error {
-	_, err := q.exec(ctx, q.addMaterialStmt, addMaterial,
-		arg.ID,
-		arg.Position,
-		arg.Name,
-		arg.Unit,
-		arg.Wire,
-		arg.Form,
-		arg.SupplierID,
-		arg.Pack,
-		arg.KeepAtLeast,
-	)
-	return err
-}
-
-const addPerson = `-- name: AddPerson :exec
-INSERT INTO person (id, position, name, beyond) VALUES (?, ?, ?, ?)
-`
-
-type AddPersonParams struct {
-	ID       string
-	Position int64
-	Name     string
-	Beyond   string
-}
-
-func (q *Queries) AddPerson(ctx context.Context, arg AddPersonParams) error {
-	_, err := q.exec(ctx, q.addPersonStmt, addPerson,
-		arg.ID,
-		arg.Position,
-		arg.Name,
-		arg.Beyond,
-	)
-	return err
-}
-
-const addPlace = `-- name: AddPlace :exec
-INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by, size_um) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
-`
-
-type AddPlaceParams struct {
-	ID           string
-	Position     int64
-	Name         string
-	Slots        int64
-	KeepsMinutes int64
-	Surroundings string
-	MadeBy       string
-	SizeUm       int64
-}
-
-func (q *Queries) AddPlace(ctx context.Context, arg AddPlaceParams) error {
-	_, err := q.exec(ctx, q.addPlaceStmt, addPlace,
-		arg.ID,
-		arg.Position,
-		arg.Name,
-		arg.Slots,
-		arg.KeepsMinutes,
-		arg.Surroundings,
-		arg.MadeBy,
-		arg.SizeUm,
 	)
 	return err
 }
@@ -397,6 +280,51 @@ func (q *Queries) Colourways(ctx context.Context) ([]Colourway, error) {
 	return items, nil
 }
 
+const dropAway = `-- name: DropAway :exec
+DELETE FROM person_away WHERE person_id = ?
+`
+
+func (q *Queries) DropAway(ctx context.Context, personID string) error {
+	_, err := q.exec(ctx, q.dropAwayStmt, dropAway, personID)
+	return err
+}
+
+const dropClimate = `-- name: DropClimate :exec
+DELETE FROM climate_hour
+`
+
+func (q *Queries) DropClimate(ctx context.Context) error {
+	_, err := q.exec(ctx, q.dropClimateStmt, dropClimate)
+	return err
+}
+
+const dropHours = `-- name: DropHours :exec
+DELETE FROM person_hours WHERE person_id = ?
+`
+
+func (q *Queries) DropHours(ctx context.Context, personID string) error {
+	_, err := q.exec(ctx, q.dropHoursStmt, dropHours, personID)
+	return err
+}
+
+const dropPerson = `-- name: DropPerson :exec
+DELETE FROM person WHERE id = ?
+`
+
+func (q *Queries) DropPerson(ctx context.Context, id string) error {
+	_, err := q.exec(ctx, q.dropPersonStmt, dropPerson, id)
+	return err
+}
+
+const dropSkills = `-- name: DropSkills :exec
+DELETE FROM person_skill WHERE person_id = ?
+`
+
+func (q *Queries) DropSkills(ctx context.Context, personID string) error {
+	_, err := q.exec(ctx, q.dropSkillsStmt, dropSkills, personID)
+	return err
+}
+
 const dryingClasses = `-- name: DryingClasses :many
 SELECT id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille, stiff_minutes, softens_minutes, percentile FROM drying_class ORDER BY position
 `
@@ -470,7 +398,7 @@ func (q *Queries) Hours(ctx context.Context) ([]PersonHour, error) {
 }
 
 const materials = `-- name: Materials :many
-SELECT id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, on_hand FROM material ORDER BY position
+SELECT id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, on_hand, out_of_use FROM material ORDER BY position
 `
 
 func (q *Queries) Materials(ctx context.Context) ([]Material, error) {
@@ -493,6 +421,7 @@ func (q *Queries) Materials(ctx context.Context) ([]Material, error) {
 			&i.Pack,
 			&i.KeepAtLeast,
 			&i.OnHand,
+			&i.OutOfUse,
 		); err != nil {
 			return nil, err
 		}
@@ -540,7 +469,7 @@ func (q *Queries) People(ctx context.Context) ([]Person, error) {
 }
 
 const places = `-- name: Places :many
-SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um FROM place ORDER BY position
+SELECT id, position, name, slots, keeps_minutes, surroundings, made_by, size_um, out_of_use FROM place ORDER BY position
 `
 
 func (q *Queries) Places(ctx context.Context) ([]Place, error) {
@@ -561,6 +490,7 @@ func (q *Queries) Places(ctx context.Context) ([]Place, error) {
 			&i.Surroundings,
 			&i.MadeBy,
 			&i.SizeUm,
+			&i.OutOfUse,
 		); err != nil {
 			return nil, err
 		}
@@ -573,6 +503,136 @@ func (q *Queries) Places(ctx context.Context) ([]Place, error) {
 		return nil, err
 	}
 	return items, nil
+}
+
+const putDryingClass = `-- name: PutDryingClass :exec
+INSERT INTO drying_class (id, position, name, firm_minutes, dry_minutes, thickness_um, spread_per_mille, stall_humidity_per_mille,
+    stiff_minutes, softens_minutes, percentile) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, firm_minutes = excluded.firm_minutes, dry_minutes = excluded.dry_minutes,
+    thickness_um = excluded.thickness_um, spread_per_mille = excluded.spread_per_mille,
+    stall_humidity_per_mille = excluded.stall_humidity_per_mille, stiff_minutes = excluded.stiff_minutes,
+    softens_minutes = excluded.softens_minutes, percentile = excluded.percentile
+`
+
+type PutDryingClassParams struct {
+	ID                    string
+	Position              int64
+	Name                  string
+	FirmMinutes           int64
+	DryMinutes            int64
+	ThicknessUm           int64
+	SpreadPerMille        int64
+	StallHumidityPerMille int64
+	StiffMinutes          int64
+	SoftensMinutes        int64
+	Percentile            int64
+}
+
+func (q *Queries) PutDryingClass(ctx context.Context, arg PutDryingClassParams) error {
+	_, err := q.exec(ctx, q.putDryingClassStmt, putDryingClass,
+		arg.ID,
+		arg.Position,
+		arg.Name,
+		arg.FirmMinutes,
+		arg.DryMinutes,
+		arg.ThicknessUm,
+		arg.SpreadPerMille,
+		arg.StallHumidityPerMille,
+		arg.StiffMinutes,
+		arg.SoftensMinutes,
+		arg.Percentile,
+	)
+	return err
+}
+
+const putMaterial = `-- name: PutMaterial :exec
+INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, out_of_use) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, unit = excluded.unit, wire = excluded.wire, form = excluded.form,
+    supplier_id = excluded.supplier_id, pack = excluded.pack, keep_at_least = excluded.keep_at_least, out_of_use = excluded.out_of_use
+`
+
+type PutMaterialParams struct {
+	ID          string
+	Position    int64
+	Name        string
+	Unit        string
+	Wire        string
+	Form        string
+	SupplierID  string
+	Pack        int64
+	KeepAtLeast int64
+	OutOfUse    int64
+}
+
+func (q *Queries) PutMaterial(ctx context.Context, arg PutMaterialParams) error {
+	_, err := q.exec(ctx, q.putMaterialStmt, putMaterial,
+		arg.ID,
+		arg.Position,
+		arg.Name,
+		arg.Unit,
+		arg.Wire,
+		arg.Form,
+		arg.SupplierID,
+		arg.Pack,
+		arg.KeepAtLeast,
+		arg.OutOfUse,
+	)
+	return err
+}
+
+const putPerson = `-- name: PutPerson :exec
+INSERT INTO person (id, position, name, beyond) VALUES (?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, beyond = excluded.beyond
+`
+
+type PutPersonParams struct {
+	ID       string
+	Position int64
+	Name     string
+	Beyond   string
+}
+
+func (q *Queries) PutPerson(ctx context.Context, arg PutPersonParams) error {
+	_, err := q.exec(ctx, q.putPersonStmt, putPerson,
+		arg.ID,
+		arg.Position,
+		arg.Name,
+		arg.Beyond,
+	)
+	return err
+}
+
+const putPlace = `-- name: PutPlace :exec
+INSERT INTO place (id, position, name, slots, keeps_minutes, surroundings, made_by, size_um, out_of_use) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, slots = excluded.slots, keeps_minutes = excluded.keeps_minutes,
+    surroundings = excluded.surroundings, made_by = excluded.made_by, size_um = excluded.size_um, out_of_use = excluded.out_of_use
+`
+
+type PutPlaceParams struct {
+	ID           string
+	Position     int64
+	Name         string
+	Slots        int64
+	KeepsMinutes int64
+	Surroundings string
+	MadeBy       string
+	SizeUm       int64
+	OutOfUse     int64
+}
+
+func (q *Queries) PutPlace(ctx context.Context, arg PutPlaceParams) error {
+	_, err := q.exec(ctx, q.putPlaceStmt, putPlace,
+		arg.ID,
+		arg.Position,
+		arg.Name,
+		arg.Slots,
+		arg.KeepsMinutes,
+		arg.Surroundings,
+		arg.MadeBy,
+		arg.SizeUm,
+		arg.OutOfUse,
+	)
+	return err
 }
 
 const recipeBody = `-- name: RecipeBody :one
@@ -616,6 +676,15 @@ func (q *Queries) RecipeIDs(ctx context.Context) ([]string, error) {
 		return nil, err
 	}
 	return items, nil
+}
+
+const rename = `-- name: Rename :exec
+UPDATE studio SET name = ? WHERE id = 1
+`
+
+func (q *Queries) Rename(ctx context.Context, name string) error {
+	_, err := q.exec(ctx, q.renameStmt, rename, name)
+	return err
 }
 
 const setStandingMinute = `-- name: SetStandingMinute :exec

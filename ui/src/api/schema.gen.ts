@@ -39,6 +39,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a studio is begun here, and from what it can be */
+        get: operations["get-beginning"];
+        put?: never;
+        /** Begin a studio of one's own in an empty folder */
+        post: operations["begin-studio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginning/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin with a studio document in an empty folder */
+        post: operations["begin-from-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginning/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open a demo beside; nothing of it is kept here */
+        post: operations["look-round"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/{person}": {
         parameters: {
             query?: never;
@@ -1794,6 +1846,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** People, places, tools, materials and settings */
+        get: operations["get-workshop"];
+        /** The studio's name, usual air and settings */
+        put: operations["write-workshop"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Add, change or take away a thing of the workshop */
+        put: operations["write-thing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/{kind}/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a changed thing would do to the plan; nothing is written */
+        post: operations["preview-thing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1975,6 +2079,23 @@ export interface components {
         };
         Beginning: {
             key: string;
+        };
+        BeginningView: {
+            empty: boolean;
+            /** @description of the book that can be begun with */
+            flowers: string[];
+            /** @description a demo can be opened beside */
+            look: boolean;
+            /** @description that its work asks for */
+            skills: string[];
+        };
+        Begun: {
+            /**
+             * Format: int64
+             * @description how many there are
+             */
+            there: number;
+            what: string;
         };
         Behind: {
             line: string;
@@ -2176,6 +2297,10 @@ export interface components {
             /** Format: int64 */
             per: number;
             unit: string;
+        };
+        BreakTime: {
+            from: string;
+            to: string;
         };
         Bundle: {
             colourways?: components["schemas"]["StudioColourway"][];
@@ -2525,6 +2650,11 @@ export interface components {
             offcuts: number;
             patterns: components["schemas"]["Pattern"][];
             proven: boolean;
+        };
+        DayHours: {
+            day: string;
+            from: string;
+            to: string;
         };
         DayTask: {
             /** @description who takes up what it makes, within the day */
@@ -2940,6 +3070,14 @@ export interface components {
             /** Format: int64 */
             sharePerMille: number;
         };
+        FrameBody: {
+            /** @description of each of 24 hours */
+            climate: components["schemas"]["Air"][];
+            name: string;
+            settings: components["schemas"]["Settings"];
+            /** @description as it was seen */
+            was: components["schemas"]["WasStruct"];
+        };
         Gate: {
             /** Format: int64 */
             amount?: number;
@@ -3236,6 +3374,9 @@ export interface components {
              */
             since: number;
         };
+        Looked: {
+            address: string;
+        };
         LostBody: {
             amount: components["schemas"]["Measured"];
             confirmed?: boolean;
@@ -3333,6 +3474,7 @@ export interface components {
             dries?: components["schemas"]["MachineDrying"][];
             id: string;
             name: string;
+            outOfUse?: boolean;
             /** Format: int64 */
             slots: number;
         };
@@ -3359,6 +3501,11 @@ export interface components {
             /** Format: int64 */
             quantity: number;
         };
+        Mark: {
+            name: string;
+            /** Format: int64 */
+            sizeMicrometres: number;
+        };
         Material: {
             form?: string;
             id: string;
@@ -3367,6 +3514,7 @@ export interface components {
             name: string;
             /** Format: int64 */
             onHand: number;
+            outOfUse?: boolean;
             /** Format: int64 */
             pack?: number;
             supplier?: string;
@@ -3410,6 +3558,11 @@ export interface components {
             /** Format: int64 */
             runsOut?: number;
             unit: string;
+        };
+        Measure: {
+            marks: components["schemas"]["Mark"][];
+            name: string;
+            of: string;
         };
         Measured: {
             unit: string;
@@ -3740,6 +3893,18 @@ export interface components {
             /** Format: int64 */
             slack?: number;
         };
+        OwnBeginning: {
+            /** @description with the book of flowers */
+            book: boolean;
+            breaks: components["schemas"]["BreakTime"][];
+            hours: components["schemas"]["DayHours"][];
+            name: string;
+            /** @description who begins it */
+            person: string;
+            skills: string[];
+            /** @description where it is, as a name of the time zone database */
+            zone: string;
+        };
         Page: {
             /**
              * Format: int64
@@ -3886,6 +4051,21 @@ export interface components {
             /** Format: int64 */
             quantity: number;
         };
+        Person: {
+            away?: string[];
+            breaks?: components["schemas"]["BreakTime"][];
+            colours?: {
+                [key: string]: string;
+            };
+            hours?: components["schemas"]["DayHours"][];
+            id: string;
+            name: string;
+            outOfUse?: boolean;
+            overtime?: components["schemas"]["DayHours"][];
+            overtimeShifts?: components["schemas"]["Span"][];
+            shifts?: components["schemas"]["Span"][];
+            skills: components["schemas"]["Skill"][];
+        };
         PersonLane: {
             form?: string;
             hours: components["schemas"]["Span"][];
@@ -3951,6 +4131,7 @@ export interface components {
             keepsMinutes?: number;
             madeBy?: string;
             name: string;
+            outOfUse?: boolean;
             /** Format: int64 */
             sizeMicrometres?: number;
             /** Format: int64 */
@@ -4447,6 +4628,42 @@ export interface components {
             /** @description it says the very same for hours */
             stuck: boolean;
         };
+        Settings: {
+            /** Format: int64 */
+            defaultServiceLevelPerMille: number;
+            /** Format: int64 */
+            densityMilligramsPerMillilitre: number;
+            /** Format: int64 */
+            gatheringMinutes: number;
+            /** Format: int64 */
+            horizonMinutes: number;
+            /** Format: int64 */
+            keepOffcutMicrometres: number;
+            /** Format: int64 */
+            lossPerMille: number;
+            measures?: components["schemas"]["Measure"][];
+            /** Format: int64 */
+            mostPiecesOfOneOrder: number;
+            /** Format: int64 */
+            planningPercentile: number;
+            /** Format: int64 */
+            priorWeightPieces: number;
+            /** Format: int64 */
+            remakeMinutes: number;
+            /** Format: int64 */
+            remnantMilligrams: number;
+            /** Format: int64 */
+            safetyMinutes: number;
+            /** Format: int64 */
+            scaleStepMilligrams: number;
+            /** Format: int64 */
+            sheetYieldPerMille: number;
+            /** Format: int64 */
+            shrinkagePerMille: number;
+            /** Format: int64 */
+            sittingMinutes: number;
+            sparesFor: string;
+        };
         Shade: {
             /** Format: int64 */
             deepPerMille: number;
@@ -4575,6 +4792,11 @@ export interface components {
             of: string;
             /** Format: int64 */
             sizeMicrometres: number;
+        };
+        Skill: {
+            /** Format: int64 */
+            paceHundredths: number;
+            skill: string;
         };
         SlackMoved: {
             /** Format: int64 */
@@ -4852,12 +5074,19 @@ export interface components {
             days: number;
             id: string;
             name: string;
+            outOfUse?: boolean;
         };
         SurelyBody: {
             /** @description the whole studio if empty */
             class?: string;
             /** Format: int64 */
             percentile: number;
+        };
+        Surroundings: {
+            closed?: boolean;
+            hours: components["schemas"]["Air"][];
+            id: string;
+            name: string;
         };
         Taken: {
             /** Format: int64 */
@@ -4999,6 +5228,12 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        ThingBody: {
+            /** @description as it is to be; left out to take it away */
+            is?: unknown;
+            /** @description as it was seen; left out of what is new */
+            was?: unknown;
+        };
         TimerView: {
             by: string;
             /** Format: int64 */
@@ -5015,6 +5250,7 @@ export interface components {
             name: string;
             /** Format: int64 */
             number: number;
+            outOfUse?: boolean;
             /** Format: int64 */
             sizeMicrometres?: number;
             standIns?: string[];
@@ -5140,6 +5376,11 @@ export interface components {
             recipe: string;
             rule: string;
             working: components["schemas"]["Working"];
+        };
+        WasStruct: {
+            climate: components["schemas"]["Air"][];
+            name: string;
+            settings: components["schemas"]["Settings"];
         };
         Way: {
             question?: string;
@@ -5343,6 +5584,32 @@ export interface components {
             result: components["schemas"]["Figure"];
             rounding?: string;
             rule: string;
+        };
+        WorkshopView: {
+            /** @description the usual air of the room in each of 24 hours */
+            climate: components["schemas"]["Air"][];
+            dryingClasses: components["schemas"]["DryingClass"][];
+            dryingMethods: components["schemas"]["Method"][];
+            /** @description how far it is to a first plan */
+            first: components["schemas"]["Begun"][];
+            machines: components["schemas"]["Machine"][];
+            materials: components["schemas"]["Material"][];
+            /** @description of the flower book: a homemade former and a change of colour name them */
+            mixes: components["schemas"]["Named"][];
+            /** Format: int64 */
+            n: number;
+            name: string;
+            parts: components["schemas"]["Named"][];
+            people: components["schemas"]["Person"][];
+            places: components["schemas"]["Place"][];
+            settings: components["schemas"]["Settings"];
+            setupFamilies: components["schemas"]["Family"][];
+            /** @description that recipes ask for or somebody has */
+            skills: string[];
+            suppliers: components["schemas"]["Supplier"][];
+            surroundings: components["schemas"]["Surroundings"][];
+            tools: components["schemas"]["Tool"][];
+            zone: string;
         };
         Yield: {
             /** Format: int64 */
@@ -5619,6 +5886,211 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginningView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "begin-studio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnBeginning"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "begin-from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Looked"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13889,6 +14361,334 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "write-workshop": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "write-thing": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                kind: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-thing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effect"];
                 };
             };
             /** @description Not Found */

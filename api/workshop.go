@@ -1,0 +1,216 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/room"
+	"bractum/core/studio"
+	"bractum/core/workshop"
+	"bractum/store"
+)
+
+// WorkshopView is what of a studio is neither order, recipe nor fact.
+type WorkshopView struct {
+	N             int64                 `json:"n"`
+	Name          string                `json:"name"`
+	Zone          string                `json:"zone"`
+	Settings      studio.Settings       `json:"settings"`
+	Climate       []studio.Air          `json:"climate" doc:"the usual air of the room in each of 24 hours"`
+	People        []studio.Person       `json:"people"`
+	Places        []studio.Place        `json:"places"`
+	Surroundings  []studio.Surroundings `json:"surroundings"`
+	Tools         []studio.Tool         `json:"tools"`
+	Machines      []studio.Machine      `json:"machines"`
+	Materials     []studio.Material     `json:"materials"`
+	Suppliers     []studio.Supplier     `json:"suppliers"`
+	DryingClasses []studio.DryingClass  `json:"dryingClasses"`
+	DryingMethods []studio.Method       `json:"dryingMethods"`
+	SetupFamilies []studio.Family       `json:"setupFamilies"`
+	Mixes         []Named               `json:"mixes" doc:"of the flower book: a homemade former and a change of colour name them"`
+	Parts         []Named               `json:"parts"`
+	Skills        []string              `json:"skills" doc:"that recipes ask for or somebody has"`
+	First         []workshop.Begun      `json:"first" doc:"how far it is to a first plan"`
+}
+
+func (at *moment) workshop() WorkshopView {
+	d := at.inForce.Doc
+	v := WorkshopView{N: at.N, Name: d.Name, Zone: d.Zone, Settings: d.Settings, Climate: append([]studio.Air{}, d.Climate...),
+		People: append([]studio.Person{}, d.People...), Places: append([]studio.Place{}, d.Places...),
+		Surroundings: append([]studio.Surroundings{}, d.Surroundings...), Tools: append([]studio.Tool{}, d.Tools...),
+		Machines: append([]studio.Machine{}, d.Machines...), Materials: append([]studio.Material{}, d.Materials...),
+		Suppliers:     append([]studio.Supplier{}, d.Suppliers...),
+		DryingClasses: append([]studio.DryingClass{}, d.DryingClasses...),
+		DryingMethods: append([]studio.Method{}, d.Methods...), SetupFamilies: append([]studio.Family{}, d.Families...),
+		Mixes: []Named{}, Parts: []Named{}, Skills: append([]string{}, workshop.Skills(d)...),
+		First: workshop.ForAFirstPlan(at.latestAnswer().Doc)}
+	for _, r := range d.Current() {
+		switch r.Kind {
+		case studio.KindMix:
+			v.Mixes = append(v.Mixes, Named{ID: r.ID, Name: r.Name})
+		case studio.KindPart:
+			v.Parts = append(v.Parts, Named{ID: r.ID, Name: r.Name})
+		}
+	}
+	return v
+}
+
+// ThingBody is a thing of a workshop as it was seen and as it is to be; nothing where it was or will not be there.
+type ThingBody struct {
+	Was json.RawMessage `json:"was,omitempty" doc:"as it was seen; left out of what is new"`
+	Is  json.RawMessage `json:"is,omitempty" doc:"as it is to be; left out to take it away"`
+}
+
+// changedOf is a document with a thing as somebody wishes it, and what that was and is.
+func (b ThingBody) changedOf(
+	doc *studio.Document,
+	kind workshop.Kind,
+	id studio.ID,
+) (with *studio.Document, was, is any, err error) {
+	if was, _ = workshop.Thing(doc, kind, id); b.Was == nil && was != nil || b.Was != nil && !b.saw(kind, was) {
+		return nil, nil, nil, huma.Error412PreconditionFailed(
+			"somebody else has changed this meanwhile; nothing of yours was written. Look at it again")
+	}
+	if b.Is == nil {
+		with, was, err = workshop.Without(doc, kind, id)
+		return with, was, nil, err
+	}
+	with, was, is, err = workshop.With(doc, kind, b.Is)
+	if err == nil {
+		if thing, _ := workshop.Thing(with, kind, id); thing == nil {
+			err = studio.Problems{{Place: "id", Message: "is another than that of the address"}}
+		}
+	}
+	return with, was, is, err
+}
+
+// saw is true where a thing is as it was seen; what is on hand of a material is not looked at.
+func (b ThingBody) saw(kind workshop.Kind, is any) bool {
+	seen, err := workshop.Decoded(kind, b.Was)
+	if m, of := seen.(studio.Material); of && is != nil {
+		m.OnHand = is.(studio.Material).OnHand
+		seen = m
+	}
+	return err == nil && reflect.DeepEqual(seen, is)
+}
+
+func (s *Service) registerWorkshop(to huma.API) {
+	kept(s, to, get("/workshop", "get-workshop", "People, places, tools, materials and settings"),
+		shows{topics: []string{"book", "standards", "stores", "air", "orders", "wishes"}, planned: true},
+		func(_ context.Context, at *moment, _ *none) (WorkshopView, error) { return at.workshop(), nil })
+	type preview struct {
+		Kind workshop.Kind `path:"kind"`
+		ID   studio.ID     `path:"id" format:"uuid"`
+		Body ThingBody
+	}
+	beside(s, to, post("/workshop/{kind}/{id}/preview", "preview-thing", "",
+		"What a changed thing would do to the plan; nothing is written"),
+		func(ctx context.Context, at *moment, in *preview) (Effect, error) {
+			doc, _, _, err := in.Body.changedOf(at.latestAnswer().Doc, in.Kind, in.ID)
+			if err != nil {
+				return Effect{}, refused(err)
+			}
+			return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
+				return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
+			})
+		})
+	type write struct {
+		Who
+		Kind workshop.Kind `path:"kind"`
+		ID   studio.ID     `path:"id"`
+		Body ThingBody
+	}
+	wish(s, to, put("/workshop/{kind}/{id}", "write-thing", "thing written",
+		"Add, change or take away a thing of the workshop"),
+		func(_ context.Context, at *moment, in *write) (func(*change) (Moved, error), error) {
+			if err := uuid.Validate(string(in.ID)); err != nil {
+				return nil, huma.Error422UnprocessableEntity("a thing goes by a UUID")
+			}
+			_, was, is, err := in.Body.changedOf(at.latestAnswer().Doc, in.Kind, in.ID)
+			if err == nil && is == nil && in.Kind == workshop.Places {
+				_, err = room.Remove(at.latestAnswer().Doc, at.inForce.Plan, in.ID)
+			}
+			return func(c *change) (Moved, error) {
+				switch {
+				case is == nil:
+					c.Summary = workshop.NameOf(was) + " is not there any more"
+					return Moved{c.N()}, c.DropThing(in.Kind, in.ID)
+				case was == nil:
+					c.Summary = workshop.NameOf(is) + " added"
+				default:
+					c.Summary = workshop.NameOf(is) + " changed"
+				}
+				return Moved{c.N()}, c.PutThing(in.Kind, in.ID, is)
+			}, refused(err)
+		})
+	type frame struct {
+		Who
+		Body struct {
+			Name     string          `json:"name" minLength:"1" maxLength:"80"`
+			Settings studio.Settings `json:"settings"`
+			Climate  []studio.Air    `json:"climate" doc:"of each of 24 hours"`
+			Was      struct {
+				Name     string          `json:"name"`
+				Settings studio.Settings `json:"settings"`
+				Climate  []studio.Air    `json:"climate"`
+			} `json:"was" doc:"as it was seen"`
+		}
+	}
+	fact(s, to, put("/workshop", "write-workshop", "studio changed", "The studio's name, usual air and settings"),
+		func(c *change, in *frame) (Moved, error) {
+			d := c.at.inForce.Doc
+			seen := in.Body.Was
+			if seen.Name != d.Name || !reflect.DeepEqual(seen.Settings, d.Settings) ||
+				len(seen.Climate)+len(d.Climate) > 0 && !reflect.DeepEqual(seen.Climate, d.Climate) {
+				return Moved{}, huma.Error412PreconditionFailed(
+					"somebody else has changed this meanwhile; nothing of yours was written. Look at it again")
+			}
+			with := *d
+			with.Name, with.Settings, with.Climate = in.Body.Name, in.Body.Settings, in.Body.Climate
+			if problems := with.Validate(); len(problems) > 0 {
+				return Moved{}, problems
+			}
+			c.Summary = "The studio's own settings"
+			if d.Name != with.Name {
+				c.Summary = fmt.Sprintf("The studio is called %q", with.Name)
+				if err := c.Rename(with.Name); err != nil {
+					return Moved{}, err
+				}
+			}
+			if !reflect.DeepEqual(d.Settings, with.Settings) {
+				if err := c.SetSettings(with.Settings); err != nil {
+					return Moved{}, err
+				}
+			}
+			if len(with.Climate)+len(d.Climate) > 0 && !reflect.DeepEqual(d.Climate, with.Climate) {
+				if err := c.SetClimate(with.Climate); err != nil {
+					return Moved{}, err
+				}
+			}
+			return Moved{c.N()}, nil
+		})
+}
+
+// refused tells what a workshop says as the API does.
+func refused(err error) error {
+	var used workshop.InUse
+	var kind workshop.NoKind
+	var missing workshop.Missing
+	switch {
+	case errors.As(err, &used):
+		return studio.Refuse("%s", used.Error())
+	case errors.As(err, &kind):
+		return huma.Error404NotFound(kind.Error())
+	case errors.As(err, &missing):
+		return store.NotFound{Thing: "this thing"}
+	}
+	return err
+}

@@ -1,0 +1,220 @@
+package web_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/api"
+	"bractum/core/count"
+	"bractum/core/plan"
+	"bractum/core/studio"
+	"bractum/core/workshop"
+	"bractum/demo"
+	"bractum/store"
+)
+
+func (d desk) workshop() api.WorkshopView { return read[api.WorkshopView](d, "/api/workshop") }
+
+// wishes writes a thing as it is to be, having seen it as it was.
+func (d desk) wishes(kind workshop.Kind, id studio.ID, was, is any) (int, object) {
+	d.t.Helper()
+	body := object{}
+	if was != nil {
+		body["was"] = was
+	}
+	if is != nil {
+		body["is"] = is
+	}
+	return d.ask("PUT", fmt.Sprintf("/api/workshop/%s/%s", kind, id), body, nil)
+}
+
+// Somebody is taken on, is away today, leaves; what that does to the plan is said before it counts, and each is
+// taken back.
+func TestPeopleComeAndGo(t *testing.T) {
+	d := newDesk(t)
+	w := d.workshop()
+	teun := w.People[1]
+	require.Equal(t, "Teun", teun.Name)
+	away := teun
+	away.Away = append(away.Away, studio.MustDate("2027-09-20"), studio.MustDate("2027-09-21"))
+	path := "/api/workshop/people/" + string(teun.ID)
+	code, effect := d.ask("POST", path+"/preview", object{"was": teun, "is": away}, nil)
+	require.Equal(t, 200, code, effect)
+	assert.Greater(t, len(effect["differences"].(object)["moved"].([]any)), 3)
+	assert.Equal(t, w, d.workshop(), "nothing is written by looking")
+	code, done := d.wishes(workshop.People, teun.ID, teun, away)
+	require.Equal(t, 200, code, done)
+	assert.Equal(t, away, d.workshop().People[1])
+	code, answer := d.wishes(workshop.People, teun.ID, teun, teun)
+	assert.Equal(t, 412, code, "what somebody else changed meanwhile is not overwritten: %v", answer)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", done["n"]), nil, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, teun, d.workshop().People[1])
+
+	noor := studio.Person{ID: studio.ID(uuid.NewString()), Name: "Noor", Skills: []studio.Skill{{Skill: "wiring", Pace: 90}},
+		Hours:  []studio.DayHours{{Day: "monday", From: 540, To: 1020}},
+		Breaks: []studio.BreakTime{{From: 720, To: 750}}}
+	code, done = d.wishes(workshop.People, noor.ID, nil, noor)
+	require.Equal(t, 200, code, done)
+	assert.Equal(t, noor, d.workshop().People[len(w.People)])
+	code, _ = d.wishes(workshop.People, noor.ID, noor, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, w.People, d.workshop().People)
+	d.person = teun.ID
+	d.ask("POST", "/api/clock", object{"by": "hour"}, nil) // somebody whom the journal names stays in it
+	d.person = demo.ID("Odalys")
+	code, answer = d.wishes(workshop.People, teun.ID, teun, nil)
+	assert.Equal(t, 409, code, answer)
+	gone := teun
+	gone.OutOfUse = true
+	code, answer = d.wishes(workshop.People, teun.ID, teun, gone)
+	require.Equal(t, 200, code, answer)
+	for _, b := range read[api.PlanView](d, "/api/plan?days=14").Blocks {
+		assert.False(t, b.State == studio.TaskPlanned && b.Person == teun.ID, "%s is planned for who is gone", b.Name)
+	}
+}
+
+// What a thing may not be is said at its fields, and in words what it is used by.
+func TestAWorkshopSaysWhatDoesNotHold(t *testing.T) {
+	d := newDesk(t)
+	w := d.workshop()
+	tool := w.Tools[0]
+	code, answer := d.wishes(workshop.Tools, tool.ID, tool, nil)
+	assert.Equal(t, 409, code)
+	assert.Contains(t, answer["detail"], "is used by")
+	place := w.Places[0]
+	place.Slots = 0
+	code, answer = d.wishes(workshop.Places, place.ID, w.Places[0], place)
+	assert.Equal(t, 422, code)
+	assert.Contains(t, fmt.Sprint(answer["errors"]), "body.slots")
+	code, _ = d.wishes("orders", place.ID, nil, place)
+	assert.Equal(t, 404, code)
+	code, _ = d.wishes(workshop.Places, studio.ID(uuid.NewString()), nil, w.Places[0])
+	assert.Equal(t, 422, code, "an id other than that of its address")
+	code, _ = d.wishes(workshop.Places, "spoon", nil, object{"id": "spoon", "name": "Spoon", "slots": 1})
+	assert.Equal(t, 422, code)
+	code, answer = d.ask("PUT", "/api/workshop", object{"name": "Yard", "settings": w.Settings, "climate": w.Climate[:3],
+		"was": object{"name": w.Name, "settings": w.Settings, "climate": w.Climate}}, nil)
+	assert.Equal(t, 422, code, answer)
+	w.Settings.SittingMinutes = 35
+	air := slices.Clone(w.Climate)
+	air[3].HumidityPerMille = 777
+	code, answer = d.ask("PUT", "/api/workshop", object{"name": "The Yard", "settings": w.Settings, "climate": air,
+		"was": object{"name": w.Name, "settings": d.workshop().Settings, "climate": w.Climate}}, nil)
+	require.Equal(t, 200, code, answer)
+	assert.Equal(t, "The Yard", d.workshop().Name)
+	assert.Equal(t, air, d.workshop().Climate)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", answer["n"]), nil, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, w.Name, d.workshop().Name)
+	assert.Equal(t, w.Climate, d.workshop().Climate)
+}
+
+// edited is a thing with something of it changed at random, which may not hold.
+func edited(r *rand.Rand, kind workshop.Kind, thing any) object {
+	var is object
+	data, _ := json.Marshal(thing)
+	_ = json.Unmarshal(data, &is)
+	switch number := func(most int64) int64 { return r.Int64N(most) }; kind {
+	case workshop.People:
+		is["skills"] = []object{{"skill": "wiring", "paceHundredths": 50 + number(150)}, {"skill": "dusting", "paceHundredths": 100}}
+		is["outOfUse"] = r.IntN(4) == 0
+	case workshop.Places:
+		is["slots"] = number(20)
+		is["name"] = fmt.Sprintf("Place %d", number(30))
+	case workshop.Tools:
+		is["number"] = number(5)
+		is["outOfUse"] = r.IntN(4) == 0
+	case workshop.Materials:
+		is["keepAtLeast"] = number(9000)
+		is["pack"] = number(500)
+	case workshop.Suppliers:
+		is["days"] = number(10)
+	case workshop.DryingClasses:
+		is["dryMinutes"] = number(4000)
+	case workshop.Families:
+		is["fullMinutes"] = number(40)
+	default:
+		is["name"] = fmt.Sprintf("Thing %d", number(30))
+	}
+	return is
+}
+
+// Whatever two leads do to a workshop at once, the studio holds, counts and plans; all of it can be taken back.
+func TestTwoLeadsEditAWorkshop(t *testing.T) {
+	edits := number("BRACTUM_EDITS", 40)
+	d := newDesk(t)
+	begun, _, err := d.store.Document(t.Context(), store.Wished, standing)
+	require.NoError(t, err)
+	leads := []desk{d, d}
+	leads[1].person = demo.ID("Maren")
+	seen := []api.WorkshopView{d.workshop(), d.workshop()}
+	random := rand.New(rand.NewPCG(23, 1))
+	var lines []any
+	stale := 0
+	for range edits {
+		who := random.IntN(2)
+		if random.IntN(3) == 0 {
+			seen[who] = leads[who].workshop()
+		}
+		kind := workshop.Kinds[random.IntN(len(workshop.Kinds))]
+		all := map[workshop.Kind][]any{}
+		for _, k := range workshop.Kinds {
+			all[k] = workshop.All(&studio.Document{People: seen[who].People, Places: seen[who].Places,
+				Surroundings: seen[who].Surroundings, Tools: seen[who].Tools, Machines: seen[who].Machines,
+				Materials: seen[who].Materials, Suppliers: seen[who].Suppliers, DryingClasses: seen[who].DryingClasses,
+				Methods: seen[who].DryingMethods, Families: seen[who].SetupFamilies}, k)
+		}
+		if len(all[kind]) == 0 {
+			continue
+		}
+		was := all[kind][random.IntN(len(all[kind]))]
+		is := edited(random, kind, was)
+		id := studio.ID(is["id"].(string))
+		var code int
+		var answer object
+		switch random.IntN(6) {
+		case 0:
+			code, answer = leads[who].wishes(kind, id, was, nil)
+		case 1:
+			id = studio.ID(uuid.NewString())
+			is["id"], is["name"] = id, fmt.Sprintf("New %d", random.IntN(40))
+			code, answer = leads[who].wishes(kind, id, nil, is)
+		default:
+			code, answer = leads[who].wishes(kind, id, was, is)
+		}
+		require.Contains(t, []int{200, 404, 409, 412, 422}, code, "%v", answer)
+		if code == 200 {
+			lines = append(lines, answer["n"])
+		} else if code == 412 {
+			stale++
+		}
+		if code == 200 && random.IntN(10) == 0 {
+			doc, _, err := d.store.Document(t.Context(), store.Wished, standing)
+			require.NoError(t, err)
+			require.Empty(t, doc.Validate())
+			counted, err := count.Up(doc)
+			require.NoError(t, err)
+			_, err = plan.Make(doc, counted, plan.Options{})
+			require.NoError(t, err)
+		}
+	}
+	t.Logf("%d written, %d stale", len(lines), stale)
+	assert.NotEmpty(t, lines)
+	for i := len(lines) - 1; i >= 0; i-- {
+		code, answer := d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", lines[i]), nil, nil)
+		require.Equal(t, 200, code, answer)
+	}
+	after, _, err := d.store.Document(t.Context(), store.Wished, standing)
+	require.NoError(t, err)
+	for _, kind := range workshop.Kinds {
+		assert.ElementsMatch(t, workshop.All(begun, kind), workshop.All(after, kind), "%s", kind)
+	}
+}
