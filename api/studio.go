@@ -3,6 +3,7 @@ package api
 import (
 	"cmp"
 	"context"
+	"slices"
 	"sync"
 	"time"
 
@@ -11,23 +12,25 @@ import (
 	"bractum/core/flower"
 	"bractum/core/plan"
 	"bractum/core/studio"
+	"bractum/core/workshop"
 )
 
 // StudioView is what every station needs to know: the clock, people, places,
 // what can be ordered, and how things are called and coloured.
 type StudioView struct {
-	N          int64         `json:"n" doc:"the journal number this answers for"`
-	Behind     bool          `json:"behind" doc:"true while the plan of what was recorded last is still being worked out"`
-	Worked     int64         `json:"worked" doc:"another whenever counts, plans or offers are"`
-	Name       string        `json:"name"`
-	Epoch      time.Time     `json:"epoch" doc:"minute 0"`
-	Zone       string        `json:"zone" doc:"IANA time zone"`
-	Now        studio.Minute `json:"now"`
-	Standing   bool          `json:"standing" doc:"true in the demo: the clock stands until it is moved"`
-	Safety     studio.Minute `json:"safetyMinutes"`
-	People     []Named       `json:"people"`
-	Flowers    []Flower      `json:"flowers" doc:"what can be ordered"`
-	Colourways []Colourway   `json:"colourways"`
+	N          int64            `json:"n" doc:"the journal number this answers for"`
+	Behind     bool             `json:"behind" doc:"true while the plan of what was recorded last is still being worked out"`
+	Worked     int64            `json:"worked" doc:"another whenever counts, plans or offers are"`
+	Name       string           `json:"name"`
+	Epoch      time.Time        `json:"epoch" doc:"minute 0"`
+	Zone       string           `json:"zone" doc:"IANA time zone"`
+	Now        studio.Minute    `json:"now"`
+	First      []workshop.Begun `json:"first,omitempty" doc:"how far it is to a first plan, while something is missing"`
+	Standing   bool             `json:"standing" doc:"true in the demo: the clock stands until it is moved"`
+	Safety     studio.Minute    `json:"safetyMinutes"`
+	People     []Named          `json:"people"`
+	Flowers    []Flower         `json:"flowers" doc:"what can be ordered"`
+	Colourways []Colourway      `json:"colourways"`
 }
 
 // Named is a thing by its id and name.
@@ -141,7 +144,13 @@ func (s *Service) registerStudio(to huma.API) {
 				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes,
 				People: []Named{}}
 			for _, p := range doc.People {
-				v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
+				if !p.OutOfUse {
+					v.People = append(v.People, Named{ID: p.ID, Name: p.Name})
+				}
+			}
+			first := workshop.ForAFirstPlan(at.latestAnswer().Doc)
+			if slices.ContainsFunc(first, func(b workshop.Begun) bool { return b.There == 0 }) {
+				v.First = first
 			}
 			v.Flowers, v.Colourways = s.catalogue.of(at.inForce)
 			return v, nil

@@ -38,7 +38,6 @@ type WorkshopView struct {
 	Mixes         []Named               `json:"mixes" doc:"of the flower book: a homemade former and a change of colour name them"`
 	Parts         []Named               `json:"parts"`
 	Skills        []string              `json:"skills" doc:"that recipes ask for or somebody has"`
-	First         []workshop.Begun      `json:"first" doc:"how far it is to a first plan"`
 }
 
 func (at *moment) workshop() WorkshopView {
@@ -51,13 +50,61 @@ func (at *moment) workshop() WorkshopView {
 		DryingClasses: append([]studio.DryingClass{}, d.DryingClasses...),
 		DryingMethods: append([]studio.Method{}, d.Methods...), SetupFamilies: append([]studio.Family{}, d.Families...),
 		Mixes: []Named{}, Parts: []Named{}, Skills: append([]string{}, workshop.Skills(d)...),
-		First: workshop.ForAFirstPlan(at.latestAnswer().Doc)}
+	}
 	for _, r := range d.Current() {
 		switch r.Kind {
 		case studio.KindMix:
 			v.Mixes = append(v.Mixes, Named{ID: r.ID, Name: r.Name})
 		case studio.KindPart:
 			v.Parts = append(v.Parts, Named{ID: r.ID, Name: r.Name})
+		}
+	}
+	return v
+}
+
+// UsualView is what can be taken into a workshop as it is.
+type UsualView struct {
+	Places    []studio.Place    `json:"places"`
+	Machines  []studio.Machine  `json:"machines"`
+	Tools     []studio.Tool     `json:"tools"`
+	Materials []studio.Material `json:"materials"`
+}
+
+// usual is what the starter has beyond a document, by name and id.
+func (s *Service) usual(doc *studio.Document) UsualView {
+	v := UsualView{Places: []studio.Place{}, Machines: []studio.Machine{}, Tools: []studio.Tool{},
+		Materials: []studio.Material{}}
+	if s.beginnings.Starter == nil {
+		return v
+	}
+	from := s.beginnings.Starter(true)
+	there := map[any]bool{}
+	for _, kind := range []workshop.Kind{workshop.Places, workshop.Machines, workshop.Tools, workshop.Materials} {
+		for _, thing := range workshop.All(doc, kind) {
+			there[workshop.NameOf(thing)], there[workshop.IDOf(thing)] = true, true
+		}
+	}
+	missing := func(thing any) bool { return !there[workshop.NameOf(thing)] && !there[workshop.IDOf(thing)] }
+	for _, p := range from.Places {
+		if missing(p) && p.MadeBy == "" { // a homemade one comes with its recipe
+			v.Places = append(v.Places, p)
+		}
+	}
+	for _, m := range from.Machines {
+		if missing(m) {
+			m.Dries = nil
+			v.Machines = append(v.Machines, m)
+		}
+	}
+	for _, t := range from.Tools {
+		if missing(t) {
+			t.StandIns = nil
+			v.Tools = append(v.Tools, t)
+		}
+	}
+	for _, m := range from.Materials {
+		if missing(m) {
+			v.Materials = append(v.Materials, m)
 		}
 	}
 	return v
@@ -106,6 +153,26 @@ func (s *Service) registerWorkshop(to huma.API) {
 	kept(s, to, get("/workshop", "get-workshop", "People, places, tools, materials and settings"),
 		shows{topics: []string{"book", "standards", "stores", "air", "orders", "wishes"}, planned: true},
 		func(_ context.Context, at *moment, _ *none) (WorkshopView, error) { return at.workshop(), nil })
+	kept(s, to, get("/workshop/usual", "list-usual", "What a workshop usually has, and this one has not"),
+		shows{topics: []string{"book"}},
+		func(_ context.Context, at *moment, _ *none) (UsualView, error) { return s.usual(at.inForce.Doc), nil })
+	type file struct {
+		ContentType string `header:"Content-Type"`
+		Disposition string `header:"Content-Disposition"`
+		Body        []byte
+	}
+	d := get("/workshop/document", "get-document", "The whole studio as a studio document").described(WayRead)
+	d.Responses = map[string]*huma.Response{"200": {Description: "the document",
+		Content: map[string]*huma.MediaType{"application/json": {}}}}
+	huma.Register(to, d, func(ctx context.Context, _ *none) (*file, error) {
+		at, err := s.now(ctx)
+		if err != nil {
+			return nil, problem(err)
+		}
+		data, err := json.MarshalIndent(at.latestAnswer().Doc, "", "\t")
+		return &file{ContentType: "application/json", Disposition: `attachment; filename="studio.json"`, Body: data},
+			problem(err)
+	})
 	type preview struct {
 		Kind workshop.Kind `path:"kind"`
 		ID   studio.ID     `path:"id" format:"uuid"`

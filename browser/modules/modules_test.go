@@ -33,7 +33,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export * from "./src/drawings/board";
 		export * from "./src/drawings/outlines";
 		export * from "./src/drawings/portrait";
-		export * from "./src/stations/book/fields";
+		export * from "./src/parts/fields/fields";
 		export { moved } from "./src/stations/plan/draft";
 		export { typed } from "./src/number";
 		export { default as en } from "./src/words/en";

@@ -63,6 +63,7 @@ type exportCommand struct {
 	source
 	Names []string `arg:"" optional:"" help:"Names of recipes; the whole book if none is named."`
 	Parts bool     `help:"The parts table of the one recipe named, as CSV."`
+	Whole bool     `help:"The whole studio instead, as a studio document: it opens in an empty folder by serve --from."`
 }
 
 func (c *exportCommand) Run() error {
@@ -73,6 +74,9 @@ func (c *exportCommand) Run() error {
 	}
 	if from != nil {
 		defer func() { _ = from.Close() }() // nothing was written
+	}
+	if c.Whole {
+		return write(doc)
 	}
 	var pages []studio.ID
 	var last *studio.Recipe

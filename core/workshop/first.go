@@ -5,7 +5,8 @@ import "bractum/core/studio"
 // First is something that a first plan needs, in the order in which a lead would tell it to a new colleague.
 type First string
 
-// What a first plan needs: somebody who works, somewhere to dry, paste and wire, a flower, and an order.
+// What a first plan needs: somebody who works, somewhere to dry, paste and wire that are there, a flower,
+// and an order.
 const (
 	FirstPeople    First = "people"
 	FirstPlaces    First = "places"
@@ -20,7 +21,7 @@ type Begun struct {
 	There int   `json:"there" doc:"how many there are"`
 }
 
-// ForAFirstPlan is how far a studio has come towards its first plan.
+// ForAFirstPlan is how far a studio has come towards its first plan; an order counts that was there once.
 func ForAFirstPlan(doc *studio.Document) []Begun {
 	count := func(what First, n int, there func(i int) bool) Begun {
 		b := Begun{What: what}
@@ -38,11 +39,13 @@ func ForAFirstPlan(doc *studio.Document) []Begun {
 			return !p.OutOfUse && len(p.Hours)+len(p.Shifts) > 0
 		}),
 		count(FirstPlaces, len(doc.Places), func(i int) bool { return !doc.Places[i].OutOfUse }),
-		count(FirstMaterials, len(doc.Materials), func(i int) bool { return !doc.Materials[i].OutOfUse }),
+		count(FirstMaterials, len(doc.Materials), func(i int) bool {
+			return !doc.Materials[i].OutOfUse && doc.Materials[i].OnHand > 0
+		}),
 		count(FirstFlowers, len(current), func(i int) bool {
 			return current[i].Kind == studio.KindFlower || current[i].Kind == studio.KindSpray
 		}),
-		count(FirstOrder, len(doc.Orders), func(i int) bool { return doc.Orders[i].State == studio.OrderOpen }),
+		count(FirstOrder, len(doc.Orders)+len(doc.Work)+len(doc.Ordinals), func(int) bool { return true }),
 	}
 }
 

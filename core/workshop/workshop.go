@@ -82,6 +82,9 @@ func Thing(doc *studio.Document, kind Kind, id studio.ID) (thing any, at int) {
 
 func idOf(thing reflect.Value) studio.ID { return studio.ID(thing.FieldByName("ID").String()) }
 
+// IDOf is the id of a thing.
+func IDOf(thing any) studio.ID { return idOf(reflect.ValueOf(thing)) }
+
 // NameOf is what a thing is called.
 func NameOf(thing any) string { return reflect.ValueOf(thing).FieldByName("Name").String() }
 

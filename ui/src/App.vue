@@ -2,6 +2,7 @@
 import { useEventListener, useTimeoutFn } from "@vueuse/core";
 import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
+import { Refused } from "./api/client";
 import { letIn, newer } from "./api/installed";
 import { following } from "./api/live";
 import { waiting } from "./api/outbox";
@@ -11,8 +12,13 @@ import JournalDrawer from "./parts/JournalDrawer.vue";
 import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
 import { stations } from "./stations/stations";
+import FirstPlan from "./stations/studio/FirstPlan.vue";
+import BeginPage from "./stations/studio/BeginPage.vue";
 
-const { data: studio, error } = useStudio();
+const { data: studio, error: failed } = useStudio();
+/** No studio is begun here yet. */
+const empty = computed(() => failed.value instanceof Refused && failed.value.status === 409);
+const error = computed(() => (empty.value ? undefined : failed.value));
 const { data: proposal } = useProposal();
 const route = useRoute();
 const router = useRouter();
@@ -54,7 +60,7 @@ useEventListener("keydown", press);
         <img src="/bud.svg" alt="" width="30" height="30" />
         <span :title="studio?.name">{{ studio?.name ?? "Bractum" }}</span>
       </div>
-      <nav aria-label="Stations">
+      <nav v-if="!empty" aria-label="Stations">
         <RouterLink
           v-for="(s, i) in stations"
           :key="s.path"
@@ -69,25 +75,31 @@ useEventListener("keydown", press);
           <span v-if="s.path === '/orders' && proposal?.waits" class="awaits" title="a plan awaits acceptance" />
         </RouterLink>
       </nav>
-      <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
-      <PersonChooser />
+      <template v-if="!empty">
+        <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
+        <PersonChooser />
+      </template>
       <span v-if="slow" class="working" role="status" data-test="behind">the plan is being worked out</span>
       <ClockControl />
     </header>
     <p v-if="newer" class="cut" role="status">
       A newer Bractum is here. <button class="bare add" @click="letIn()">Let it in</button>
     </p>
-    <p v-if="following === 'lost'" class="cut" role="status">
+    <p v-if="following === 'lost' && !empty" class="cut" role="status">
       The connection is lost; what you see may be old. Nothing you recorded is lost<template v-if="unsent"
         >: {{ unsent }} {{ unsent === 1 ? "thing waits" : "things wait" }} here to be sent</template
       >.
     </p>
-    <p v-else-if="following === 'asking'" class="cut" role="status">
+    <p v-else-if="following === 'asking' && !empty" class="cut" role="status">
       Changes come a few seconds late: there is no live connection, so this page asks now and then.
     </p>
     <main>
       <div v-if="error" class="station"><ProblemNote :error="error" /></div>
-      <RouterView />
+      <BeginPage v-if="empty" />
+      <template v-else>
+        <FirstPlan v-if="studio?.first" :first="studio.first" />
+        <RouterView />
+      </template>
     </main>
     <JournalDrawer v-model="journal" />
     <v-dialog v-model="keys" max-width="420">

@@ -8,7 +8,7 @@ import { createApp } from "vue";
 import { createRouter, createWebHistory } from "vue-router";
 
 import App from "./App.vue";
-import type { Schemas } from "./api/client";
+import { Refused, type Schemas } from "./api/client";
 import { install } from "./api/installed";
 import { listen } from "./api/live";
 import { beginSending } from "./api/outbox";
@@ -29,7 +29,12 @@ const router = createRouter({
 const queryClient = new QueryClient({
   // Without a connection everything is tried all the same: a tablet answers by what it keeps itself.
   defaultOptions: {
-    queries: { staleTime: Infinity, retry: 2, networkMode: "always" },
+    queries: {
+      staleTime: Infinity,
+      // what was refused in words is no better for being asked again
+      retry: (times, error) => times < 2 && !(error instanceof Refused && error.status >= 400 && error.status < 500),
+      networkMode: "always",
+    },
     mutations: { networkMode: "always" },
   },
 });

@@ -28,20 +28,22 @@ const shownBy: Record<string, string[]> = {
     "log",
     "closed",
   ],
-  stores: ["stores", "ledger", "closed", "count", "cell", "mixing", "wires"],
+  stores: ["workshop", "stores", "ledger", "closed", "count", "cell", "mixing", "wires"],
   wishes: ["proposal", "count", "cell", "plan", "task"],
   plan: ["plan", "versions", "proposal", "orders"],
-  standards: ["log", "page", "book"],
+  standards: ["log", "page", "book", "workshop", "studio", "plan", "bench"],
   timers: ["drying"],
-  air: ["air", "drying", "log"],
+  air: ["air", "drying", "log", "workshop"],
   clock: ["bench", "drying", "plan", "air", "orders"],
   drafts: ["book"],
-  book: ["book", "page", "drying", "plan", "stores", "log"],
+  book: ["book", "page", "drying", "plan", "stores", "log", "workshop"],
 };
 
 /** What is worked out, and so is another once that is done. */
 const workedOut =
-  "studio orders proposal count cell mixing mix wires plan task chain versions bench drying stores effect".split(" ");
+  "studio workshop orders proposal count cell mixing mix wires plan task chain versions bench drying stores effect".split(
+    " ",
+  );
 
 interface Told {
   event: string;

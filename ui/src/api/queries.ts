@@ -186,6 +186,14 @@ export const useCard = (task: MaybeRefOrGetter<string>) =>
 export const useBenches = () =>
   useQuery({ queryKey: ["bench", "all"], queryFn: () => answered(client.GET("/api/benches")) });
 
+/** People, places, tools, materials and settings. */
+export const useWorkshop = () =>
+  useQuery({ queryKey: ["workshop"], queryFn: () => answered(client.GET("/api/workshop")) });
+
+/** What a workshop usually has, and this one has not. */
+export const useUsual = () =>
+  useQuery({ queryKey: ["workshop", "usual"], queryFn: () => answered(client.GET("/api/workshop/usual")) });
+
 export const useDryingRoom = () =>
   useQuery({
     queryKey: ["drying"],

@@ -1864,6 +1864,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole studio as a studio document */
+        get: operations["get-document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a workshop usually has, and this one has not */
+        get: operations["list-usual"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/{kind}/{id}": {
         parameters: {
             query?: never;
@@ -5046,6 +5080,8 @@ export interface components {
              * @description minute 0
              */
             epoch: string;
+            /** @description how far it is to a first plan, while something is missing */
+            first?: components["schemas"]["Begun"][];
             /** @description what can be ordered */
             flowers: components["schemas"]["Flower"][];
             /**
@@ -5328,6 +5364,12 @@ export interface components {
             recipe?: string;
             variant?: string;
         };
+        UsualView: {
+            machines: components["schemas"]["Machine"][];
+            materials: components["schemas"]["Material"][];
+            places: components["schemas"]["Place"][];
+            tools: components["schemas"]["Tool"][];
+        };
         Variant: {
             materials?: components["schemas"]["MaterialInput"][];
             name: string;
@@ -5590,8 +5632,6 @@ export interface components {
             climate: components["schemas"]["Air"][];
             dryingClasses: components["schemas"]["DryingClass"][];
             dryingMethods: components["schemas"]["Method"][];
-            /** @description how far it is to a first plan */
-            first: components["schemas"]["Begun"][];
             machines: components["schemas"]["Machine"][];
             materials: components["schemas"]["Material"][];
             /** @description of the flower book: a homemade former and a change of colour name them */
@@ -14551,6 +14591,84 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the document */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -101,4 +101,12 @@ export const stations: Station[] = [
     question: "What did it really take?",
     component: () => import("./log/LogStation.vue"),
   },
+  {
+    path: "/studio",
+    name: "Studio",
+    group: "keep",
+    key: "u",
+    question: "Who, when, with what?",
+    component: () => import("./studio/StudioStation.vue"),
+  },
 ];

@@ -4,7 +4,7 @@ import { computed, ref, watch } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import EffectNote from "./EffectNote.vue";
+import EffectNote from "../../parts/EffectNote.vue";
 import { newId } from "./writing";
 
 /** Colourways: the mix that each gives to a colour slot. What a change does to orders is seen first. */

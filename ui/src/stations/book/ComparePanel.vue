@@ -5,8 +5,8 @@ import { answered, client, type Schemas } from "../../api/client";
 import FlowerPortrait from "../../drawings/FlowerPortrait.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { totalWords } from "../../words";
-import { placeWords } from "./fields";
-import { amount } from "./differences";
+import { placeWords } from "../../parts/fields/fields";
+import { amount } from "../../words/differences";
 import type { Writing } from "./writing";
 
 /** Two recipes, or two ways of one, side by side. */

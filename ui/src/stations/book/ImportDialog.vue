@@ -4,7 +4,7 @@ import { computed, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { clashWords } from "../../words";
-import { placeWords } from "./fields";
+import { placeWords } from "../../parts/fields/fields";
 
 /** A file of recipes: what it would bring, what is decided of it, and taking it in. */
 const props = defineProps<{ most: number }>();

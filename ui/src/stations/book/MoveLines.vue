@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import EffectNote from "./EffectNote.vue";
+import EffectNote from "../../parts/EffectNote.vue";
 
 /** Open orders that keep an earlier revision: moved by the lead, the effect seen first. */
 const props = defineProps<{ page: string; lines: Schemas["Behind"][] }>();

@@ -4,9 +4,9 @@ import { answered, client, type Schemas } from "../../api/client";
 import { millimetres } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { columnsFor, Words } from "./columns";
-import FieldGrid from "./FieldGrid.vue";
-import { placeWords, type Row } from "./fields";
-import RowsTable from "./RowsTable.vue";
+import FieldGrid from "../../parts/fields/FieldGrid.vue";
+import { placeWords, type Row } from "../../parts/fields/fields";
+import RowsTable from "../../parts/fields/RowsTable.vue";
 import { newId, type Recipe, type Writing } from "./writing";
 
 /** What goes in: parts in their rows, paste by size, wires, materials; of a mix its blend. */

@@ -2,7 +2,7 @@
 import { ref } from "vue";
 import { command, keepPicture, person, type Schemas } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { placeWords } from "./fields";
+import { placeWords } from "../../parts/fields/fields";
 import type { Writing } from "./writing";
 
 /** Photos and drawings of a recipe, and what its revisions changed. */

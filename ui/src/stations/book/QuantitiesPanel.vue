@@ -2,9 +2,9 @@
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
 import type { columnsFor } from "./columns";
-import FieldGrid from "./FieldGrid.vue";
-import type { Row } from "./fields";
-import RowsTable from "./RowsTable.vue";
+import FieldGrid from "../../parts/fields/FieldGrid.vue";
+import type { Row } from "../../parts/fields/fields";
+import RowsTable from "../../parts/fields/RowsTable.vue";
 import type { Recipe, Writing } from "./writing";
 
 /** Spares, lots, yields, forms, what is left over. */

@@ -9,7 +9,7 @@ import FlowerPortrait from "../../drawings/FlowerPortrait.vue";
 import StepStrip from "../../drawings/StepStrip.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { columnsFor, forms } from "./columns";
-import { placeWords } from "./fields";
+import { placeWords } from "../../parts/fields/fields";
 import ColourChooser from "./ColourChooser.vue";
 import ComparePanel from "./ComparePanel.vue";
 import LookBar from "./LookBar.vue";

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from "vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
-import type { columnsFor, Option } from "./columns";
-import FieldGrid from "./FieldGrid.vue";
-import { keyFor, type Row } from "./fields";
-import RowsTable from "./RowsTable.vue";
+import type { Option } from "../../parts/fields/column";
+import type { columnsFor } from "./columns";
+import FieldGrid from "../../parts/fields/FieldGrid.vue";
+import { keyFor, type Row } from "../../parts/fields/fields";
+import RowsTable from "../../parts/fields/RowsTable.vue";
 import type { Recipe, Step } from "./writing";
 
 /** The steps of a recipe in their order; one is open to be written in. */

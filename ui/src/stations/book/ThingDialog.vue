@@ -3,9 +3,9 @@ import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import type { Column } from "./columns";
-import FieldGrid from "./FieldGrid.vue";
-import type { Row } from "./fields";
+import type { Column } from "../../parts/fields/column";
+import FieldGrid from "../../parts/fields/FieldGrid.vue";
+import type { Row } from "../../parts/fields/fields";
 
 /** Something new that a recipe needs: a material, a wire, a place, a tool, a machine, a drying class. */
 const emit = defineEmits<{ close: [] }>();

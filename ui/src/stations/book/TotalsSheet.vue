@@ -6,7 +6,7 @@ import NumberField from "../../parts/NumberField.vue";
 import BatchNote from "../../parts/BatchNote.vue";
 import { grams, lasting, millimetres, plain } from "../../format";
 import { totalWords } from "../../words";
-import { differenceWords } from "./differences";
+import { differenceWords } from "../../words/differences";
 import RunsOrPhases from "./RunsOrPhases.vue";
 
 /** What one flower comes to, or so many of them begun together. */

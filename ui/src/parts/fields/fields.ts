@@ -1,6 +1,6 @@
 import { typed } from "../../number";
 import { v7 } from "uuid";
-import type { Column } from "./columns";
+import type { Column } from "./column";
 
 export type Row = Record<string, unknown>;
 
@@ -29,6 +29,7 @@ const scales: Partial<Record<Column["kind"], number>> = {
   g: 1000,
   min: 1000,
   percent: 10,
+  degrees: 10,
   whole: 1,
   wall: 1,
   days: 1440,
@@ -38,6 +39,7 @@ const units: Partial<Record<Column["kind"], string>> = {
   g: "g",
   min: "min",
   percent: "%",
+  degrees: "°C",
   wall: "min",
   days: "days",
 };
@@ -47,6 +49,7 @@ export const unitOf = (c: Column): string => c.unit ?? units[c.kind] ?? "";
 /** A kept value as it is written. */
 export function shown(c: Column, value: unknown): string {
   if (value === undefined || value === null || value === "") return "";
+  if (c.as) return c.as.shown(value);
   const scale = scales[c.kind];
   if (c.kind === "list") return (value as string[]).join("\n");
   if (c.kind === "mistakes")
@@ -62,6 +65,7 @@ type Mistake = { what: string; why?: string };
 export function kept(c: Column, text: string): unknown {
   const plain = text.trim();
   if (plain === "") return undefined;
+  if (c.as) return c.as.kept(plain);
   const scale = scales[c.kind];
   if (c.kind === "list")
     return plain
@@ -82,9 +86,27 @@ export function kept(c: Column, text: string): unknown {
       .filter(Boolean)
       .map((n) => scaled(typed(n), c.scale ?? 1));
   if (scale) {
-    return scaled(typed(plain), scale);
+    return scaled(measured(plain, c), scale);
   }
   return text;
+}
+
+/** What people write behind a number, in the unit that a field is written in. */
+const written: Partial<Record<Column["kind"], Record<string, number>>> = {
+  mm: { mm: 1, cm: 10, m: 1000, in: 25.4, '"': 25.4 },
+  g: { g: 1, kg: 1000, mg: 0.001, oz: 28.349523 },
+  min: { min: 1, h: 60, s: 1 / 60 },
+  wall: { min: 1, h: 60, d: 1440 },
+  days: { d: 1, days: 1, day: 1, h: 1 / 24 },
+  percent: { "%": 1, "‰": 0.1 },
+  degrees: { "°C": 1, C: 1 },
+};
+
+/** A number with or without a unit behind it, as "35,5 g", "36 cm" or "1.5 h"; NaN for what is none. */
+function measured(text: string, c: Column): number {
+  const [, number = text, unit] = /^([^\p{L}%‰°"]+?)\s*([\p{L}%‰°"]+)$/u.exec(text) ?? [];
+  const factor = unit === undefined ? 1 : (written[c.kind]?.[unit] ?? (unit === unitOf(c) ? 1 : NaN));
+  return typed(number) * factor;
 }
 
 /** A number in the small unit it is kept in. Where that is its own unit, a part of one is not rounded away. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
-import type { Column } from "./columns";
+import type { Column } from "./column";
 import { at, kept, type Row, shown, unitOf } from "./fields";
 
 /** One field of a line: written as people say it, kept as the core counts it. */
@@ -68,7 +68,8 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
   />
   <span v-else class="with-unit">
     <input
-      type="text"
+      :type="column.input ?? 'text'"
+      :list="column.suggest ? `${name}-usual` : undefined"
       :name="name"
       :aria-label="column.label"
       :inputmode="column.kind === 'text' ? 'text' : 'decimal'"
@@ -79,12 +80,15 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
       @input="type"
       @blur="typing = undefined"
     />
+    <datalist v-if="column.suggest" :id="`${name}-usual`">
+      <option v-for="s in column.suggest" :key="s" :value="s" />
+    </datalist>
     <i v-if="unitOf(column) && value !== undefined && value !== null">{{ unitOf(column) }}</i>
   </span>
 </template>
 
 <style scoped>
-input[type="text"],
+input:not([type="checkbox"], [type="color"]),
 select,
 textarea {
   font: inherit;

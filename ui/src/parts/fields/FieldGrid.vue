@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Column } from "./columns";
+import type { Column } from "./column";
 import FieldCell from "./FieldCell.vue";
 import { put, type Row } from "./fields";
 

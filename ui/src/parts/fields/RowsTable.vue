@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import type { Column } from "./columns";
+import type { Column } from "./column";
 import FieldCell from "./FieldCell.vue";
 import { put, type Row } from "./fields";
 
@@ -13,6 +13,7 @@ const props = defineProps<{
   more?: string; // the word for adding a line
   fresh?: () => Row;
   selected?: number;
+  label?: (index: number) => string; // a word before each line
   fixed?: boolean; // lines are neither added nor taken away
   flaws?: (index: number, key: string) => string | undefined;
 }>();
@@ -41,6 +42,7 @@ function move(i: number, by: number) {
       <table>
         <thead>
           <tr>
+            <th v-if="label" />
             <th v-for="c in shown" :key="c.key" :style="{ minWidth: c.width ? `${c.width}px` : undefined }">
               {{ c.label }}
             </th>
@@ -49,6 +51,7 @@ function move(i: number, by: number) {
         </thead>
         <tbody>
           <tr v-for="(row, i) in rows" :key="i" :class="{ chosen: selected === i }" @focusin="emit('choose', i)">
+            <td v-if="label" class="quiet">{{ label(i) }}</td>
             <td v-for="c in shown" :key="c.key">
               <FieldCell
                 :row="row"

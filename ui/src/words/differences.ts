@@ -1,5 +1,5 @@
-import type { Schemas } from "../../api/client";
-import { grams, lasting, plain } from "../../format";
+import type { Schemas } from "../api/client";
+import { grams, lasting, plain } from "../format";
 
 /** A difference of totals in words: "31.3 min, was 29.8". */
 export function differenceWords(d: Schemas["Difference"]): string {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Schemas } from "../../api/client";
-import SafetyWord from "../../parts/SafetyWord.vue";
-import { totalWords } from "../../words";
-import { differenceWords } from "./differences";
+import type { Schemas } from "../api/client";
+import SafetyWord from "./SafetyWord.vue";
+import { totalWords } from "../words";
+import { differenceWords } from "../words/differences";
 
 /** What a wish would do, before it is wished. */
 defineProps<{ effect: Schemas["Effect"] }>();

@@ -1,0 +1,270 @@
+<script setup lang="ts">
+import { useMutation, useQuery } from "@tanstack/vue-query";
+import { computed, ref } from "vue";
+import { answered, client, Refused, sitDown } from "../../api/client";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import { weekdays } from "./sheets";
+
+/** An empty folder: a studio is begun, taken in from a file, or the demo is looked at. */
+const { data: beginning } = useQuery({
+  queryKey: ["beginning"],
+  queryFn: () => answered(client.GET("/api/beginning")),
+});
+const way = ref<"" | "own">("");
+const name = ref("");
+const me = ref("");
+const zone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone);
+const zones = Intl.supportedValuesOf("timeZone");
+const book = ref(true);
+const days = ref(new Set(weekdays.slice(0, 5)));
+const from = ref("09:00");
+const to = ref("17:00");
+const rests = ref("12:30");
+const rested = ref("13:00");
+function toggle(day: string) {
+  const next = new Set(days.value);
+  if (!next.delete(day)) next.add(day);
+  days.value = next;
+}
+/** Everything here is read anew: until now there was nothing. */
+const enter = async (to = "/studio") => {
+  const studio = await answered(client.GET("/api/studio"));
+  if (studio.people.length === 1) sitDown(studio.people[0]!.id);
+  location.assign(to);
+};
+const begin = useMutation({
+  mutationFn: () =>
+    answered(
+      client.POST("/api/beginning", {
+        body: {
+          name: name.value.trim(),
+          zone: zone.value,
+          book: book.value,
+          person: me.value.trim(),
+          skills: beginning.value?.skills ?? [],
+          hours: weekdays
+            .filter((d) => days.value.has(d))
+            .map((day) => ({ day: day as "monday", from: from.value, to: to.value })),
+          breaks: rests.value && rested.value ? [{ from: rests.value, to: rested.value }] : [],
+        },
+      }),
+    ),
+  onSuccess: () => enter(),
+});
+const take = useMutation({
+  mutationFn: (file: File) =>
+    answered(
+      client.POST("/api/beginning/file", {
+        body: file as never,
+        bodySerializer: (raw) => raw as never,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  onSuccess: () => enter("/orders"),
+});
+const look = useMutation({
+  mutationFn: () => answered(client.POST("/api/beginning/look", {})),
+  onSuccess: ({ address }) => location.assign(address),
+});
+const flaws = computed(() => (take.error.value instanceof Refused ? take.error.value.fields.slice(0, 6) : []));
+const ready = computed(() => name.value.trim() && me.value.trim() && zone.value && (days.value.size || !from.value));
+const flowers = computed(() => beginning.value?.flowers ?? []);
+</script>
+
+<template>
+  <div class="station begin" data-test="begin">
+    <h1>This studio is empty</h1>
+    <p class="lead">
+      Nothing is kept here yet. Begin with what a first plan needs; everything can be changed later, and left at any
+      moment.
+    </p>
+    <div v-if="!way" class="ways">
+      <button class="way" data-test="begin-own" @click="way = 'own'">
+        <b>Start a studio</b>
+        <span>Its name, where it is, and you. Then people, places, cupboard and flowers, in your own order.</span>
+      </button>
+      <label class="way">
+        <b>Take in a studio file</b>
+        <span>A studio document, as another Bractum gives it out: the same studio opens here.</span>
+        <input
+          type="file"
+          accept=".json,application/json"
+          data-test="begin-file"
+          @change="
+            ($event.target as HTMLInputElement).files?.[0] &&
+            take.mutate(($event.target as HTMLInputElement).files![0]!)
+          "
+        />
+      </label>
+      <button v-if="beginning?.look" class="way" data-test="begin-look" @click="look.mutate()">
+        <b>Look round the demo</b>
+        <span>Pellowen Yard, an invented studio, opens at an address of its own. Nothing of it is kept here.</span>
+      </button>
+    </div>
+    <form v-else class="sheet own" @submit.prevent="begin.mutate()">
+      <h2>Start a studio</h2>
+      <div class="grid">
+        <label
+          >The studio is called <input v-model="name" class="own-field" maxlength="80" data-test="own-name"
+        /></label>
+        <label>You are called <input v-model="me" class="own-field" maxlength="80" data-test="own-me" /></label>
+        <label>
+          It is in the time zone
+          <input v-model="zone" class="own-field" list="zones" data-test="own-zone" />
+          <datalist id="zones"><option v-for="z in zones" :key="z" :value="z" /></datalist>
+        </label>
+      </div>
+      <fieldset>
+        <legend>You usually work</legend>
+        <button
+          v-for="d in weekdays"
+          :key="d"
+          type="button"
+          class="day"
+          :aria-pressed="days.has(d)"
+          :class="{ on: days.has(d) }"
+          @click="toggle(d)"
+        >
+          {{ d.slice(0, 3) }}
+        </button>
+        <label>from <input v-model="from" type="time" /></label>
+        <label>to <input v-model="to" type="time" /></label>
+        <label>with a break from <input v-model="rests" type="time" /></label>
+        <label>to <input v-model="rested" type="time" /></label>
+        <p class="quiet">
+          You can do {{ (beginning?.skills ?? []).join(", ") }}, at the pace of the recipes; both can be changed.
+        </p>
+      </fieldset>
+      <fieldset>
+        <legend>Your flower book begins</legend>
+        <label class="choice">
+          <input v-model="book" type="radio" :value="true" data-test="own-book" />
+          <span
+            ><b>with {{ flowers.length }} flowers</b>, and the formers, tools and materials that they ask for:
+            {{ flowers.join(", ") }}.</span
+          >
+        </label>
+        <label class="choice">
+          <input v-model="book" type="radio" :value="false" data-test="own-empty" />
+          <span
+            ><b>empty</b>: only pastes and how they dry. Each flower begins from its method, or comes in a file.</span
+          >
+        </label>
+      </fieldset>
+      <ProblemNote :error="begin.error.value" />
+      <footer>
+        <v-btn variant="text" @click="way = ''">Another way</v-btn>
+        <span class="grow" />
+        <v-btn type="submit" color="primary" :disabled="!ready || begin.isPending.value" data-test="own-begin">
+          Open the studio
+        </v-btn>
+      </footer>
+    </form>
+    <ProblemNote :error="take.error.value ?? look.error.value" />
+    <ul v-if="flaws.length">
+      <li v-for="f in flaws" :key="f.location">{{ f.location.replace("body.", "") }} {{ f.message }}</li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.begin {
+  max-width: 1000px;
+  padding-top: 40px;
+}
+.lead {
+  font-size: 1.15rem;
+  max-width: 46rem;
+}
+.ways {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(250px, 1fr));
+  gap: 16px;
+  margin-top: 20px;
+}
+.way {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  padding: 22px;
+  min-height: 170px;
+  font: 400 1.05rem var(--count);
+  color: var(--ink);
+  text-align: left;
+  background: var(--sheet);
+  border: 1.5px solid var(--vein);
+  border-radius: 3px 22px;
+  cursor: pointer;
+}
+.way:hover,
+.way:focus-within {
+  border-color: var(--leaf);
+}
+.way b {
+  font: 560 1.4rem var(--name);
+}
+.own {
+  padding: 20px 26px;
+  margin-top: 12px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+  gap: 14px;
+}
+.own-field {
+  display: block;
+  width: 100%;
+  font: 400 1.15rem var(--count);
+  padding: 8px 10px;
+  border: 1.5px solid var(--ink);
+  border-radius: 3px 12px;
+  background: #fff;
+  color: var(--ink);
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 18px 0 0;
+}
+legend {
+  font: 560 1.1rem var(--name);
+  margin-bottom: 6px;
+}
+fieldset label {
+  margin-right: 10px;
+}
+input[type="time"] {
+  font: inherit;
+  padding: 6px 8px;
+  border: 1.5px solid var(--vein);
+  border-radius: 3px 10px;
+  background: #fff;
+}
+.day {
+  min-width: 56px;
+  min-height: 44px;
+  margin: 0 6px 6px 0;
+  font: 600 1rem var(--count);
+  color: var(--ink);
+  background: var(--night);
+  border: 0;
+  border-radius: 3px 12px;
+  cursor: pointer;
+  text-transform: capitalize;
+}
+.day.on {
+  background: var(--leaf);
+  color: #fff;
+}
+.choice {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  margin: 0 0 8px;
+}
+footer {
+  display: flex;
+  margin-top: 16px;
+}
+</style>

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Schemas } from "../../api/client";
+import { weekdays } from "./sheets";
+
+/** A person's week: seven days from six to ten at night, with the hours worked. */
+const props = defineProps<{ person: Schemas["Person"] }>();
+const minutes = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3));
+const first = 360;
+const last = 1320;
+const y = (clock: string) => (36 * (Math.min(last, Math.max(first, minutes(clock))) - first)) / (last - first);
+const bars = computed(() =>
+  (props.person.hours ?? []).map((h) => ({
+    x: weekdays.indexOf(h.day) * 16,
+    y: y(h.from),
+    height: Math.max(1, y(h.to) - y(h.from)),
+  })),
+);
+const words = computed(
+  () => (props.person.hours ?? []).map((h) => `${h.day} ${h.from} to ${h.to}`).join(", ") || "no usual hours",
+);
+</script>
+
+<template>
+  <svg width="112" height="48" viewBox="0 0 112 48" role="img" :aria-label="words">
+    <g v-for="(d, i) in weekdays" :key="d">
+      <rect :x="i * 16" y="0" width="13" height="36" class="day" />
+      <text :x="i * 16 + 6.5" y="46">{{ d[0]!.toUpperCase() }}</text>
+    </g>
+    <rect v-for="(b, i) in bars" :key="i" :x="b.x" :y="b.y" width="13" :height="b.height" rx="2" class="works" />
+  </svg>
+</template>
+
+<style scoped>
+.day {
+  fill: var(--night);
+}
+.works {
+  fill: var(--leaf);
+}
+text {
+  font: 9px var(--count);
+  fill: var(--soft);
+  text-anchor: middle;
+}
+</style>
