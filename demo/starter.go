@@ -29,7 +29,7 @@ func Starter(book bool) *studio.Document {
 			mixes = append(mixes, r)
 		}
 	}
-	d.Recipes, d.Colourways, d.Machines, d.Families, d.Tools, d.Places = mixes, nil, nil, nil, nil, nil
+	d.Recipes, d.Machines, d.Families, d.Tools, d.Places = mixes, nil, nil, nil, nil
 	needed := d.Materials
 	d.Materials = nil
 	for _, m := range needed {

@@ -17,6 +17,7 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
 
+	"bractum/api"
 	"bractum/core/studio"
 	"bractum/demo"
 	"bractum/demo/yard"
@@ -107,6 +108,28 @@ func Open(folder string) (*Studio, error) {
 		return calendar.Time(standing(calendar, at)), nil
 	})
 	go func() { open.served <- web.New(s, standing, out).Serve(ctx, on) }()
+	return open, nil
+}
+
+// Empty serves an empty folder by today's clock: nobody has begun a studio there yet.
+func Empty(folder string) (*Studio, error) {
+	ctx, stop := context.WithCancel(context.Background())
+	s, err := store.Open(ctx, folder, store.Options{Patience: time.Second})
+	if err != nil {
+		stop()
+		return nil, err
+	}
+	on, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		stop()
+		return nil, errors.Join(err, s.Close())
+	}
+	open := &Studio{URL: "http://" + on.Addr().String(), Store: s, stop: stop, served: make(chan error, 1)}
+	app := web.New(s, func(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
+		return calendar.MinuteOf(time.Now())
+	}, outside.Services{})
+	app.Begins(api.Beginnings{Starter: demo.Starter})
+	go func() { open.served <- app.Serve(ctx, on) }()
 	return open, nil
 }
 

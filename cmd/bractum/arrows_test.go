@@ -86,6 +86,7 @@ var may = map[string][]string{
 		"standin/supplier",
 	},
 	"bractum/browser/drive": {
+		"api",
 		"core/studio",
 		"demo",
 		"demo/yard",

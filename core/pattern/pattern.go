@@ -173,7 +173,7 @@ func paste(r *studio.Recipe, step, slot string, shape studio.Geometry, run int64
 }
 
 // settle gives slots that no colourway colours the mix that the studio's other recipes
-// give them by default; a core without such takes the lightest paste.
+// give them by default; without such a paste that is called by the slot, else the lightest.
 func (l *layer) settle() {
 	given := map[string]studio.ID{}
 	var lightest *studio.Recipe
@@ -185,9 +185,6 @@ func (l *layer) settle() {
 			lightest = r
 		}
 	}
-	if lightest != nil && given["core"] == "" {
-		given["core"] = lightest.ID
-	}
 	coloured := map[string]bool{}
 	for _, c := range l.doc.Colourways {
 		for slot := range c.Slots {
@@ -197,7 +194,11 @@ func (l *layer) settle() {
 	for i := range l.recipes {
 		r := &l.recipes[i]
 		for _, p := range r.Pastes {
-			if mix := given[p.Slot]; mix != "" && !coloured[p.Slot] {
+			mix := given[p.Slot]
+			if mix == "" {
+				mix = l.pasteFor(p.Slot, lightest)
+			}
+			if mix != "" && !coloured[p.Slot] {
 				if r.Defaults == nil {
 					r.Defaults = map[string]studio.ID{}
 				}
@@ -205,6 +206,19 @@ func (l *layer) settle() {
 			}
 		}
 	}
+}
+
+// pasteFor is a paste of the studio that has the word of a slot in its name, or else another.
+func (l *layer) pasteFor(slot string, other *studio.Recipe) studio.ID {
+	for _, r := range l.doc.Current() {
+		if r.Kind == studio.KindMix && r.Form == "paste" && slices.Contains(strings.Fields(strings.ToLower(r.Name)), slot) {
+			return r.ID
+		}
+	}
+	if other == nil {
+		return ""
+	}
+	return other.ID
 }
 
 // takes adds an input; the pointer is good until the next one.

@@ -325,7 +325,12 @@ func (v *validator) makers() {
 		place := fmt.Sprintf("people[%d] %q", i, p.Name)
 		v.named(place, p.ID, p.Name)
 		register(v, place, v.people, p.ID, &v.doc.People[i])
+		known := map[string]bool{}
 		for j, s := range p.Skills {
+			if s.Skill == "" || known[s.Skill] {
+				v.say(fmt.Sprintf("%s.skills[%d].skill", place, j), "is %q; each skill is named, and once", s.Skill)
+			}
+			known[s.Skill] = true
 			within(v, fmt.Sprintf("%s.skills[%d] %q.paceHundredths", place, j, s.Skill), s.Pace, 10, 1000)
 		}
 		for j, h := range slices.Concat(p.Hours, p.Overtime) {

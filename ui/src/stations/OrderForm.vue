@@ -164,6 +164,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           item-title="name"
           item-value="id"
           :error-messages="flaw(`lines[${i}].colourway`)"
+          no-data-text="There is no colourway yet: write one in the flower book"
         />
         <v-select
           v-if="flower(l.recipe)?.otherwise.length"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
+import { useRoute } from "vue-router";
 import { useStores } from "../api/queries";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
@@ -10,7 +11,8 @@ import ShoppingLists from "./stores/ShoppingLists.vue";
 
 const { data: stores, error } = useStores();
 const views = ["Pieces and mixes", "Materials", "To buy", "Change of mind"] as const;
-const view = ref<(typeof views)[number]>("Pieces and mixes");
+const asked = useRoute().query.view as (typeof views)[number];
+const view = ref<(typeof views)[number]>(views.includes(asked) ? asked : "Pieces and mixes");
 const minus = computed(
   () =>
     (stores.value?.shelf.filter((s) => s.amount < 0).length ?? 0) +

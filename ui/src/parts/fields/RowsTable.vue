@@ -63,8 +63,11 @@ function move(i: number, by: number) {
             </td>
             <td v-if="!fixed" class="tools">
               <slot name="row" :row="row" :index="i" />
-              <button v-if="i > 0" class="bare" title="One up" aria-label="One up" @click="move(i, -1)">↑</button>
+              <button v-if="i > 0" type="button" class="bare" title="One up" aria-label="One up" @click="move(i, -1)">
+                ↑
+              </button>
               <button
+                type="button"
                 class="bare"
                 title="Take this line away"
                 aria-label="Take this line away"
@@ -84,6 +87,7 @@ function move(i: number, by: number) {
     </div>
     <button
       v-if="fresh && !fixed"
+      type="button"
       class="bare add"
       :data-test="`add-${name}`"
       @click="emit('rows', [...copy(), fresh()])"

@@ -20,7 +20,7 @@ const steps: Record<string, { says: string; why: string; to: string; does: strin
   materials: {
     says: "What is in the cupboard",
     why: "Wires and pastes that are short are ordered in time.",
-    to: "/stores",
+    to: "/stores?view=Materials",
     does: "Count what is there, roughly",
   },
   flowers: {
@@ -48,7 +48,12 @@ const missing = computed(() => props.first.filter((f) => !f.there));
         <template v-if="f.there">: {{ f.there }} {{ f.there === 1 ? "is" : "are" }} there</template>
         <template v-else>
           <small>{{ steps[f.what]?.why }}</small>
-          <RouterLink v-if="f === missing[0] || f.what !== 'order'" class="add" :to="steps[f.what]?.to ?? '/studio'">
+          <RouterLink
+            v-if="f === missing[0] || f.what !== 'order'"
+            class="add"
+            :data-test="`go-${f.what}`"
+            :to="steps[f.what]?.to ?? '/studio'"
+          >
             {{ steps[f.what]?.does }}
           </RouterLink>
         </template>

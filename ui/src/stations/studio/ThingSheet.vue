@@ -138,7 +138,12 @@ function awayFor(days: number) {
       </v-btn>
       <span class="grow" />
       <v-btn variant="text" data-test="thing-leave" @click="emit('close')">Leave it</v-btn>
-      <v-btn type="submit" color="primary" data-test="thing-save" :disabled="same || !person || write.isPending.value">
+      <v-btn
+        type="submit"
+        color="primary"
+        data-test="thing-save"
+        :disabled="(same && !isNew) || !person || write.isPending.value"
+      >
         {{ isNew ? "Add it" : "Change it so" }}
       </v-btn>
     </footer>

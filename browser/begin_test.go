@@ -1,0 +1,120 @@
+package browser
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/browser/drive"
+	"bractum/core/studio"
+	"bractum/store"
+)
+
+// counted is a page whose touches are counted: each press, and each field that is written, is one.
+type counted struct {
+	tab
+	touches int
+}
+
+func (c *counted) touch(name string) {
+	c.touches++
+	c.click(name)
+}
+
+func (c *counted) type_(name, value string) {
+	c.touches++
+	c.write(name, value)
+}
+
+// adds takes in a thing as it usually is, changed as fields say.
+func (c *counted) adds(usual string, fields ...string) {
+	c.touch("usual-" + usual)
+	c.MustWait(`(name) => document.querySelector('[name="thing-name"]')?.value === name`, usual)
+	for i := 0; i < len(fields); i += 2 {
+		c.type_(fields[i], fields[i+1])
+	}
+	c.touch("thing-save")
+	c.MustWait(`() => document.querySelector('[data-test="thing-remove"]') !== null`)
+}
+
+// From an empty folder to a first plan, on screen alone.
+func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
+	open, err := drive.Empty(t.TempDir())
+	require.NoError(t, err)
+	defer open.Close()
+	c := &counted{tab: sit(t, open, "", "/")}
+	c.look("begin")
+	c.touch("begin-own")
+	c.MustElement(test("own-name")).MustInput("Larch Lane")
+	c.MustElement(test("own-me")).MustInput("Ida")
+	c.MustElement(test("own-zone")).MustSelectAllText().MustInput("Europe/Dublin")
+	c.touch("own-empty")
+	c.touches += 3
+	c.touch("own-begin")
+	c.says(test("first-plan"), "Who works here: 1 is there")
+
+	c.touch("new-people")
+	c.type_("thing-name", "Noor")
+	c.touch("add-skills")
+	c.type_("skills-0-skill", "wiring")
+	c.touch("add-skills")
+	c.type_("skills-1-skill", "shaping")
+	c.touch("thing-save")
+	c.says(test("person-Noor"), "wiring, shaping")
+	for _, place := range []string{"Spoon tray", "Half-sphere mould 60 mm", "Wavy foam", "Foam block", "Hanging rail",
+		"Half-sphere mould 90 mm", "Cone former", "Drying rack"} {
+		c.adds(place, "thing-slots", "12")
+	}
+	c.look("begin-studio")
+
+	c.touch("go-materials")
+	c.touch("take-stock")
+	rolls := c.MustElements(`[data-test^="found-"]`)
+	require.GreaterOrEqual(t, len(rolls), 12)
+	for _, field := range rolls {
+		c.touches++
+		field.MustSelectAllText().MustInput("500")
+	}
+	c.touch("compare")
+	c.touch("accept-count")
+	c.says(test("first-plan"), "are there")
+
+	for i, pattern := range []string{"wired", "wired", "wired"} {
+		c.MustNavigate(open.URL + "/book").MustWaitLoad()
+		c.touch("new-recipe")
+		c.fill("begin-name", fmt.Sprintf("Lane lily %d", i))
+		c.touches++
+		c.touch("pattern-" + pattern)
+		c.says(test("totals"), "Lane lily")
+		c.look("begin-recipe")
+		c.touch("publish")
+		c.says(test("standing"), "revision 1")
+	}
+
+	c.MustNavigate(open.URL + "/orders").MustWaitLoad()
+	c.touch("new-order")
+	c.fill("name", "Quay")
+	c.setDate(time.Now().AddDate(0, 0, 28).Format("2006-01-02") + "T10:00")
+	c.fill("quantity-0", "6")
+	c.choose("flower-0", "Lane lily 1")
+	c.choose("colourway-0", "Oyster")
+	c.touches += 7
+	c.look("begin-order")
+	c.touch("save-order")
+	c.look("begin-proposal")
+	c.touch("accept")
+	c.MustWait(`() => !document.querySelector('[data-test="first-plan"]')`)
+	c.MustNavigate(open.URL + "/plan").MustWaitLoad()
+	c.look("begin-plan")
+	doc, _, err := open.Store.Document(t.Context(), store.Accepted,
+		func(calendar studio.Calendar, _ *studio.Minute) studio.Minute { return calendar.MinuteOf(time.Now()) })
+	require.NoError(t, err)
+	assert.Len(t, doc.People, 2)
+	assert.Len(t, doc.Places, 8)
+	assert.Len(t, doc.Orders, 1)
+	t.Logf("%d touches", c.touches)
+	assert.LessOrEqual(t, c.touches, 250)
+}
