@@ -104,6 +104,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerBook(to)
 	service.registerBench(to) // after the book, whose steps and pastes have their plain names in the description
 	service.registerBenches(to)
+	service.registerMany(to) // before the workshop, which takes any other word for an id
 	service.registerWorkshop(to)
 	service.registerJournal(to)
 	return service

@@ -1,11 +1,13 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"reflect"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
@@ -35,15 +37,16 @@ type WorkshopView struct {
 	DryingClasses []studio.DryingClass  `json:"dryingClasses"`
 	DryingMethods []studio.Method       `json:"dryingMethods"`
 	SetupFamilies []studio.Family       `json:"setupFamilies"`
-	Mixes         []Named               `json:"mixes" doc:"of the flower book: a homemade former and a change of colour name them"`
+	Mixes         []Named               `json:"mixes" doc:"of the flower book, for changes of colour"`
 	Parts         []Named               `json:"parts"`
 	Skills        []string              `json:"skills" doc:"that recipes ask for or somebody has"`
 }
 
 func (at *moment) workshop() WorkshopView {
 	d := at.inForce.Doc
-	v := WorkshopView{N: at.N, Name: d.Name, Zone: d.Zone, Settings: d.Settings, Climate: append([]studio.Air{}, d.Climate...),
-		People: append([]studio.Person{}, d.People...), Places: append([]studio.Place{}, d.Places...),
+	v := WorkshopView{N: at.N, Name: d.Name, Zone: d.Zone, Settings: d.Settings,
+		Climate: append([]studio.Air{}, d.Climate...),
+		People:  append([]studio.Person{}, d.People...), Places: append([]studio.Place{}, d.Places...),
 		Surroundings: append([]studio.Surroundings{}, d.Surroundings...), Tools: append([]studio.Tool{}, d.Tools...),
 		Machines: append([]studio.Machine{}, d.Machines...), Materials: append([]studio.Material{}, d.Materials...),
 		Suppliers:     append([]studio.Supplier{}, d.Suppliers...),
@@ -173,6 +176,43 @@ func (s *Service) registerWorkshop(to huma.API) {
 		return &file{ContentType: "application/json", Disposition: `attachment; filename="studio.json"`, Body: data},
 			problem(err)
 	})
+	type uses struct {
+		Kind workshop.Kind `path:"kind"`
+		ID   studio.ID     `path:"id" format:"uuid"`
+	}
+	ask(s, to, get("/workshop/{kind}/{id}/uses", "list-uses", "What uses a thing"),
+		func(_ context.Context, at *moment, in *uses) ([]workshop.Use, error) {
+			return append([]workshop.Use{}, workshop.Uses(at.latestAnswer().Doc, in.ID)...), nil
+		})
+	type closed struct {
+		Who
+		Body struct {
+			Day    studio.Date `json:"day"`
+			Closed bool        `json:"closed" doc:"false where it is open after all"`
+		}
+	}
+	fact(s, to, post("/workshop/closed", "close-day", "day closed", "Everybody is away on a day, or is there after all"),
+		func(c *change, in *closed) (Moved, error) {
+			c.Summary = fmt.Sprintf("The studio is closed on %s", in.Body.Day)
+			if !in.Body.Closed {
+				c.Summary = fmt.Sprintf("The studio is open on %s after all", in.Body.Day)
+			}
+			for _, p := range c.at.inForce.Doc.People {
+				away := slices.DeleteFunc(slices.Clone(p.Away), func(d studio.Date) bool { return d == in.Body.Day })
+				if in.Body.Closed {
+					away = append(away, in.Body.Day)
+				}
+				if p.OutOfUse || len(away) == len(p.Away) {
+					continue
+				}
+				slices.SortFunc(away, func(a, b studio.Date) int { return cmp.Compare(a.String(), b.String()) })
+				p.Away = away
+				if err := c.PutThing(workshop.People, p.ID, p); err != nil {
+					return Moved{}, err
+				}
+			}
+			return Moved{c.N()}, nil
+		})
 	type preview struct {
 		Kind workshop.Kind `path:"kind"`
 		ID   studio.ID     `path:"id" format:"uuid"`

@@ -118,3 +118,34 @@ func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
 	t.Logf("%d touches", c.touches)
 	assert.LessOrEqual(t, c.touches, 250)
 }
+
+// The workshop is changed on its own page: what that does to the plan is said before it counts.
+func TestTheStudioIsChangedOnItsPage(t *testing.T) {
+	yard := open(t, t.TempDir())
+	defer yard.Close()
+	page := sit(t, yard, "Odalys", "/studio")
+	page.click("person-Teun")
+	page.click("ill-today")
+	page.says(test("does"), "move")
+	page.look("studio-away")
+	page.click("thing-save")
+	page.says(test("person-Teun"), "away today")
+	page.click("open-table")
+	page.MustElement(test("paste-text")).MustInput("name\thow many\nLong rack\t9\nWavy foam\tsix")
+	page.click("paste-look")
+	page.says(test("paste-rows"), "wrong")
+	page.MustElement(test("paste-text")).MustSelectAllText().MustInput("name\thow many\nLong rack\t9\nWavy foam\t7")
+	page.click("paste-look")
+	page.says(test("paste-rows"), "changed")
+	page.look("studio-table")
+	page.click("paste-take")
+	page.says(test("place-Long rack"), "9 slots")
+	page.click("open-frame")
+	page.write("settings-sittingMinutes", "35 min")
+	page.click("frame-save")
+	require.Eventually(t, func() bool {
+		doc, _, err := yard.Store.Document(t.Context(), store.Wished,
+			func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at })
+		return err == nil && doc.Settings.SittingMinutes == 35
+	}, time.Minute, 100*time.Millisecond)
+}

@@ -217,6 +217,7 @@ type beyond struct {
 	Overtime       []studio.DayHours       `json:"overtime,omitempty"`
 	OvertimeShifts []studio.Span           `json:"overtimeShifts,omitempty"`
 	Colours        map[studio.ID]studio.ID `json:"colours,omitempty"`
+	AwayTimes      []studio.Span           `json:"awayTimes,omitempty"`
 	OutOfUse       bool                    `json:"outOfUse,omitempty"`
 }
 
@@ -351,7 +352,8 @@ func (a *assembler) people() {
 		a.doc.People = append(
 			a.doc.People,
 			studio.Person{ID: studio.ID(r.ID), Name: r.Name, Shifts: more.Shifts, Overtime: more.Overtime,
-				OvertimeShifts: more.OvertimeShifts, Colours: more.Colours, OutOfUse: more.OutOfUse},
+				OvertimeShifts: more.OvertimeShifts, Colours: more.Colours, AwayTimes: more.AwayTimes,
+				OutOfUse: more.OutOfUse},
 		)
 	}
 	for _, r := range rows(a, a.q.Skills) {

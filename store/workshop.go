@@ -192,7 +192,7 @@ func (b *binder) person(p studio.Person) {
 	id := string(p.ID)
 	b.try(b.q.PutPerson(b.ctx, sqlcgen.PutPersonParams{ID: id, Position: b.next(), Name: p.Name,
 		Beyond: asJSON(beyond{Shifts: p.Shifts, Overtime: p.Overtime, OvertimeShifts: p.OvertimeShifts,
-			Colours: p.Colours, OutOfUse: p.OutOfUse})}))
+			Colours: p.Colours, AwayTimes: p.AwayTimes, OutOfUse: p.OutOfUse})}))
 	b.try(errors.Join(b.q.DropSkills(b.ctx, id), b.q.DropHours(b.ctx, id), b.q.DropAway(b.ctx, id)))
 	for i, s := range p.Skills {
 		b.try(b.q.AddSkill(b.ctx, sqlcgen.AddSkillParams{PersonID: id, Position: int64(i), Skill: s.Skill,

@@ -58,7 +58,8 @@ func TestPeopleComeAndGo(t *testing.T) {
 	require.Equal(t, 200, code)
 	assert.Equal(t, teun, d.workshop().People[1])
 
-	noor := studio.Person{ID: studio.ID(uuid.NewString()), Name: "Noor", Skills: []studio.Skill{{Skill: "wiring", Pace: 90}},
+	noor := studio.Person{ID: studio.ID(uuid.NewString()), Name: "Noor",
+		Skills: []studio.Skill{{Skill: "wiring", Pace: 90}},
 		Hours:  []studio.DayHours{{Day: "monday", From: 540, To: 1020}},
 		Breaks: []studio.BreakTime{{From: 720, To: 750}}}
 	code, done = d.wishes(workshop.People, noor.ID, nil, noor)
@@ -79,6 +80,27 @@ func TestPeopleComeAndGo(t *testing.T) {
 	for _, b := range read[api.PlanView](d, "/api/plan?days=14").Blocks {
 		assert.False(t, b.State == studio.TaskPlanned && b.Person == teun.ID, "%s is planned for who is gone", b.Name)
 	}
+}
+
+// A day on which the studio is closed is everybody's, once; and is opened again.
+func TestTheStudioIsClosedOnADay(t *testing.T) {
+	d := newDesk(t)
+	before := d.workshop().People
+	for range 2 { // twice is as once
+		code, answer := d.ask("POST", "/api/workshop/closed", object{"day": "2027-09-22", "closed": true}, nil)
+		require.Equal(t, 200, code, answer)
+	}
+	for i, p := range d.workshop().People {
+		assert.Contains(t, p.Away, studio.MustDate("2027-09-22"))
+		assert.LessOrEqual(t, len(p.Away), len(before[i].Away)+1)
+	}
+	code, _ := d.ask("POST", "/api/workshop/closed", object{"day": "2027-09-22", "closed": false}, nil)
+	require.Equal(t, 200, code)
+	for i, p := range d.workshop().People {
+		assert.ElementsMatch(t, before[i].Away, p.Away)
+	}
+	uses := read[[]workshop.Use](d, fmt.Sprintf("/api/workshop/places/%s/uses", demo.ID("Wavy foam")))
+	assert.NotEmpty(t, uses)
 }
 
 // What a thing may not be is said at its fields, and in words what it is used by.
@@ -124,7 +146,8 @@ func edited(r *rand.Rand, kind workshop.Kind, thing any) object {
 	_ = json.Unmarshal(data, &is)
 	switch number := func(most int64) int64 { return r.Int64N(most) }; kind {
 	case workshop.People:
-		is["skills"] = []object{{"skill": "wiring", "paceHundredths": 50 + number(150)}, {"skill": "dusting", "paceHundredths": 100}}
+		is["skills"] = []object{{"skill": "wiring", "paceHundredths": 50 + number(150)},
+			{"skill": "dusting", "paceHundredths": 100}}
 		is["outOfUse"] = r.IntN(4) == 0
 	case workshop.Places:
 		is["slots"] = number(20)
@@ -217,4 +240,36 @@ func TestTwoLeadsEditAWorkshop(t *testing.T) {
 	for _, kind := range workshop.Kinds {
 		assert.ElementsMatch(t, workshop.All(begun, kind), workshop.All(after, kind), "%s", kind)
 	}
+}
+
+// Things that are written together are looked at row by row first, and are all there or none is.
+func TestManyThingsAreWrittenTogether(t *testing.T) {
+	d := newDesk(t)
+	w := d.workshop()
+	more := w.Places[0]
+	more.Slots += 5
+	rack := studio.Place{ID: studio.ID(uuid.NewString()), Name: "Long rack", Slots: 9}
+	things := []object{{"id": more.ID, "was": w.Places[0], "is": more}, {"id": w.Places[1].ID, "was": w.Places[1], "is": w.Places[1]},
+		{"id": rack.ID, "is": rack}, {"id": uuid.NewString(), "is": object{"id": uuid.NewString(), "name": "Bad", "slots": 0}}}
+	code, view := d.ask("POST", "/api/workshop/places/many/preview", object{"things": things}, nil)
+	require.Equal(t, 200, code, view)
+	states := []any{}
+	for _, row := range view["rows"].([]any) {
+		states = append(states, row.(object)["state"])
+	}
+	assert.Equal(t, []any{"changed", "same", "new", "wrong"}, states)
+	code, answer := d.ask("POST", "/api/workshop/places/many", object{"things": things}, nil)
+	assert.Equal(t, 422, code)
+	assert.Contains(t, fmt.Sprint(answer["errors"]), "things[3].slots")
+	assert.Equal(t, w.Places, d.workshop().Places, "none is written")
+	code, view = d.ask("POST", "/api/workshop/places/many/preview", object{"things": things[:3]}, nil)
+	require.Equal(t, 200, code)
+	assert.NotNil(t, view["effect"])
+	code, answer = d.ask("POST", "/api/workshop/places/many", object{"things": things[:3]}, nil)
+	require.Equal(t, 200, code, answer)
+	assert.Equal(t, more, d.workshop().Places[0])
+	assert.Contains(t, d.workshop().Places, rack)
+	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", answer["n"]), nil, nil)
+	require.Equal(t, 200, code)
+	assert.Equal(t, w.Places, d.workshop().Places)
 }

@@ -34,12 +34,14 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export * from "./src/drawings/outlines";
 		export * from "./src/drawings/portrait";
 		export * from "./src/parts/fields/fields";
+		export { sheets } from "./src/stations/studio/sheets";
+		export { pasted } from "./src/stations/studio/pasted";
 		export { moved } from "./src/stations/plan/draft";
 		export { typed } from "./src/number";
 		export { default as en } from "./src/words/en";
 	`}, Bundle: true, Format: api.FormatIIFE, GlobalName: "ui", Target: api.ES2017, Platform: api.PlatformNeutral,
 			MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
-			External: []string{"vue", "@tanstack/vue-query", "openapi-fetch", "uuid"}, LogLevel: api.LogLevelSilent},
+			External: []string{"stream", "vue", "@tanstack/vue-query", "openapi-fetch", "uuid"}, LogLevel: api.LogLevelSilent},
 	)
 	if len(made.Errors) > 0 {
 		return "", made.Errors

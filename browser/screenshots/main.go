@@ -39,18 +39,6 @@ var shots = []shot{
 	{"plan", "/plan", nil, "Odalys", 1280, 800},
 	{"plan-chain", "/plan", []string{`.pick`, `[data-test="a-week"]`}, "Odalys", 1280, 800},
 	{
-		"plan-hand",
-		"/plan",
-		[]string{
-			`[data-block][aria-label^="Roll, cut and thin, Ranunculus outer petal"]`,
-			`[data-test="hand"]`,
-			`[data-test^="hand-"]`,
-		},
-		"Odalys",
-		1280,
-		800,
-	},
-	{
 		"drying-room",
 		"/drying",
 		[]string{`[data-test="lying-Eucalyptus leaf"] [data-test="found-soft"]`},
@@ -59,6 +47,7 @@ var shots = []shot{
 		800,
 	},
 	{"log", "/log", []string{`[data-test="proposal-class-Thin petal paste"] [data-test="ask"]`}, "Odalys", 1280, 800},
+	{"studio", "/studio", []string{`[data-test="person-Teun"]`, `[data-test="ill-today"]`}, "Odalys", 1280, 800},
 	{"flower-book", "/book", nil, "Odalys", 1280, 800},
 	{"recipe", "/book", []string{`[data-test="page-Dahlia"]`}, "Odalys", 1280, 800},
 	{

@@ -51,6 +51,9 @@ func (t *trial) inOneGo(instance *studio.Instance) *Limit {
 func longestDay(people []studio.Person) (longest studio.Minute) {
 	for i := range people {
 		p := &people[i]
+		if p.OutOfUse {
+			continue
+		}
 		days := map[studio.Weekday]studio.Minute{}
 		for _, h := range p.Hours {
 			days[h.Day] += studio.Minute(h.To - h.From)

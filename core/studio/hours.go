@@ -10,12 +10,12 @@ import (
 type Hours []Span
 
 // HoursOf are a person's working times within [from, to): the shifts stated
-// outright, and the weekly hours, less breaks and days away.
+// outright, and the weekly hours, less breaks, days and times away.
 func HoursOf(p Person, c Calendar, from, to Minute) Hours {
 	if p.OutOfUse {
 		return nil
 	}
-	return joined(append(weekly(p, p.Hours, c, from, to), p.Shifts...)).within(from, to)
+	return p.there(joined(append(weekly(p, p.Hours, c, from, to), p.Shifts...))).within(from, to)
 }
 
 // OvertimeOf is the overtime that a person allows, without the working times.
@@ -27,7 +27,15 @@ func OvertimeOf(p Person, c Calendar, from, to Minute) Hours {
 	for _, s := range HoursOf(p, c, from, to) {
 		allowed = cutOut(allowed, s)
 	}
-	return joined(allowed).within(from, to)
+	return p.there(joined(allowed)).within(from, to)
+}
+
+// there are hours without the times away.
+func (p Person) there(hours Hours) Hours {
+	for _, away := range p.AwayTimes {
+		hours = cutOut(hours, away)
+	}
+	return hours
 }
 
 func weekly(p Person, hours []DayHours, c Calendar, from, to Minute) []Span {

@@ -220,9 +220,9 @@ func (a *Activity) May(p *Person, pin *Pin) bool {
 	return a.Skilled(p)
 }
 
-// Skilled is true of a person who has all the skills of a task.
+// Skilled is true of a person who works here and has all the skills of a task.
 func (a *Activity) Skilled(p *Person) bool {
-	return !slices.ContainsFunc(a.Work, func(e Effort) bool { return p.Pace(e.Skill) == 0 })
+	return !p.OutOfUse && !slices.ContainsFunc(a.Work, func(e Effort) bool { return p.Pace(e.Skill) == 0 })
 }
 
 // Runs are the lengths of a task's runs for a person, in working minutes, the

@@ -1,6 +1,6 @@
 package studio
 
-// Person is a maker: skills, weekly hours, breaks, days away, and the overtime
+// Person is a maker: skills, weekly hours, breaks, days and times away, and the overtime
 // they are willing to do. Shifts, where given, state the hours outright.
 type Person struct {
 	ID     ID          `json:"id"`
@@ -9,7 +9,9 @@ type Person struct {
 	Hours  []DayHours  `json:"hours,omitempty"`
 	Breaks []BreakTime `json:"breaks,omitempty"`
 	Away   []Date      `json:"away,omitempty"`
-	Shifts []Span      `json:"shifts,omitempty"`
+	// AwayTimes are stretches in which they are not there, whatever their hours: late, off early, an afternoon.
+	AwayTimes []Span `json:"awayTimes,omitempty"`
+	Shifts    []Span `json:"shifts,omitempty"`
 	// Overtime is allowed beyond the hours: by weekday, or outright.
 	Overtime       []DayHours `json:"overtime,omitempty"`
 	OvertimeShifts []Span     `json:"overtimeShifts,omitempty"`

@@ -342,6 +342,9 @@ func (r *Recipe) Beyond(people []Person) (all []Lacking) {
 			}
 		}
 		has := func(p Person) bool {
+			if p.OutOfUse {
+				return false
+			}
 			for skill := range skills {
 				if p.Pace(skill) == 0 {
 					return false

@@ -338,10 +338,10 @@ func (v *validator) makers() {
 				v.say(fmt.Sprintf("%s.hours, overtime[%d]", place, j), "ends (%s) before it starts (%s)", h.To, h.From)
 			}
 		}
-		for j, s := range slices.Concat(p.Shifts, p.OvertimeShifts) {
+		for j, s := range slices.Concat(p.Shifts, p.OvertimeShifts, p.AwayTimes) {
 			if s.From >= s.To || s.From < 0 {
 				v.say(
-					fmt.Sprintf("%s.shifts, overtimeShifts[%d]", place, j),
+					fmt.Sprintf("%s.shifts, overtimeShifts, awayTimes[%d]", place, j),
 					"is from %d to %d; a span begins at 0 or later and ends after that",
 					s.From,
 					s.To,

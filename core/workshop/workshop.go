@@ -115,6 +115,10 @@ func With(doc *studio.Document, kind Kind, body []byte) (with *studio.Document, 
 			return nil, nil, nil, studio.Problems{{Place: "name", Message: "is that of another; give it a name of its own"}}
 		}
 	}
+	if p, is := thing.Interface().(studio.Person); is && p.OutOfUse && atWork(doc, p.ID) {
+		return nil, nil, nil, studio.Problems{{Place: "outOfUse",
+			Message: "is not yet: they have begun something; hand that on first"}}
+	}
 	copied := *doc
 	with = &copied
 	next := reflect.MakeSlice(of.Type(), of.Len(), of.Len()+1)
@@ -129,6 +133,15 @@ func With(doc *studio.Document, kind Kind, body []byte) (with *studio.Document, 
 		return nil, nil, nil, from(problems, fmt.Sprintf("%s[%d]", kind, at))
 	}
 	return with, was, thing.Interface(), nil
+}
+
+// atWork is true of somebody who has begun what is not done.
+func atWork(doc *studio.Document, person studio.ID) bool {
+	return slices.ContainsFunc(doc.Work, func(l studio.WorkLot) bool {
+		return slices.ContainsFunc(l.Records, func(r studio.TaskRecord) bool {
+			return r.Person == person && r.State != studio.TaskDone
+		})
+	})
 }
 
 // Decoded is a thing of a kind that was kept as JSON.

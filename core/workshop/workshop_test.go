@@ -106,3 +106,17 @@ func TestNothingIsPlannedForWhoIsOutOfUse(t *testing.T) {
 	assert.Empty(t, studio.HoursOf(p, calendar, doc.Now, doc.Now+7*1440))
 	assert.Empty(t, studio.OvertimeOf(p, calendar, doc.Now, doc.Now+7*1440))
 }
+
+// Who leaves early, or comes late, has the rest of their hours, and no overtime in between.
+func TestTimesAwayAreCutOutOfHours(t *testing.T) {
+	doc := demo.Document()
+	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
+	require.NoError(t, err)
+	p := doc.People[1]
+	day := studio.HoursOf(p, calendar, doc.Now, doc.Now+720)
+	p.AwayTimes = []studio.Span{{From: doc.Now + 60, To: doc.Now + 720}}
+	left := studio.HoursOf(p, calendar, doc.Now, doc.Now+720)
+	assert.Equal(t, day[0].From, left[0].From)
+	assert.Equal(t, doc.Now+60, left[len(left)-1].To)
+	assert.Empty(t, studio.OvertimeOf(p, calendar, doc.Now, doc.Now+720))
+}

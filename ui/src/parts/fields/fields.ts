@@ -104,7 +104,7 @@ const written: Partial<Record<Column["kind"], Record<string, number>>> = {
 
 /** A number with or without a unit behind it, as "35,5 g", "36 cm" or "1.5 h"; NaN for what is none. */
 function measured(text: string, c: Column): number {
-  const [, number = text, unit] = /^([^\p{L}%‰°"]+?)\s*([\p{L}%‰°"]+)$/u.exec(text) ?? [];
+  const [, number = text, unit] = /^([+-]?[\d.,]+)\s*([a-zA-Z%‰°"]+)$/.exec(text) ?? [];
   const factor = unit === undefined ? 1 : (written[c.kind]?.[unit] ?? (unit === unitOf(c) ? 1 : NaN));
   return typed(number) * factor;
 }

@@ -9,9 +9,11 @@ import { stocked, useTimes } from "../../format";
 import type { Row } from "../../parts/fields/fields";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
+import ClosedDay from "./ClosedDay.vue";
 import FrameSheet from "./FrameSheet.vue";
 import { momentIn } from "./moment";
 import { type Around, fresh, type Sheet, sheets } from "./sheets";
+import PasteTable from "./PasteTable.vue";
 import ThingSheet from "./ThingSheet.vue";
 import WeekStrip from "./WeekStrip.vue";
 
@@ -36,13 +38,21 @@ const titles = {
   dryingMethods: "A way of drying",
   setupFamilies: "Work in which a change of colour costs time",
 } as const;
-const kind = computed(() => route.query.of as Kind | "studio" | undefined);
+/** Of what tables can be pasted. */
+const tables = [
+  { kind: "people", title: "people" },
+  { kind: "places", title: "places where things dry" },
+  { kind: "materials", title: "materials" },
+  { kind: "tools", title: "tools" },
+  { kind: "suppliers", title: "suppliers" },
+];
+const kind = computed(() => route.query.of as Kind | "studio" | "table" | undefined);
 const things = (of: Kind) => (shop.value?.[of] ?? []) as unknown as Row[];
 /** What is begun and not there yet. */
 const begun = ref<Row>();
 const isNew = computed(() => route.query.id === "new");
 const thing = computed(() =>
-  !kind.value || kind.value === "studio"
+  !kind.value || kind.value === "studio" || kind.value === "table"
     ? undefined
     : isNew.value
       ? begun.value
@@ -121,6 +131,7 @@ const drawn = (slots: number) => Math.min(12, slots);
             </button>
             <button class="card more" data-test="new-people" @click="begin('people')">Somebody else…</button>
           </div>
+          <ClosedDay />
         </section>
         <section>
           <h2>Where things dry</h2>
@@ -241,6 +252,9 @@ const drawn = (slots: number) => Math.min(12, slots);
           <button class="chip" data-test="open-frame" @click="router.replace({ query: { of: 'studio' } })">
             {{ shop.name }}: name, usual air, measures, what it plans by
           </button>
+          <button class="chip" data-test="open-table" @click="router.replace({ query: { of: 'table' } })">
+            Many things at once, from a spreadsheet
+          </button>
           <a class="chip" href="/api/workshop/document" download="studio.json" data-test="take-out">
             The whole studio as a file
           </a>
@@ -251,7 +265,15 @@ const drawn = (slots: number) => Math.min(12, slots);
         </details>
       </div>
       <aside v-if="kind" class="beside">
-        <FrameSheet v-if="kind === 'studio'" :shop="shop" :sheet="sheetOf.settings!" @close="close" />
+        <PasteTable
+          v-if="kind === 'table'"
+          :kinds="tables"
+          :sheets="sheetOf"
+          :things="(of) => things(of as Kind)"
+          :usual="(of) => ((usual as Record<string, unknown> | undefined)?.[of] ?? []) as Row[]"
+          @close="close"
+        />
+        <FrameSheet v-else-if="kind === 'studio'" :shop="shop" :sheet="sheetOf.settings!" @close="close" />
         <ThingSheet
           v-else-if="thing"
           :key="thing.id as string"
@@ -279,7 +301,7 @@ const drawn = (slots: number) => Math.min(12, slots);
 .beside {
   position: sticky;
   top: 12px;
-  max-height: calc(100vh - 24px);
+  max-height: calc(100vh - 170px);
   overflow-y: auto;
 }
 section {

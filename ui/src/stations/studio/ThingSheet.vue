@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useMutation } from "@tanstack/vue-query";
+import { useMutation, useQuery } from "@tanstack/vue-query";
 import { useDebounceFn } from "@vueuse/core";
 import { computed, ref, watch } from "vue";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
@@ -19,6 +19,11 @@ const emit = defineEmits<{ close: []; saved: [id: string] }>();
 const { data: studio } = useStudio();
 const times = useTimes();
 const send = useCommands();
+const { data: uses } = useQuery({
+  queryKey: ["workshop", "uses", props.thing.id],
+  queryFn: () => answered(client.GET("/api/workshop/{kind}/{id}/uses", { params: { path: path.value } })),
+  enabled: () => !props.isNew,
+});
 
 const copy = (row: Row) => JSON.parse(JSON.stringify(row)) as Row;
 const draft = ref<Row>(copy(props.thing));
@@ -86,6 +91,14 @@ function awayFor(days: number) {
   const days_ = Array.from({ length: days }, (_, i) => after(i));
   draft.value = { ...draft.value, away: [...new Set([...((draft.value.away as string[]) ?? []), ...days_])].sort() };
 }
+/** Away from now on for so many minutes, at most for the rest of the day. */
+function awayUntil(minutes: number) {
+  const now = studio.value?.now ?? 0;
+  const left = Math.ceil((Date.parse(`${after(1)}T00:00Z`) - wallNow()) / 60_000);
+  const span = { from: now, to: now + Math.min(minutes, left) };
+  draft.value = { ...draft.value, awayTimes: [...((draft.value.awayTimes as object[]) ?? []), span] };
+}
+const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.value?.now ?? 0)}Z`);
 </script>
 
 <template>
@@ -93,6 +106,8 @@ function awayFor(days: number) {
     <h2>{{ isNew ? title : (seen.name as string) }}</h2>
     <p v-if="kind === 'people' && !isNew" class="touches">
       <button type="button" class="touch" data-test="ill-today" @click="awayFor(1)">Away today</button>
+      <button type="button" class="touch" data-test="leaves-now" @click="awayUntil(24 * 60)">Leaves now</button>
+      <button type="button" class="touch" @click="awayUntil(60)">An hour late</button>
       <button type="button" class="touch" @click="awayFor(7)">Away for a week</button>
     </p>
     <FieldGrid name="thing" :row="draft" :columns="sheet.columns" :flaws="flaw" @row="draft = $event" />
@@ -114,63 +129,76 @@ function awayFor(days: number) {
     <p v-if="kind === 'materials' && !isNew" class="quiet">
       What is there is counted in <RouterLink class="add" to="/stores">Stores</RouterLink>.
     </p>
-    <slot />
+    <details v-if="!isNew && uses?.length" class="uses">
+      <summary>Used by {{ uses.length }} {{ uses.length === 1 ? "thing" : "things" }}</summary>
+      {{ [...new Set(uses.map((u) => u.name))].join(", ") }}
+    </details>
     <ProblemNote :error="unsaid" />
-    <div v-if="!same" class="does" role="status" data-test="does">
-      <template v-if="effect">
-        <b>{{ effectLine(effect) }}</b>
-        <details v-if="effect.differences.moved.length">
-          <summary>Which orders</summary>
-          <EffectNote :effect="effect" />
-        </details>
-      </template>
-      <span v-else-if="look.isPending.value" class="quiet">What it does to the plan is being worked out…</span>
+    <div class="foot">
+      <div v-if="!same" class="does" role="status" data-test="does">
+        <template v-if="effect">
+          <b>{{ effectLine(effect) }}</b>
+          <details v-if="effect.differences.moved.length">
+            <summary>Which orders</summary>
+            <EffectNote :effect="effect" />
+          </details>
+        </template>
+        <span v-else-if="look.isPending.value" class="quiet">What it does to the plan is being worked out…</span>
+      </div>
+      <footer>
+        <v-btn
+          v-if="!isNew"
+          variant="text"
+          data-test="thing-remove"
+          :disabled="!person || write.isPending.value"
+          @click="write.mutate(undefined)"
+        >
+          Remove it
+        </v-btn>
+        <span class="grow" />
+        <v-btn variant="text" data-test="thing-leave" @click="emit('close')">Leave it</v-btn>
+        <v-btn
+          type="submit"
+          color="primary"
+          data-test="thing-save"
+          :disabled="(same && !isNew) || !person || write.isPending.value"
+        >
+          {{ isNew ? "Add it" : "Change it so" }}
+        </v-btn>
+      </footer>
     </div>
-    <footer>
-      <v-btn
-        v-if="!isNew"
-        variant="text"
-        data-test="thing-remove"
-        :disabled="!person || write.isPending.value"
-        @click="write.mutate(undefined)"
-      >
-        Remove it
-      </v-btn>
-      <span class="grow" />
-      <v-btn variant="text" data-test="thing-leave" @click="emit('close')">Leave it</v-btn>
-      <v-btn
-        type="submit"
-        color="primary"
-        data-test="thing-save"
-        :disabled="(same && !isNew) || !person || write.isPending.value"
-      >
-        {{ isNew ? "Add it" : "Change it so" }}
-      </v-btn>
-    </footer>
     <p v-if="!person" class="quiet">Say who is here first (top right).</p>
   </form>
 </template>
 
 <style scoped>
 .thing {
-  padding: 16px 20px;
+  padding: 16px 20px 0;
 }
 h2 {
   margin-bottom: 8px;
 }
 .touches {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
 }
 .touch {
   min-height: 40px;
-  padding: 0 14px;
+  padding: 0 12px;
+  white-space: nowrap;
   font: 600 1rem var(--count);
   color: var(--ink);
   background: var(--marble);
   border: 1.5px solid var(--vein);
   border-radius: 3px 14px;
   cursor: pointer;
+}
+.foot {
+  position: sticky;
+  bottom: 0;
+  background: var(--sheet);
+  padding-bottom: 10px;
 }
 .does {
   margin: 10px 0;

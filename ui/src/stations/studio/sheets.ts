@@ -100,7 +100,7 @@ const amount = (key: string, label: string): Column[] =>
     as: {
       shown: (value) => String(Number((value as number) / scale)),
       kept: (text) => {
-        const n = typed(text.replace(/\s*\p{L}+$/u, ""));
+        const n = typed(text.replace(/\s*[a-zA-Z]+$/, ""));
         return scale === 1 ? n : Math.round(n * scale);
       },
     },
@@ -152,6 +152,7 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           columns: [clock("from", "from"), clock("to", "to")],
           fresh: () => ({ from: "12:30", to: "13:00" }),
         },
+        spans("awayTimes", "Away for some hours", "Away from … to …", a.moment, now),
         spans("shifts", "Extra hours", "Extra hours on a day", a.moment, now),
         hours("overtime", "Overtime that they allow", "Overtime on a weekday"),
         spans("overtimeShifts", "Overtime on a day", "Overtime on a day", a.moment, now),
