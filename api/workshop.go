@@ -1,6 +1,7 @@
 package api
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"encoding/json"
@@ -12,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"bractum/calendar"
 	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/room"
@@ -113,6 +115,12 @@ func (s *Service) usual(doc *studio.Document) UsualView {
 	return v
 }
 
+// AwayView is when somebody is away by a calendar of theirs.
+type AwayView struct {
+	Away      []studio.Date `json:"away"`
+	AwayTimes []studio.Span `json:"awayTimes"`
+}
+
 // ThingBody is a thing of a workshop as it was seen and as it is to be; nothing where it was or will not be there.
 type ThingBody struct {
 	Was json.RawMessage `json:"was,omitempty" doc:"as it was seen; left out of what is new"`
@@ -212,6 +220,18 @@ func (s *Service) registerWorkshop(to huma.API) {
 				}
 			}
 			return Moved{c.N()}, nil
+		})
+	type calendarFile struct {
+		RawBody []byte `contentType:"application/octet-stream"`
+	}
+	ask(s, to, post("/workshop/calendar", "read-calendar", "",
+		"The days and times away that an iCalendar file has within a year; nothing is written").taking(calendar.MostBytes),
+		func(_ context.Context, at *moment, in *calendarFile) (AwayView, error) {
+			days, times, err := calendar.Away(bytes.NewReader(in.RawBody), at.Calendar, at.Now, at.Now+366*1440)
+			if err != nil {
+				return AwayView{}, huma.Error422UnprocessableEntity("the file: " + err.Error())
+			}
+			return AwayView{append([]studio.Date{}, days...), append([]studio.Span{}, times...)}, nil
 		})
 	type preview struct {
 		Kind workshop.Kind `path:"kind"`

@@ -82,6 +82,20 @@ func TestPeopleComeAndGo(t *testing.T) {
 	}
 }
 
+// A calendar file is read without anything being written; what cannot be read says why.
+func TestACalendarOfDaysAwayIsRead(t *testing.T) {
+	d := newDesk(t)
+	file := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Dentist\r\n" +
+		"DTSTART:20270921T130000\r\nDTEND:20270921T140000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+	octets := map[string]string{"Content-Type": "application/octet-stream"}
+	code, view := d.ask("POST", "/api/workshop/calendar", file, octets)
+	require.Equal(t, 200, code, view)
+	assert.Len(t, view["awayTimes"], 1)
+	code, answer := d.ask("POST", "/api/workshop/calendar", "day,who", octets)
+	assert.Equal(t, 422, code)
+	assert.Contains(t, answer["detail"], "no iCalendar file")
+}
+
 // A day on which the studio is closed is everybody's, once; and is opened again.
 func TestTheStudioIsClosedOnADay(t *testing.T) {
 	d := newDesk(t)

@@ -98,6 +98,33 @@ function awayUntil(minutes: number) {
   const span = { from: now, to: now + Math.min(minutes, left) };
   draft.value = { ...draft.value, awayTimes: [...((draft.value.awayTimes as object[]) ?? []), span] };
 }
+/** Days and times away out of an iCalendar file, beside those that are known. */
+const calendar = useMutation({
+  mutationFn: (file: File) =>
+    answered(
+      client.POST("/api/workshop/calendar", {
+        body: file as never,
+        bodySerializer: (raw) => raw as never,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  onSuccess: ({ away, awayTimes }) => {
+    const days = [...new Set([...((draft.value.away as string[]) ?? []), ...away])].sort();
+    const known = ((draft.value.awayTimes as { from: number; to: number }[]) ?? []).map((t) => JSON.stringify(t));
+    const times = [...new Set([...known, ...awayTimes.map((t) => JSON.stringify(t))])].map(
+      (t) => JSON.parse(t) as object,
+    );
+    draft.value = {
+      ...draft.value,
+      ...(days.length ? { away: days } : {}),
+      ...(times.length ? { awayTimes: times } : {}),
+    };
+  },
+});
+function readCalendar(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0];
+  if (file) calendar.mutate(file);
+}
 const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.value?.now ?? 0)}Z`);
 </script>
 
@@ -109,6 +136,10 @@ const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.valu
       <button type="button" class="touch" data-test="leaves-now" @click="awayUntil(24 * 60)">Leaves now</button>
       <button type="button" class="touch" @click="awayUntil(60)">An hour late</button>
       <button type="button" class="touch" @click="awayFor(7)">Away for a week</button>
+      <label class="touch file">
+        From a calendar file…
+        <input type="file" accept=".ics,text/calendar" data-test="calendar-file" @change="readCalendar" />
+      </label>
     </p>
     <FieldGrid name="thing" :row="draft" :columns="sheet.columns" :flaws="flaw" @row="draft = $event" />
     <template v-for="l in sheet.lines" :key="l.key">
@@ -133,7 +164,7 @@ const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.valu
       <summary>Used by {{ uses.length }} {{ uses.length === 1 ? "thing" : "things" }}</summary>
       {{ [...new Set(uses.map((u) => u.name))].join(", ") }}
     </details>
-    <ProblemNote :error="unsaid" />
+    <ProblemNote :error="calendar.error.value ?? unsaid" />
     <div class="foot">
       <div v-if="!same" class="does" role="status" data-test="does">
         <template v-if="effect">
@@ -199,6 +230,17 @@ h2 {
   bottom: 0;
   background: var(--sheet);
   padding-bottom: 10px;
+}
+.file {
+  display: flex;
+  align-items: center;
+}
+.file input {
+  width: 0;
+  opacity: 0;
+}
+.file:focus-within {
+  border-color: var(--ink);
 }
 .does {
   margin: 10px 0;
