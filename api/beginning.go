@@ -40,6 +40,7 @@ type OwnBeginning struct {
 	Skills []string           `json:"skills"`
 	Hours  []studio.DayHours  `json:"hours"`
 	Breaks []studio.BreakTime `json:"breaks"`
+	Manner *studio.Manner     `json:"manner,omitempty" doc:"how figures are said"`
 }
 
 // Begins says what an empty folder can become.
@@ -89,6 +90,9 @@ func (s *Service) own(in OwnBeginning) (*studio.Document, error) {
 		return nil, studio.Problems{{Place: "zone", Message: "is not known; choose one, as Europe/Dublin"}}
 	}
 	doc.Now = calendar.MinuteOf(time.Now())
+	if in.Manner != nil {
+		doc.Settings.Manner = *in.Manner
+	}
 	p := studio.Person{ID: newID(), Name: in.Person, Hours: in.Hours, Breaks: in.Breaks}
 	for _, skill := range in.Skills {
 		p.Skills = append(p.Skills, studio.Skill{Skill: skill, Pace: 100})

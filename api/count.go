@@ -4,8 +4,6 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"strconv"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -39,13 +37,13 @@ type CountCell struct {
 	Orders      []studio.ID   `json:"orders"`
 	LatestStart studio.Minute `json:"latestStart"`
 
-	Name    string      `json:"name"`
-	Form    string      `json:"form"`
-	Size    string      `json:"size,omitempty" doc:"of one piece as it is cut or rolled"`
-	Kind    studio.Kind `json:"kind"`
-	Colour  string      `json:"colour"`
-	Mix     string      `json:"mix"`
-	Flowers []string    `json:"flowers" doc:"the flowers that this goes into, or it itself"`
+	Name    string           `json:"name"`
+	Form    string           `json:"form"`
+	Shape   *studio.Geometry `json:"shape,omitempty" doc:"of one piece as it is cut or rolled"`
+	Kind    studio.Kind      `json:"kind"`
+	Colour  string           `json:"colour"`
+	Mix     string           `json:"mix"`
+	Flowers []string         `json:"flowers" doc:"the flowers that this goes into, or it itself"`
 }
 
 // OpenedCell is a cell with how it was worked out, its lots and its stock.
@@ -176,7 +174,7 @@ func (a *answer) countCell(item count.Item) CountCell {
 		Started: item.Started, Spare: item.Spare,
 		Orders: append(
 			[]studio.ID{},
-			item.Orders...), LatestStart: a.AtWork(item.Latest), Name: r.Name, Form: r.Form, Size: sizeOf(r),
+			item.Orders...), LatestStart: a.AtWork(item.Latest), Name: r.Name, Form: r.Form, Shape: shapeOf(r),
 		Kind: r.Kind, Flowers: a.flowersOf(r)}
 	c.Colour, c.Mix = a.swatch(item.Made(), item.Mixes)
 	return c
@@ -221,24 +219,10 @@ func (a *answer) flowersOf(r *studio.Recipe) []string {
 	return names
 }
 
-// sizeOf says how large a piece is cut, rolled or drawn out.
-func sizeOf(r *studio.Recipe) string {
+// shapeOf is how large a piece is cut, rolled or drawn out; nothing of what is not shaped.
+func shapeOf(r *studio.Recipe) *studio.Geometry {
 	if r.Kind != studio.KindPart || len(r.Pastes) == 0 {
-		return ""
+		return nil
 	}
-	g := r.Pastes[0].Shape
-	short := func(l studio.Micrometres) string { return strings.TrimSuffix(millimetres(l), " mm") }
-	switch g.Shape {
-	case studio.ShapeCut:
-		return short(g.Length) + " × " + millimetres(g.Width)
-	case studio.ShapeBall:
-		return "ball of " + millimetres(g.Diameter)
-	case studio.ShapeRope:
-		return short(g.Diameter) + " × " + millimetres(g.Length)
-	}
-	return ""
-}
-
-func millimetres(l studio.Micrometres) string {
-	return strconv.FormatFloat(float64(l)/1000, 'f', -1, 64) + " mm"
+	return &r.Pastes[0].Shape
 }

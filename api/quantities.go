@@ -133,7 +133,10 @@ type WirePart struct {
 	wire.Piece
 	Name   string `json:"name"`
 	Colour string `json:"colour"`
-	Of     string `json:"of" doc:"depth + stem + allowance in millimetres"`
+	// Depth, Stem and Allowance make up its length.
+	Depth     studio.Micrometres `json:"depthMicrometres" doc:"in the paste"`
+	Stem      studio.Micrometres `json:"stemMicrometres"`
+	Allowance studio.Micrometres `json:"allowanceMicrometres" doc:"for its hook"`
 }
 
 // quantities is what mix sheets show of what is recorded.
@@ -332,10 +335,7 @@ func (a *answer) wiresView(n int64) WiresView {
 			}
 			for _, in := range r.Wires {
 				if in.Material == sheet.Material && wire.Length(in) == piece.Length {
-					part.Of = millimetres(in.Depth) + " in the paste + " + millimetres(in.Stem) + " stem"
-					if in.Allowance > 0 {
-						part.Of += " + " + millimetres(in.Allowance) + " hook"
-					}
+					part.Depth, part.Stem, part.Allowance = in.Depth, in.Stem, in.Allowance
 				}
 			}
 			w.Parts = append(w.Parts, part)

@@ -26,6 +26,7 @@ type StudioView struct {
 	Zone       string           `json:"zone" doc:"IANA time zone"`
 	Now        studio.Minute    `json:"now"`
 	First      []workshop.Begun `json:"first,omitempty" doc:"how far it is to a first plan, while something is missing"`
+	Manner     studio.Manner    `json:"manner" doc:"how figures are said"`
 	Standing   bool             `json:"standing" doc:"true in the demo: the clock stands until it is moved"`
 	Safety     studio.Minute    `json:"safetyMinutes"`
 	People     []Named          `json:"people"`
@@ -141,7 +142,7 @@ func (s *Service) registerStudio(to huma.API) {
 			doc := at.inForce.Doc
 			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked,
 				Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now,
-				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes,
+				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes, Manner: doc.Settings.Manner,
 				People: []Named{}}
 			for _, p := range doc.People {
 				if !p.OutOfUse {

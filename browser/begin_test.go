@@ -2,6 +2,7 @@ package browser
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -40,8 +41,13 @@ func (c *counted) adds(usual string, fields ...string) {
 	c.MustWait(`() => document.querySelector('[data-test="thing-remove"]') !== null`)
 }
 
-// From an empty folder to a first plan, on screen alone.
+// From an empty folder to a first plan, on screen alone; in ounces and inches with a decimal comma as well.
 func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
+	t.Run("grams, millimetres, point", func(t *testing.T) { firstPlan(t, "g", "mm", ".", "500.0 g") })
+	t.Run("ounces, inches, comma", func(t *testing.T) { firstPlan(t, "oz", "in", ",", "500,00 oz") })
+}
+
+func firstPlan(t *testing.T, mass, length, decimal, says string) {
 	open, err := drive.Empty(t.TempDir())
 	require.NoError(t, err)
 	defer open.Close()
@@ -51,9 +57,16 @@ func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
 	c.MustElement(test("own-name")).MustInput("Larch Lane")
 	c.MustElement(test("own-me")).MustInput("Ida")
 	c.MustElement(test("own-zone")).MustSelectAllText().MustInput("Europe/Dublin")
+	for field, value := range map[string]string{"mass": mass, "length": length, "decimal": decimal} {
+		c.MustElement(test("own-"+field)).MustEval(`(value) => { this.value = value;
+			this.dispatchEvent(new Event("change", { bubbles: true })); }`, value)
+	}
 	c.touch("own-empty")
-	c.touches += 3
+	c.touches += 6
+	opened := c.MustWaitNavigation()
 	c.touch("own-begin")
+	opened()
+	c.MustWaitLoad()
 	c.says(test("first-plan"), "Who works here: 1 is there")
 
 	c.touch("new-people")
@@ -80,7 +93,7 @@ func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
 	}
 	c.touch("compare")
 	c.touch("accept-count")
-	c.says(test("first-plan"), "are there")
+	c.says(test("material-Icing sugar"), says)
 
 	for i, pattern := range []string{"wired", "wired", "wired"} {
 		c.MustNavigate(open.URL + "/book").MustWaitLoad()
@@ -109,6 +122,15 @@ func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
 	c.MustWait(`() => !document.querySelector('[data-test="first-plan"]')`)
 	c.MustNavigate(open.URL + "/plan").MustWaitLoad()
 	c.look("begin-plan")
+	for station, shows := range map[string]string{"/mixing": "Flower paste", "/wires": "full wires of"} {
+		c.MustNavigate(open.URL + station).MustWaitLoad()
+		c.says(".station", shows)
+		assert.Regexp(t, `\d `+mass+`\b|\d `+length+`\b`, c.MustElement(".station").MustText())
+		if mass != "g" {
+			assert.NotRegexp(t, `\d (g|mm)\b`, c.MustElement(".station").MustText(), station)
+		}
+		c.look("begin-" + mass + strings.ReplaceAll(station, "/", "-"))
+	}
 	doc, _, err := open.Store.Document(t.Context(), store.Accepted,
 		func(calendar studio.Calendar, _ *studio.Minute) studio.Minute { return calendar.MinuteOf(time.Now()) })
 	require.NoError(t, err)

@@ -19,7 +19,9 @@ func Starter(book bool) *studio.Document {
 	for i := range d.Places {
 		d.Places[i].In = ""
 	}
-	d.Recorded = nil
+	for i := range d.Recipes {
+		d.Recipes[i].KeepInStock = 0
+	}
 	if book {
 		return d
 	}

@@ -34,6 +34,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export * from "./src/drawings/outlines";
 		export * from "./src/drawings/portrait";
 		export * from "./src/parts/fields/fields";
+		export { manner } from "./src/manner";
 		export { sheets } from "./src/stations/studio/sheets";
 		export { pasted } from "./src/stations/studio/pasted";
 		export { moved } from "./src/stations/plan/draft";
@@ -59,7 +60,8 @@ func load(t require.TestingT) page {
 	script, errors := bundle()
 	require.Empty(t, errors)
 	vm := goja.New()
-	_, err := vm.RunString(`var require = (name) => new Proxy({}, { get: () => () => ({}) });` + script)
+	_, err := vm.RunString(`var require = (name) =>
+		new Proxy({ ref: (value) => ({ value }) }, { get: (own, name) => own[name] ?? (() => ({})) });` + script)
 	require.NoError(t, err)
 	return page{t, vm}
 }

@@ -81,6 +81,13 @@ func TestNumbersAreWrittenWithTheirUnits(t *testing.T) {
 		assert.True(t, run[bool](load(t), `Number.isNaN(ui.kept({kind: "mm"}, v.text))`, object{"text": bad}), bad)
 	}
 	assert.Equal(t, 90, run[int](load(t), `ui.kept({kind: "wall"}, "1.5 h")`, nil))
+	p := load(t)
+	_, err := p.vm.RunString(`ui.manner.value = {mass: "oz", length: "in", decimal: ","}`)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"1,5", "0,25"},
+		run[[]string](p, `[ui.shown({kind: "mm"}, 38100), ui.shown({kind: "g"}, 7087.38)]`, nil))
+	assert.Equal(t, []int{38_100, 40_000, 28_350, 28_350}, run[[]int](p, `[ui.kept({kind: "mm"}, "1,5"),
+		ui.kept({kind: "mm"}, "40 mm"), ui.kept({kind: "g"}, "1"), ui.kept({kind: "g"}, "28,35 g")]`, nil))
 }
 
 // A table from a spreadsheet is read by its headings, in any order: with tabs or semicolons, decimal commas, units,

@@ -279,7 +279,10 @@ func serve(
 	opened(on.Addr().String())
 	app := web.New(s, clock, out)
 	app.Begins(api.Beginnings{Starter: demo.Starter, Look: look(ctx)})
-	return app.Serve(ctx, on)
+	if err := app.Serve(ctx, on); !errors.Is(err, context.Canceled) { // told to stop before it was open
+		return err
+	}
+	return nil
 }
 
 type openAPICommand struct{}

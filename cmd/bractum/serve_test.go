@@ -79,13 +79,10 @@ func TestTheDemoKeepsWhatWasEnteredUntilItStartsOver(t *testing.T) {
 
 func TestAStudioOfItsOwnBeginsFromADocument(t *testing.T) {
 	folder := t.TempDir()
-	_, messages, code := bractum(t, "", "serve", "--data", folder, "--port", "0")
-	assert.Equal(t, exitUnusable, code)
-	assert.Contains(t, messages, "holds no studio yet; begin one with --from FILE")
 	document, _, _ := bractum(t, "", "document", "demo")
 	file := filepath.Join(t.TempDir(), "studio.json")
 	require.NoError(t, os.WriteFile(file, []byte(document), 0o600))
-	_, messages, code = bractum(t, "", "serve", "--data", folder, "--port", "0", "--from", file)
+	_, messages, code := bractum(t, "", "serve", "--data", folder, "--port", "0", "--from", file)
 	assert.Equal(t, exitUnusable, code)
 	assert.Contains(t, messages, "lies in the future")
 	require.NoError(
@@ -98,6 +95,49 @@ func TestAStudioOfItsOwnBeginsFromADocument(t *testing.T) {
 	_, messages, code = bractum(t, "", "serve", "--data", file)
 	assert.Equal(t, exitUnusable, code)
 	assert.Contains(t, messages, "data folder")
+}
+
+// An empty folder is served at its beginning and begun there once, by a file or by what is told; the whole studio as a
+// file opens as the same in another.
+func TestAnEmptyFolderIsBegunWhereItIsServed(t *testing.T) {
+	folder := t.TempDir()
+	url, stop := running(t, "serve", "--data", folder)
+	empty := func() bool {
+		answer, err := http.Get(url + "/api/beginning")
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		var view struct{ Empty bool }
+		require.NoError(t, json.NewDecoder(answer.Body).Decode(&view))
+		return view.Empty
+	}
+	require.True(t, empty())
+	document, _, _ := bractum(t, "", "document", "demo")
+	document = strings.Replace(document, `"epoch": "2027`, `"epoch": "2025`, 1)
+	begin := func(body string) int {
+		answer, err := http.Post(url+"/api/beginning/file", "application/octet-stream", strings.NewReader(body))
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		return answer.StatusCode
+	}
+	assert.Equal(t, 422, begin("no studio"))
+	assert.Equal(t, 422, begin(strings.Replace(document, `"slots": 8`, `"slots": -8`, 1)))
+	assert.True(t, empty(), "nothing is left of what was refused")
+	assert.Equal(t, 200, begin(document))
+	assert.False(t, empty())
+	assert.Equal(t, 409, begin(document), "a studio is begun once")
+	assert.Equal(t, 4, orders(t, url))
+	stop()
+	whole := func(folder string) string {
+		text, messages, code := bractum(t, "", "export", "--data", folder, "--whole")
+		require.Zero(t, code, messages)
+		return regexp.MustCompile(`"now": \d+`).ReplaceAllString(text, "")
+	}
+	file, other := filepath.Join(t.TempDir(), "studio.json"), t.TempDir()
+	text, _, _ := bractum(t, "", "export", "--data", folder, "--whole")
+	require.NoError(t, os.WriteFile(file, []byte(text), 0o600))
+	_, stop = running(t, "serve", "--data", other, "--from", file)
+	stop()
+	assert.Equal(t, whole(folder), whole(other))
 }
 
 // A clock that runs goes on by the minute from where it stands, from where it is moved to, and, opened again, from

@@ -89,6 +89,7 @@ type Settings struct {
 	RemnantMilligrams Milligrams `json:"remnantMilligrams"`
 	// Measures are the studio's own of sizes at the bench.
 	Measures []Measure `json:"measures,omitempty"`
+	Manner   Manner    `json:"manner,omitzero"`
 }
 
 // SparesFor is what spares by breakage are reckoned for.

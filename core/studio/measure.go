@@ -57,6 +57,26 @@ func (g Geometry) Size(of Measured) Micrometres {
 	return 0
 }
 
+// Manner is how a studio says figures; everything is kept in the same small units. What is left out is as the browser
+// has it, a mass in grams and a length in millimetres.
+type Manner struct {
+	Mass    string `json:"mass,omitempty"`
+	Length  string `json:"length,omitempty"`
+	Decimal string `json:"decimal,omitempty"`
+	Clock   string `json:"clock,omitempty"`
+	Week    string `json:"week,omitempty"`
+}
+
+// manner checks how figures are said.
+func (v *validator) manner(m Manner) {
+	for field, is := range map[string][]string{"mass": {m.Mass, "g", "oz"}, "length": {m.Length, "mm", "in"},
+		"decimal": {m.Decimal, ".", ","}, "clock": {m.Clock, "24", "12"}, "week": {m.Week, "monday", "sunday"}} {
+		if is[0] != "" && is[0] != is[1] && is[0] != is[2] {
+			v.say("settings.manner."+field, "is %q; %q or %q would be right", is[0], is[1], is[2])
+		}
+	}
+}
+
 // measures checks the studio's own.
 func (v *validator) measures() {
 	for i, m := range v.doc.Settings.Measures {

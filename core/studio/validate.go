@@ -168,6 +168,7 @@ func (v *validator) frame() {
 	within(v, "settings.sittingMinutes", s.SittingMinutes, 0, 480)
 	within(v, "settings.remnantMilligrams", s.RemnantMilligrams, 0, 100_000)
 	v.measures()
+	v.manner(v.doc.Settings.Manner)
 	if s.SparesFor != SparesForRemaking && s.SparesFor != SparesForService {
 		v.say("settings.sparesFor", "is %q; remaking or service would be right", s.SparesFor)
 	}

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useEventListener, useTimeoutFn } from "@vueuse/core";
-import { computed, ref, watch } from "vue";
+import { computed, defineAsyncComponent, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Refused } from "./api/client";
 import { letIn, newer } from "./api/installed";
 import { following } from "./api/live";
+import { manner } from "./manner";
 import { waiting } from "./api/outbox";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
@@ -12,9 +13,10 @@ import JournalDrawer from "./parts/JournalDrawer.vue";
 import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
 import { stations } from "./stations/stations";
-import FirstPlan from "./stations/studio/FirstPlan.vue";
-import BeginPage from "./stations/studio/BeginPage.vue";
 
+/** Only at the beginning. */
+const BeginPage = defineAsyncComponent(() => import("./stations/studio/BeginPage.vue"));
+const FirstPlan = defineAsyncComponent(() => import("./stations/studio/FirstPlan.vue"));
 const { data: studio, error: failed } = useStudio();
 /** No studio is begun here yet. */
 const empty = computed(() => failed.value instanceof Refused && failed.value.status === 409);
@@ -24,6 +26,11 @@ const route = useRoute();
 const router = useRouter();
 const journal = ref(false);
 const unsent = computed(() => waiting.value.filter((k) => !k.refused).length);
+watch(
+  () => studio.value?.manner,
+  (says) => (manner.value = says ?? {}),
+  { immediate: true },
+);
 /** Said only once it takes longer than a moment. */
 const slow = ref(false);
 watch(

@@ -1,24 +1,37 @@
 import { computed } from "vue";
 import { useStudio } from "./api/queries";
+import { lengthScale, lengthUnit, locale, manner, massScale, massUnit } from "./manner";
 
-const number = (digits: number) => new Intl.NumberFormat(undefined, { maximumFractionDigits: digits });
+const number = (digits: number) => new Intl.NumberFormat(locale(), { maximumFractionDigits: digits });
 
-/** Milligrams as grams, with as many decimals as a kitchen scale shows. */
-export const grams = (milligrams: number): string =>
-  new Intl.NumberFormat(undefined, { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(milligrams / 1000);
+/** A mass in the studio's unit, without it: with as many decimals as a kitchen scale shows. */
+export function massFigure(milligrams: number): string {
+  const digits = manner.value.mass !== "oz" ? 1 : milligrams < massScale() / 10 ? 3 : 2;
+  const said = new Intl.NumberFormat(locale(), { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  return said.format(milligrams / massScale());
+}
 
-export const millimetres = (micrometres: number): string => number(1).format(micrometres / 1000);
+/** A length in the studio's unit, without it. */
+export const lengthFigure = (micrometres: number): string =>
+  number(manner.value.length === "in" ? 2 : 1).format(micrometres / lengthScale());
+
+/** A length with its unit. */
+export const length = (micrometres: number): string => `${lengthFigure(micrometres)} ${lengthUnit()}`;
 
 export const plain = (value: number): string => number(2).format(value);
 
 /** An amount in the unit it is kept in, as people say it. */
 export function stocked(amount: number, unit: string): string {
-  if (unit === "mg") return `${grams(amount)} g`;
-  return unit === "µm" ? `${millimetres(amount / 1000)} m` : plain(amount);
+  if (unit === "mg") return `${massFigure(amount)} ${massUnit()}`;
+  return unit === "µm" ? `${number(1).format(amount / 1_000_000)} m` : plain(amount);
 }
 
 /** The unit in which people give an amount of what is kept in a unit. */
-export const spokenUnit = (unit: string): string => ({ mg: "g", µm: "m" })[unit] ?? "pieces";
+export const spokenUnit = (unit: string): string => ({ mg: massUnit(), µm: "m" })[unit] ?? "pieces";
+
+/** An amount as people gave it, as the studio takes it. */
+export const given = (value: number, unit: string): { value: number; unit: string } =>
+  unit === "mg" ? { value: (value * massScale()) / 1000, unit: "g" } : { value, unit: spokenUnit(unit) };
 
 /** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
 export function lasting(minutes: number): string {
@@ -36,11 +49,19 @@ export function useTimes() {
     const epoch = Date.parse(studio.value?.epoch ?? "1970-01-01T00:00:00Z");
     const timeZone = studio.value?.zone ?? "UTC";
     const format = (options: Intl.DateTimeFormatOptions) => {
-      const f = new Intl.DateTimeFormat(undefined, { timeZone, hourCycle: "h23", ...options });
+      const f = new Intl.DateTimeFormat(undefined, {
+        timeZone,
+        hourCycle: manner.value.clock === "12" ? "h12" : "h23",
+        ...options,
+      });
       return (minute: number) => f.format(epoch + minute * 60_000);
     };
     const wall = (options: Intl.DateTimeFormatOptions) => {
-      const f = new Intl.DateTimeFormat(undefined, { timeZone: "UTC", hourCycle: "h23", ...options });
+      const f = new Intl.DateTimeFormat(undefined, {
+        timeZone: "UTC",
+        hourCycle: manner.value.clock === "12" ? "h12" : "h23",
+        ...options,
+      });
       return (text: string) => f.format(Date.parse(`${text}:00Z`));
     };
     const date = new Intl.DateTimeFormat("sv", { timeZone, dateStyle: "short" });
@@ -63,4 +84,4 @@ export function useTimes() {
 
 /** A mass with its unit: less than a scale shows is said in milligrams. */
 export const mass = (milligrams: number): string =>
-  milligrams < 50 ? `${plain(milligrams)} mg` : `${grams(milligrams)} g`;
+  milligrams < 50 ? `${plain(milligrams)} mg` : `${massFigure(milligrams)} ${massUnit()}`;

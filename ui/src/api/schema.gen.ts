@@ -2695,7 +2695,7 @@ export interface components {
             name: string;
             orders: string[];
             /** @description of one piece as it is cut or rolled */
-            size?: string;
+            shape?: components["schemas"]["Geometry"];
             /** Format: int64 */
             spare: number;
             /** Format: int64 */
@@ -3629,6 +3629,13 @@ export interface components {
             /** Format: int64 */
             quantity: number;
         };
+        Manner: {
+            clock?: string;
+            decimal?: string;
+            length?: string;
+            mass?: string;
+            week?: string;
+        };
         Many: {
             things: components["schemas"]["OneOfMany"][];
         };
@@ -3887,7 +3894,7 @@ export interface components {
             name: string;
             orders: string[];
             /** @description of one piece as it is cut or rolled */
-            size?: string;
+            shape?: components["schemas"]["Geometry"];
             /** Format: int64 */
             spare: number;
             /** Format: int64 */
@@ -4042,6 +4049,8 @@ export interface components {
             book: boolean;
             breaks: components["schemas"]["BreakTime"][];
             hours: components["schemas"]["DayHours"][];
+            /** @description how figures are said */
+            manner?: components["schemas"]["Manner"];
             name: string;
             /** @description who begins it */
             person: string;
@@ -4792,6 +4801,7 @@ export interface components {
             keepOffcutMicrometres: number;
             /** Format: int64 */
             lossPerMille: number;
+            manner?: components["schemas"]["Manner"];
             measures?: components["schemas"]["Measure"][];
             /** Format: int64 */
             mostPiecesOfOneOrder: number;
@@ -5201,6 +5211,8 @@ export interface components {
             first?: components["schemas"]["Begun"][];
             /** @description what can be ordered */
             flowers: components["schemas"]["Flower"][];
+            /** @description how figures are said */
+            manner: components["schemas"]["Manner"];
             /**
              * Format: int64
              * @description the journal number this answers for
@@ -5641,15 +5653,25 @@ export interface components {
             turns?: number;
         };
         WirePart: {
+            /**
+             * Format: int64
+             * @description for its hook
+             */
+            allowanceMicrometres: number;
             colour: string;
+            /**
+             * Format: int64
+             * @description in the paste
+             */
+            depthMicrometres: number;
             /** Format: int64 */
             lengthMicrometres: number;
             lot: string;
             name: string;
             /** Format: int64 */
             number: number;
-            /** @description depth + stem + allowance in millimetres */
-            of: string;
+            /** Format: int64 */
+            stemMicrometres: number;
         };
         WireSheet: {
             cutting: components["schemas"]["Cutting"];

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Schemas } from "../api/client";
-import { millimetres } from "../format";
+import { length, lengthFigure } from "../format";
 import { lobes, outline } from "./outlines";
 
 /**
@@ -47,7 +47,7 @@ const rule = computed(() => [50, 20, 10, 5, 2, 1].find((mm) => u(mm * 1000) <= 7
     :height="size * 1.05"
     viewBox="0 0 190 200"
     role="img"
-    :aria-label="`to scale: ${millimetres(high)} by ${millimetres(wide)} mm`"
+    :aria-label="`to scale: ${lengthFigure(high)} by ${length(wide)}`"
   >
     <g :transform="`translate(95 ${foot})`">
       <path v-if="wire" :d="`M0 ${u(tail)}V0`" class="wire" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import { grams, plain } from "../format";
+import { mass, plain } from "../format";
 
 /** Shades from one weighing, by grams: the deep one as it is, then what it is thinned to. */
 const props = defineProps<{
@@ -21,7 +21,7 @@ const wide = (milligrams: number) => `${Math.max(1.5, (100 * milligrams) / most.
       /></span>
       <span
         ><b>{{ deep.name }}</b
-        >, {{ grams(deep.whole) }} g from one weighing, {{ grams(deep.milligrams) }} g of it as it is</span
+        >, {{ mass(deep.whole) }} from one weighing, {{ mass(deep.milligrams) }} of it as it is</span
       >
     </div>
     <div v-for="s in shades" :key="s.name" class="rung">
@@ -31,8 +31,7 @@ const wide = (milligrams: number) => `${Math.max(1.5, (100 * milligrams) / most.
       /></span>
       <span
         ><b>{{ s.name }}</b
-        >, {{ grams(s.makes) }} g: {{ grams(s.takes) }} g of the deep one, {{ plain(s.share / 10) }} %, the rest
-        white</span
+        >, {{ mass(s.makes) }}: {{ mass(s.takes) }} of the deep one, {{ plain(s.share / 10) }} %, the rest white</span
       >
     </div>
   </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import { millimetres } from "../format";
+import { lengthFigure } from "../format";
+import { lengthUnit } from "../manner";
 
 /** One wire with its cuts, to the scale of a full one; from is its length, less where it is an offcut. */
 const props = defineProps<{ cuts: number[]; from: number; offcut: number; kept: boolean; full: number }>();
@@ -16,10 +17,17 @@ const pieces = computed(() => {
 </script>
 
 <template>
-  <svg viewBox="0 0 390 34" class="drawn" role="img" :aria-label="`${cuts.map((c) => millimetres(c)).join(' + ')} mm`">
+  <svg
+    viewBox="0 0 390 34"
+    class="drawn"
+    role="img"
+    :aria-label="`${cuts.map((c) => lengthFigure(c)).join(' + ')} ${lengthUnit()}`"
+  >
     <g v-for="(p, i) in pieces" :key="i">
       <rect :x="p.from + 1" y="12" :width="Math.max(1, p.width - 2)" height="9" rx="2" class="piece" />
-      <text v-if="p.width > 26" :x="p.from + p.width / 2" y="32" text-anchor="middle">{{ millimetres(p.length) }}</text>
+      <text v-if="p.width > 26" :x="p.from + p.width / 2" y="32" text-anchor="middle">
+        {{ lengthFigure(p.length) }}
+      </text>
     </g>
     <g v-if="offcut > 0">
       <rect
@@ -36,7 +44,7 @@ const pieces = computed(() => {
         text-anchor="middle"
         class="rest"
       >
-        {{ kept ? "keep" : "waste" }} {{ millimetres(offcut) }}
+        {{ kept ? "keep" : "waste" }} {{ lengthFigure(offcut) }}
       </text>
     </g>
   </svg>

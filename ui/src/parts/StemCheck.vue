@@ -2,7 +2,8 @@
 import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas } from "../api/client";
-import { millimetres, plain } from "../format";
+import { lengthFigure, plain } from "../format";
+import { lengthScale, lengthUnit } from "../manner";
 import NumberField from "./NumberField.vue";
 import ProblemNote from "./ProblemNote.vue";
 import WorkingSheet from "./WorkingSheet.vue";
@@ -16,15 +17,25 @@ const words: Record<string, string> = {
   hangs: "hangs",
   bends: "bends for good",
 };
-const tape = reactive({ along: 120, thick: 2.5, wide: 12, overlap: 50, stretched: 30, turns: 3, halfWidth: false });
+/** Millimetres in the unit of lengths here. */
+const here = (mm: number) => Number(((mm * 1000) / lengthScale()).toFixed(2));
+const tape = reactive({
+  along: here(120),
+  thick: here(2.5),
+  wide: here(12),
+  overlap: 50,
+  stretched: 30,
+  turns: 3,
+  halfWidth: false,
+});
 const reckon = useMutation({
   mutationFn: () =>
     answered(
       client.POST("/api/wires/tape", {
         body: {
-          alongMicrometres: Math.round(tape.along * 1000),
-          thickMicrometres: Math.round(tape.thick * 1000),
-          wideMicrometres: Math.round(tape.wide * 1000),
+          alongMicrometres: Math.round(tape.along * lengthScale()),
+          thickMicrometres: Math.round(tape.thick * lengthScale()),
+          wideMicrometres: Math.round(tape.wide * lengthScale()),
           overlapPerMille: Math.round(tape.overlap * 10),
           stretchedPerMille: Math.round(1000 + tape.stretched * 10),
           turns: tape.turns,
@@ -89,9 +100,9 @@ const head = (degrees: number) => {
     <form @submit.prevent="reckon.mutate()">
       <h2>How much tape?</h2>
       <div class="fields">
-        <label>along <NumberField v-model="tape.along" /> mm</label>
-        <label>stem thick <NumberField v-model="tape.thick" data-test="tape-thick" /> mm</label>
-        <label>tape wide <NumberField v-model="tape.wide" /> mm</label>
+        <label>along <NumberField v-model="tape.along" /> {{ lengthUnit() }}</label>
+        <label>stem thick <NumberField v-model="tape.thick" data-test="tape-thick" /> {{ lengthUnit() }}</label>
+        <label>tape wide <NumberField v-model="tape.wide" /> {{ lengthUnit() }}</label>
         <label>overlap <NumberField v-model="tape.overlap" /> %</label>
         <label>stretched by <NumberField v-model="tape.stretched" /> %</label>
         <label>turns at joints <NumberField whole v-model="tape.turns" /></label>
@@ -99,8 +110,8 @@ const head = (degrees: number) => {
       </div>
       <v-btn type="submit" variant="tonal" data-test="tape-go">Reckon</v-btn>
       <span v-if="reckon.data.value" class="answer" data-test="tape-answer"
-        ><span class="figure">{{ millimetres(reckon.data.value.lengthMicrometres) }}</span
-        ><span class="unit"> mm of tape each</span></span
+        ><span class="figure">{{ lengthFigure(reckon.data.value.lengthMicrometres) }}</span
+        ><span class="unit">&nbsp;{{ lengthUnit() }} of tape each</span></span
       >
       <ProblemNote :error="reckon.error.value" />
     </form>

@@ -6,6 +6,7 @@ import { useCell, useCount } from "../api/queries";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import { useTimes } from "../format";
+import { sizeWords } from "../words/card";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingDrawer from "./WorkingDrawer.vue";
@@ -33,7 +34,7 @@ const groups = computed(() => {
       rows: names.map((name) => ({
         name,
         form: mine.find((c) => c.name === name)!.form,
-        size: mine.find((c) => c.name === name)!.size,
+        size: sizeWords(mine.find((c) => c.name === name)!.shape),
         cells: columns.value.map((column) => mine.find((c) => c.name === name && c.mix === column.mix)),
       })),
     };

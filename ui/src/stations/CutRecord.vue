@@ -2,7 +2,8 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../api/client";
-import { millimetres } from "../format";
+import { length, lengthFigure } from "../format";
+import { lengthUnit } from "../manner";
 import { typed } from "../number";
 import NumberField from "../parts/NumberField.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
@@ -16,11 +17,11 @@ const rows = ref(
   props.sheet.cutting.patterns.map((p) => ({
     from: p.fromMicrometres,
     wires: p.wires,
-    cuts: p.cuts.map((c) => millimetres(c)).join(" + "),
+    cuts: p.cuts.map((c) => lengthFigure(c)).join(" + "),
   })),
 );
 const spoilt = ref(0);
-/** "95 + 95 + 80", in millimetres. */
+/** "95 + 95 + 80", in the unit of lengths. */
 const lengths = (text: string) =>
   text
     .split(/[+;\s]+/)
@@ -60,7 +61,7 @@ const mayConfirm = () =>
           <tr>
             <th class="n">wires</th>
             <th class="n">of</th>
-            <th>cut to, in mm</th>
+            <th>cut to, in {{ lengthUnit() }}</th>
           </tr>
         </thead>
         <tbody>
@@ -68,14 +69,14 @@ const mayConfirm = () =>
             <td class="n">
               <NumberField whole v-model="r.wires" :data-test="`cut-wires-${i}`" />
             </td>
-            <td class="n nowrap">{{ millimetres(r.from) }} mm</td>
+            <td class="n nowrap">{{ length(r.from) }}</td>
             <td><input v-model="r.cuts" class="own cuts" :data-test="`cut-lengths-${i}`" /></td>
           </tr>
           <tr>
             <td class="n">
               <NumberField whole v-model="spoilt" data-test="cut-spoilt" />
             </td>
-            <td class="n nowrap">{{ millimetres(sheet.wire.lengthMicrometres) }} mm</td>
+            <td class="n nowrap">{{ length(sheet.wire.lengthMicrometres) }}</td>
             <td>spoilt, nothing of them is left</td>
           </tr>
         </tbody>

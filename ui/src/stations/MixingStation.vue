@@ -5,7 +5,8 @@ import { answered, client, type Schemas, useCommands } from "../api/client";
 import { useMix, useMixing, useStudio } from "../api/queries";
 import ShadeLadder from "../drawings/ShadeLadder.vue";
 import Swatch from "../drawings/Swatch.vue";
-import { grams, lasting, millimetres, plain, useTimes } from "../format";
+import { lasting, mass, massFigure, plain, useTimes } from "../format";
+import { massUnit } from "../manner";
 import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
@@ -82,12 +83,12 @@ const rule = (i: Schemas["Ingredient"]) =>
     ? `${i.drops} ${i.drops === 1 ? "drop" : "drops"}`
     : i.rule === "parts"
       ? `${i.share} ${i.share === 1 ? "part" : "parts"}`
-      : `${plain(i.share / 1000)} g in 100 g`;
+      : `${plain(i.share / 1000)} ${massUnit()} in 100 ${massUnit()}`;
 
 /** How the mass of one piece follows from its shape. */
 function shape(g: Schemas["Geometry"]): string {
   const density = `× ${plain((mixing.value?.densityMilligramsPerMillilitre ?? 0) / 1000)} mg/mm³`;
-  const mm = (length?: number) => millimetres(length ?? 0);
+  const mm = (micrometres?: number) => plain((micrometres ?? 0) / 1000);
   if (g.shape === "cut")
     return `${mm(g.lengthMicrometres)} × ${mm(g.widthMicrometres)} × ${mm(g.thicknessMicrometres)} mm × ${plain((g.factorPerMille ?? 0) / 1000)} ${density}`;
   if (g.shape === "ball") return `ball of ${mm(g.diameterMicrometres)} mm ${density}`;
@@ -123,8 +124,10 @@ const onBoard = (m: Schemas["MixCard"]): number =>
             <span class="quiet" v-if="m.task">{{ times.clock(m.task.start) }}, {{ who(m.task.person) }}</span>
           </header>
           <button class="bare total" :data-test="`total-${m.name}`" @click="openedLot = m.lot">
-            <span class="figure">{{ grams(onBoard(m)) }}<span class="unit"> g on the board</span></span>
-            <span class="quiet">{{ grams(m.usedMilligrams) }} g end up in pieces</span>
+            <span class="figure"
+              >{{ massFigure(onBoard(m)) }}<span class="unit">&nbsp;{{ massUnit() }} on the board</span></span
+            >
+            <span class="quiet">{{ mass(m.usedMilligrams) }} end up in pieces</span>
           </button>
           <table class="ledger">
             <tbody>
@@ -133,21 +136,21 @@ const onBoard = (m: Schemas["MixCard"]): number =>
                 <td class="quiet">{{ rule(i) }}</td>
                 <td v-if="i.weighedMilligrams !== undefined" class="n" data-test="weighed">
                   <span v-if="i.weighedMilligrams !== i.weighMilligrams" class="quiet"
-                    >{{ grams(i.weighMilligrams) }} planned,
+                    >{{ massFigure(i.weighMilligrams) }} planned,
                   </span>
-                  <b>{{ grams(i.weighedMilligrams) }}</b><span class="unit">&nbsp;g</span>
+                  <b>{{ massFigure(i.weighedMilligrams) }}</b><span class="unit">&nbsp;{{ massUnit() }}</span>
                 </td>
                 <td v-else class="n">
                   <b :class="{ little: i.tooLittle }">{{
-                    i.tooLittle ? plain(i.exactMilligrams) : grams(i.weighMilligrams)
+                    i.tooLittle ? plain(i.exactMilligrams) : massFigure(i.weighMilligrams)
                   }}</b>
-                  <span class="unit">&nbsp;{{ i.tooLittle ? "mg" : "g" }}</span>
+                  <span class="unit">&nbsp;{{ i.tooLittle ? "mg" : massUnit() }}</span>
                 </td>
               </tr>
             </tbody>
           </table>
           <p v-if="m.once" class="quiet" data-test="together">
-            Weighed {{ m.once.length }} times that day, {{ grams(onceWeighed(m.once)) }} g in all.
+            Weighed {{ m.once.length }} times that day, {{ mass(onceWeighed(m.once)) }} in all.
             <button
               class="bare add"
               :data-test="`join-${m.name}`"
@@ -171,7 +174,7 @@ const onBoard = (m: Schemas["MixCard"]): number =>
       </div>
     </section>
     <p v-if="later.number" class="remark">
-      {{ later.number }} more {{ later.number === 1 ? "mixing" : "mixings" }}, {{ grams(later.grams) }} g, on
+      {{ later.number }} more {{ later.number === 1 ? "mixing" : "mixings" }}, {{ mass(later.grams) }}, on
       {{ later.days }} later {{ later.days === 1 ? "day" : "days" }}.
       <button class="bare add" data-test="more-days" @click="shownDays = shownDays < 14 ? 14 : 400">
         {{ shownDays < 14 ? "Show two weeks" : "Show them all" }}
@@ -186,7 +189,7 @@ const onBoard = (m: Schemas["MixCard"]): number =>
       <h2>Lying ready</h2>
       <p class="ready">
         <span v-for="r in mixing.onShelf" :key="r.what"
-          ><Swatch :colour="r.colour" /> {{ r.what }}, {{ grams(r.amount) }} g</span
+          ><Swatch :colour="r.colour" /> {{ r.what }}, {{ mass(r.amount) }}</span
         >
       </p>
     </section>
@@ -209,8 +212,8 @@ const onBoard = (m: Schemas["MixCard"]): number =>
                 {{ u.name }}<br /><span v-if="u.shape" class="quiet">{{ shape(u.shape) }}</span>
               </td>
               <td class="n">{{ u.pieces ? `${u.pieces} × ${u.massMilligrams} mg` : "" }}</td>
-              <td class="n">{{ grams(u.usedMilligrams) }} g</td>
-              <td class="n">{{ grams(u.drawnMilligrams) }} g</td>
+              <td class="n">{{ mass(u.usedMilligrams) }}</td>
+              <td class="n">{{ mass(u.drawnMilligrams) }}</td>
             </tr>
           </tbody>
         </table>

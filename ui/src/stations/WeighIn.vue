@@ -4,7 +4,8 @@ import { useLocalStorage } from "@vueuse/core";
 import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { answered, client, type Schemas, useCommands } from "../api/client";
 import Swatch from "../drawings/Swatch.vue";
-import { grams, plain } from "../format";
+import { mass, massFigure, plain } from "../format";
+import { massUnit } from "../manner";
 import { typed as numberOf } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
 import { tooLittleWords } from "../words";
@@ -131,11 +132,11 @@ const states: Record<string, string> = {
           </p>
           <p class="target">
             <span class="huge" data-test="pour">{{
-              line.tooLittle ? plain(line.pourMilligrams) : grams(line.pourMilligrams)
-            }}</span><span class="unit"> {{ line.tooLittle ? "mg" : "g" }} to pour</span>
+              line.tooLittle ? plain(line.pourMilligrams) : massFigure(line.pourMilligrams)
+            }}</span><span class="unit"> {{ line.tooLittle ? "mg" : massUnit() }} to pour</span>
             <span v-if="mix.weigh[at]?.drops" class="unit">, {{ mix.weigh[at]!.drops }} drops</span>
             <span v-if="line.tooLittle" class="quiet"> {{ tooLittleWords(mix.leastMilligrams) }}</span>
-            <span class="quiet"> give or take {{ grams(line.toleranceMilligrams) }} g</span>
+            <span class="quiet"> give or take {{ mass(line.toleranceMilligrams) }}</span>
           </p>
           <div class="bar" :class="{ still: scale?.stable }">
             <span :style="{ width: `${fill}%` }" />
@@ -143,8 +144,10 @@ const states: Record<string, string> = {
           </div>
           <p class="reads">
             <template v-if="shown !== undefined"
-              ><span class="huge" data-test="reads">{{ grams(scale!.milligrams) }}</span
-              ><span class="unit"> g on the scale{{ scale!.stable ? "" : ", still moving" }}</span></template
+              ><span class="huge" data-test="reads">{{ massFigure(scale!.milligrams) }}</span
+              ><span class="unit"
+                >&nbsp;{{ massUnit() }} on the scale{{ scale!.stable ? "" : ", still moving" }}</span
+              ></template
             >
             <span v-else class="says" data-test="scale-says">{{
               scale?.connected === false
@@ -183,9 +186,12 @@ const states: Record<string, string> = {
           <ProblemNote :error="tare.error.value" />
         </section>
         <section v-else-if="weighing.data.value" class="done">
-          <p class="huge">{{ grams(weighing.data.value.mixedMilligrams) }}<span class="unit"> g in the bowl</span></p>
+          <p class="huge">
+            {{ massFigure(weighing.data.value.mixedMilligrams)
+            }}<span class="unit">&nbsp;{{ massUnit() }} in the bowl</span>
+          </p>
           <p v-if="weighing.data.value.factorPerMille > 1000">
-            {{ grams(mix.toMixMilligrams) }} g were wanted; all of it was scaled to what was poured.
+            {{ mass(mix.toMixMilligrams) }} were wanted; all of it was scaled to what was poured.
           </p>
           <v-btn size="x-large" color="primary" data-test="weigh-book" :disabled="!mix.task" @click="book.mutate()"
             >Book it, and knead</v-btn
@@ -200,10 +206,10 @@ const states: Record<string, string> = {
                 {{ mix.weigh[i]?.name }}
               </td>
               <td class="n">
-                <b>{{ grams(l.targetMilligrams) }}</b> <span class="unit">g</span>
+                <b>{{ massFigure(l.targetMilligrams) }}</b> <span class="unit">{{ massUnit() }}</span>
               </td>
               <td class="n" :data-test="`weighed-${i}`">
-                {{ l.weighedMilligrams === undefined ? "" : grams(l.weighedMilligrams) }}
+                {{ l.weighedMilligrams === undefined ? "" : massFigure(l.weighedMilligrams) }}
               </td>
               <td>
                 <span v-if="states[l.state]" :class="l.state === 'right' ? 'word safe' : 'word tight'">{{

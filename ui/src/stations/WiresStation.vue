@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import type { Schemas } from "../api/client";
 import { computed, ref } from "vue";
 import { useWires } from "../api/queries";
 import Swatch from "../drawings/Swatch.vue";
 import WirePattern from "../drawings/WirePattern.vue";
-import { millimetres } from "../format";
+import { length } from "../format";
 import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
@@ -14,6 +15,13 @@ const { data: wires, error } = useWires();
 const cutting = ref<string>();
 const recorded = computed(() => wires.value?.sheets.find((s) => s.material === cutting.value));
 const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutting.fullWires, 0) ?? 0);
+/** What makes up the length of a cut. */
+const madeUp = (p: Schemas["WirePart"]) =>
+  [
+    `${length(p.depthMicrometres)} in the paste`,
+    `${length(p.stemMicrometres)} stem`,
+    ...(p.allowanceMicrometres ? [`${length(p.allowanceMicrometres)} hook`] : []),
+  ].join(" + ");
 </script>
 
 <template>
@@ -28,7 +36,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
         <h2>{{ s.name }}</h2>
         <p>
           <span class="figure">{{ s.cutting.fullWires }}</span>
-          <span class="unit"> full wires of {{ millimetres(s.wire.lengthMicrometres) }} mm</span>
+          <span class="unit"> full wires of {{ length(s.wire.lengthMicrometres) }}</span>
         </p>
         <p v-if="s.cutting.offcuts">
           <span class="figure">{{ s.cutting.offcuts }}</span> offcuts first
@@ -41,7 +49,7 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
         </p>
         <p v-if="s.onHand < s.cutting.fullWires" class="word late">{{ s.cutting.fullWires - s.onHand }} short</p>
         <p v-for="r in s.ready" :key="r.lengthMicrometres" class="quiet">
-          {{ r.number }} of {{ millimetres(r.lengthMicrometres) }} mm lie cut
+          {{ r.number }} of {{ length(r.lengthMicrometres) }} lie cut
         </p>
         <v-btn
           v-if="s.cutting.patterns.length"
@@ -66,8 +74,8 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
             <td class="n">
               <b>{{ p.number }}</b>
             </td>
-            <td class="n nowrap">{{ millimetres(p.lengthMicrometres) }} mm</td>
-            <td class="quiet">{{ p.of }}</td>
+            <td class="n nowrap">{{ length(p.lengthMicrometres) }}</td>
+            <td class="quiet">{{ madeUp(p) }}</td>
           </tr>
         </tbody>
       </table>

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
-import { grams, lasting, millimetres, plain, stocked } from "../format";
+import { lasting, length, lengthFigure, mass, plain, stocked } from "../format";
+import { lengthUnit } from "../manner";
 import { i18n } from "./index";
 
 type Step = Schemas["CardStep"];
@@ -13,11 +14,11 @@ const tooLittle = 50;
 
 /** A mass as a bench says it: what no kitchen scale shows is never "0.0 g". */
 export const weight = (milligrams: number): string =>
-  milligrams < tooLittle ? t("card.touch", { mg: plain(milligrams) }) : `${grams(milligrams)} g`;
+  milligrams < tooLittle ? t("card.touch", { mg: plain(milligrams) }) : mass(milligrams);
 
-/** What a piece of paste is: how large, by the studio's own measures and in millimetres. */
+/** What a piece of paste is: how large, by the studio's own measures and in the unit of lengths. */
 export function shapeWords(p: Schemas["CardPaste"]): string {
-  const mm = (v: number | undefined) => millimetres(v ?? 0);
+  const long = (v: number | undefined) => length(v ?? 0);
   const sizes: Record<string, number | undefined> = {
     ball: p.shape.diameterMicrometres,
     rope: p.shape.diameterMicrometres,
@@ -27,23 +28,23 @@ export function shapeWords(p: Schemas["CardPaste"]): string {
   const mark = (of: string) => {
     const own = p.sizes?.find((s) => s.of === of);
     if (!own) return "";
-    const off = own.sizeMicrometres === sizes[of] ? "" : `, which is ${mm(own.sizeMicrometres)} mm`;
+    const off = own.sizeMicrometres === sizes[of] ? "" : `, which is ${long(own.sizeMicrometres)}`;
     return ` (${own.measure}, ${off && "nearest "}${own.mark}${off})`;
   };
   const s = p.shape;
   const each = p.each > 1 ? `${p.each} × ` : "";
   switch (s.shape) {
     case "ball":
-      return `${each}ball ${mm(s.diameterMicrometres)} mm${mark("ball")}`;
+      return `${each}ball ${long(s.diameterMicrometres)}${mark("ball")}`;
     case "rope":
-      return `${each}rope ${mm(s.diameterMicrometres)} mm across, ${mm(s.lengthMicrometres)} mm long${mark("rope")}`;
+      return `${each}rope ${long(s.diameterMicrometres)} across, ${long(s.lengthMicrometres)} long${mark("rope")}`;
     case "weighed":
       return p.mass < tooLittle ? t("card.little", { mg: plain(p.mass) }) : `${each}${weight(p.mass)} each`;
     default:
       return also(
-        `${each}${mm(s.lengthMicrometres)} × ${mm(s.widthMicrometres)} mm${mark("cut")}`,
-        `${mm(s.thicknessMicrometres)} mm thick${mark("thickness")}`,
-        s.driedMicrometres ? `to be ${mm(s.driedMicrometres)} mm once dry` : "",
+        `${each}${lengthFigure(s.lengthMicrometres ?? 0)} × ${long(s.widthMicrometres)}${mark("cut")}`,
+        `${long(s.thicknessMicrometres)} thick${mark("thickness")}`,
+        s.driedMicrometres ? `to be ${long(s.driedMicrometres)} once dry` : "",
       );
   }
 }
@@ -57,15 +58,15 @@ export const pasteWords = (p: Schemas["CardPaste"]): string =>
 
 export function wireWords(w: Schemas["CardWire"]): string {
   return also(
-    `${w.each > 1 ? `${w.each} × ` : ""}${w.name}, cut ${millimetres(w.lengthMicrometres)} mm`,
-    `${millimetres(w.depthMicrometres)} mm deep in the piece`,
+    `${w.each > 1 ? `${w.each} × ` : ""}${w.name}, cut ${length(w.lengthMicrometres)}`,
+    `${length(w.depthMicrometres)} deep in the piece`,
     said("hook", w.hook) + (w.turns ? ` ${w.turns} turns` : ""),
   );
 }
 
 /** A number of bought things, by unit. */
 const amount = (m: Schemas["Bought"], of: number) =>
-  m.unit === "µm" ? `${millimetres(of)} mm` : m.unit === "mg" ? weight(of) : plain(of);
+  m.unit === "µm" ? `${length(of)}` : m.unit === "mg" ? weight(of) : plain(of);
 
 export function boughtWords(m: Schemas["Bought"]): string {
   const range = m.least !== undefined || m.most !== undefined;
@@ -91,7 +92,7 @@ export function partWords(p: Schemas["Part"]): string {
     said("join", p.join),
     p.reversed && "the other way round",
     p.sequence?.length ? `in the order ${p.sequence.join(", ")}` : "",
-    p.atMicrometres?.length ? `at ${p.atMicrometres.map(millimetres).join(", ")} mm from the tip` : "",
+    p.atMicrometres?.length ? `at ${p.atMicrometres.map(lengthFigure).join(", ")} ${lengthUnit()} from the tip` : "",
     p.wants && said("wants", p.wants),
   );
 }
@@ -148,4 +149,12 @@ export function afterWords(a: Schemas["After"], clock: (m: number) => string): s
 export function shapedBy(steps: Step[]): { paste: Schemas["CardPaste"]; wire?: Schemas["CardWire"] } | undefined {
   const paste = steps.flatMap((s) => s.pastes ?? []).find((p) => ["cut", "ball", "rope"].includes(p.shape.shape));
   return paste && { paste, wire: steps.flatMap((s) => s.wires ?? [])[0] };
+}
+
+/** How large a piece is as it is cut or rolled, in short; nothing of what is weighed. */
+export function sizeWords(g: Schemas["Geometry"] | undefined): string {
+  const { lengthMicrometres: long = 0, widthMicrometres: wide = 0, diameterMicrometres: across = 0 } = g ?? {};
+  if (g?.shape === "cut") return `${lengthFigure(long)} × ${length(wide)}`;
+  if (g?.shape === "ball") return `ball of ${length(across)}`;
+  return g?.shape === "rope" ? `${lengthFigure(across)} × ${length(long)}` : "";
 }

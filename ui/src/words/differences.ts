@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { grams, lasting, plain } from "../format";
+import { lasting, length, mass, plain } from "../format";
 
 /** A difference of totals in words: "31.3 min, was 29.8". */
 export function differenceWords(d: Schemas["Difference"]): string {
@@ -13,9 +13,9 @@ export function amount(value: number, unit: string): string {
     case "minutes":
       return lasting(value);
     case "mg":
-      return `${grams(value)} g`;
+      return `${mass(value)}`;
     case "µm":
-      return value > 1_000_000 ? `${plain(value / 1_000_000)} m` : `${plain(value / 1000)} mm`;
+      return value > 1_000_000 ? `${plain(value / 1_000_000)} m` : `${length(value)}`;
     default:
       return plain(value);
   }

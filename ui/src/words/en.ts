@@ -8,7 +8,7 @@ export default {
     "spares-beyond":
       "{needed} needed; even {started} started would not be enough often enough. Look at the breakage of “{of}”, or at the service level.",
     "remainder-too-small":
-      "{grams} g of “{of}” lie there and are too little for any lot: with a second mixing its colour may not match.",
+      "{grams} of “{of}” lie there and are too little for any lot: with a second mixing its colour may not match.",
     "more-reserved": "Of “{of}” {reserved} are reserved and {quantity} are there.",
     "reserved-in-vain":
       "{quantity} of “{of}” are reserved for an order that does not need them; they are counted as free.",
@@ -206,7 +206,7 @@ export default {
   },
   little: {
     least:
-      "What is in mg is too little for the scale. From {grams} g on all of it can be weighed; or thin that colour ahead, one part with nine, and take ten times as much; or count it in drops of known weight.",
+      "What is in mg is too little for the scale. From {grams} on all of it can be weighed; or thin that colour ahead, one part with nine, and take ten times as much; or count it in drops of known weight.",
     never:
       "What is in mg is too little for the scale. Thin that colour ahead, one part with nine, and take ten times as much; or count it in drops of known weight.",
   },

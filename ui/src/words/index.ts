@@ -1,6 +1,6 @@
 import { createI18n } from "vue-i18n";
 import type { Schemas } from "../api/client";
-import { grams, lasting, plain } from "../format";
+import { lasting, mass, plain } from "../format";
 import en from "./en";
 
 /** The languages that what is said by codes is worded in. Numbers and dates follow the browser's. */
@@ -12,7 +12,7 @@ type With = Record<string, unknown> | undefined;
 
 /**
  * What something is about as people read it: numbers by locale, lists in a row, minutes by
- * what their keys end with (a moment, or a length of time), milligrams as grams.
+ * what their keys end with (a moment, or a length of time), milligrams with their unit.
  */
 export function worded(about: With, moment: (minute: number) => string): Record<string, string> {
   const said: Record<string, string> = {};
@@ -20,7 +20,7 @@ export function worded(about: With, moment: (minute: number) => string): Record<
     if (typeof value !== "number") said[key] = Array.isArray(value) ? value.join(", ") : String(value);
     else if (key.endsWith("Minutes")) said[key.slice(0, -"Minutes".length)] = lasting(value);
     else if (key.endsWith("Minute")) said[key.slice(0, -"Minute".length)] = moment(value);
-    else if (key === "milligrams") said.grams = grams(value);
+    else if (key === "milligrams") said.grams = mass(value);
     else said[key] = plain(value);
   }
   return said;
@@ -39,7 +39,7 @@ export const roundingWords = (rounding: string): string => t(`rounding.${roundin
 
 /** What can be done where a scale cannot weigh so little. */
 export const tooLittleWords = (least: number | undefined): string =>
-  least ? t("little.least", { grams: grams(least) }) : t("little.never");
+  least ? t("little.least", { grams: mass(least) }) : t("little.never");
 
 /** What limits how many are made at once. */
 export function batchWords(batch: Schemas["Batch"]): string {

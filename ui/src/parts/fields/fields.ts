@@ -1,3 +1,4 @@
+import { lengthScale, lengthUnit, manner, massScale, massUnit } from "../../manner";
 import { typed } from "../../number";
 import { v7 } from "uuid";
 import type { Column } from "./column";
@@ -24,9 +25,9 @@ export function put(row: Row, path: string, value: unknown): void {
   for (let i = keys.length - 1; i >= 0; i--) if (Object.keys(chain[i + 1]!).length === 0) delete chain[i]![keys[i]!];
 }
 
+const scaleOf = (c: Column): number | undefined =>
+  ({ mm: lengthScale(), g: massScale() })[c.kind as string] ?? scales[c.kind];
 const scales: Partial<Record<Column["kind"], number>> = {
-  mm: 1000,
-  g: 1000,
   min: 1000,
   percent: 10,
   degrees: 10,
@@ -35,8 +36,6 @@ const scales: Partial<Record<Column["kind"], number>> = {
   days: 1440,
 };
 const units: Partial<Record<Column["kind"], string>> = {
-  mm: "mm",
-  g: "g",
   min: "min",
   percent: "%",
   degrees: "°C",
@@ -44,18 +43,25 @@ const units: Partial<Record<Column["kind"], string>> = {
   days: "days",
 };
 
-export const unitOf = (c: Column): string => c.unit ?? units[c.kind] ?? "";
+export const unitOf = (c: Column): string =>
+  c.unit ?? { mm: lengthUnit(), g: massUnit() }[c.kind as string] ?? units[c.kind] ?? "";
+
+/** A number as it is written here, with the studio's decimal sign. */
+const signed = (n: number, digits: number): string => {
+  const text = String(Number(n.toFixed(digits)));
+  return manner.value.decimal === "," ? text.replace(".", ",") : text;
+};
 
 /** A kept value as it is written. */
 export function shown(c: Column, value: unknown): string {
   if (value === undefined || value === null || value === "") return "";
   if (c.as) return c.as.shown(value);
-  const scale = scales[c.kind];
+  const scale = scaleOf(c);
   if (c.kind === "list") return (value as string[]).join("\n");
   if (c.kind === "mistakes")
     return (value as Mistake[]).map((m) => (m.why ? `${m.what}: ${m.why}` : m.what)).join("\n");
   if (c.kind === "numbers") return (value as number[]).map((n) => String(n / (c.scale ?? 1))).join(" + ");
-  if (scale) return String(Number(((value as number) / scale).toFixed(4)));
+  if (scale) return signed((value as number) / scale, 4);
   return String(value as string | number);
 }
 
@@ -66,7 +72,7 @@ export function kept(c: Column, text: string): unknown {
   const plain = text.trim();
   if (plain === "") return undefined;
   if (c.as) return c.as.kept(plain);
-  const scale = scales[c.kind];
+  const scale = scaleOf(c);
   if (c.kind === "list")
     return plain
       .split("\n")
@@ -91,7 +97,7 @@ export function kept(c: Column, text: string): unknown {
   return text;
 }
 
-/** What people write behind a number, in the unit that a field is written in. */
+/** What people write behind a number: millimetres, grams, minutes, days or percent each. */
 const written: Partial<Record<Column["kind"], Record<string, number>>> = {
   mm: { mm: 1, cm: 10, m: 1000, in: 25.4, '"': 25.4 },
   g: { g: 1, kg: 1000, mg: 0.001, oz: 28.349523 },
@@ -105,8 +111,8 @@ const written: Partial<Record<Column["kind"], Record<string, number>>> = {
 /** A number with or without a unit behind it, as "35,5 g", "36 cm" or "1.5 h"; NaN for what is none. */
 function measured(text: string, c: Column): number {
   const [, number = text, unit] = /^([+-]?[\d.,]+)\s*([a-zA-Z%‰°"]+)$/.exec(text) ?? [];
-  const factor = unit === undefined ? 1 : (written[c.kind]?.[unit] ?? (unit === unitOf(c) ? 1 : NaN));
-  return typed(number) * factor;
+  if (unit === undefined || unit === unitOf(c)) return typed(number);
+  return (typed(number) * (written[c.kind]?.[unit] ?? NaN)) / (written[c.kind]?.[unitOf(c)] ?? 1);
 }
 
 /** A number in the small unit it is kept in. Where that is its own unit, a part of one is not rounded away. */

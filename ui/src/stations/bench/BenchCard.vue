@@ -5,7 +5,8 @@ import PartDrawing from "../../drawings/PartDrawing.vue";
 import PieceToScale from "../../drawings/PieceToScale.vue";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
-import { grams, lasting, useTimes } from "../../format";
+import { lasting, massFigure, useTimes } from "../../format";
+import { massUnit } from "../../manner";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { i18n } from "../../words";
 import { afterWords, shapedBy, weight } from "../../words/card";
@@ -55,7 +56,8 @@ const t = i18n.global.t;
         </span>
         <h1 data-test="task-name">{{ steps.length > 1 && current ? current.name : task.name }}</h1>
         <p class="of">
-          <b class="many">{{ mix ? grams(task.quantity) : task.quantity }}</b> {{ mix ? "g" : "" }} {{ task.of }}
+          <b class="many">{{ mix ? massFigure(task.quantity) : task.quantity }}</b> {{ mix ? massUnit() : "" }}
+          {{ task.of }}
           <span v-if="task.batch && task.batch.of > 1" class="quiet" data-test="batch"
             >batch {{ task.batch.number }} of {{ task.batch.of
             }}<template v-if="task.batch.name !== task.of">, for {{ task.batch.name }}</template></span

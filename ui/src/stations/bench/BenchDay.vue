@@ -3,12 +3,12 @@ import { computed } from "vue";
 import type { Schemas } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
-import { grams, lasting, useTimes } from "../../format";
+import { lasting, mass, useTimes } from "../../format";
 
 /** A maker's day: sittings that open into their tasks, who waits for what, what becomes dry meanwhile. */
 const props = defineProps<{ day: Schemas["DayView"] }>();
 const times = useTimes();
-const many = (t: Schemas["DayTask"]) => (t.making === "mix" ? `${grams(t.quantity)} g` : t.quantity);
+const many = (t: Schemas["DayTask"]) => (t.making === "mix" ? `${mass(t.quantity)}` : t.quantity);
 const names = (tasks: Schemas["DayTask"][]) => [...new Set(tasks.map((t) => t.of))].join(", ");
 const awaited = (tasks: Schemas["DayTask"][]) => [...new Set(tasks.flatMap((t) => t.awaited))].join(", ");
 const dry = computed(() => [...props.day.dry].sort((a, b) => a.ends - b.ends));

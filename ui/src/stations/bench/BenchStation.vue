@@ -8,7 +8,7 @@ import { record as keep } from "../../api/outbox";
 import { useBench, useDryingRoom, useFalls, useStudio, useUndo } from "../../api/queries";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
-import { grams, lasting, useTimes } from "../../format";
+import { lasting, mass, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import AlertList from "../drying/AlertList.vue";
 import BenchCard from "./BenchCard.vue";
@@ -273,7 +273,7 @@ watch(
           </p>
           <div class="bar">
             <p class="brief" aria-hidden="true">
-              <b>{{ mix ? `${grams(task.quantity)} g` : due }}</b>
+              <b>{{ mix ? `${mass(task.quantity)}` : due }}</b>
               <template v-if="running"
                 >{{ lasting(task.end - bench.now) }} {{ task.end < bench.now ? "over" : "left" }}</template
               >
@@ -310,7 +310,7 @@ watch(
           <section v-if="bench.early.length" data-test="early">
             <h3>Could be begun now</h3>
             <p v-for="e in bench.early" :key="e.id" class="next">
-              <WorkGlyph :glyph="e.glyph" /> <b>{{ e.making === "mix" ? `${grams(e.quantity)} g` : e.quantity }}</b>
+              <WorkGlyph :glyph="e.glyph" /> <b>{{ e.making === "mix" ? `${mass(e.quantity)}` : e.quantity }}</b>
               {{ e.name }}, {{ e.of }}
               <button
                 class="bare add"
@@ -327,7 +327,7 @@ watch(
               {{ bench.sitting.length }} more of this in one sitting, until {{ times.clock(bench.sitting.at(-1)!.end) }}
             </summary>
             <p v-for="n in bench.sitting" :key="n.id" class="next">
-              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${grams(n.quantity)} g` : n.quantity }}</b>
+              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${mass(n.quantity)}` : n.quantity }}</b>
               {{ n.name }}, {{ n.of }}
               <span class="quiet">{{ times.clock(n.start) }}</span>
             </p>
@@ -335,7 +335,7 @@ watch(
           <section v-if="bench.next.length">
             <h3>{{ bench.sitting.length ? "After that" : "Next" }}</h3>
             <p v-for="n in bench.next" :key="n.id" class="next">
-              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${grams(n.quantity)} g` : n.quantity }}</b>
+              <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${mass(n.quantity)}` : n.quantity }}</b>
               {{ n.name }}, {{ n.of }}
               <span class="quiet">{{ times.moment(n.start) }}</span>
             </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, toRaw } from "vue";
 import { answered, client, type Schemas } from "../../api/client";
-import { millimetres } from "../../format";
+import { length } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { columnsFor, Words } from "./columns";
 import FieldGrid from "../../parts/fields/FieldGrid.vue";
@@ -318,9 +318,8 @@ function freshSize(): Row {
       @rows="(rows) => set('pastes', rows)"
     />
     <p v-for="c in cuts" :key="c.paste" class="quiet" data-test="cut">
-      {{ millimetres(c.driedMicrometres) }} mm once dry: cut {{ millimetres(c.lengthMicrometres) }} mm<template
-        v-if="c.tool"
-      >
+      {{ length(c.driedMicrometres) }} once dry: cut {{ length(c.lengthMicrometres)
+      }}<template v-if="c.tool">
         with {{ c.tool }} <button class="bare add" @click="cutWith(c)">take it</button></template
       ><template v-else>; no cutter of the studio is large enough</template>.
     </p>

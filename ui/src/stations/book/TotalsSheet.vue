@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
 import NumberField from "../../parts/NumberField.vue";
 import BatchNote from "../../parts/BatchNote.vue";
-import { grams, lasting, millimetres, plain } from "../../format";
+import { lasting, length, mass, massFigure, plain } from "../../format";
+import { massUnit } from "../../manner";
 import { totalWords } from "../../words";
 import { differenceWords } from "../../words/differences";
 import RunsOrPhases from "./RunsOrPhases.vue";
@@ -18,7 +19,7 @@ const pieces = computed(() => props.sheet.pieces.filter((p) => p.kind === "part"
 const wires = computed(() => props.sheet.wires.reduce((sum, w) => sum + w.number, 0));
 const mix = computed(() => props.sheet.portrait.kind === "mix");
 const amount = (m: Schemas["Amount"]) =>
-  m.unit === "mg" ? `${grams(m.amount)} g` : m.unit === "µm" ? `${plain(m.amount / 1_000_000)} m` : plain(m.amount);
+  m.unit === "mg" ? `${mass(m.amount)}` : m.unit === "µm" ? `${plain(m.amount / 1_000_000)} m` : plain(m.amount);
 </script>
 
 <template>
@@ -42,7 +43,8 @@ const amount = (m: Schemas["Amount"]) =>
         <span class="unit" title="from the first cut to done, hands always free, in standard air">alone</span>
       </div>
       <div v-if="!mix">
-        <span class="figure">{{ grams(sheet.massMilligrams) }}</span> <span class="unit">g each</span>
+        <span class="figure">{{ massFigure(sheet.massMilligrams) }}</span>
+        <span class="unit">{{ massUnit() }} each</span>
       </div>
     </div>
     <p class="quiet">
@@ -54,10 +56,12 @@ const amount = (m: Schemas["Amount"]) =>
     <dl>
       <template v-for="p in sheet.pastes" :key="p.mix">
         <dt><Swatch :colour="p.colour" :size="13" /> {{ p.name }}</dt>
-        <dd>{{ grams(p.massMilligrams) }} <span class="unit">g</span></dd>
+        <dd>
+          {{ massFigure(p.massMilligrams) }} <span class="unit">{{ massUnit() }}</span>
+        </dd>
       </template>
       <template v-for="(w, i) in sheet.wires" :key="`w${i}`">
-        <dt>{{ w.name }}, {{ millimetres(w.lengthMicrometres) }} mm</dt>
+        <dt>{{ w.name }}, {{ length(w.lengthMicrometres) }}</dt>
         <dd>{{ w.number }}</dd>
       </template>
       <template v-for="m in sheet.materials" :key="m.material">

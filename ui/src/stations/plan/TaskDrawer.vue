@@ -4,7 +4,8 @@ import type { PlanView } from "../../api/client";
 import { useTask } from "../../api/queries";
 import Swatch from "../../drawings/Swatch.vue";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
-import { grams, lasting, useTimes } from "../../format";
+import { lasting, massFigure, useTimes } from "../../format";
+import { massUnit } from "../../manner";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { because } from "./because";
@@ -40,9 +41,9 @@ const begins = computed(() => card.value?.resume ?? card.value?.start ?? 0);
     <template v-if="card">
       <p><Swatch :colour="card.colour" /> {{ card.of }}</p>
       <p class="figure">
-        {{ card.making === "mix" ? grams(card.quantity) : card.quantity
+        {{ card.making === "mix" ? massFigure(card.quantity) : card.quantity
         }}<span class="unit"
-          >{{ card.making === "mix" ? " g" : " pieces" }}
+          >{{ card.making === "mix" ? ` ${massUnit()}` : " pieces" }}
           {{ card.need && card.making !== "mix" ? `, ${card.need} needed` : "" }}</span
         >
       </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
 import type { Schemas } from "../../api/client";
-import { millimetres, stocked, useTimes } from "../../format";
+import { length, stocked, useTimes } from "../../format";
 import StockTaking from "./StockTaking.vue";
 import ThingDrawer from "./ThingDrawer.vue";
 
@@ -18,7 +18,7 @@ const things = computed(() =>
     ...cutOf(m.material).map((c) => ({
       id: m.material,
       length: c.lengthMicrometres,
-      name: `${m.name}, ${millimetres(c.lengthMicrometres)} mm`,
+      name: `${m.name}, ${length(c.lengthMicrometres)}`,
       unit: "pieces",
       amount: c.number,
     })),
@@ -67,7 +67,7 @@ const current = computed(() =>
           <td colspan="6">
             <button class="bare" @click="opened = { id: m.material, length: c.lengthMicrometres }">
               <span class="piece" :style="{ width: `${c.lengthMicrometres / 1500}px` }" /> {{ c.number }} cut to
-              {{ millimetres(c.lengthMicrometres) }} mm
+              {{ length(c.lengthMicrometres) }}
             </button>
           </td>
         </tr>

@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
-import { spokenUnit, stocked } from "../../format";
+import { given, spokenUnit, stocked } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
@@ -28,7 +28,7 @@ const counts = (): Schemas["Counted"][] =>
     .map((t) => ({
       id: t.id,
       ...(t.length ? { lengthMicrometres: t.length } : {}),
-      amount: { value: found[key(t)] as number, unit: spokenUnit(t.unit) },
+      amount: given(found[key(t)] as number, t.unit),
       seen: t.amount,
     }));
 const compare = useMutation({
@@ -54,7 +54,7 @@ const accept = useMutation({
             <td>{{ t.name }}</td>
             <td class="n">
               <NumberField v-model="found[key(t)]" :aria-label="`found of ${t.name}`" :data-test="`found-${t.name}`" />
-              {{ t.unit === "mg" ? "g" : t.unit === "µm" ? "m" : "" }}
+              {{ t.unit === "pieces" ? "" : spokenUnit(t.unit) }}
             </td>
           </tr>
         </tbody>

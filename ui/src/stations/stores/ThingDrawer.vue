@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, Refused, type Schemas, useCommands } from "../../api/client";
 import { useDryingRoom, useLedger } from "../../api/queries";
-import { spokenUnit, stocked, useTimes } from "../../format";
+import { given, spokenUnit, stocked, useTimes } from "../../format";
 import HistoryPages from "../../parts/HistoryPages.vue";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
@@ -40,7 +40,7 @@ const spoil = useMutation({
           body: {
             id: props.id,
             ...(props.length ? { lengthMicrometres: props.length } : {}),
-            amount: { value: lost.value, unit: unitName },
+            amount: given(lost.value, props.unit),
             why: why.value,
             confirmed,
           },

@@ -21,6 +21,9 @@ const from = ref("09:00");
 const to = ref("17:00");
 const rests = ref("12:30");
 const rested = ref("13:00");
+const mass = ref<"g" | "oz">("g");
+const length = ref<"mm" | "in">("mm");
+const decimal = ref((1.5).toLocaleString().includes(",") ? "," : ".");
 function toggle(day: string) {
   const next = new Set(days.value);
   if (!next.delete(day)) next.add(day);
@@ -45,6 +48,7 @@ const begin = useMutation({
           hours: weekdays
             .filter((d) => days.value.has(d))
             .map((day) => ({ day: day as "monday", from: from.value, to: to.value })),
+          manner: { mass: mass.value, length: length.value, decimal: decimal.value },
           breaks: rests.value && rested.value ? [{ from: rests.value, to: rested.value }] : [],
         },
       }),
@@ -134,6 +138,30 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
         <p class="quiet">
           You can do {{ (beginning?.skills ?? []).join(", ") }}, at the pace of the recipes; both can be changed.
         </p>
+      </fieldset>
+      <fieldset>
+        <legend>You measure</legend>
+        <label>
+          masses in
+          <select v-model="mass" class="own" data-test="own-mass">
+            <option value="g">grams</option>
+            <option value="oz">ounces</option>
+          </select>
+        </label>
+        <label>
+          lengths in
+          <select v-model="length" class="own" data-test="own-length">
+            <option value="mm">millimetres</option>
+            <option value="in">inches</option>
+          </select>
+        </label>
+        <label>
+          with a decimal
+          <select v-model="decimal" class="own" data-test="own-decimal">
+            <option value=".">point</option>
+            <option value=",">comma</option>
+          </select>
+        </label>
       </fieldset>
       <fieldset>
         <legend>Your flower book begins</legend>

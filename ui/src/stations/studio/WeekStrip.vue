@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
-import { weekdays } from "./sheets";
+import { weekdays as inOrder } from "./sheets";
+import { manner } from "../../manner";
 
 /** A person's week: seven days from six to ten at night, with the hours worked. */
 const props = defineProps<{ person: Schemas["Person"] }>();
 const minutes = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3));
+const weekdays = computed(() =>
+  manner.value.week === "sunday" ? [...inOrder.slice(6), ...inOrder.slice(0, 6)] : inOrder,
+);
 const first = 360;
 const last = 1320;
 const y = (clock: string) => (36 * (Math.min(last, Math.max(first, minutes(clock))) - first)) / (last - first);
 const bars = computed(() =>
   (props.person.hours ?? []).map((h) => ({
-    x: weekdays.indexOf(h.day) * 16,
+    x: weekdays.value.indexOf(h.day) * 16,
     y: y(h.from),
     height: Math.max(1, y(h.to) - y(h.from)),
   })),

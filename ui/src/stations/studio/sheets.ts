@@ -297,6 +297,38 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
     },
     settings: {
       columns: [
+        {
+          key: "manner.mass",
+          label: "masses in",
+          kind: "choice",
+          blank: "grams",
+          options: [{ title: "ounces", value: "oz" }],
+        },
+        {
+          key: "manner.length",
+          label: "lengths in",
+          kind: "choice",
+          blank: "millimetres",
+          options: [{ title: "inches", value: "in" }],
+        },
+        {
+          key: "manner.decimal",
+          label: "decimal sign",
+          kind: "choice",
+          blank: "as the browser",
+          options: [
+            { title: "point", value: "." },
+            { title: "comma", value: "," },
+          ],
+        },
+        { key: "manner.clock", label: "hours", kind: "choice", blank: "24", options: words("12") },
+        {
+          key: "manner.week",
+          label: "a week begins on",
+          kind: "choice",
+          blank: "Monday",
+          options: [{ title: "Sunday", value: "sunday" }],
+        },
         { key: "safetyMinutes", label: "flowers ready before they leave by", kind: "wall" },
         { key: "gatheringMinutes", label: "orders are gathered over", kind: "days" },
         { key: "horizonMinutes", label: "plans look ahead", kind: "days" },
