@@ -14,6 +14,7 @@ import (
 	"github.com/google/uuid"
 
 	"bractum/calendar"
+	"bractum/core/book"
 	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/room"
@@ -73,12 +74,13 @@ type UsualView struct {
 	Machines  []studio.Machine  `json:"machines"`
 	Tools     []studio.Tool     `json:"tools"`
 	Materials []studio.Material `json:"materials"`
+	Flowers   []Named           `json:"flowers" doc:"by their pages"`
 }
 
 // usual is what the starter has beyond a document, by name and id.
 func (s *Service) usual(doc *studio.Document) UsualView {
 	v := UsualView{Places: []studio.Place{}, Machines: []studio.Machine{}, Tools: []studio.Tool{},
-		Materials: []studio.Material{}}
+		Materials: []studio.Material{}, Flowers: []Named{}}
 	if s.beginnings.Starter == nil {
 		return v
 	}
@@ -110,6 +112,15 @@ func (s *Service) usual(doc *studio.Document) UsualView {
 	for _, m := range from.Materials {
 		if missing(m) {
 			v.Materials = append(v.Materials, m)
+		}
+	}
+	pages := map[studio.ID]bool{}
+	for _, r := range doc.Current() {
+		pages[r.Page()] = true
+	}
+	for _, r := range from.Current() {
+		if (r.Kind == studio.KindFlower || r.Kind == studio.KindSpray) && !pages[r.Page()] {
+			v.Flowers = append(v.Flowers, Named{ID: r.Page(), Name: r.Name})
 		}
 	}
 	return v
@@ -167,23 +178,25 @@ func (s *Service) registerWorkshop(to huma.API) {
 	kept(s, to, get("/workshop/usual", "list-usual", "What a workshop usually has, and this one has not"),
 		shows{topics: []string{"book"}},
 		func(_ context.Context, at *moment, _ *none) (UsualView, error) { return s.usual(at.inForce.Doc), nil })
-	type file struct {
-		ContentType string `header:"Content-Type"`
-		Disposition string `header:"Content-Disposition"`
-		Body        []byte
+	download(s, to, get("/workshop/document", "get-document", "The whole studio as a studio document"),
+		func(_ context.Context, at *moment, _ *none) (*file, error) {
+			data, err := json.MarshalIndent(at.latestAnswer().Doc, "", "\t")
+			return &file{ContentType: "application/json", Disposition: `attachment; filename="studio.json"`, Body: data}, err
+		})
+	type usual struct {
+		Page studio.ID `path:"page" format:"uuid"`
 	}
-	d := get("/workshop/document", "get-document", "The whole studio as a studio document").described(WayRead)
-	d.Responses = map[string]*huma.Response{"200": {Description: "the document",
-		Content: map[string]*huma.MediaType{"application/json": {}}}}
-	huma.Register(to, d, func(ctx context.Context, _ *none) (*file, error) {
-		at, err := s.now(ctx)
-		if err != nil {
-			return nil, problem(err)
-		}
-		data, err := json.MarshalIndent(at.latestAnswer().Doc, "", "\t")
-		return &file{ContentType: "application/json", Disposition: `attachment; filename="studio.json"`, Body: data},
-			problem(err)
-	})
+	download(s, to, get("/workshop/usual/flowers/{page}", "get-usual-flower", "A usual flower as a file of recipes"),
+		func(_ context.Context, _ *moment, in *usual) (*file, error) {
+			for _, f := range s.usual(&studio.Document{}).Flowers {
+				if f.ID == in.Page {
+					data, err := json.Marshal(book.Export(s.beginnings.Starter(true), in.Page))
+					return &file{ContentType: "application/json",
+						Disposition: fmt.Sprintf("attachment; filename=%q", fileName(f.Name)+".json"), Body: data}, err
+				}
+			}
+			return nil, store.NotFound{Thing: "this flower"}
+		})
 	type uses struct {
 		Kind workshop.Kind `path:"kind"`
 		ID   studio.ID     `path:"id" format:"uuid"`

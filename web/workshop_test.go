@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
@@ -17,7 +18,9 @@ import (
 	"bractum/core/studio"
 	"bractum/core/workshop"
 	"bractum/demo"
+	"bractum/outside"
 	"bractum/store"
+	"bractum/web"
 )
 
 func (d desk) workshop() api.WorkshopView { return read[api.WorkshopView](d, "/api/workshop") }
@@ -286,4 +289,34 @@ func TestManyThingsAreWrittenTogether(t *testing.T) {
 	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", answer["n"]), nil, nil)
 	require.Equal(t, 200, code)
 	assert.Equal(t, w.Places, d.workshop().Places)
+}
+
+// A flower that ships with the program comes into an empty book with all it needs, as a file of recipes does.
+func TestAUsualFlowerComesIntoAnEmptyBook(t *testing.T) {
+	s, err := store.Open(t.Context(), t.TempDir(), store.Options{})
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	app := web.New(s, func(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
+		return calendar.MinuteOf(time.Now())
+	}, outside.Services{})
+	t.Cleanup(app.Close)
+	app.Begins(api.Beginnings{Starter: demo.Starter})
+	d := desk{t, app, s, ""}
+	own := object{"name": "Own", "zone": "Europe/Dublin", "book": false, "person": "Ida", "skills": []string{"wiring"},
+		"hours": []object{{"day": "monday", "from": "09:00", "to": "17:00"}}, "breaks": []any{}}
+	code, answer := d.ask("POST", "/api/beginning", own, nil)
+	require.Equal(t, 200, code, answer)
+	d.person = d.workshop().People[0].ID
+	usual := read[api.UsualView](d, "/api/workshop/usual")
+	require.Greater(t, len(usual.Flowers), 15)
+	code, file := d.ask("GET", "/api/workshop/usual/flowers/"+string(usual.Flowers[0].ID), nil, nil)
+	require.Equal(t, 200, code)
+	data, err := json.Marshal(file)
+	require.NoError(t, err)
+	code, answer = d.ask("POST", "/api/book/import", object{"file": string(data), "choices": object{}}, nil)
+	require.Equal(t, 200, code, answer)
+	assert.Len(t, read[api.UsualView](d, "/api/workshop/usual").Flowers, len(usual.Flowers)-1)
+	assert.NotEmpty(t, d.workshop().Places, "what it lies in came with it")
+	code, _ = d.ask("GET", "/api/workshop/usual/flowers/"+uuid.NewString(), nil, nil)
+	assert.Equal(t, 404, code)
 }

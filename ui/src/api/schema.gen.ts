@@ -1932,6 +1932,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/usual/flowers/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A usual flower as a file of recipes */
+        get: operations["get-usual-flower"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/{kind}/many": {
         parameters: {
             query?: never;
@@ -5500,6 +5517,8 @@ export interface components {
             variant?: string;
         };
         UsualView: {
+            /** @description by their pages */
+            flowers: components["schemas"]["Named"][];
             machines: components["schemas"]["Machine"][];
             materials: components["schemas"]["Material"][];
             places: components["schemas"]["Place"][];
@@ -14926,7 +14945,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description the document */
+            /** @description OK */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -14986,6 +15005,39 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-usual-flower": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,6 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
+import { useUsual } from "../../api/queries";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { clashWords } from "../../words";
 import { placeWords } from "../../parts/fields/fields";
@@ -17,6 +18,7 @@ const body = computed(() => ({ file: file.value, choices: choices.value }));
 const preview = useMutation({
   mutationFn: () => answered(client.POST("/api/book/import/preview", { body: body.value })),
 });
+const { data: usual } = useUsual();
 const send = useCommands();
 const take = useMutation({
   mutationFn: () =>
@@ -52,6 +54,17 @@ async function read(event: Event) {
   preview.mutate();
   input.value = "";
 }
+/** A flower of the book that ships with the program. */
+async function ship(page: string) {
+  const flower = usual.value?.flowers.find((f) => f.id === page);
+  if (!flower) return;
+  name.value = flower.name;
+  large.value = false;
+  file.value = await (await fetch(`/api/workshop/usual/flowers/${page}`)).text();
+  choices.value = {};
+  take.reset();
+  preview.mutate();
+}
 function decide(t: Schemas["Thing"], choice: string) {
   choices.value = { ...choices.value, [t.id]: choice as "keep" };
   preview.mutate();
@@ -85,6 +98,13 @@ const says: Record<string, string> = {
           >{{ name || "Choose the file"
           }}<input type="file" name="recipes-file" accept=".json,application/json" hidden @change="read"
         /></label>
+        <label v-if="usual?.flowers.length" class="usual">
+          or a flower that ships with Bractum
+          <select class="own" data-test="usual-flower" @change="ship(($event.target as HTMLSelectElement).value)">
+            <option value="">choose…</option>
+            <option v-for="f in usual.flowers" :key="f.id" :value="f.id">{{ f.name }}</option>
+          </select>
+        </label>
         <p v-if="large" class="large" role="alert">
           This file is larger than the {{ most / 1048576 }} MiB that are taken at once. Nothing was taken.
         </p>
