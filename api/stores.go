@@ -323,6 +323,9 @@ func (a *answer) storesView() (StoresView, error) {
 	}
 	balances := stores.Balances(a.Doc, a.Takes())
 	for i, m := range a.Doc.Materials {
+		if m.OutOfUse && balances[i].OnHand == 0 && balances[i].Reserved == 0 {
+			continue
+		}
 		v.Materials = append(v.Materials, MaterialRow{Balance: balances[i], Name: m.Name, Unit: m.Unit})
 	}
 	for _, o := range a.Doc.Offcuts {

@@ -170,4 +170,11 @@ func TestTheStudioIsChangedOnItsPage(t *testing.T) {
 			func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at })
 		return err == nil && doc.Settings.SittingMinutes == 35
 	}, time.Minute, 100*time.Millisecond)
+	page.MustNavigate(yard.URL + "/stores?view=Materials").MustWaitLoad()
+	page.click("take-stock")
+	page.press(test("stock-taking") + " summary")
+	page.MustElement(test("paste-stock")).MustInput("Icing sugar\t1,2 kg\nQuay dust\t3")
+	page.says(test("stock-taking"), "Not known or not read: Quay dust")
+	page.click("compare")
+	page.says(test("stock-taking"), "1,200.0 g")
 }

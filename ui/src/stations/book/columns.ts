@@ -5,7 +5,11 @@ import type { Recipe } from "./writing";
 export type Words = Schemas["Words"];
 
 const words = (...all: string[]): Option[] => all.map((w) => ({ title: w.replaceAll("-", " "), value: w }));
-const named = (all: { id: string; name: string }[]): Option[] => all.map((x) => ({ title: x.name, value: x.id }));
+/** What can be chosen, by name; what is out of use last, and said so. */
+const named = (all: { id: string; name: string; outOfUse?: boolean }[]): Option[] =>
+  [...all]
+    .sort((a, b) => Number(a.outOfUse ?? false) - Number(b.outOfUse ?? false))
+    .map((x) => ({ title: x.outOfUse ? `${x.name}, out of use` : x.name, value: x.id }));
 
 export const forms = [
   "petal",

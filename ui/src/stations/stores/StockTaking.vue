@@ -1,8 +1,12 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import Papa from "papaparse";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { given, spokenUnit, stocked } from "../../format";
+import { massScale } from "../../manner";
+import { typed } from "../../number";
+import { kept } from "../../parts/fields/fields";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 
@@ -31,6 +35,22 @@ const counts = (): Schemas["Counted"][] =>
       amount: given(found[key(t)] as number, t.unit),
       seen: t.amount,
     }));
+/** A table from a spreadsheet, a name and an amount a line, fills what is found; names that are not here are told. */
+const strangers = ref<string[]>([]);
+function fill(text: string) {
+  strangers.value = [];
+  for (const cells of Papa.parse<string[]>(text.trim(), { skipEmptyLines: "greedy" }).data) {
+    const [name = "", ...rest] = cells.map((c) => c.trim());
+    const thing = things.value.find((t) => t.name.toLowerCase() === name.toLowerCase());
+    const amount = rest.filter(Boolean).at(-1) ?? "";
+    const said =
+      thing?.unit === "mg"
+        ? (kept({ key: "", label: "", kind: "g" }, amount) as number) / massScale()
+        : typed(amount.replace(/\s*[a-zA-Z]+$/, ""));
+    if (thing && Number.isFinite(said)) found[key(thing)] = Number(said.toFixed(3));
+    else strangers.value.push(name);
+  }
+}
 const compare = useMutation({
   mutationFn: () => answered(client.POST("/api/stores/differences", { body: { counts: counts() } })),
 });
@@ -48,6 +68,16 @@ const accept = useMutation({
     <div class="sheet opened" data-test="stock-taking">
       <h2>{{ title }}</h2>
       <p class="quiet">Type what you find; leave open what you do not count. Nothing is booked before you accept.</p>
+      <details v-if="!compare.data.value">
+        <summary>From a spreadsheet</summary>
+        <textarea
+          rows="4"
+          aria-label="A table with a name and an amount a line"
+          data-test="paste-stock"
+          @input="fill(($event.target as HTMLTextAreaElement).value)"
+        />
+        <p v-if="strangers.length" class="word tight">Not known or not read: {{ strangers.join(", ") }}</p>
+      </details>
       <table v-if="!compare.data.value" class="ledger">
         <tbody>
           <tr v-for="t in things" :key="key(t)">

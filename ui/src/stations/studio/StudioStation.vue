@@ -252,6 +252,8 @@ const drawn = (slots: number) => Math.min(12, slots);
           <button class="chip" data-test="open-frame" @click="router.replace({ query: { of: 'studio' } })">
             {{ shop.name }}: name, usual air, measures, what it plans by
           </button>
+          <RouterLink class="chip" to="/book">Colourways and mixes</RouterLink>
+          <RouterLink class="chip" to="/drying">What measures the air</RouterLink>
           <button class="chip" data-test="open-table" @click="router.replace({ query: { of: 'table' } })">
             Many things at once, from a spreadsheet
           </button>
