@@ -136,6 +136,14 @@ func (s *Service) registerStock(to huma.API) {
 		func(c *change, in *lost) (Moved, error) {
 			return c.moved(stores.Spoil(c.at.inForce.Doc, in.Body.Lost, in.Body.Confirmed))
 		})
+	type got struct {
+		Who
+		Body stores.Got
+	}
+	fact(s, to, post("/stores/bought", "buy-material", "bought", "Book what was bought without an order"),
+		func(c *change, in *got) (Moved, error) {
+			return c.moved(stores.Acquire(c.at.inForce.Doc, in.Body))
+		})
 	type added struct {
 		Who
 		Body stores.Added

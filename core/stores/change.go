@@ -223,6 +223,36 @@ func Spoil(doc *studio.Document, l Lost, confirmed bool) (Change, error) {
 	}, nil
 }
 
+// Got is what somebody has bought without an order to a supplier: in a shop.
+type Got struct {
+	Material studio.ID `json:"material"`
+	Amount   Measured  `json:"amount"`
+	Where    string    `json:"where,omitempty"`
+}
+
+// Acquire books what was bought without an order.
+func Acquire(doc *studio.Document, g Got) (Change, error) {
+	f, err := find(doc, Thing{ID: g.Material})
+	if err != nil {
+		return Change{}, err
+	}
+	amount, err := g.Amount.in(f)
+	switch {
+	case err != nil:
+		return Change{}, err
+	case f.shelf != nil:
+		return Change{}, studio.Refuse("%s is made here and not bought; count it instead", f.name)
+	case amount <= 0:
+		return Change{}, studio.Refuse("%g %s of %s cannot be bought; say how much came", g.Amount.Value, g.Amount.Unit,
+			f.name)
+	}
+	return Change{
+		Summary: fmt.Sprintf("%s: %s bought%s", f.name, f.says(amount), because(g.Where)),
+		About:   []studio.ID{g.Material},
+		Moved:   []studio.Movement{f.movement(studio.Bought, amount)},
+	}, nil
+}
+
 // release lets go of reservations that are no longer there, the last ones first.
 func (f found) release(left int64) (moved []studio.Movement) {
 	if f.shelf == nil {

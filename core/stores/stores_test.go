@@ -417,3 +417,22 @@ func TestWhatAChangeOfMindCosts(t *testing.T) {
 	_, err = stores.Recolour(doc, "nothing", demo.ID("Oyster"))
 	assert.ErrorContains(t, err, "open order")
 }
+
+// What is bought in a shop is there without an order; of what is made here there is no buying.
+func TestWhatIsBoughtInAShopIsThere(t *testing.T) {
+	doc := demo.Document()
+	got := stores.Got{Material: demo.ID("26 white wire"), Where: "corner shop",
+		Amount: stores.Measured{Value: 25, Unit: "pieces"}}
+	change, err := stores.Acquire(doc, got)
+	require.NoError(t, err)
+	assert.Equal(t, []studio.Movement{{Kind: studio.Bought, Material: got.Material, Amount: 25}}, change.Moved)
+	assert.Contains(t, change.Summary, "25 bought")
+	for says, bad := range map[string]stores.Got{
+		"say how much came": {Material: got.Material, Amount: stores.Measured{Value: -2, Unit: "pieces"}},
+		"made here":         {Material: demo.ID("shelf cores"), Amount: stores.Measured{Value: 2, Unit: "pieces"}},
+		"not measured in":   {Material: got.Material, Amount: stores.Measured{Value: 2, Unit: "oz"}},
+	} {
+		_, err := stores.Acquire(doc, bad)
+		assert.ErrorContains(t, err, says)
+	}
+}

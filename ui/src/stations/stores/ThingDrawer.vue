@@ -52,6 +52,20 @@ const spoil = useMutation({
 const mayConfirm = () =>
   spoil.error.value instanceof Refused && spoil.error.value.fields.some((f) => f.location === "body.confirmed");
 
+/** What came without an order. */
+const got = ref(0);
+const buy = useMutation({
+  mutationFn: () =>
+    send(["bought", props.id, got.value], (header) =>
+      answered(
+        client.POST("/api/stores/bought", {
+          params: { header },
+          body: { material: props.id, amount: given(got.value, props.unit) },
+        }),
+      ),
+    ),
+  onSuccess: () => (got.value = 0),
+});
 const keep = useMutation({
   mutationFn: (kept: string) =>
     send([props.id, place.value, lies.value, kept], (header) =>
@@ -120,6 +134,15 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
           </template>
         </div>
         <ProblemNote :error="keep.error.value" />
+      </template>
+      <template v-if="!stock && !length">
+        <h3>Bought in a shop</h3>
+        <form class="line" @submit.prevent="buy.mutate()">
+          <NumberField v-model="got" aria-label="how much came" data-test="got" />
+          {{ unitName }}
+          <v-btn type="submit" variant="tonal" size="small" data-test="bought">Book it in</v-btn>
+        </form>
+        <ProblemNote :error="buy.error.value" />
       </template>
       <h3>Thrown away</h3>
       <form class="line" @submit.prevent="spoil.mutate(false)">
