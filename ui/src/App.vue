@@ -9,11 +9,11 @@ import { manner } from "./manner";
 import { waiting } from "./api/outbox";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
-import JournalDrawer from "./parts/JournalDrawer.vue";
 import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
 import { stations } from "./stations/stations";
 
+const JournalDrawer = defineAsyncComponent(() => import("./parts/JournalDrawer.vue"));
 /** Only at the beginning. */
 const BeginPage = defineAsyncComponent(() => import("./stations/studio/BeginPage.vue"));
 const FirstPlan = defineAsyncComponent(() => import("./stations/studio/FirstPlan.vue"));
@@ -25,6 +25,9 @@ const { data: proposal } = useProposal();
 const route = useRoute();
 const router = useRouter();
 const journal = ref(false);
+/** Fetched when it is first opened. */
+const journalSeen = ref(false);
+watch(journal, () => (journalSeen.value = true));
 const unsent = computed(() => waiting.value.filter((k) => !k.refused).length);
 watch(
   () => studio.value?.manner,
@@ -108,7 +111,7 @@ useEventListener("keydown", press);
         <RouterView />
       </template>
     </main>
-    <JournalDrawer v-model="journal" />
+    <JournalDrawer v-if="journalSeen" v-model="journal" />
     <v-dialog v-model="keys" max-width="420">
       <div class="sheet keys">
         <h2>Keys</h2>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from "vue";
+import { computed, defineAsyncComponent, ref } from "vue";
 import type { OrderView } from "../api/client";
 import { person } from "../api/client";
 import { useOrders, usePastOrders, useProposal, useStudio } from "../api/queries";
@@ -11,11 +11,13 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import SafetyWord from "../parts/SafetyWord.vue";
 import StationHead from "../parts/StationHead.vue";
 import OrderBuys from "./OrderBuys.vue";
-import OrderForm from "./OrderForm.vue";
 import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
 import { fellBecause, fellBy } from "../words/falls";
+
+/** Fetched when it is first opened: most mornings nobody enters an order. */
+const OrderForm = defineAsyncComponent(() => import("./OrderForm.vue"));
 
 const { data: orders, error } = useOrders();
 const choice = ref("");
