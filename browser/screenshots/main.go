@@ -121,7 +121,7 @@ func one(browser *rod.Browser, url string, s shot, file string) {
 			panic(err)
 		}
 	}
-	page.MustElement(".sheet")
+	page.MustElement(".sheet, .station-head")
 	for _, what := range s.clicks {
 		if err := drive.Press(func() (*rod.Element, error) { return page.Element(what) }, 20*time.Second); err != nil {
 			panic(err)
