@@ -250,6 +250,7 @@ const (
 	WayBeside  = "beside"
 	WayCommand = "command"
 	WayDevice  = "device"
+	WayBegin   = "begin" // before there is anybody whom a command could name
 )
 
 // Way names the extension of an operation's description that says how it is registered.

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -164,5 +165,6 @@ func (s *Service) registerBeginning(to huma.API) {
 
 // beginning registers what is done before there is anybody whom a command could name.
 func beginning[I, O any](to huma.API, o operation, run func(context.Context, *I) (O, error)) {
-	plainly(to, o.described(WayCommand, 409, 413, 422), run)
+	plainly(to, o.described(WayBegin, http.StatusConflict, http.StatusRequestEntityTooLarge,
+		http.StatusUnprocessableEntity), run)
 }

@@ -178,3 +178,24 @@ func TestTheStudioIsChangedOnItsPage(t *testing.T) {
 	page.click("compare")
 	page.says(test("stock-taking"), "1,200.0 g")
 }
+
+// What a recipe needs and the workshop has not is added where it is missed.
+func TestAThingIsAddedFromARecipe(t *testing.T) {
+	yard := open(t, t.TempDir())
+	defer yard.Close()
+	page := sit(t, yard, "Odalys", "/book")
+	page.click("page-Dahlia")
+	page.click("add-thing")
+	page.click("thing-wire")
+	page.write("thing-name", "27 pale wire")
+	page.write("thing-wire.cover", "pale")
+	page.look("book-thing")
+	page.click("save-thing")
+	page.MustWait(`() => !document.querySelector('[data-test="thing-form"]')`)
+	doc, _, err := yard.Store.Document(t.Context(), store.Wished,
+		func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at })
+	require.NoError(t, err)
+	wire := doc.Materials[len(doc.Materials)-1]
+	assert.Equal(t, "27 pale wire", wire.Name)
+	assert.Equal(t, studio.Micrometres(360_000), wire.Wire.Length)
+}

@@ -20,6 +20,7 @@ import (
 	"bractum/core/book"
 	"bractum/core/flower"
 	"bractum/core/studio"
+	"bractum/core/workshop"
 	"bractum/demo"
 	"bractum/store"
 )
@@ -351,26 +352,30 @@ func TestAColourwayIsSeenBeforeItIsWritten(t *testing.T) {
 
 func TestThingsAreAddedForARecipe(t *testing.T) {
 	d := newDesk(t)
-	for _, body := range []map[string]any{
-		{"material": studio.Material{Name: "Tide sequins", Unit: studio.UnitPieces}}, {"place": studio.Place{Name: "Slate", Slots: 4}},
-		{"tool": studio.Tool{Name: "Fan cutter", Number: 1, Size: 30_000}}, {"machine": studio.Machine{Name: "Warm box", Slots: 2}},
-		{"dryingClass": studio.DryingClass{Name: "Wafer", FirmMinutes: 5, StiffMinutes: 10, DryMinutes: 20, Thickness: 300, Spread: 100, StallHumidity: 800}},
+	for kind, is := range map[workshop.Kind]object{
+		"materials": {"name": "Tide sequins", "unit": "pieces", "onHand": 0},
+		"places":    {"name": "Slate", "slots": 4},
+		"tools":     {"name": "Fan cutter", "number": 1, "sizeMicrometres": 30_000},
+		"machines":  {"name": "Warm box", "slots": 2},
+		"dryingClasses": {"name": "Wafer", "firmMinutes": 5, "stiffMinutes": 10, "dryMinutes": 20,
+			"thicknessMicrometres": 300, "spreadPerMille": 100, "stallHumidityPerMille": 800},
 	} {
-		status, _ := asked[api.Entered](t, d, "POST", "/book/things", body)
-		assert.Equal(t, 200, status, body)
-		status, no := asked[refusal](t, d, "POST", "/book/things", body)
-		assert.Equal(t, 422, status)
-		assert.Contains(t, no.Detail, "already")
+		for _, want := range []int{200, 422} { // the second has its name
+			id := studio.ID(uuid.NewString())
+			is["id"] = id
+			status, answer := d.wishes(kind, id, nil, is)
+			assert.Equal(t, want, status, "%v", answer)
+		}
 	}
 	words := bookOf(t, d).Words
 	assert.Equal(t, "Slate", words.Places[len(words.Places)-1].Name)
 	assert.Equal(t, "Warm box", words.Machines[len(words.Machines)-1].Name)
 	status, _ := undo(t, d)
 	assert.Equal(t, 200, status)
-	assert.Len(t, bookOf(t, d).Words.Classes, len(words.Classes)-1)
-	status, no := asked[refusal](t, d, "POST", "/book/things", map[string]any{"place": studio.Place{Name: "Slate 2"}})
-	assert.Equal(t, 422, status)
-	assert.Contains(t, no.Detail, "from 1 to 100000 would be right")
+	number := func(w api.Words) int {
+		return len(w.Materials) + len(w.Places) + len(w.Tools) + len(w.Machines) + len(w.Classes)
+	}
+	assert.Equal(t, number(words)-1, number(bookOf(t, d).Words), "the last is taken back")
 }
 
 func TestVariantsAndRecipesSideBySide(t *testing.T) {

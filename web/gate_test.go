@@ -46,6 +46,11 @@ func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 				asks++
 			case api.WayDevice:
 				assert.Equal(t, "/api/readings", path)
+			case api.WayBegin:
+				status, refused := d.ask(method, address, object{"name": "x", "zone": "UTC", "person": "x", "book": false,
+					"skills": []any{}, "hours": []any{}, "breaks": []any{}}, nil)
+				assert.Contains(t, []int{409, 422}, status, "%s: a studio is begun once: %v", name, refused)
+				assert.True(t, strings.HasPrefix(path, "/api/beginning"), name)
 			case api.WayCommand:
 				commands++
 				status, refused := d.ask(method, address, object{},
@@ -91,7 +96,7 @@ func TestARepeatedCommandAnswersAsTheFirstDid(t *testing.T) {
 	}{
 		{"/api/orders", order(3, "Magnolia")},
 		{"/api/places", object{"name": "Another tray", "slots": 4}},
-		{"/api/book/things", object{"tool": object{"id": "x", "name": "Another cutter", "number": 1}}},
+		{"/api/workshop/closed", object{"day": "2027-12-24", "closed": true}},
 		{"/api/search", object{"seconds": 1}},
 		{"/api/plan/versions/1/propose", object{}},
 		{"/api/stock/" + stock + "/keep", object{"place": "Cupboard"}},
@@ -104,16 +109,5 @@ func TestARepeatedCommandAnswersAsTheFirstDid(t *testing.T) {
 		status, again := d.ask("POST", c.path, c.body, id)
 		assert.Equal(t, 200, status, c.path)
 		assert.Equal(t, first, again, c.path)
-	}
-}
-
-// Things that are none, or two at once, are no thing.
-func TestOneThingIsAddedAtATime(t *testing.T) {
-	d := newDesk(t)
-	for _, body := range []object{{}, {"tool": object{"id": "x", "name": "A cutter", "number": 1},
-		"place": object{"id": "x", "name": "A tray", "slots": 2}}} {
-		status, answer := d.ask("POST", "/api/book/things", body, nil)
-		assert.Equal(t, 422, status)
-		assert.Contains(t, answer["detail"], "is added at a time")
 	}
 }

@@ -500,23 +500,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/book/things": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Add a material, place, tool, machine or drying class that a recipe needs */
-        post: operations["add-thing"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/book/vary": {
         parameters: {
             query?: never;
@@ -2078,13 +2061,6 @@ export interface components {
             /** Format: int64 */
             useBy?: number;
             variant?: string;
-        };
-        Addition: {
-            dryingClass?: components["schemas"]["DryingClass"];
-            machine?: components["schemas"]["Machine"];
-            material?: components["schemas"]["Material"];
-            place?: components["schemas"]["Place"];
-            tool?: components["schemas"]["Tool"];
         };
         Additive: {
             /** Format: int64 */
@@ -7927,109 +7903,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Published"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "add-thing": {
-        parameters: {
-            query?: never;
-            header: {
-                /** @description made by the client; a command sent twice answers as the first did */
-                "Command-Id": string;
-                /** @description who is at this bench */
-                Person: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Addition"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    "Content-Type"?: string;
-                    Repeated?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Entered"];
                 };
             };
             /** @description Not Found */

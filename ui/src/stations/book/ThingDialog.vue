@@ -1,118 +1,69 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import { v7 } from "uuid";
 import { computed, ref } from "vue";
-import { answered, client, person, type Schemas, useCommands } from "../../api/client";
-import ProblemNote from "../../parts/ProblemNote.vue";
-import type { Column } from "../../parts/fields/column";
+import { answered, client, person, Refused, useCommands } from "../../api/client";
 import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import type { Row } from "../../parts/fields/fields";
+import ProblemNote from "../../parts/ProblemNote.vue";
+import { fresh, sheets } from "../studio/sheets";
 
-/** Something new that a recipe needs: a material, a wire, a place, a tool, a machine, a drying class. */
+/** Something new that a recipe needs, by the least that is said of it; the rest stands in Studio. */
 const emit = defineEmits<{ close: [] }>();
-const kinds = ["material", "wire", "place", "tool", "machine", "drying class"] as const;
-const kind = ref<(typeof kinds)[number]>("material");
-const row = ref<Row>({ unit: "pieces" });
-const name: Column = { key: "name", label: "name", kind: "text", width: 240 };
-const columns = computed<Column[]>(() => {
-  switch (kind.value) {
-    case "material":
-      return [
-        name,
-        {
-          key: "unit",
-          label: "counted in",
-          kind: "choice",
-          options: [
-            { title: "pieces", value: "pieces" },
-            { title: "milligrams", value: "mg" },
-            { title: "length", value: "µm" },
-          ],
-        },
-        {
-          key: "form",
-          label: "looks like",
-          kind: "choice",
-          blank: "—",
-          options: ["stamens", "thread", "pearl", "foam"].map((v) => ({ title: v, value: v })),
-        },
-      ];
-    case "wire":
-      return [
-        name,
-        { key: "wire.gauge", label: "gauge", kind: "whole" },
-        { key: "wire.cover", label: "cover", kind: "text" },
-        { key: "wire.lengthMicrometres", label: "full length", kind: "mm" },
-        { key: "wire.diameterMicrometres", label: "thick", kind: "mm" },
-      ];
-    case "place":
-      return [
-        name,
-        { key: "slots", label: "slots", kind: "whole" },
-        { key: "sizeMicrometres", label: "width of a cup", kind: "mm", blank: "—" },
-        { key: "keepsMinutes", label: "keeps soft, minutes", kind: "wall", blank: "no limit" },
-      ];
-    case "tool":
-      return [
-        name,
-        { key: "number", label: "how many", kind: "whole" },
-        { key: "sizeMicrometres", label: "a cutter cuts", kind: "mm", blank: "—" },
-      ];
-    case "machine":
-      return [name, { key: "slots", label: "slots", kind: "whole" }];
-    default:
-      return [
-        name,
-        { key: "firmMinutes", label: "firm after, min", kind: "whole" },
-        { key: "stiffMinutes", label: "stiff after, min", kind: "whole" },
-        { key: "dryMinutes", label: "dry after, min", kind: "whole" },
-        { key: "thicknessMicrometres", label: "at a thickness of", kind: "mm" },
-      ];
-  }
+const kinds = {
+  material: { of: "materials", keys: ["name", "unit", "form"] },
+  wire: {
+    of: "materials",
+    keys: ["name", "wire.gauge", "wire.cover", "wire.lengthMicrometres", "wire.diameterMicrometres"],
+  },
+  place: { of: "places", keys: ["name", "slots", "sizeMicrometres", "keepsMinutes"] },
+  tool: { of: "tools", keys: ["name", "number", "sizeMicrometres"] },
+  machine: { of: "machines", keys: ["name", "slots"] },
+  "drying class": {
+    of: "dryingClasses",
+    keys: ["name", "firmMinutes", "stiffMinutes", "dryMinutes", "thicknessMicrometres"],
+  },
+} as const;
+const kind = ref<keyof typeof kinds>("material");
+const begun = (): Row => ({
+  id: v7(),
+  ...fresh[kinds[kind.value].of]!(),
+  ...(kind.value === "wire"
+    ? { wire: { gauge: 26, cover: "", lengthMicrometres: 360_000, diameterMicrometres: 450 } }
+    : {}),
 });
-const body = computed<Schemas["Addition"]>(() => {
-  const r = { id: "", name: "", ...row.value } as Row;
-  switch (kind.value) {
-    case "material":
-      return { material: { onHand: 0, ...r } as never };
-    case "wire":
-      return {
-        material: {
-          onHand: 0,
-          ...r,
-          unit: "pieces",
-          form: undefined,
-          wire: { gauge: 0, cover: "", lengthMicrometres: 0, diameterMicrometres: 0, ...(r.wire as Row | undefined) },
-        } as never,
-      };
-    case "place":
-      return { place: { slots: 0, ...r, unit: undefined } as never };
-    case "tool":
-      return { tool: { number: 1, ...r, unit: undefined } as never };
-    case "machine":
-      return { machine: { slots: 0, ...r, unit: undefined } as never };
-    default:
-      return {
-        dryingClass: {
-          firmMinutes: 0,
-          stiffMinutes: 0,
-          dryMinutes: 0,
-          thicknessMicrometres: 0,
-          spreadPerMille: 200,
-          stallHumidityPerMille: 800,
-          ...r,
-          unit: undefined,
-        } as never,
-      };
-  }
+const row = ref<Row>(begun());
+function choose(k: keyof typeof kinds) {
+  kind.value = k;
+  row.value = begun();
+}
+const none = {
+  surroundings: [],
+  parts: [],
+  mixes: [],
+  tools: [],
+  suppliers: [],
+  classes: [],
+  families: [],
+  skills: [],
+};
+const sheet = sheets({ ...none, moment: { shown: String, kept: Number } }, () => 0);
+const columns = computed(() => {
+  const { of, keys } = kinds[kind.value];
+  return sheet[of]!.columns.filter((c) => (keys as readonly string[]).includes(c.key));
 });
 const send = useCommands();
 const add = useMutation({
-  mutationFn: () =>
-    send(["thing", body.value], (header) =>
-      answered(client.POST("/api/book/things", { params: { header }, body: body.value })),
-    ),
+  mutationFn: () => {
+    const path = { kind: kinds[kind.value].of, id: row.value.id as string };
+    const body = { is: row.value } as never;
+    return send([path, body], (header) =>
+      answered(client.PUT("/api/workshop/{kind}/{id}", { params: { header, path }, body })),
+    );
+  },
   onSuccess: () => emit("close"),
 });
+const flaw = (key: string) => (add.error.value instanceof Refused ? add.error.value.at(key) : undefined);
 </script>
 
 <template>
@@ -121,18 +72,18 @@ const add = useMutation({
       <h2>Something new</h2>
       <nav>
         <button
-          v-for="k in kinds"
+          v-for="(_, k) in kinds"
           :key="k"
           type="button"
           class="bare"
           :class="{ here: kind === k }"
           :data-test="`thing-${k}`"
-          @click="((kind = k), (row = k === 'material' ? { unit: 'pieces' } : {}))"
+          @click="choose(k)"
         >
           {{ k }}
         </button>
       </nav>
-      <FieldGrid name="thing" :row="row" :columns="columns" @row="(r) => (row = r)" />
+      <FieldGrid name="thing" :row="row" :columns="columns" :flaws="flaw" @row="(r) => (row = r)" />
       <ProblemNote :error="add.error.value" />
       <footer>
         <v-btn variant="text" @click="emit('close')">Leave it</v-btn>
