@@ -55,8 +55,13 @@ func (s *Service) empty(ctx context.Context) (bool, error) {
 	return false, err
 }
 
-// Begin fills an empty file with a document that nobody works by yet.
+// Begin fills an empty file with a document that nobody works by yet. One by whose minutes the real clock is to
+// run begins in the past.
 func Begin(ctx context.Context, s *store.Store, doc *studio.Document, standing bool) error {
+	if !standing && doc.Epoch.After(time.Now()) {
+		return fmt.Errorf("its epoch, %s, lies in the future; a studio that is served begins in the past",
+			doc.Epoch.Format(time.DateOnly))
+	}
 	once, err := plan.WeighedOnce(doc)
 	if err != nil {
 		return err
@@ -68,11 +73,6 @@ func Begin(ctx context.Context, s *store.Store, doc *studio.Document, standing b
 func (s *Service) begun(ctx context.Context, doc *studio.Document) (Moved, error) {
 	if empty, err := s.empty(ctx); err != nil || !empty {
 		return Moved{}, errors.Join(err, studio.Refuse("a studio is begun here already; nothing was written"))
-	}
-	if doc.Epoch.After(time.Now()) {
-		return Moved{}, huma.Error422UnprocessableEntity(fmt.Sprintf(
-			"its epoch, %s, lies in the future; a studio that is served begins in the past. Nothing was written",
-			doc.Epoch.Format(time.DateOnly)))
 	}
 	if err := Begin(ctx, s.store, doc, false); err != nil {
 		return Moved{}, huma.Error422UnprocessableEntity(err.Error() + ". Nothing was written")
@@ -115,10 +115,8 @@ func (s *Service) registerBeginning(to huma.API) {
 			v.Look = s.beginnings.Look != nil
 			book := s.beginnings.Starter(true)
 			v.Skills = workshop.Skills(book)
-			for _, r := range book.Current() {
-				if r.Kind == studio.KindFlower || r.Kind == studio.KindSpray {
-					v.Flowers = append(v.Flowers, r.Name)
-				}
+			for _, r := range workshop.Flowers(book) {
+				v.Flowers = append(v.Flowers, r.Name)
 			}
 			return v, nil
 		})

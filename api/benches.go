@@ -287,6 +287,9 @@ func (at *moment) benches() []BenchState {
 	until := at.midnight()
 	for i := range a.Doc.People {
 		p := &a.Doc.People[i]
+		if p.OutOfUse {
+			continue
+		}
 		one := BenchState{Person: p.ID, Name: p.Name}
 		hours := studio.HoursOf(*p, at.Calendar, max(0, at.Now-1440), at.Now+14*1440)
 		if next, ok := hours.Next(at.Now); ok {

@@ -138,6 +138,13 @@ func (at *moment) effectOn(ctx context.Context, doc *studio.Document) (Effect, e
 	})
 }
 
+// effectOfFact is that of what counts at once: the plan in force is repaired for it.
+func (at *moment) effectOfFact(ctx context.Context, doc *studio.Document) (Effect, error) {
+	return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
+		return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
+	})
+}
+
 // effectBy is that with a plan as it is made for the count of the document.
 func (at *moment) effectBy(doc *studio.Document, make func(*count.Result) (*studio.Plan, error)) (Effect, error) {
 	if problems := doc.Validate(); len(problems) > 0 {

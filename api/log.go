@@ -9,10 +9,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/book"
-	"bractum/core/count"
 	"bractum/core/drying"
 	"bractum/core/learn"
-	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/core/workshop"
 	"bractum/store"
@@ -68,9 +66,7 @@ func (s *Service) registerLog(to huma.API) {
 					return Effect{}, err
 				}
 			}
-			return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
-				return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
-			})
+			return at.effectOfFact(ctx, doc)
 		})
 	type decide struct {
 		Who

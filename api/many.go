@@ -8,8 +8,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
-	"bractum/core/count"
-	"bractum/core/plan"
 	"bractum/core/studio"
 	"bractum/core/workshop"
 )
@@ -85,9 +83,7 @@ func (s *Service) registerMany(to huma.API) {
 			if len(wrong(rows)) > 0 || noneOf(is) {
 				return v, nil
 			}
-			effect, err := at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
-				return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
-			})
+			effect, err := at.effectOfFact(ctx, doc)
 			v.Effect = &effect
 			return v, err
 		})

@@ -19,7 +19,7 @@ import (
 // what can be ordered, and how things are called and coloured.
 type StudioView struct {
 	N          int64            `json:"n" doc:"the journal number this answers for"`
-	Behind     bool             `json:"behind" doc:"true while the plan of what was recorded last is still being worked out"`
+	Behind     bool             `json:"behind" doc:"the plan of what was recorded last is still being worked out"`
 	Worked     int64            `json:"worked" doc:"another whenever counts, plans or offers are"`
 	Name       string           `json:"name"`
 	Epoch      time.Time        `json:"epoch" doc:"minute 0"`
@@ -142,7 +142,8 @@ func (s *Service) registerStudio(to huma.API) {
 			doc := at.inForce.Doc
 			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked,
 				Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now,
-				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes, Manner: doc.Settings.Manner,
+				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes,
+				Manner: doc.Settings.Manner,
 				People: []Named{}}
 			for _, p := range doc.People {
 				if !p.OutOfUse {

@@ -2,21 +2,17 @@ package api
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"reflect"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
 	"bractum/calendar"
 	"bractum/core/book"
-	"bractum/core/count"
-	"bractum/core/plan"
 	"bractum/core/room"
 	"bractum/core/studio"
 	"bractum/core/workshop"
@@ -70,58 +66,19 @@ func (at *moment) workshop() WorkshopView {
 
 // UsualView is what can be taken into a workshop as it is.
 type UsualView struct {
-	Places    []studio.Place    `json:"places"`
-	Machines  []studio.Machine  `json:"machines"`
-	Tools     []studio.Tool     `json:"tools"`
-	Materials []studio.Material `json:"materials"`
-	Flowers   []Named           `json:"flowers" doc:"by their pages"`
+	workshop.Usual
+	Flowers []Named `json:"flowers" doc:"by their pages"`
 }
 
-// usual is what the starter has beyond a document, by name and id.
+// usual is what the starter has beyond a document.
 func (s *Service) usual(doc *studio.Document) UsualView {
-	v := UsualView{Places: []studio.Place{}, Machines: []studio.Machine{}, Tools: []studio.Tool{},
-		Materials: []studio.Material{}, Flowers: []Named{}}
-	if s.beginnings.Starter == nil {
-		return v
+	from := &studio.Document{}
+	if s.beginnings.Starter != nil {
+		from = s.beginnings.Starter(true)
 	}
-	from := s.beginnings.Starter(true)
-	there := map[any]bool{}
-	for _, kind := range []workshop.Kind{workshop.Places, workshop.Machines, workshop.Tools, workshop.Materials} {
-		for _, thing := range workshop.All(doc, kind) {
-			there[workshop.NameOf(thing)], there[workshop.IDOf(thing)] = true, true
-		}
-	}
-	missing := func(thing any) bool { return !there[workshop.NameOf(thing)] && !there[workshop.IDOf(thing)] }
-	for _, p := range from.Places {
-		if missing(p) && p.MadeBy == "" { // a homemade one comes with its recipe
-			v.Places = append(v.Places, p)
-		}
-	}
-	for _, m := range from.Machines {
-		if missing(m) {
-			m.Dries = nil
-			v.Machines = append(v.Machines, m)
-		}
-	}
-	for _, t := range from.Tools {
-		if missing(t) {
-			t.StandIns = nil
-			v.Tools = append(v.Tools, t)
-		}
-	}
-	for _, m := range from.Materials {
-		if missing(m) {
-			v.Materials = append(v.Materials, m)
-		}
-	}
-	pages := map[studio.ID]bool{}
-	for _, r := range doc.Current() {
-		pages[r.Page()] = true
-	}
-	for _, r := range from.Current() {
-		if (r.Kind == studio.KindFlower || r.Kind == studio.KindSpray) && !pages[r.Page()] {
-			v.Flowers = append(v.Flowers, Named{ID: r.Page(), Name: r.Name})
-		}
+	v := UsualView{Usual: workshop.Beyond(from, doc), Flowers: []Named{}}
+	for _, r := range workshop.FlowersBeyond(from, doc) {
+		v.Flowers = append(v.Flowers, Named{ID: r.Page(), Name: r.Name})
 	}
 	return v
 }
@@ -181,7 +138,8 @@ func (s *Service) registerWorkshop(to huma.API) {
 	download(s, to, get("/workshop/document", "get-document", "The whole studio as a studio document"),
 		func(_ context.Context, at *moment, _ *none) (*file, error) {
 			data, err := json.MarshalIndent(at.latestAnswer().Doc, "", "\t")
-			return &file{ContentType: "application/json", Disposition: `attachment; filename="studio.json"`, Body: data}, err
+			return &file{ContentType: "application/json", Disposition: `attachment; filename="studio.json"`,
+				Body: data}, err
 		})
 	type usual struct {
 		Page studio.ID `path:"page" format:"uuid"`
@@ -212,22 +170,14 @@ func (s *Service) registerWorkshop(to huma.API) {
 			Closed bool        `json:"closed" doc:"false where it is open after all"`
 		}
 	}
-	fact(s, to, post("/workshop/closed", "close-day", "day closed", "Everybody is away on a day, or is there after all"),
+	fact(s, to, post("/workshop/closed", "close-day", "day closed",
+		"Everybody is away on a day, or is there after all"),
 		func(c *change, in *closed) (Moved, error) {
 			c.Summary = fmt.Sprintf("The studio is closed on %s", in.Body.Day)
 			if !in.Body.Closed {
 				c.Summary = fmt.Sprintf("The studio is open on %s after all", in.Body.Day)
 			}
-			for _, p := range c.at.inForce.Doc.People {
-				away := slices.DeleteFunc(slices.Clone(p.Away), func(d studio.Date) bool { return d == in.Body.Day })
-				if in.Body.Closed {
-					away = append(away, in.Body.Day)
-				}
-				if p.OutOfUse || len(away) == len(p.Away) {
-					continue
-				}
-				slices.SortFunc(away, func(a, b studio.Date) int { return cmp.Compare(a.String(), b.String()) })
-				p.Away = away
+			for _, p := range workshop.Closed(c.at.inForce.Doc, in.Body.Day, in.Body.Closed) {
 				if err := c.PutThing(workshop.People, p.ID, p); err != nil {
 					return Moved{}, err
 				}
@@ -238,7 +188,8 @@ func (s *Service) registerWorkshop(to huma.API) {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
 	ask(s, to, post("/workshop/calendar", "read-calendar", "",
-		"The days and times away that an iCalendar file has within a year; nothing is written").taking(calendar.MostBytes),
+		"The days and times away that an iCalendar file has within a year; nothing is written").
+		taking(calendar.MostBytes),
 		func(_ context.Context, at *moment, in *calendarFile) (AwayView, error) {
 			days, times, err := calendar.Away(bytes.NewReader(in.RawBody), at.Calendar, at.Now, at.Now+366*1440)
 			if err != nil {
@@ -258,9 +209,7 @@ func (s *Service) registerWorkshop(to huma.API) {
 			if err != nil {
 				return Effect{}, refused(err)
 			}
-			return at.effectBy(doc, func(counted *count.Result) (*studio.Plan, error) {
-				return plan.Repair(doc, counted, at.latestAnswer().Plan, ctx.Done())
-			})
+			return at.effectOfFact(ctx, doc)
 		})
 	type write struct {
 		Who

@@ -110,7 +110,8 @@ func (t *Tx) DropThing(kind workshop.Kind, id studio.ID) error {
 func (t *Tx) eraseThing(kind workshop.Kind, id string) error {
 	drop := map[workshop.Kind]func(context.Context, string) error{
 		workshop.People: func(ctx context.Context, id string) error {
-			return errors.Join(t.q.DropSkills(ctx, id), t.q.DropHours(ctx, id), t.q.DropAway(ctx, id), t.q.DropPerson(ctx, id))
+			return errors.Join(t.q.DropSkills(ctx, id), t.q.DropHours(ctx, id), t.q.DropAway(ctx, id),
+				t.q.DropPerson(ctx, id))
 		},
 		workshop.Places:        t.q.DropPlace,
 		workshop.Materials:     t.q.DropMaterial,

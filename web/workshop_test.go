@@ -266,8 +266,10 @@ func TestManyThingsAreWrittenTogether(t *testing.T) {
 	more := w.Places[0]
 	more.Slots += 5
 	rack := studio.Place{ID: studio.ID(uuid.NewString()), Name: "Long rack", Slots: 9}
-	things := []object{{"id": more.ID, "was": w.Places[0], "is": more}, {"id": w.Places[1].ID, "was": w.Places[1], "is": w.Places[1]},
-		{"id": rack.ID, "is": rack}, {"id": uuid.NewString(), "is": object{"id": uuid.NewString(), "name": "Bad", "slots": 0}}}
+	things := []object{{"id": more.ID, "was": w.Places[0], "is": more},
+		{"id": w.Places[1].ID, "was": w.Places[1], "is": w.Places[1]},
+		{"id": rack.ID, "is": rack},
+		{"id": uuid.NewString(), "is": object{"id": uuid.NewString(), "name": "Bad", "slots": 0}}}
 	code, view := d.ask("POST", "/api/workshop/places/many/preview", object{"things": things}, nil)
 	require.Equal(t, 200, code, view)
 	states := []any{}

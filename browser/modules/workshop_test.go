@@ -97,7 +97,8 @@ func TestATableFromASpreadsheetIsRead(t *testing.T) {
 		return run[object](load(t), `(() => {
 			const a = `+around+`;
 			a.suppliers = [{title: "Quay stores", value: "quay"}];
-			return ui.pasted(v.text, ui.sheets(a, () => 0)[v.kind], v.there, v.usual, () => ({name: "", slots: 1, unit: "pieces"}));
+			const fresh = () => ({name: "", slots: 1, unit: "pieces"});
+			return ui.pasted(v.text, ui.sheets(a, () => 0)[v.kind], v.there, v.usual, fresh);
 		})()`, object{"kind": kind, "text": text,
 			"there": append([]object{}, there...), "usual": append([]object{}, usual...)})
 	}
@@ -108,8 +109,9 @@ func TestATableFromASpreadsheetIsRead(t *testing.T) {
 	assert.Equal(t, object{"id": "1", "name": "spoon tray", "slots": 12.0, "sizeMicrometres": 40_000.0}, is(places, 0),
 		"an empty cell leaves what is there")
 	assert.Equal(t, 35_000.0, is(places, 1)["sizeMicrometres"])
-	materials := read("materials", "name;counted in;in packs of;bought from;out of use\nStarch;grams;0,5;quay stores;x\nBead;;20;;",
-		nil, []object{{"id": "u", "name": "Bead", "unit": "pieces", "form": "pearl"}})
+	materials := read("materials",
+		"name;counted in;in packs of;bought from;out of use\nStarch;grams;0,5;quay stores;x\nBead;;20;;", nil,
+		[]object{{"id": "u", "name": "Bead", "unit": "pieces", "form": "pearl"}})
 	assert.Equal(t, "mg", is(materials, 0)["unit"])
 	assert.Equal(t, 500.0, is(materials, 0)["pack"], "in the unit that another cell of the line says")
 	assert.Equal(t, "quay", is(materials, 0)["supplier"])

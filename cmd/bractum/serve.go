@@ -44,14 +44,10 @@ func (c *serveCommand) Run() error {
 		if err != nil {
 			return err
 		}
-		if doc.Epoch.After(time.Now()) {
-			return fmt.Errorf(
-				"%s: its epoch, %s, lies in the future; a studio that is served begins in the past",
-				c.From,
-				doc.Epoch.Format(time.DateOnly),
-			)
+		if err := api.Begin(ctx, s, doc, false); err != nil {
+			return fmt.Errorf("%s: %w", c.From, err)
 		}
-		return api.Begin(ctx, s, doc, false)
+		return nil
 	}, realTime, nil, nil, c.services())
 }
 

@@ -211,7 +211,8 @@ func (l *layer) settle() {
 // pasteFor is a paste of the studio that has the word of a slot in its name, or else another.
 func (l *layer) pasteFor(slot string, other *studio.Recipe) studio.ID {
 	for _, r := range l.doc.Current() {
-		if r.Kind == studio.KindMix && r.Form == "paste" && slices.Contains(strings.Fields(strings.ToLower(r.Name)), slot) {
+		if r.Kind == studio.KindMix && r.Form == "paste" &&
+			slices.Contains(strings.Fields(strings.ToLower(r.Name)), slot) {
 			return r.ID
 		}
 	}

@@ -32,7 +32,6 @@ func ForAFirstPlan(doc *studio.Document) []Begun {
 		}
 		return b
 	}
-	current := doc.Current()
 	return []Begun{
 		count(FirstPeople, len(doc.People), func(i int) bool {
 			p := &doc.People[i]
@@ -42,9 +41,7 @@ func ForAFirstPlan(doc *studio.Document) []Begun {
 		count(FirstMaterials, len(doc.Materials), func(i int) bool {
 			return !doc.Materials[i].OutOfUse && doc.Materials[i].OnHand > 0
 		}),
-		count(FirstFlowers, len(current), func(i int) bool {
-			return current[i].Kind == studio.KindFlower || current[i].Kind == studio.KindSpray
-		}),
+		count(FirstFlowers, len(Flowers(doc)), func(int) bool { return true }),
 		count(FirstOrder, len(doc.Orders)+len(doc.Work)+len(doc.Ordinals), func(int) bool { return true }),
 	}
 }

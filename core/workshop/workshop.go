@@ -112,7 +112,8 @@ func With(doc *studio.Document, kind Kind, body []byte) (with *studio.Document, 
 	}
 	for _, other := range All(doc, kind) {
 		if NameOf(other) == NameOf(thing.Interface()) && idOf(reflect.ValueOf(other)) != idOf(thing) {
-			return nil, nil, nil, studio.Problems{{Place: "name", Message: "is that of another; give it a name of its own"}}
+			return nil, nil, nil, studio.Problems{{Place: "name",
+				Message: "is that of another; give it a name of its own"}}
 		}
 	}
 	if p, is := thing.Interface().(studio.Person); is && p.OutOfUse && atWork(doc, p.ID) {
@@ -142,6 +143,23 @@ func atWork(doc *studio.Document, person studio.ID) bool {
 			return r.Person == person && r.State != studio.TaskDone
 		})
 	})
+}
+
+// Closed are the people who come to be away on a day, or to be there after all, as they then are.
+func Closed(doc *studio.Document, day studio.Date, closed bool) (changed []studio.Person) {
+	for _, p := range doc.People {
+		away := slices.DeleteFunc(slices.Clone(p.Away), func(d studio.Date) bool { return d == day })
+		if closed {
+			away = append(away, day)
+		}
+		if p.OutOfUse || len(away) == len(p.Away) {
+			continue
+		}
+		slices.SortFunc(away, func(a, b studio.Date) int { return cmp.Compare(a.String(), b.String()) })
+		p.Away = away
+		changed = append(changed, p)
+	}
+	return changed
 }
 
 // Decoded is a thing of a kind that was kept as JSON.

@@ -5214,7 +5214,7 @@ export interface components {
             slots: number;
         };
         StudioView: {
-            /** @description true while the plan of what was recorded last is still being worked out */
+            /** @description the plan of what was recorded last is still being worked out */
             behind: boolean;
             colourways: components["schemas"]["Colourway"][];
             /**

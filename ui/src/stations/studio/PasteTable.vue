@@ -53,7 +53,7 @@ const take = useMutation({
   },
 });
 const wrong = computed(() => view.value?.rows.filter((r) => r.state === "wrong").length ?? 0);
-const fresh_ = computed(() => view.value?.rows.some((r) => r.state === "new" || r.state === "changed"));
+const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || r.state === "changed"));
 </script>
 
 <template>
@@ -97,7 +97,7 @@ const fresh_ = computed(() => view.value?.rows.some((r) => r.state === "new" || 
       <v-btn
         v-else
         color="primary"
-        :disabled="!!wrong || !fresh_ || !person || take.isPending.value"
+        :disabled="!!wrong || !brings || !person || take.isPending.value"
         data-test="paste-take"
         @click="take.mutate()"
       >

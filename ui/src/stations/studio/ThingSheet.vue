@@ -88,8 +88,8 @@ const lineFlaw = (lines: string) => (index: number, key: string) => flaw(`${line
 const today = computed(() => times.value.date(studio.value?.now ?? 0));
 const after = (days: number) => new Date(Date.parse(today.value) + days * 86_400_000).toISOString().slice(0, 10);
 function awayFor(days: number) {
-  const days_ = Array.from({ length: days }, (_, i) => after(i));
-  draft.value = { ...draft.value, away: [...new Set([...((draft.value.away as string[]) ?? []), ...days_])].sort() };
+  const whole = Array.from({ length: days }, (_, i) => after(i));
+  draft.value = { ...draft.value, away: [...new Set([...((draft.value.away as string[]) ?? []), ...whole])].sort() };
 }
 /** Away from now on for so many minutes, at most for the rest of the day. */
 function awayUntil(minutes: number) {
@@ -142,21 +142,20 @@ const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.valu
       </label>
     </p>
     <FieldGrid name="thing" :row="draft" :columns="sheet.columns" :flaws="flaw" @row="draft = $event" />
-    <template v-for="l in sheet.lines" :key="l.key">
-      <RowsTable
-        v-if="l.when?.(draft) ?? true"
-        :name="l.key"
-        :title="l.title"
-        :rows="(at(draft, l.key) as Row[]) ?? []"
-        :columns="l.columns"
-        :more="l.more"
-        :fresh="l.fresh"
-        :fixed="l.fixed"
-        :label="l.label"
-        :flaws="lineFlaw(l.key)"
-        @rows="draft = { ...draft, [l.key]: $event }"
-      />
-    </template>
+    <RowsTable
+      v-for="l in sheet.lines"
+      :key="l.key"
+      :name="l.key"
+      :title="l.title"
+      :rows="(at(draft, l.key) as Row[]) ?? []"
+      :columns="l.columns"
+      :more="l.more"
+      :fresh="l.fresh"
+      :fixed="l.fixed"
+      :label="l.label"
+      :flaws="lineFlaw(l.key)"
+      @rows="draft = { ...draft, [l.key]: $event }"
+    />
     <p v-if="kind === 'materials' && !isNew" class="quiet">
       What is there is counted in <RouterLink class="add" to="/stores">Stores</RouterLink>.
     </p>

@@ -11,7 +11,6 @@ export interface Lines {
   fresh?: () => Row;
   fixed?: boolean; // as many as there are
   label?: (index: number) => string;
-  when?: (row: Row) => boolean;
 }
 
 /** All that is said of one kind of thing in the workshop. */
