@@ -33,12 +33,12 @@ func (c *counted) type_(name, value string) {
 // adds takes in a thing as it usually is, changed as fields say.
 func (c *counted) adds(usual string, fields ...string) {
 	c.touch("usual-" + usual)
-	c.MustWait(`(name) => document.querySelector('[name="thing-name"]')?.value === name`, usual)
+	c.until(`(name) => document.querySelector('[name="thing-name"]')?.value === name`, usual)
 	for i := 0; i < len(fields); i += 2 {
 		c.type_(fields[i], fields[i+1])
 	}
 	c.touch("thing-save")
-	c.MustWait(`() => document.querySelector('[data-test="thing-remove"]') !== null`)
+	c.until(`() => document.querySelector('[data-test="thing-remove"]') !== null`)
 }
 
 // From an empty folder to a first plan, on screen alone; in ounces and inches with a decimal comma as well.
@@ -119,7 +119,7 @@ func firstPlan(t *testing.T, mass, length, decimal, says string) {
 	c.touch("save-order")
 	c.look("begin-proposal")
 	c.touch("accept")
-	c.MustWait(`() => !document.querySelector('[data-test="first-plan"]')`)
+	c.until(`() => !document.querySelector('[data-test="first-plan"]')`)
 	c.MustNavigate(open.URL + "/plan").MustWaitLoad()
 	c.look("begin-plan")
 	for station, shows := range map[string]string{"/mixing": "Flower paste", "/wires": "full wires of"} {
@@ -191,7 +191,7 @@ func TestAThingIsAddedFromARecipe(t *testing.T) {
 	page.write("thing-wire.cover", "pale")
 	page.look("book-thing")
 	page.click("save-thing")
-	page.MustWait(`() => !document.querySelector('[data-test="thing-form"]')`)
+	page.until(`() => !document.querySelector('[data-test="thing-form"]')`)
 	doc, _, err := yard.Store.Document(t.Context(), store.Wished,
 		func(_ studio.Calendar, at *studio.Minute) studio.Minute { return *at })
 	require.NoError(t, err)

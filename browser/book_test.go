@@ -40,7 +40,7 @@ func (p tab) pick(name, entry string) {
 
 // settles waits until what was written has been answered for.
 func (p tab) settles() {
-	p.MustWait(`() => document.querySelector('[aria-busy="true"]') === null`)
+	p.until(`() => document.querySelector('[aria-busy="true"]') === null`)
 }
 
 func begin(t *testing.T, studio *drive.Studio, name, pattern string) tab {
@@ -242,7 +242,7 @@ func TestWhatIsWrongIsSaidAsOneTypesAndADraftIsFinishedLater(t *testing.T) {
 	assert.True(t, page.MustElement(test("publish")).MustProperty("disabled").Bool())
 	page.Keyboard.MustType(input.Tab)
 	page.click("undo")
-	page.MustWait(`() => !document.querySelector('[data-test="problems"]')`)
+	page.until(`() => !document.querySelector('[data-test="problems"]')`)
 	page.write("parts-0-count", "0")
 	page.says(test("problems"), "count is 0")
 	page.click("keep-draft")
@@ -328,11 +328,11 @@ func TestAnEarlierRevisionIsKeptUntilTheLeadHasSeenTheEffect(t *testing.T) {
 	page.says(test("effect"), "Oyster ivory")
 	page.look("book-move")
 	page.click("move-lines")
-	page.MustWait(`() => !document.querySelector('[data-test="behind"]')`)
+	page.until(`() => !document.querySelector('[data-test="behind"]')`)
 	orders := sit(t, studio, "Odalys", "/orders")
 	orders.says(test("proposal"), "Ferry crew")
 	orders.click("accept")
-	orders.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
+	orders.until(`() => !document.querySelector('[data-test="proposal"]')`)
 }
 
 func TestAFileIsLookedAtDecidedTakenInAndTakenBack(t *testing.T) {
@@ -363,7 +363,7 @@ func TestAFileIsLookedAtDecidedTakenInAndTakenBack(t *testing.T) {
 	page.MustElement(test("page-Dahlia 2"))
 	page.click("journal")
 	page.press(latestUndo)
-	page.MustWait(`() => !document.querySelector('[data-test="page-Dahlia 2"]')`)
+	page.until(`() => !document.querySelector('[data-test="page-Dahlia 2"]')`)
 	other := sit(t, studio, "Odalys", "/book")
 	other.click("open-import")
 	require.NoError(t, os.WriteFile(file, []byte("no recipes"), 0o600))

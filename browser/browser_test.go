@@ -113,23 +113,29 @@ func (p tab) fill(name, value string) {
 func (p tab) choose(name, entry string) {
 	p.press(test(name) + " .v-field")
 	p.pressNamed(".v-overlay--active .v-list-item", entry)
-	p.MustWait(`() => !document.querySelector(".v-overlay--active .v-list-item")`)
+	p.until(`() => !document.querySelector(".v-overlay--active .v-list-item")`)
+}
+
+// until waits for something to be true of the page. What is not there yet, or goes while it is looked at, is no
+// failure before the time is up.
+func (p tab) until(is string, args ...any) {
+	p.t.Helper()
+	var err error
+	for by, wait := time.Now().Add(said), often(); time.Now().Before(by); {
+		var answer *proto.RuntimeRemoteObject
+		if answer, err = p.Page.Eval(is, args...); err == nil && answer.Value.Bool() {
+			return
+		}
+		require.NoError(p.t, wait(p.GetContext()))
+	}
+	require.Failf(p.t, "never true", "%s %v: %v\n%s", is, args, err, p.MustElement("body").MustText())
 }
 
 // says waits until an element's text contains a phrase.
 func (p tab) says(selector, phrase string) {
 	p.t.Helper()
-	err := rod.Try(func() {
-		p.Timeout(said).MustWait(`(s, phrase) =>
-			[...document.querySelectorAll(s)].some((e) => e.innerText.includes(phrase))`, selector, phrase)
-	})
-	if err != nil {
-		text := ""
-		if has, e, _ := p.Has(selector); has {
-			text = e.MustText()
-		}
-		require.Failf(p.t, "not said", "%s should say %q, says %q", selector, phrase, text)
-	}
+	p.until(`(s, phrase) => [...document.querySelectorAll(s)].some((e) => e.innerText.includes(phrase))`,
+		selector, phrase)
 }
 
 // look keeps a picture when BRACTUM_LOOK names a folder.
@@ -188,8 +194,8 @@ func TestFromAnOrderWithMistakesToAnAcceptedPlanThatARestartKeeps(t *testing.T) 
 	count := sit(t, studio, "Odalys", "/count-up")
 	before := count.MustElement(test("cell-Magnolia-Oyster ivory")).MustText()
 	page.click("accept")
-	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
-	count.MustWait(
+	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
+	count.until(
 		`(before) => document.querySelector('[data-test="cell-Magnolia-Oyster ivory"]').innerText !== before`,
 		before,
 	)
@@ -244,7 +250,7 @@ func advance(p tab, by string) {
 	was := p.text("clock")
 	p.click("move-clock")
 	p.click("clock-" + by)
-	p.MustWait(`(was) => document.querySelector('[data-test="clock"]').innerText !== was`, was)
+	p.until(`(was) => document.querySelector('[data-test="clock"]').innerText !== was`, was)
 }
 
 func TestBreakageBeyondTheSparesMakesANewLotAndCanBeTakenBack(t *testing.T) {

@@ -18,7 +18,7 @@ func TestGoingRoundTheDryingRoom(t *testing.T) {
 	other.says(petals, "by the clock")
 	page.press(petals + " " + test("found-dry"))
 	page.says(test("said"), "Magnolia inner petal: dry")
-	other.MustWait(
+	other.until(
 		`() => document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`,
 	)
 
@@ -26,7 +26,7 @@ func TestGoingRoundTheDryingRoom(t *testing.T) {
 	other.MustElementR("[role=alert]", "Maren found them dry before")
 	other.click("surely")
 	other.says(petals, "Teun")
-	page.MustWait(
+	page.until(
 		`() => !document.querySelector('[data-test="lying-Magnolia inner petal"]').innerText.includes("found by touch")`,
 	)
 	page.look("drying-room")
@@ -45,12 +45,12 @@ func TestGoingRoundTheDryingRoom(t *testing.T) {
 	page.click("put")
 	page.MustElementR(test("tray")+" [role=alert]", "no room")
 	page.click("put-surely")
-	page.MustWait(
+	page.until(
 		`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Cupboard shelf") && s.innerText.includes("Eucalyptus leaf"))`,
 	)
 	page.click("journal")
 	page.press(latestUndo)
-	page.MustWait(
+	page.until(
 		`() => [...document.querySelectorAll(".shelf")].some((s) => s.innerText.includes("Wavy foam") && s.innerText.includes("Eucalyptus leaf"))`,
 	)
 }
@@ -76,7 +76,7 @@ func TestTheLeadSaysWhatTheAirWillBe(t *testing.T) {
 	page.says(test("timers"), "rings")
 	bench := sit(t, studio, "Odalys", "/bench")
 	bench.says(test("rings"), "Lace in the oven")
-	page.MustWait(`() => document.querySelector('[data-test="air"]').innerText.includes("heard 09:")`)
+	page.until(`() => document.querySelector('[data-test="air"]').innerText.includes("heard 09:")`)
 }
 
 func TestWhatWasRecordedIsAcceptedOrKept(t *testing.T) {
@@ -89,9 +89,9 @@ func TestWhatWasRecordedIsAcceptedOrKept(t *testing.T) {
 	page.says(class, "move")
 	page.look("log")
 	page.press(class + " " + test("accept"))
-	page.MustWait(`() => !document.querySelector('[data-test="proposal-class-Thin petal paste"]')`)
+	page.until(`() => !document.querySelector('[data-test="proposal-class-Thin petal paste"]')`)
 	page.press(pace + " " + test("refuse"))
-	page.MustWait(`() => !document.querySelector('[data-test="proposal-pace-Teun-wiring"]')`)
+	page.until(`() => !document.querySelector('[data-test="proposal-pace-Teun-wiring"]')`)
 	page.click("log-pace")
 	page.MustElementR("tr", "Teun, wiring.*kept by choice")
 	page.MustReload().MustWaitLoad()

@@ -35,7 +35,7 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 	page.press(test("hand"))
 	other := page.MustElement(".v-overlay--active .v-list-item").MustText()
 	page.Keyboard.MustType(input.Escape)
-	page.MustWait(`() => !document.querySelector(".v-overlay--active .v-list-item")`)
+	page.until(`() => !document.querySelector(".v-overlay--active .v-list-item")`)
 	block = page.block(dusting)
 	from := block.MustShape().OnePointInside()
 	to := page.MustElementR(".name", other).MustShape().OnePointInside()
@@ -51,24 +51,24 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 	page.click("confirm-pin")
 	page.says(test("proposal"), dusting+" pinned")
 	page.look("plan-proposed")
-	page.MustWait(
+	page.until(
 		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`,
 		card,
 		was,
 	)
 	page.click("show-in-force")
-	page.MustWait(
+	page.until(
 		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block === was`,
 		card,
 		was,
 	)
 	page.click("accept")
-	page.MustWait(
+	page.until(
 		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`,
 		card,
 		was,
 	)
-	page.MustWait(`() => !document.querySelector('[data-test="show-in-force"]')`)
+	page.until(`() => !document.querySelector('[data-test="show-in-force"]')`)
 }
 
 // The same by keys alone: p pins, Alt with arrows moves, Esc leaves, Enter confirms.
@@ -82,19 +82,19 @@ func TestTasksArePinnedMovedAndHandedOverByKeys(t *testing.T) {
 	page.MustElement(pinned)
 	assert.False(t, page.MustHas(test("show-in-force")), "what moves nothing needs no acceptance")
 	page.Keyboard.MustType(input.KeyP)
-	page.MustWait(`(pinned) => !document.querySelector(pinned)`, pinned)
+	page.until(`(pinned) => !document.querySelector(pinned)`, pinned)
 
 	was := page.laneOf(dusting)
 	page.block(dusting).MustFocus()
 	page.alt(input.ArrowLeft)
 	page.says(test("pin-drawer"), "now ")
 	page.Keyboard.MustType(input.Escape)
-	page.MustWait(`() => !document.querySelector('[data-test="pin-drawer"]')`)
+	page.until(`() => !document.querySelector('[data-test="pin-drawer"]')`)
 	page.alt(input.ArrowDown)
 	page.says(test("verdict"), "It can")
 	page.Keyboard.MustType(input.Enter)
 	page.says(test("proposal"), dusting+" pinned")
-	page.MustWait(`(was, name) => { // it keeps the focus where it comes to lie
+	page.until(`(was, name) => { // it keeps the focus where it comes to lie
 		const at = document.activeElement;
 		return at.dataset.block && at.dataset.block !== was && at.getAttribute("aria-label").startsWith(name);
 	}`, was, dusting)
@@ -112,7 +112,7 @@ func TestAPinThatCannotHoldSaysWhy(t *testing.T) {
 	page.says(test("verdict"), "It cannot be so: it can begin ")
 	require.True(t, page.MustElement(test("confirm-pin")).MustProperty("disabled").Bool())
 	page.click("leave-pin")
-	page.MustWait(`() => !document.querySelector('[data-test="pin-drawer"]')`)
+	page.until(`() => !document.querySelector('[data-test="pin-drawer"]')`)
 }
 
 func TestTheChainOfAnOrderIsLitUp(t *testing.T) {
@@ -128,7 +128,7 @@ func TestTheChainOfAnOrderIsLitUp(t *testing.T) {
 	page.click("a-week")
 	assert.LessOrEqual(t, len(page.MustElements(".block.linked")), links)
 	page.press(test("chain") + " [aria-label=Close]")
-	page.MustWait(`() => !document.querySelector('[data-test="chain-line"]')`)
+	page.until(`() => !document.querySelector('[data-test="chain-line"]')`)
 	page.click("open-scarce")
 	page.says(test("scarce"), "gives ")
 }
@@ -155,9 +155,9 @@ func TestABetterPlanIsLookedForAndStopped(t *testing.T) {
 	page.MustElement(test("choice-repaired") + " input:checked")
 	page.press(test("choice-anew") + " input")
 	page.click("drop-choice")
-	page.MustWait(`() => !document.querySelector('[data-test="choice-anew"]')`)
+	page.until(`() => !document.querySelector('[data-test="choice-anew"]')`)
 	page.click("accept")
-	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
+	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
 
 	page.click("open-versions")
 	page.click("version-1")

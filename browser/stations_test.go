@@ -24,7 +24,7 @@ func TestAnOrderIsCancelledAndTakenBack(t *testing.T) {
 	page.says(test("proposal"), "is no longer made")
 	page.click("journal")
 	page.press(latestUndo)
-	page.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
+	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
 	page.says(test("order-Lighthouse"), "slack")
 }
 
@@ -36,7 +36,7 @@ func TestWhatIsOverIsFoundAgain(t *testing.T) {
 	page.click("open-Lighthouse")
 	page.click("cancel-order")
 	page.click("accept")
-	page.MustWait(`() => !document.querySelector('[data-test="order-Lighthouse"]')`)
+	page.until(`() => !document.querySelector('[data-test="order-Lighthouse"]')`)
 	page.press(test("past-orders") + " summary")
 	page.says(test("past-Lighthouse"), "cancelled")
 	page.search("past-text", "no such supper")
@@ -47,7 +47,7 @@ func TestWhatIsOverIsFoundAgain(t *testing.T) {
 	page.click("journal")
 	page.says(".journal", "opened")
 	page.search("journal-text", "cancelled")
-	page.MustWait(`() => document.querySelectorAll(".journal li").length === 1`)
+	page.until(`() => document.querySelectorAll(".journal li").length === 1`)
 	page.says(".journal li", "Lighthouse")
 	page.look("journal")
 	page.search("journal-to", "2027-09-01")
@@ -92,7 +92,7 @@ func TestTheMatrixIsWalkedByArrowKeys(t *testing.T) {
 	page.Keyboard.MustType(input.Enter)
 	page.says(test("working"), "Spares are a share of what is needed")
 	page.Keyboard.MustType(input.Escape)
-	page.MustWait(`() => !document.querySelector('[data-test="working"]')`)
+	page.until(`() => !document.querySelector('[data-test="working"]')`)
 }
 
 func TestMixingWeighsWhatTheMatrixNeeds(t *testing.T) {
@@ -138,7 +138,7 @@ func TestLightingUpAnOrderDimsTheOthers(t *testing.T) {
 	page.MustElement(".block.dim")
 	assert.NotEmpty(t, page.MustElements(".block:not(.dim)"))
 	page.pressNamed(".pick", "Ferry crew")
-	page.MustWait(`() => !document.querySelector(".block.dim")`)
+	page.until(`() => !document.querySelector(".block.dim")`)
 }
 
 func TestAPauseKeepsWhatWasCountedAndReloadsToo(t *testing.T) {
@@ -205,7 +205,7 @@ func TestTouchOverrulesTheClockAtTheBench(t *testing.T) {
 	page.says(test("card"), "Magnolia cone") // of foam: it waits for nothing
 	page.click("start")
 	page.click("finish")
-	page.MustWait(`() => {
+	page.until(`() => {
 		const card = document.querySelector('[data-test="card"]');
 		return !!card && !card.innerText.includes("Magnolia cone") && !!document.querySelector("[data-test=\"start\"]");
 	}`) // whatever comes next is of paste that rests
@@ -258,7 +258,7 @@ func TestAnOrderWhoseAnswerWasLostIsEnteredOnce(t *testing.T) {
 	page.click("save-order")
 	page.says(test("order-form"), "Bractum does not answer")
 	page.click("save-order")
-	page.MustWait(`() => !document.querySelector('[data-test="order-form"]')`)
+	page.until(`() => !document.querySelector('[data-test="order-form"]')`)
 	page.MustElement(test("order-Christening"))
 	assert.Len(t, page.MustElements(test("order-Christening")), 1)
 	n, _, _, err := studio.Store.LastN(t.Context())

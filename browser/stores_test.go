@@ -30,7 +30,7 @@ func TestTheShelfIsCountedAndTakenBack(t *testing.T) {
 	page.says(test("stock-taking"), "−2")
 	page.says(test("stock-taking"), "−1.5 g")
 	page.click("accept-count")
-	page.MustWait(`() => !document.querySelector('[data-test="stock-taking"]')`)
+	page.until(`() => !document.querySelector('[data-test="stock-taking"]')`)
 	page.says(test("stock-Ranunculus core"), "4")
 	page.press(test("stock-Ranunculus core") + " button")
 	page.says(test("thing"), "counted")
@@ -38,7 +38,7 @@ func TestTheShelfIsCountedAndTakenBack(t *testing.T) {
 	page.MustReload().MustWaitLoad()
 	page.click("journal")
 	page.press(latestUndo)
-	page.MustWait(`() => document.querySelector('[data-test="stock-Ranunculus core"] td.n').innerText.trim() === "6"`)
+	page.until(`() => document.querySelector('[data-test="stock-Ranunculus core"] td.n').innerText.trim() === "6"`)
 }
 
 func TestALotIsDecidedOnAndStaysSo(t *testing.T) {
@@ -57,12 +57,12 @@ func TestALotIsDecidedOnAndStaysSo(t *testing.T) {
 	orders := sit(t, studio, "Odalys", "/orders")
 	orders.says(test("proposal"), "what you decided about lots")
 	orders.click("accept")
-	orders.MustWait(`() => !document.querySelector('[data-test="proposal"]')`)
+	orders.until(`() => !document.querySelector('[data-test="proposal"]')`)
 	page.MustReload().MustWaitLoad()
 	page.says(test("cell-Magnolia cone-Centre white"), "12")
 	page.click("cell-Magnolia cone-Centre white")
 	page.click("give-back-Ferry crew")
-	page.MustWait(`() => !document.querySelector('[data-test="give-back-Ferry crew"]')`)
+	page.until(`() => !document.querySelector('[data-test="give-back-Ferry crew"]')`)
 }
 
 func TestAMixIsWeighedInByTheScaleAndByHand(t *testing.T) {
@@ -73,7 +73,7 @@ func TestAMixIsWeighedInByTheScaleAndByHand(t *testing.T) {
 	page.says(test("pour"), "270.2")
 	at.Scale.Put(297_200) // a tenth too much
 	page.says(test("weigh-in"), "still moving")
-	page.MustWait(`() => !document.querySelector('[data-test="take-reading"]').disabled`)
+	page.until(`() => !document.querySelector('[data-test="take-reading"]').disabled`)
 	page.click("take-reading")
 	page.says(test("weighed-0"), "297.")
 	page.says(test("pour"), "127.4") // 115.8 g, and a tenth of it
@@ -86,7 +86,7 @@ func TestAMixIsWeighedInByTheScaleAndByHand(t *testing.T) {
 	page.click("take-typed")
 	page.says(test("weigh-in"), "in the bowl")
 	page.click("weigh-book")
-	page.MustWait(`() => !document.querySelector('[data-test="weigh-in"]')`)
+	page.until(`() => !document.querySelector('[data-test="weigh-in"]')`)
 	page.says(test("mix-Petal white"), "weighed in")
 	page.says(test("mix-Petal white"), "127.4") // what was on the scale, not what was planned
 	bench := sit(t, at, "Odalys", "/bench")
@@ -108,7 +108,7 @@ func TestACuttingIsRecordedWithItsMistake(t *testing.T) {
 	page.put("cut-lengths-0", "172 + 172")
 	page.put("cut-spoilt", "1")
 	page.click("cut-done")
-	page.MustWait(`() => !document.querySelector('[data-test="cut-record"]')`)
+	page.until(`() => !document.querySelector('[data-test="cut-record"]')`)
 	page.says(test("wire-18 green wire"), "6 of 172 mm lie cut")
 	page.says(test("wire-18 green wire"), "56 on hand")
 	page.MustElement(test("stem-Magnolia"))
@@ -124,15 +124,15 @@ func TestWhatIsShortIsOrderedAndBookedInOnce(t *testing.T) {
 	page.says(test("buy-24 white wire"), "to keep some")
 	page.click("order-Sailcloth and wire")
 	page.says(test("purchase"), "confirmed")
-	page.MustWait(`() => !document.querySelector('[data-test="buy-24 white wire"]')`)
+	page.until(`() => !document.querySelector('[data-test="buy-24 white wire"]')`)
 	other := sit(t, at, "Teun", "/stores")
 	other.click("view-To buy")
 	other.MustElement(test("arrived"))
 	page.click("arrived")
-	page.MustWait(`() => !document.querySelector('[data-test="purchase"]')`)
+	page.until(`() => !document.querySelector('[data-test="purchase"]')`)
 	page.click("view-Materials")
 	page.says(test("material-24 white wire"), "80")
-	other.MustWait(`() => !document.querySelector('[data-test="purchase"]')`) // it is gone there too
+	other.until(`() => !document.querySelector('[data-test="purchase"]')`) // it is gone there too
 	page.click("view-Change of mind")
 	page.MustElement(test("mind-line")).MustSelect("Ferry crew: 4 × Magnolia")
 	page.MustElement(test("mind-colour")).MustSelect("Signal")
@@ -150,11 +150,11 @@ func TestTwoPeopleTakeTheLastWires(t *testing.T) {
 	teun.put("cut-wires-0", "50")
 	odalys.put("cut-wires-0", "30")
 	teun.click("cut-done")
-	teun.MustWait(`() => !document.querySelector('[data-test="cut-record"]')`)
+	teun.until(`() => !document.querySelector('[data-test="cut-record"]')`)
 	odalys.click("cut-done")
 	odalys.says(test("cut-record"), "somebody else may have taken some")
 	odalys.click("cut-all-the-same")
-	odalys.MustWait(`() => !document.querySelector('[data-test="cut-record"]')`)
+	odalys.until(`() => !document.querySelector('[data-test="cut-record"]')`)
 	odalys.MustNavigate(odalys.url + "/stores").MustWaitLoad()
 	odalys.says(".remark", "below nothing")
 	var there int64
@@ -189,7 +189,7 @@ func TestAColourIsWeighedOnceADay(t *testing.T) {
 	}`)
 	decided := sit(t, at, "Odalys", "/orders")
 	decided.click("accept")
-	decided.MustWait(`() => !document.querySelector('[data-test="accept"]')`)
+	decided.until(`() => !document.querySelector('[data-test="accept"]')`)
 	page = sit(t, at, "Odalys", "/mixing")
 	page.says(test("together"), "Weighed 2 times that day")
 	before := len(page.MustElements(test("mix-Petal white")))
@@ -198,10 +198,10 @@ func TestAColourIsWeighedOnceADay(t *testing.T) {
 	page.says(test("joined"), "one weighing once the proposal is accepted")
 	orders := sit(t, at, "Odalys", "/orders")
 	orders.click("accept")
-	orders.MustWait(`() => !document.querySelector('[data-test="accept"]')`)
+	orders.until(`() => !document.querySelector('[data-test="accept"]')`)
 	again := sit(t, at, "Odalys", "/mixing")
 	again.MustElement(test("mix-Petal white"))
-	again.MustWait(
+	again.until(
 		`(before) => document.querySelectorAll('[data-test="mix-Petal white"]').length === before - 1`,
 		before,
 	)

@@ -154,7 +154,7 @@ func TestFiguresAreNeverRepaired(t *testing.T) {
 	for _, wrong := range []string{"2.5", "abc"} {
 		page.fill("quantity-0", wrong)
 		page.click("save-order")
-		page.MustWait(
+		page.until(
 			`() => [...document.querySelectorAll('[data-test="order-form"] .v-messages__message, [data-test="order-form"] [role=alert]')].some((e) => /integer|number/.test(e.innerText))`,
 		)
 	}
