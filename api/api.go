@@ -107,6 +107,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerMany(to) // before the workshop, which takes any other word for an id
 	service.registerWorkshop(to)
 	service.registerJournal(to)
+	service.registerWords(to)
 	return service
 }
 

@@ -72,6 +72,7 @@ type Store struct {
 	// statements, prepared once on each connection that uses them
 	writes, reads *sqlcgen.Queries
 	held          *os.File // where this program serves the folder
+	folder        string
 	// recipes that were read, by id: a revision never changes. One read within a command
 	// that failed is not listed by any document.
 	recipes sync.Map
@@ -106,7 +107,7 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 	if err != nil {
 		return nil, errors.Join(plain(err), letGo(held))
 	}
-	s.held = held
+	s.held, s.folder = held, folder
 	return s, nil
 }
 

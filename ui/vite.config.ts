@@ -5,6 +5,8 @@ import vue from "@vitejs/plugin-vue";
 import { createHash } from "node:crypto";
 import { build, defineConfig, type Plugin } from "vite";
 import vuetify from "vite-plugin-vuetify";
+import en from "./src/words/en";
+import { catalogue, wording } from "./words";
 
 const out = "../web/site/app";
 
@@ -59,7 +61,13 @@ function packed(): Plugin {
 }
 
 export default defineConfig({
-  plugins: [vue(), vuetify({ autoImport: true, styles: true }), worker(), packed()],
+  plugins: [
+    vue({ template: { compilerOptions: { nodeTransforms: [wording] } } }),
+    vuetify({ autoImport: true, styles: true }),
+    catalogue("src/words/catalogue.json", en),
+    worker(),
+    packed(),
+  ],
   build: { outDir: out, emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
 });

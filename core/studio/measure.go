@@ -2,6 +2,7 @@ package studio
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 )
 
@@ -57,6 +58,9 @@ func (g Geometry) Size(of Measured) Micrometres {
 	return 0
 }
 
+// LanguageName is what a file of words may be called, without its ending.
+var LanguageName = regexp.MustCompile(`^[A-Za-z][A-Za-z0-9-]{0,31}$`)
+
 // Manner is how a studio says figures; everything is kept in the same small units. What is left out is as the browser
 // has it, a mass in grams and a length in millimetres.
 type Manner struct {
@@ -65,6 +69,8 @@ type Manner struct {
 	Decimal string `json:"decimal,omitempty"`
 	Clock   string `json:"clock,omitempty"`
 	Week    string `json:"week,omitempty"`
+	// Language names a file of words in the studio's folder; English if none.
+	Language string `json:"language,omitempty"`
 }
 
 // manner checks how figures are said.
@@ -74,6 +80,9 @@ func (v *validator) manner(m Manner) {
 		if is[0] != "" && is[0] != is[1] && is[0] != is[2] {
 			v.say("settings.manner."+field, "is %q; %q or %q would be right", is[0], is[1], is[2])
 		}
+	}
+	if m.Language != "" && !LanguageName.MatchString(m.Language) {
+		v.say("settings.manner.language", "is %q; letters, digits and - would be right, as in pt-BR", m.Language)
 	}
 }
 

@@ -11,6 +11,7 @@ import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
 import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
+import { learn } from "./words/language";
 import { stations } from "./stations/stations";
 
 const JournalDrawer = defineAsyncComponent(() => import("./parts/JournalDrawer.vue"));
@@ -33,6 +34,10 @@ watch(
   () => studio.value?.manner,
   (says) => (manner.value = says ?? {}),
   { immediate: true },
+);
+watch(
+  () => studio.value && (studio.value.manner.language ?? ""),
+  (language) => void (language !== undefined && learn(language).catch(() => {})),
 );
 /** Said only once it takes longer than a moment. */
 const slow = ref(false);
@@ -97,7 +102,7 @@ useEventListener("keydown", press);
     </p>
     <p v-if="following === 'lost' && !empty" class="cut" role="status">
       The connection is lost; what you see may be old. Nothing you recorded is lost<template v-if="unsent"
-        >: {{ unsent }} {{ unsent === 1 ? "thing waits" : "things wait" }} here to be sent</template
+        >: {{ $t("{n} thing waits | {n} things wait", unsent) }} here to be sent</template
       >.
     </p>
     <p v-else-if="following === 'asking' && !empty" class="cut" role="status">

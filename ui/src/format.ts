@@ -1,6 +1,7 @@
 import { computed } from "vue";
 import { useStudio } from "./api/queries";
 import { lengthScale, lengthUnit, locale, manner, massScale, massUnit } from "./manner";
+import { t } from "./words/said";
 
 const number = (digits: number) => new Intl.NumberFormat(locale(), { maximumFractionDigits: digits });
 
@@ -36,8 +37,11 @@ export const given = (value: number, unit: string): { value: number; unit: strin
 /** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
 export function lasting(minutes: number): string {
   const m = Math.abs(Math.round(minutes));
-  if (m < 60) return `${m} min`;
-  if (m < 1440) return m % 60 ? `${Math.floor(m / 60)} h ${m % 60} min` : `${m / 60} h`;
+  if (m < 60) return t("{minutes} min", { minutes: m });
+  if (m < 1440)
+    return m % 60
+      ? t("{hours} h {minutes} min", { hours: Math.floor(m / 60), minutes: m % 60 })
+      : t("{hours} h", { hours: m / 60 });
   const hours = Math.round(m / 60);
   return hours % 24 ? `${Math.floor(hours / 24)} d ${hours % 24} h` : `${hours / 24} d`;
 }
@@ -84,4 +88,4 @@ export function useTimes() {
 
 /** A mass with its unit: less than a scale shows is said in milligrams. */
 export const mass = (milligrams: number): string =>
-  milligrams < 50 ? `${plain(milligrams)} mg` : `${massFigure(milligrams)} ${massUnit()}`;
+  milligrams < 50 ? t("{milligrams} mg", { milligrams: plain(milligrams) }) : `${massFigure(milligrams)} ${massUnit()}`;

@@ -14,7 +14,7 @@ import { listen } from "./api/live";
 import { beginSending } from "./api/outbox";
 import { otherPages, recipePaths, stations } from "./stations/stations";
 import { vuetify } from "./theme/vuetify";
-import { i18n } from "./words";
+import { i18n } from "./words/said";
 
 const router = createRouter({
   history: createWebHistory(),

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { useLocalStorage } from "@vueuse/core";
+import { t } from "../words/said";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
@@ -40,7 +41,7 @@ export async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await request;
   } catch {
-    throw new Refused(0, "Bractum does not answer. Nothing was lost; try again when the connection is back.", []);
+    throw new Refused(0, t("Bractum does not answer. Nothing was lost; try again when the connection is back."), []);
   }
   if (answer.data !== undefined) return answer.data;
   const fields = (answer.error?.errors ?? []).map((e) => ({
@@ -50,7 +51,7 @@ export async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
   }));
   throw new Refused(
     answer.response.status,
-    answer.error?.detail ?? "Something went wrong; nothing was written.",
+    answer.error?.detail ?? t("Something went wrong; nothing was written."),
     fields,
   );
 }

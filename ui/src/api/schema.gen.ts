@@ -1846,6 +1846,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The languages that the studio has words of */
+        get: operations["get-languages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/{language}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The interface's words in a language */
+        get: operations["get-words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop": {
         parameters: {
             query?: never;
@@ -3362,6 +3396,10 @@ export interface components {
             spans: components["schemas"]["Stretch"][];
             variant?: string;
         };
+        LanguagesView: {
+            /** @description besides English, by the names of their files */
+            languages: string[];
+        };
         LaterMixes: {
             day: string;
             /** Format: int64 */
@@ -3647,6 +3685,7 @@ export interface components {
         Manner: {
             clock?: string;
             decimal?: string;
+            language?: string;
             length?: string;
             mass?: string;
             week?: string;
@@ -5149,6 +5188,13 @@ export interface components {
             order: components["schemas"]["Order"];
             /** Format: int64 */
             version: number;
+        };
+        StoreWords: {
+            /** @description the tag that plural forms go by, as pl or pt-BR */
+            language: string;
+            words: {
+                [key: string]: string;
+            };
         };
         StoresView: {
             /** @description wires that lie cut to a length */
@@ -14603,6 +14649,66 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-languages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanguagesView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreWords"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -54,7 +54,12 @@ const ticks = computed(() => [50, 60, 70, 80].filter((t) => t > range.value.low 
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${width} ${height}`" class="curve" role="img" :aria-label="`Relative humidity, ${air.name}`">
+  <svg
+    :viewBox="`0 0 ${width} ${height}`"
+    class="curve"
+    role="img"
+    :aria-label="$t('Relative humidity, {name}', { name: air.name })"
+  >
     <rect :x="left" y="6" :width="x(now / 60) - left" :height="height - bottom - 6" fill="var(--marble)" />
     <g v-for="t in ticks" :key="t">
       <line :x1="left" :x2="width - 6" :y1="y(t)" :y2="y(t)" stroke="var(--vein)" />

@@ -29,7 +29,12 @@ const closes = computed(() => props.lying.next?.closes);
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${width} 46`" class="bar" role="img" :aria-label="`When ${lying.name} is firm and dry`">
+  <svg
+    :viewBox="`0 0 ${width} 46`"
+    class="bar"
+    role="img"
+    :aria-label="$t('When {name} is firm and dry', { name: lying.name })"
+  >
     <line x1="0" :x2="width" y1="33" y2="33" stroke="var(--vein)" stroke-width="1.500" />
     <g v-for="m in marks" :key="m">
       <line :x1="x(m)" :x2="x(m)" y1="30" y2="36" stroke="var(--wire)" />

@@ -45,7 +45,7 @@ const shares = computed(() => {
     :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`"
     class="portrait"
     role="img"
-    :aria-label="`${of.name}, drawn to scale`"
+    :aria-label="$t('{name}, drawn to scale', { name: of.name })"
   >
     <line
       v-if="alone && of.stemMicrometres"

@@ -47,7 +47,7 @@ const rule = computed(() => [50, 20, 10, 5, 2, 1].find((mm) => u(mm * 1000) <= 7
     :height="size * 1.05"
     viewBox="0 0 190 200"
     role="img"
-    :aria-label="`to scale: ${lengthFigure(high)} by ${length(wide)}`"
+    :aria-label="$t('to scale: {high} by {wide}', { high: lengthFigure(high), wide: length(wide) })"
   >
     <g :transform="`translate(95 ${foot})`">
       <path v-if="wire" :d="`M0 ${u(tail)}V0`" class="wire" />

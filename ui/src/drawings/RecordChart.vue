@@ -35,7 +35,7 @@ const shown = computed(() =>
     :viewBox="`0 0 ${width} ${height}`"
     class="chart"
     role="img"
-    :aria-label="`What was recorded of ${record.of}, ${record.what}`"
+    :aria-label="$t('What was recorded of {of}, {what}', { of: record.of, what: record.what })"
   >
     <rect
       :x="x(found * Math.exp(-2 * unsure))"

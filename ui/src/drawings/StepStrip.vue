@@ -40,13 +40,13 @@ const ticks = computed(() => {
           <i
             class="keeps soft"
             :style="{ left: `${x(l.keeps.from)}%`, width: `${room(l.keeps.from, l.keeps.firm)}%` }"
-            :title="`soft for ${lasting(l.keeps.firm - l.keeps.from)}`"
+            :title="$t('soft for {from}', { from: lasting(l.keeps.firm - l.keeps.from) })"
           />
           <i
             v-if="l.keeps.firm < total"
             class="keeps firm"
             :style="{ left: `${x(l.keeps.firm)}%`, width: `${room(l.keeps.firm, l.keeps.stiff)}%` }"
-            :title="`firm, for another ${lasting(l.keeps.stiff - l.keeps.firm)}`"
+            :title="$t('firm, for another {firm}', { firm: lasting(l.keeps.stiff - l.keeps.firm) })"
           />
         </template>
         <template v-for="s in l.spans" :key="s.step">

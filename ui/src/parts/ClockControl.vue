@@ -3,16 +3,17 @@ import { computed } from "vue";
 import { person } from "../api/client";
 import { type ClockStep, useMoveClock, useStudio } from "../api/queries";
 import { useTimes } from "../format";
+import { t } from "../words/said";
 
 /** The studio's time; in the demo it stands until it is moved on. */
 const { data: studio } = useStudio();
 const times = useTimes();
 const move = useMoveClock();
 const steps: { by: ClockStep; name: string }[] = [
-  { by: "quarter", name: "15 minutes" },
-  { by: "hour", name: "an hour" },
-  { by: "next", name: "to the next thing" },
-  { by: "morning", name: "to the next morning" },
+  { by: "quarter", name: t("15 minutes") },
+  { by: "hour", name: t("an hour") },
+  { by: "next", name: t("to the next thing") },
+  { by: "morning", name: t("to the next morning") },
 ];
 const sat = computed(() => person.value !== "");
 </script>

@@ -2,6 +2,7 @@
 import { computed } from "vue";
 import { useQuery } from "@tanstack/vue-query";
 import { answered, client } from "../api/client";
+import { t } from "../words/said";
 
 /** Says that something dear is being worked out; how far it is, where that takes longer than a second. */
 defineProps<{ what: string }>();
@@ -14,8 +15,11 @@ const { data: beside } = useQuery({
 const far = computed(() => {
   const b = beside.value;
   if (!b || b.seconds < 1) return "";
-  const done = b.of > 0 ? `${b.done} of ${b.of} done` : `for ${Math.round(b.seconds)} s`;
-  return b.waiting > 0 ? `${done}, ${b.waiting} ${b.waiting === 1 ? "waits" : "wait"}` : done;
+  const done =
+    b.of > 0
+      ? t("{done} of {of} done", { done: b.done, of: b.of })
+      : t("for {seconds} s", { seconds: Math.round(b.seconds) });
+  return b.waiting > 0 ? `${done}, ${t("{n} waits | {n} wait", b.waiting)}` : done;
 });
 </script>
 

@@ -13,7 +13,7 @@ const name = computed(() => studio.value?.people.find((p) => p.id === person.val
     <template #activator="{ props }">
       <button v-bind="props" class="bare who" data-test="who">
         <span class="quiet">at this bench</span>
-        <strong :class="{ nobody: !name }">{{ name ?? "Who is here?" }}</strong>
+        <strong :class="{ nobody: !name }">{{ name ?? $t("Who is here?") }}</strong>
       </button>
     </template>
     <div class="sheet menu">

@@ -7,6 +7,7 @@ import { lasting, useTimes } from "../format";
 import { changes, fares } from "./differences";
 import ProblemNote from "./ProblemNote.vue";
 import SafetyWord from "./SafetyWord.vue";
+import { t } from "../words/said";
 
 /** What accepting the pending wishes would change, with the plans there are for them. */
 const props = defineProps<{ proposal: Schemas["Proposal"] }>();
@@ -23,27 +24,27 @@ const drop = useMutation({
     answered(client.POST("/api/proposal/{id}/drop", { params: { header: command(), path: { id } } })),
 });
 
-const name = (id: string) => orders.value?.find((o) => o.order.id === id)?.order.name ?? "an order";
+const name = (id: string) => orders.value?.find((o) => o.order.id === id)?.order.name ?? t("an order");
 const who = (id: string) => studio.value?.people.find((p) => p.id === id)?.name ?? "";
 const card = (id: string) => props.proposal.cards.find((c) => c.id === id);
 
 const about = computed(() => {
   const words = props.proposal.pending.map((o) => o.order.name);
-  words.push(...props.proposal.pins.map((p) => `${p.name} ${p.pin ? "pinned" : "let go"}`));
+  words.push(...props.proposal.pins.map((p) => `${p.name} ${p.pin ? "pinned" : t("let go")}`));
   if (words.length) return words.join("; ");
-  return props.proposal.choices.some((c) => c.how === "repaired") ? "what you decided about lots" : "";
+  return props.proposal.choices.some((c) => c.how === "repaired") ? t("what you decided about lots") : "";
 });
 const called: Record<string, string> = {
-  repaired: "Made at once",
-  searched: "Searched for",
-  anew: "Planned anew",
-  earlier: "As it was earlier",
+  repaired: t("Made at once"),
+  searched: t("Searched for"),
+  anew: t("Planned anew"),
+  earlier: t("As it was earlier"),
 };
 function figures(c: Schemas["Choice"]): string {
   const late = c.late
-    ? `${c.late} late, worst by ${lasting(c.worstSlack)}`
-    : `all in time, least slack ${lasting(c.worstSlack)}`;
-  return `${late}; ${c.moved} ${c.moved === 1 ? "task moves" : "tasks move"}, ${c.told} of them within two days`;
+    ? t("{late} late, worst by {worstSlack}", { late: c.late, worstSlack: lasting(c.worstSlack) })
+    : t("all in time, least slack {worstSlack}", { worstSlack: lasting(c.worstSlack) });
+  return `${late}; ${t("{n} task moves | {n} tasks move", c.moved)}, ${c.told} of them within two days`;
 }
 </script>
 

@@ -5,6 +5,7 @@ import { answered, client, type Schemas, useCommands } from "../api/client";
 import { stocked } from "../format";
 import NumberField from "./NumberField.vue";
 import ProblemNote from "./ProblemNote.vue";
+import { t } from "../words/said";
 
 /** Who a shelf lot is for: each order's share, what is kept back, and what is free. */
 const props = defineProps<{
@@ -25,7 +26,7 @@ const reserve = useMutation({
     ),
 });
 const name = (id?: string) =>
-  id ? (props.orders.find((o) => o.id === id)?.name ?? "an order not accepted yet") : "kept back";
+  id ? (props.orders.find((o) => o.id === id)?.name ?? t("an order not accepted yet")) : t("kept back");
 const scale = () => (props.unit === "mg" ? 1000 : 1);
 </script>
 

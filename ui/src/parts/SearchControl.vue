@@ -5,6 +5,7 @@ import { answered, client, command, person, type Schemas } from "../api/client";
 import { useSearch } from "../api/queries";
 import { lasting } from "../format";
 import ProblemNote from "./ProblemNote.vue";
+import { t } from "../words/said";
 
 /** Looks for a better plan in the background; says how far it is, and can be stopped. */
 const { data: search } = useSearch();
@@ -27,25 +28,32 @@ const stop = useMutation({
 });
 
 function said(f: Schemas["Figures"]): string {
-  return f.weightedLateness > 0 ? `worst ${lasting(f.worstSlack)} late` : `least slack ${lasting(f.worstSlack)}`;
+  return f.weightedLateness > 0
+    ? t("worst {worstSlack} late", { worstSlack: lasting(f.worstSlack) })
+    : t("least slack {worstSlack}", { worstSlack: lasting(f.worstSlack) });
 }
 const gained = computed(() => {
   const s = search.value;
   if (!s) return "";
   const { was, best } = s;
   if (was.weightedLateness > best.weightedLateness)
-    return `${Math.round((100 * (was.weightedLateness - best.weightedLateness)) / was.weightedLateness)} % less late, ${said(best)}`;
+    return t("{weightedLateness} % less late, {best}", {
+      weightedLateness: Math.round((100 * (was.weightedLateness - best.weightedLateness)) / was.weightedLateness),
+      best: said(best),
+    });
   if (best.worstSlack > was.worstSlack) return said(best);
-  return "nothing better yet";
+  return t("nothing better yet");
 });
 const proven = computed(() => {
   const s = search.value;
   if (!s?.was.bound || s.best.weightedLateness <= 0) return "";
-  return `${Math.round((100 * s.was.bound) / s.best.weightedLateness)} % of the lateness is proven to be unavoidable`;
+  return t("{weightedLateness} % of the lateness is proven to be unavoidable", {
+    weightedLateness: Math.round((100 * s.was.bound) / s.best.weightedLateness),
+  });
 });
 const ended: Record<string, string> = {
-  found: "A better plan was found",
-  "nothing better": "Nothing better was found",
+  found: t("A better plan was found"),
+  "nothing better": t("Nothing better was found"),
   failed: "The search failed; the plan is as it was",
 };
 </script>
@@ -69,7 +77,7 @@ const ended: Record<string, string> = {
           <p>How long?</p>
           <label v-for="s in [5, 20, 60, 600]" :key="s">
             <input v-model="seconds" type="radio" name="seconds" :value="s" />
-            {{ s < 60 ? `${s} seconds` : s === 60 ? "a minute" : "ten minutes" }}
+            {{ s < 60 ? $t("{s} seconds", { s }) : s === 60 ? $t("a minute") : $t("ten minutes") }}
           </label>
           <label>
             <input v-model="anew" type="checkbox" name="anew" />

@@ -7,6 +7,7 @@ import { lengthScale, lengthUnit } from "../manner";
 import NumberField from "./NumberField.vue";
 import ProblemNote from "./ProblemNote.vue";
 import WorkingSheet from "./WorkingSheet.vue";
+import { t } from "../words/said";
 
 /** Does each stem hold its head, which wire would, and how much tape one takes. */
 defineProps<{ stems: Schemas["Stem"][] }>();
@@ -15,7 +16,7 @@ const words: Record<string, string> = {
   holds: "holds",
   nods: "nods",
   hangs: "hangs",
-  bends: "bends for good",
+  bends: t("bends for good"),
 };
 /** Millimetres in the unit of lengths here. */
 const here = (mm: number) => Number(((mm * 1000) / lengthScale()).toFixed(2));
@@ -64,7 +65,13 @@ const head = (degrees: number) => {
         <tbody v-for="s in stems" :key="`${s.recipe}/${s.variant}`">
           <tr :data-test="`stem-${s.name}`">
             <td>
-              <svg viewBox="0 0 80 44" width="80" height="44" role="img" :aria-label="`${plain(s.degrees)}° of sag`">
+              <svg
+                viewBox="0 0 80 44"
+                width="80"
+                height="44"
+                role="img"
+                :aria-label="$t('{degrees}° of sag', { degrees: plain(s.degrees) })"
+              >
                 <path :d="bend(s.degrees)" class="wire" />
                 <circle v-bind="head(s.degrees)" r="6" class="head" />
               </svg>
@@ -73,7 +80,8 @@ const head = (degrees: number) => {
               <button class="bare name" @click="opened = opened === s.recipe ? undefined : s.recipe">
                 {{ s.name }}</button><br />
               <span class="quiet"
-                >{{ s.number > 1 ? `${s.number} wires of ` : "" }}gauge {{ s.gauge }}, {{ plain(s.degrees) }}°</span
+                >{{ s.number > 1 ? $t("{number} wires of ", { number: s.number }) : "" }}gauge {{ s.gauge }},
+                {{ plain(s.degrees) }}°</span
               >
             </td>
             <td>
@@ -83,7 +91,8 @@ const head = (degrees: number) => {
             </td>
             <td>
               <template v-if="s.holds !== 'holds' && s.betterGauge"
-                >{{ s.betterWires! > 1 ? `${s.betterWires} of ` : "" }}gauge {{ s.betterGauge }} would hold</template
+                >{{ s.betterWires! > 1 ? $t("{betterWires} of ", { betterWires: s.betterWires }) : "" }}gauge
+                {{ s.betterGauge }} would hold</template
               >
               <template v-else-if="s.holds !== 'holds'">no wire of the studio would hold it</template>
               <span v-else-if="s.betterGauge && s.betterGauge !== s.gauge" class="quiet"

@@ -11,6 +11,7 @@ import { beginningWords } from "../words";
 import ColourwaysDialog from "./book/ColourwaysDialog.vue";
 import ImportDialog from "./book/ImportDialog.vue";
 import { newId } from "./book/writing";
+import { t } from "../words/said";
 
 const { data: book, error } = useBook();
 const router = useRouter();
@@ -22,9 +23,9 @@ const colouring = ref(false);
 const name = ref("");
 
 const kinds = [
-  { key: "flower" as const, name: "Flowers, sprigs, sprays" },
-  { key: "part" as const, name: "Parts" },
-  { key: "mix" as const, name: "Mixes" },
+  { key: "flower" as const, name: t("Flowers, sprigs, sprays") },
+  { key: "part" as const, name: t("Parts") },
+  { key: "mix" as const, name: t("Mixes") },
 ];
 /** What is found as one types: by name first, then by what goes into it. */
 const words = computed(
@@ -47,7 +48,10 @@ watch([text, kind], () => (limit.value = step));
 const shown = computed(() => found.value.slice(0, limit.value));
 const says = computed(() =>
   book.value
-    ? `${book.value.pages.filter((p) => p.kind !== "mix" && p.kind !== "part").length} flowers and sprays, ${book.value.pages.length} recipes in all`
+    ? t("{kind} flowers and sprays, {pages} recipes in all", {
+        kind: book.value.pages.filter((p) => p.kind !== "mix" && p.kind !== "part").length,
+        pages: book.value.pages.length,
+      })
     : "",
 );
 const begin = useMutation({
@@ -68,7 +72,7 @@ function blank(of: "part" | "mix") {
     steps: [
       {
         key: "work",
-        name: of === "mix" ? "Weigh and knead" : "Shape",
+        name: of === "mix" ? t("Weigh and knead") : t("Shape"),
         work: {
           glyph: of === "mix" ? "mix" : "shape",
           skill: of === "mix" ? "mixing" : "shaping",
@@ -149,8 +153,8 @@ function blank(of: "part" | "mix") {
     <p v-if="book && !found.length" class="sheet empty">
       {{
         text
-          ? "Nothing of that name, and nothing that such a thing goes into."
-          : "The book is empty. Begin a recipe, or take in a file of recipes."
+          ? $t("Nothing of that name, and nothing that such a thing goes into.")
+          : $t("The book is empty. Begin a recipe, or take in a file of recipes.")
       }}
     </p>
     <ul class="pages">

@@ -11,6 +11,7 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingDrawer from "./WorkingDrawer.vue";
 import { noteWords } from "../words";
+import { t } from "../words/said";
 
 /** Whether it is counted as the lead wishes, accepted or not. */
 const wished = ref(false);
@@ -44,7 +45,9 @@ const times = useTimes();
 /** The orders of a cell in a word or two. */
 function whom(ids: string[]): string {
   const names = ids.map((id) => count.value?.orders.find((o) => o.id === id)?.name ?? "");
-  return names.length > 2 ? `${names[0]} and ${names.length - 1} more` : names.join(", ");
+  return names.length > 2
+    ? t("{names} and {names2} more", { names: names[0], names2: names.length - 1 })
+    : names.join(", ");
 }
 const toMake = computed(() => pieces.value.reduce((sum, c) => sum + c.started, 0));
 const shelf = computed(() => pieces.value.reduce((sum, c) => sum + c.fromShelf, 0));
@@ -90,7 +93,10 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 
 <template>
   <div class="station">
-    <StationHead title="Count-up" :says="`${toMake} pieces to start, ${shelf} taken dry from the shelf`">
+    <StationHead
+      title="Count-up"
+      :says="$t('{toMake} pieces to start, {shelf} taken dry from the shelf', { toMake, shelf })"
+    >
       <p class="quiet legend">
         <b>to start</b> of which spare · needed · on the shelf · for whom, and from when it can be late
       </p>

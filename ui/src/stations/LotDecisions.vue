@@ -90,7 +90,7 @@ function tell(l: Schemas["Lot"], body: Schemas["Decision"]) {
               Ready
               <select class="own" v-model.number="later">
                 <option v-for="d in [-3, -2, -1, 1, 2, 3]" :key="d" :value="d">
-                  {{ Math.abs(d) }} {{ Math.abs(d) === 1 ? "day" : "days" }} {{ d < 0 ? "earlier" : "later" }}
+                  {{ $t("{n} day | {n} days", Math.abs(d)) }} {{ d < 0 ? "earlier" : "later" }}
                 </option>
               </select>
               <v-btn

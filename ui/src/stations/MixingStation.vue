@@ -13,6 +13,7 @@ import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
 import { noteWords, tooLittleWords } from "../words";
 import WeighIn from "./WeighIn.vue";
+import { t } from "../words/said";
 
 /** How many days are shown; the rest is said in a line. */
 const shownDays = ref(3);
@@ -55,7 +56,7 @@ const days = computed(() => {
   const groups = new Map<string, Schemas["MixCard"][]>();
   const mixes = [...(mixing.value?.mixes ?? [])].sort((a, b) => (a.task?.start ?? 1e9) - (b.task?.start ?? 1e9));
   for (const mix of mixes) {
-    const day = mix.task ? times.value.day(mix.task.start) : "Without a time in the plan";
+    const day = mix.task ? times.value.day(mix.task.start) : t("Without a time in the plan");
     groups.set(day, [...(groups.get(day) ?? []), mix]);
   }
   return [...groups];
@@ -80,20 +81,34 @@ const join = useMutation({
 const who = (id?: string) => studio.value?.people.find((p) => p.id === id)?.name ?? "";
 const rule = (i: Schemas["Ingredient"]) =>
   i.drops
-    ? `${i.drops} ${i.drops === 1 ? "drop" : "drops"}`
+    ? `${t("{n} drop | {n} drops", i.drops)}`
     : i.rule === "parts"
-      ? `${i.share} ${i.share === 1 ? "part" : "parts"}`
-      : `${plain(i.share / 1000)} ${massUnit()} in 100 ${massUnit()}`;
+      ? `${t("{n} part | {n} parts", i.share)}`
+      : t("{share} {massUnit} in 100 {massUnit}", { share: plain(i.share / 1000), massUnit: massUnit() });
 
 /** How the mass of one piece follows from its shape. */
 function shape(g: Schemas["Geometry"]): string {
-  const density = `× ${plain((mixing.value?.densityMilligramsPerMillilitre ?? 0) / 1000)} mg/mm³`;
+  const density = t("× {densityMilligramsPerMillilitre} mg/mm³", {
+    densityMilligramsPerMillilitre: plain((mixing.value?.densityMilligramsPerMillilitre ?? 0) / 1000),
+  });
   const mm = (micrometres?: number) => plain((micrometres ?? 0) / 1000);
   if (g.shape === "cut")
-    return `${mm(g.lengthMicrometres)} × ${mm(g.widthMicrometres)} × ${mm(g.thicknessMicrometres)} mm × ${plain((g.factorPerMille ?? 0) / 1000)} ${density}`;
-  if (g.shape === "ball") return `ball of ${mm(g.diameterMicrometres)} mm ${density}`;
-  if (g.shape === "rope") return `rope ${mm(g.diameterMicrometres)} × ${mm(g.lengthMicrometres)} mm ${density}`;
-  return "as weighed";
+    return t("{lengthMicrometres} × {widthMicrometres} × {thicknessMicrometres} mm × {factorPerMille} {density}", {
+      lengthMicrometres: mm(g.lengthMicrometres),
+      widthMicrometres: mm(g.widthMicrometres),
+      thicknessMicrometres: mm(g.thicknessMicrometres),
+      factorPerMille: plain((g.factorPerMille ?? 0) / 1000),
+      density,
+    });
+  if (g.shape === "ball")
+    return t("ball of {diameterMicrometres} mm {density}", { diameterMicrometres: mm(g.diameterMicrometres), density });
+  if (g.shape === "rope")
+    return t("rope {diameterMicrometres} × {lengthMicrometres} mm {density}", {
+      diameterMicrometres: mm(g.diameterMicrometres),
+      lengthMicrometres: mm(g.lengthMicrometres),
+      density,
+    });
+  return t("as weighed");
 }
 /** What there is to be said of the mixes, each once. */
 const notes = computed(() => [...new Set(mixing.value?.notes.map(noteWords))]);
@@ -104,7 +119,7 @@ const onBoard = (m: Schemas["MixCard"]): number =>
 
 <template>
   <div class="station">
-    <StationHead title="Mixing" :says="`${mixing?.mixes.length ?? 0} mixings to weigh`">
+    <StationHead title="Mixing" :says="$t('{mixes} mixings to weigh', { mixes: mixing?.mixes.length ?? 0 })">
       <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
     </StationHead>
     <ProblemNote :error="error" />
@@ -174,10 +189,10 @@ const onBoard = (m: Schemas["MixCard"]): number =>
       </div>
     </section>
     <p v-if="later.number" class="remark">
-      {{ later.number }} more {{ later.number === 1 ? "mixing" : "mixings" }}, {{ mass(later.grams) }}, on
-      {{ later.days }} later {{ later.days === 1 ? "day" : "days" }}.
+      {{ $t("{n} more mixing | {n} more mixings", later.number) }}, {{ mass(later.grams) }}, on
+      {{ $t("{n} later day | {n} later days", later.days) }}.
       <button class="bare add" data-test="more-days" @click="shownDays = shownDays < 14 ? 14 : 400">
-        {{ shownDays < 14 ? "Show two weeks" : "Show them all" }}
+        {{ shownDays < 14 ? $t("Show two weeks") : $t("Show them all") }}
       </button>
     </p>
     <section v-if="ladders.length" class="sheet ladders">
@@ -211,7 +226,13 @@ const onBoard = (m: Schemas["MixCard"]): number =>
               <td>
                 {{ u.name }}<br /><span v-if="u.shape" class="quiet">{{ shape(u.shape) }}</span>
               </td>
-              <td class="n">{{ u.pieces ? `${u.pieces} × ${u.massMilligrams} mg` : "" }}</td>
+              <td class="n">
+                {{
+                  u.pieces
+                    ? $t("{pieces} × {massMilligrams} mg", { pieces: u.pieces, massMilligrams: u.massMilligrams })
+                    : ""
+                }}
+              </td>
               <td class="n">{{ mass(u.usedMilligrams) }}</td>
               <td class="n">{{ mass(u.drawnMilligrams) }}</td>
             </tr>

@@ -33,7 +33,7 @@ const buy = (s: { id: string; buys: Schemas["OrderBuy"][] }) =>
         ><b>{{ stocked(b.short, b.unit) }} {{ b.name }}</b></template
       >
       <template v-if="s.by !== undefined"> by {{ times.full(s.by) }}</template
-      >{{ order.outcome?.late ? ": it is late even so." : ", and it is in time." }}
+      >{{ order.outcome?.late ? $t(": it is late even so.") : $t(", and it is in time.") }}
     </p>
     <v-btn variant="tonal" size="small" :disabled="!person || ordering.isPending.value" @click="buy(s)">
       Order from {{ s.name }}

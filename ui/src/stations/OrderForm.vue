@@ -6,6 +6,7 @@ import { useStudio } from "../api/queries";
 import { typed } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
 import OrderLeaves from "./OrderLeaves.vue";
+import { t } from "../words/said";
 
 /** Entering, changing or cancelling one order. What was typed stays until it is saved. */
 const props = defineProps<{ order?: OrderView }>();
@@ -89,13 +90,13 @@ function doItOver() {
   if (typeof stands === "number") seen.value = stands;
   change.mutate(change.variables.value ?? "save");
 }
-const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entries` : String(value));
+const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} entries", value.length) : String(value));
 </script>
 
 <template>
   <v-dialog :model-value="true" max-width="760" persistent @keydown.esc="emit('close')">
     <form class="sheet form" data-test="order-form" @submit.prevent="change.mutate('save')">
-      <h2>{{ order ? `Order ${order.order.name}` : "A new order" }}</h2>
+      <h2>{{ order ? $t("Order {name}", { name: order.order.name }) : $t("A new order") }}</h2>
       <div class="grid">
         <v-text-field v-model="form.name" label="Called" name="name" :error-messages="flaw('name')" autofocus />
         <v-text-field v-model="form.occasion" label="Occasion" name="occasion" />
@@ -119,8 +120,8 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           label="This is"
           data-test="state"
           :items="[
-            { title: 'promised', value: 'open' },
-            { title: 'a quote only', value: 'quote' },
+            { title: $t('promised'), value: 'open' },
+            { title: $t('a quote only'), value: 'quote' },
           ]"
         />
         <v-text-field v-model="form.allergies" label="Allergies, with commas" name="allergies" />
@@ -149,7 +150,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           v-model="l.variant"
           label="Variant"
           :data-test="`variant-${i}`"
-          :items="[{ title: 'as it is', value: '' }, ...variants(l.recipe).map((v) => ({ title: v, value: v }))]"
+          :items="[{ title: $t('as it is'), value: '' }, ...variants(l.recipe).map((v) => ({ title: v, value: v }))]"
           :error-messages="flaw(`lines[${i}].variant`)"
         />
         <span v-else />
@@ -158,7 +159,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
           label="Colourway"
           :data-test="`colourway-${i}`"
           :items="[
-            ...(flower(l.recipe)?.colours[''] ? [{ id: '', name: 'its own colours' }] : []),
+            ...(flower(l.recipe)?.colours[''] ? [{ id: '', name: $t('its own colours') }] : []),
             ...(studio?.colourways ?? []),
           ]"
           item-title="name"
@@ -201,12 +202,12 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         still here.
         <ul>
           <li v-for="f in stale" :key="f.location">
-            {{ f.location.replace("body.", "") }} {{ f.message.length < 60 ? f.message : "was otherwise" }}, is now
+            {{ f.location.replace("body.", "") }} {{ f.message.length < 60 ? f.message : $t("was otherwise") }}, is now
             {{ words(f.value) }}
           </li>
         </ul>
         <v-btn size="small" variant="outlined" data-test="save-over" @click="doItOver">{{
-          change.variables.value === "save" ? "Save mine over it" : "Do it all the same"
+          change.variables.value === "save" ? $t("Save mine over it") : $t("Do it all the same")
         }}</v-btn>
         <v-btn size="small" variant="text" @click="emit('close')">Keep theirs</v-btn>
       </div>
@@ -229,7 +230,7 @@ const words = (value: unknown) => (Array.isArray(value) ? `${value.length} entri
         <div class="grow" />
         <v-btn variant="text" @click="emit('close')">Close</v-btn>
         <v-btn color="primary" type="submit" data-test="save-order" :loading="change.isPending.value">
-          {{ order ? "Save the change" : "Save the order" }}
+          {{ order ? $t("Save the change") : $t("Save the order") }}
         </v-btn>
       </footer>
       <p class="quiet">Saving shows what it does to the plan; the benches go on as planned until you accept.</p>

@@ -33,7 +33,7 @@ const leave = useMutation({
     <p v-for="l in order.lines" :key="l.line">
       <NumberField v-model="going[l.line]" whole :max="l.owed" :data-test="`leaves-${l.name}`" />
       {{ l.name }}
-      <span class="quiet">of {{ l.owed }} owed; {{ l.there }} {{ l.there === 1 ? "lies" : "lie" }} there</span>
+      <span class="quiet">of {{ l.owed }} owed; {{ $t("{n} lies | {n} lie", l.there) }} there</span>
     </p>
     <ProblemNote :error="leave.error.value" />
     <v-btn
@@ -44,7 +44,7 @@ const leave = useMutation({
       :loading="leave.isPending.value"
       @click="leave.mutate()"
     >
-      {{ all ? "The order has left" : "This part has left" }}
+      {{ all ? $t("The order has left") : $t("This part has left") }}
     </v-btn>
     <span v-if="!all && any" class="quiet"> The rest is still owed, and stays in the plan.</span>
   </section>

@@ -15,6 +15,7 @@ import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
 import { fellBecause, fellBy } from "../words/falls";
+import { t } from "../words/said";
 
 /** Fetched when it is first opened: most mornings nobody enters an order. */
 const OrderForm = defineAsyncComponent(() => import("./OrderForm.vue"));
@@ -32,7 +33,9 @@ const { sought, lines: gone, more, busy, earlier } = usePastOrders(past);
 const says = computed(() => {
   const open = shown.value.filter((o) => o.outcome);
   const late = open.filter((o) => o.outcome!.late > 0).length;
-  return late ? `${open.length} promised, ${late} will be late` : `${open.length} promised, all in time`;
+  return late
+    ? t("{open} promised, {late} will be late", { open: open.length, late })
+    : t("{open} promised, all in time", { open: open.length });
 });
 const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
 const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === id);
@@ -43,7 +46,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
     <div class="list">
       <StationHead title="Orders" :says="says">
         <v-btn color="primary" size="large" data-test="new-order" :disabled="!person" @click="editing = 'new'">
-          {{ person ? "Enter an order" : "Say who is here first" }}
+          {{ person ? $t("Enter an order") : $t("Say who is here first") }}
         </v-btn>
       </StationHead>
       <ProblemNote :error="error" />
@@ -64,7 +67,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           <p class="quiet">
             {{ o.order.occasion
             }}<template v-if="o.order.allergies.length">
-              · <b class="allergy">no {{ o.order.allergies.join(", no ") }}</b></template
+              · <b class="allergy">no {{ o.order.allergies.join($t(", no ")) }}</b></template
             >
           </p>
           <ul>
@@ -74,7 +77,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
               }}<template v-if="l.variant">, {{ l.variant }}</template>
               <span class="quiet">
                 <Swatch v-for="(c, i) in colourway(l.colourway)?.swatches" :key="i" :colour="c" :size="12" />
-                {{ colourway(l.colourway)?.name ?? "its own colours"
+                {{ colourway(l.colourway)?.name ?? $t("its own colours")
                 }}<template v-if="l.gone">, {{ l.gone }} have left</template>
               </span>
             </li>
@@ -97,11 +100,14 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
             Hangs on <b>{{ o.limit.name }}</b>, {{ o.limit.of }} ({{ times.moment(o.limit.start) }}):
             {{
               o.limit.cause === "now" || !o.limit.cause
-                ? "it begins at once"
-                : `it waits for ${waitedFor(o.limit.cause, o.limit.short, o.limit.toOrder)}`
+                ? $t("it begins at once")
+                : $t("it waits for {toOrder}", { toOrder: waitedFor(o.limit.cause, o.limit.short, o.limit.toOrder) })
             }}.
           </p>
-          <div class="stalk" :title="`${o.tasksDone} of ${o.tasksAll} tasks done`">
+          <div
+            class="stalk"
+            :title="$t('{tasksDone} of {tasksAll} tasks done', { tasksDone: o.tasksDone, tasksAll: o.tasksAll })"
+          >
             <i :style="{ width: `${o.tasksAll ? (100 * o.tasksDone) / o.tasksAll : 0}%` }" />
             <span class="quiet">{{ o.tasksDone }} of {{ o.tasksAll }} tasks done</span>
           </div>
@@ -123,7 +129,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
                 <td class="quiet">
                   {{
                     g.order.lines
-                      .map((l) => `${l.quantity} ${flower(l.recipe)?.name ?? "of an earlier recipe"}`)
+                      .map((l) => `${l.quantity} ${flower(l.recipe)?.name ?? $t("of an earlier recipe")}`)
                       .join(", ")
                   }}
                 </td>

@@ -8,6 +8,7 @@ import ChangeOfMind from "./stores/ChangeOfMind.vue";
 import MaterialShelf from "./stores/MaterialShelf.vue";
 import PieceShelf from "./stores/PieceShelf.vue";
 import ShoppingLists from "./stores/ShoppingLists.vue";
+import { word } from "../words/said";
 
 const { data: stores, error } = useStores();
 const views = ["Pieces and mixes", "Materials", "To buy", "Change of mind"] as const;
@@ -27,8 +28,8 @@ const short = computed(() => stores.value?.materials.filter((m) => m.runsOut !==
       title="Stores"
       :says="
         short
-          ? `${short} ${short === 1 ? 'material runs' : 'materials run'} out under the plan in force`
-          : 'What the plan in force takes is there'
+          ? $t('{n} material runs out under the plan in force | {n} materials run out under the plan in force', short)
+          : $t('What the plan in force takes is there')
       "
     >
       <nav class="views">
@@ -40,14 +41,14 @@ const short = computed(() => stores.value?.materials.filter((m) => m.runsOut !==
           :data-test="`view-${v}`"
           @click="view = v"
         >
-          {{ v }}
+          {{ word(v) }}
         </button>
       </nav>
     </StationHead>
     <ProblemNote :error="error" />
     <p v-if="minus" class="remark">
-      {{ minus }} {{ minus === 1 ? "line is" : "lines are" }} below nothing: more was used than the books had. Count it,
-      and say what is there.
+      {{ $t("{n} line is | {n} lines are", minus) }} below nothing: more was used than the books had. Count it, and say
+      what is there.
     </p>
     <template v-if="stores">
       <PieceShelf v-if="view === 'Pieces and mixes'" :stores="stores" />

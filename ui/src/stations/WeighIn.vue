@@ -9,6 +9,7 @@ import { massUnit } from "../manner";
 import { typed as numberOf } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
 import { tooLittleWords } from "../words";
+import { t } from "../words/said";
 
 /** Weighing in a mix, one ingredient after the other, by the scale or by typed figures. */
 const props = defineProps<{ mix: Schemas["MixCard"] }>();
@@ -107,8 +108,8 @@ const book = useMutation({
 });
 const states: Record<string, string> = {
   "to weigh": "",
-  "too little": "more of it",
-  right: "in the bowl",
+  "too little": t("more of it"),
+  right: t("in the bowl"),
   "over-poured": "more than wanted; the others follow",
 };
 </script>
@@ -146,13 +147,13 @@ const states: Record<string, string> = {
             <template v-if="shown !== undefined"
               ><span class="huge" data-test="reads">{{ massFigure(scale!.milligrams) }}</span
               ><span class="unit"
-                >&nbsp;{{ massUnit() }} on the scale{{ scale!.stable ? "" : ", still moving" }}</span
+                >&nbsp;{{ massUnit() }} on the scale{{ scale!.stable ? "" : $t(", still moving") }}</span
               ></template
             >
             <span v-else class="says" data-test="scale-says">{{
               scale?.connected === false
                 ? "No scale is connected; type the figures."
-                : (scale?.says ?? "Looking for the scale…")
+                : (scale?.says ?? $t("Looking for the scale…"))
             }}</span>
           </p>
           <div class="acts">

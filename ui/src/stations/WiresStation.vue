@@ -10,6 +10,7 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import StemCheck from "../parts/StemCheck.vue";
 import CutRecord from "./CutRecord.vue";
+import { t } from "../words/said";
 
 const { data: wires, error } = useWires();
 const cutting = ref<string>();
@@ -18,15 +19,17 @@ const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutti
 /** What makes up the length of a cut. */
 const madeUp = (p: Schemas["WirePart"]) =>
   [
-    `${length(p.depthMicrometres)} in the paste`,
-    `${length(p.stemMicrometres)} stem`,
-    ...(p.allowanceMicrometres ? [`${length(p.allowanceMicrometres)} hook`] : []),
+    t("{depthMicrometres} in the paste", { depthMicrometres: length(p.depthMicrometres) }),
+    t("{stemMicrometres} stem", { stemMicrometres: length(p.stemMicrometres) }),
+    ...(p.allowanceMicrometres
+      ? [t("{allowanceMicrometres} hook", { allowanceMicrometres: length(p.allowanceMicrometres) })]
+      : []),
   ].join(" + ");
 </script>
 
 <template>
   <div class="station">
-    <StationHead title="Wires" :says="`${full} full wires to cut`">
+    <StationHead title="Wires" :says="$t('{full} full wires to cut', { full })">
       <p class="caution">Wire ends are sharp and fly: guard your eyes. Wire is not food; count it.</p>
     </StationHead>
     <ProblemNote :error="error" />
@@ -43,7 +46,7 @@ const madeUp = (p: Schemas["WirePart"]) =>
         </p>
         <p class="quiet">
           {{ s.cutting.lowerBound }} full at the very least{{
-            s.cutting.fullWires === s.cutting.lowerBound ? ": no way takes fewer" : ""
+            s.cutting.fullWires === s.cutting.lowerBound ? $t(": no way takes fewer") : ""
           }}
           · {{ s.onHand }} on hand
         </p>

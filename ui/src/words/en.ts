@@ -1,5 +1,8 @@
+import single from "./single";
+
 /** What the studio says by codes, in English. */
 export default {
+  word: single,
   note: {
     "left-for-later":
       "“{order}” is left for later: with it there are more than {most} kinds of pieces to count at once.",

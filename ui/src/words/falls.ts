@@ -1,40 +1,50 @@
 import type { Schemas } from "../api/client";
 import { lasting } from "../format";
+import { t } from "./said";
 
 type Fall = Schemas["FallView"];
 
 /** By how much an order lost slack. */
 export function fellBy(f: Fall): string {
-  if (f.is === undefined) return "lost its date";
-  return `lost ${lasting(f.was! - f.is)}`;
+  if (f.is === undefined) return t("lost its date");
+  return t("lost {is}", { is: lasting(f.was! - f.is) });
 }
 
 /** What made an order lose slack. */
 export function fellBecause(f: Fall): string {
-  const task = f.of ? `“${f.doing}” of ${f.pieces ? `${f.pieces} ` : ""}${f.of}` : "a task that is gone by now";
-  const who = f.who ? ` by ${f.who}` : "";
-  const much = f.minutes ? lasting(f.minutes) : "a little";
+  const task = f.of
+    ? t("“{doing}” of {pieces}{of}", { doing: f.doing, pieces: f.pieces ? `${f.pieces} ` : "", of: f.of })
+    : t("a task that is gone by now");
+  const who = f.who ? t(" by {who}", { who: f.who }) : "";
+  const much = f.minutes ? lasting(f.minutes) : t("a little");
   switch (f.why) {
     case "no-date":
-      return f.of ? `${task} has no place in the plan` : "something it needs has no place in the plan";
+      return f.of ? t("{task} has no place in the plan", { task }) : t("something it needs has no place in the plan");
     case "made-again":
-      return `${f.of ?? "something"} has to be made again`;
+      return t("{of} has to be made again", { of: f.of ?? "something" });
     case "took-longer":
-      return `${task}${who} took ${much} longer`;
+      return t("{task}{who} took {much} longer", { task, who, much });
     case "begun-late":
-      return `${task}${who} was begun ${much} later`;
+      return t("{task}{who} was begun {much} later", { task, who, much });
     case "not-begun":
-      return `${task}${who} was to be begun, and is not`;
+      return t("{task}{who} was to be begun, and is not", { task, who });
     case "dries-longer":
-      return `${f.of ?? "something"} dries ${much} longer`;
+      return t("{of} dries {much} longer", { of: f.of ?? "something", much });
     case "waits-for":
-      return `${task} waits for ${f.byName || "a delivery"}`;
+      return t("{task} waits for {byName}", { task, byName: f.byName || t("a delivery") });
     case "busy":
-      return `${task}: ${f.who ?? "its maker"} is at ${f.byName || "something else"} first`;
+      return t("{task}: {who} is at {byName} first", {
+        task,
+        who: f.who ?? t("its maker"),
+        byName: f.byName || t("something else"),
+      });
     case "away":
-      return `${task}: ${f.who ?? "its maker"} is not there in time`;
+      return t("{task}: {who} is not there in time", { task, who: f.who ?? t("its maker") });
     case "full":
-      return `${task} waits for room${f.byName ? `, taken by ${f.byName}` : ""}`;
+      return t("{task} waits for room{byName}", {
+        task,
+        byName: f.byName ? t(", taken by {byName}", { byName: f.byName }) : "",
+      });
   }
-  return `${task} comes later in the order of work`;
+  return t("{task} comes later in the order of work", { task });
 }

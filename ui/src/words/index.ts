@@ -1,12 +1,6 @@
-import { createI18n } from "vue-i18n";
 import type { Schemas } from "../api/client";
 import { lasting, mass, plain } from "../format";
-import en from "./en";
-
-/** The languages that what is said by codes is worded in. Numbers and dates follow the browser's. */
-export const i18n = createI18n({ legacy: false, locale: "en", fallbackLocale: "en", messages: { en } });
-
-const { t, te } = i18n.global;
+import { t, te } from "./said";
 
 type With = Record<string, unknown> | undefined;
 

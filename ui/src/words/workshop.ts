@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { lasting } from "../format";
+import { t } from "./said";
 
 type Effect = Schemas["Effect"];
 
@@ -7,9 +8,9 @@ type Effect = Schemas["Effect"];
 export function effectLine(e: Effect): string {
   const { moved, added, gone } = e.differences;
   const parts = [
-    moved.length ? `${moved.length} ${moved.length === 1 ? "task moves" : "tasks move"}` : "",
-    added.length ? `${added.length} more` : "",
-    gone.length ? `${gone.length} fewer` : "",
+    moved.length ? `${t("{n} task moves | {n} tasks move", moved.length)}` : "",
+    added.length ? t("{added} more", { added: added.length }) : "",
+    gone.length ? t("{gone} fewer", { gone: gone.length }) : "",
   ].filter(Boolean);
   const slack = (o: Schemas["Outcome"] | undefined) => o?.slack;
   const losses = e.orders
@@ -18,12 +19,14 @@ export function effectLine(e: Effect): string {
     .map((o) => ({ ...o, lost: o.is === undefined ? Infinity : o.was! - o.is }))
     .sort((a, b) => b.lost - a.lost);
   const worst = losses[0];
-  if (worst && worst.lost === Infinity) parts.push(`${worst.name} would not be ready`);
+  if (worst && worst.lost === Infinity) parts.push(t("{name} would not be ready", { name: worst.name }));
   else if (worst && worst.lost > 0)
     parts.push(
-      worst.is! < 0 ? `${worst.name} ${lasting(-worst.is!)} late` : `${worst.name} ${lasting(worst.lost)} less slack`,
+      worst.is! < 0
+        ? t("{name} {is} late", { name: worst.name, is: lasting(-worst.is!) })
+        : t("{name} {lost} less slack", { name: worst.name, lost: lasting(worst.lost) }),
     );
   else if (losses.at(-1) && losses.at(-1)!.lost < 0)
-    parts.push(`${losses.at(-1)!.name} ${lasting(-losses.at(-1)!.lost)} more slack`);
-  return parts.length ? parts.join("; ") : "Nothing in the plan moves";
+    parts.push(t("{name} {lost} more slack", { name: losses.at(-1)!.name, lost: lasting(-losses.at(-1)!.lost) }));
+  return parts.length ? parts.join("; ") : t("Nothing in the plan moves");
 }

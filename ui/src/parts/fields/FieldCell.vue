@@ -52,7 +52,7 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     :value="value ?? ''"
     @change="emit('put', written($event) || undefined)"
   >
-    <option v-if="column.blank !== undefined || !value" value="">{{ column.blank ?? "choose…" }}</option>
+    <option v-if="column.blank !== undefined || !value" value="">{{ column.blank ?? $t("choose…") }}</option>
     <option v-for="o in options" :key="o.value" :value="o.value">{{ o.title }}</option>
   </select>
   <textarea

@@ -2,6 +2,7 @@ import { lengthScale, lengthUnit, manner, massScale, massUnit } from "../../mann
 import { typed } from "../../number";
 import { v7 } from "uuid";
 import type { Column } from "./column";
+import { t } from "../../words/said";
 
 export type Row = Record<string, unknown>;
 
@@ -121,11 +122,11 @@ const scaled = (n: number, scale: number): number => (scale === 1 ? n : Math.rou
 /** A place in a recipe as people would say it: "step “Dry upright”, wait, thickness in µm". */
 export function placeWords(place: string): string {
   const units: Record<string, string> = {
-    Micrometres: "in µm",
-    Milligrams: "in mg",
-    Milliminutes: "in thousandths of a minute",
-    PerMille: "in ‰",
-    Minutes: "in min",
+    Micrometres: t("in µm"),
+    Milligrams: t("in mg"),
+    Milliminutes: t("in thousandths of a minute"),
+    PerMille: t("in ‰"),
+    Minutes: t("in min"),
   };
   return place
     .split(/\.(?![^"]*"(?:[^"]*"[^"]*")*[^"]*$)/)

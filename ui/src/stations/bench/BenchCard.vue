@@ -8,7 +8,7 @@ import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { lasting, massFigure, useTimes } from "../../format";
 import { massUnit } from "../../manner";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
-import { i18n } from "../../words";
+import { t } from "../../words/said";
 import { afterWords, shapedBy, weight } from "../../words/card";
 import RunPieces from "./RunPieces.vue";
 import StepDetail from "./StepDetail.vue";
@@ -31,7 +31,7 @@ const running = computed(() => props.task.state === "started");
 const drawn = computed(() => shapedBy(current.value ? [current.value, ...steps.value] : steps.value));
 /** How long there is until the first piece is too stiff. */
 const stiffens = (s: Schemas["StiffenView"], now: number) =>
-  s.by < now ? `${lasting(now - s.by)} too late:` : `${lasting(s.by - now)} left:`;
+  s.by < now ? t("{by} too late:", { by: lasting(now - s.by) }) : t("{now} left:", { now: lasting(s.by - now) });
 /** What share of the time until pieces are too stiff is left, of that since the task was begun. */
 const fresh = computed(() => {
   const by = props.bench.stiffens?.by ?? 0;
@@ -39,7 +39,6 @@ const fresh = computed(() => {
 });
 const left = computed(() => props.task.end - props.bench.now);
 const cautions = computed(() => [...new Set([...(current.value?.cautions ?? []), ...props.task.cautions])]);
-const t = i18n.global.t;
 </script>
 
 <template>
@@ -50,7 +49,9 @@ const t = i18n.global.t;
           <WorkGlyph :glyph="task.glyph" :size="24" />
           <template v-if="running">
             since {{ times.clock(task.start) }}, until about {{ times.moment(task.end) }}
-            <b data-test="left">{{ left >= 0 ? `${lasting(left)} left` : `${lasting(left)} over` }}</b>
+            <b data-test="left">{{
+              left >= 0 ? $t("{left} left", { left: lasting(left) }) : $t("{left} over", { left: lasting(left) })
+            }}</b>
           </template>
           <template v-else>{{ times.moment(task.resume ?? task.start) }} to {{ times.moment(task.end) }}</template>
         </span>
@@ -90,13 +91,13 @@ const t = i18n.global.t;
             height="34"
             viewBox="0 0 36 36"
             role="img"
-            :aria-label="`${Math.round(100 * fresh)} % of the time is left`"
+            :aria-label="$t('{fresh} % of the time is left', { fresh: Math.round(100 * fresh) })"
           >
             <circle cx="18" cy="18" r="15" class="all" />
             <circle cx="18" cy="18" r="15" class="left" :stroke-dasharray="`${fresh * 94.2} 94.2`" />
           </svg>
           <b>{{ stiffens(bench.stiffens, bench.now) }}</b>
-          {{ bench.stiffens.own ? "begin by" : `then ${bench.stiffens.name}, by` }}
+          {{ bench.stiffens.own ? $t("begin by") : $t("then {name}, by", { name: bench.stiffens.name }) }}
           {{ times.clock(bench.stiffens.by) }}, before the first is too stiff
         </p>
         <p v-if="task.overdueMinutes && !running" class="stiffens late" data-test="overdue">
@@ -112,7 +113,7 @@ const t = i18n.global.t;
     <section v-if="steps.length > 1" class="run" data-test="run">
       <h2 v-if="task.run && task.run.of > 1">
         Run {{ task.run.number }} of {{ task.run.of }}
-        <span class="quiet">{{ steps.at(-1)?.of }} {{ steps.at(-1)?.of === 1 ? "piece" : "pieces" }}</span>
+        <span class="quiet">{{ $t("{n} piece | {n} pieces", steps.at(-1)?.of ?? 0) }}</span>
       </h2>
       <ol class="strip" aria-label="The steps of this run">
         <li v-for="(s, i) in steps" :key="s.key">
@@ -144,7 +145,7 @@ const t = i18n.global.t;
       <ul v-if="bench.card?.blend?.length" class="blend">
         <li v-for="b in bench.card.blend" :key="b.name">
           <Swatch v-if="b.colour" :colour="b.colour" :size="24" />
-          <b>{{ b.drops ? `${b.drops} drops` : weight(b.weigh) }}</b> {{ b.name }}
+          <b>{{ b.drops ? $t("{drops} drops", { drops: b.drops }) : weight(b.weigh) }}</b> {{ b.name }}
         </li>
       </ul>
       <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { lasting, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { t } from "../../words/said";
 
 /** Machines that this maker sets off or empties soon, or should have. */
 const props = defineProps<{ loads: Schemas["LoadView"][]; now: number }>();
@@ -16,7 +17,11 @@ const done = useMutation({
 });
 /** When it is due, of what is soon or was to be done already. */
 const due = (at: number) =>
-  at < props.now ? `${lasting(props.now - at)} ago` : at === props.now ? "now" : `in ${lasting(at - props.now)}`;
+  at < props.now
+    ? t("{now} ago", { now: lasting(props.now - at) })
+    : at === props.now
+      ? "now"
+      : t("in {now}", { now: lasting(at - props.now) });
 </script>
 
 <template>
@@ -40,7 +45,7 @@ const due = (at: number) =>
         data-test="set-off"
         @click="done.mutate(l)"
       >
-        {{ l.begins ? "It is on" : "It is out" }}
+        {{ l.begins ? $t("It is on") : $t("It is out") }}
       </v-btn>
     </div>
     <p class="caution">It may be hot: use mitts, keep the door clear, and go by the machine's own instructions.</p>

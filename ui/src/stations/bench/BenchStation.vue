@@ -20,6 +20,7 @@ import OutboxNote from "./OutboxNote.vue";
 import PieceCounter from "./PieceCounter.vue";
 import RingSign from "./RingSign.vue";
 import { fellBy } from "../../words/falls";
+import { t } from "../../words/said";
 
 const { data: bench, error } = useBench();
 const { data: studio } = useStudio();
@@ -99,7 +100,9 @@ const eyes = computed(() =>
   (bench.value?.eyes ?? []).map((e, i) => ({
     ...e,
     key: `${e.breaks ? "broke" : "used"}-${i}`,
-    label: e.breaks ? `${e.name} that broke` : `${e.name} used${e.unit && e.unit !== "pieces" ? `, ${e.unit}` : ""}`,
+    label: e.breaks
+      ? t("{name} that broke", { name: e.name })
+      : t("{name} used{unit}", { name: e.name, unit: e.unit && e.unit !== "pieces" ? `, ${e.unit}` : "" }),
   })),
 );
 /** What differs from what would be taken if nothing were said. */
@@ -148,26 +151,26 @@ const counting = computed(() => !mix.value && step.value >= steps.value.length -
 const primary = computed(() => {
   if (!running.value)
     return {
-      says: task.value?.state === "paused" ? "Go on" : "Start",
+      says: task.value?.state === "paused" ? t("Go on") : t("Start"),
       test: "start",
       off: false,
       act: () => record.mutate("start"),
     };
   if (step.value < steps.value.length - 1)
     return {
-      says: `Next step: ${steps.value[step.value + 1]!.name}`,
+      says: t("Next step: {name}", { name: steps.value[step.value + 1]!.name }),
       test: "next-step",
       off: false,
       act: () => go(step.value + 1),
     };
   if (inRuns.value)
     return {
-      says: `Run ${task.value!.run!.number} is done`,
+      says: t("Run {number} is done", { number: task.value!.run!.number }),
       test: "run-done",
       off: !fits.value,
       act: () => record.mutate("run"),
     };
-  return { says: "Done", test: "finish", off: !fits.value, act: () => record.mutate("finish") };
+  return { says: t("Done"), test: "finish", off: !fits.value, act: () => record.mutate("finish") };
 });
 
 const route = useRoute();
@@ -190,7 +193,7 @@ watch(
 <template>
   <div class="station bench-station">
     <section v-if="all" class="choose">
-      <h1>{{ person ? "All benches" : "Who is at this bench?" }}</h1>
+      <h1>{{ person ? $t("All benches") : $t("Who is at this bench?") }}</h1>
       <RouterLink v-if="person" class="add" to="/bench">Back to {{ name }}</RouterLink>
       <BenchesBoard @sit="router.push('/bench')" />
     </section>
@@ -218,7 +221,7 @@ watch(
         <template v-else-if="said.broken">
           {{ said.of }}: {{ said.broken }} broken so far, within the spares; {{ said.after.sparesLeft }} spare left.
         </template>
-        <template v-else>{{ said.of }}: {{ said.what === "run" ? "the run is counted" : "done" }}.</template>
+        <template v-else>{{ said.of }}: {{ said.what === "run" ? $t("the run is counted") : "done" }}.</template>
         <template v-for="f in fell" :key="f.order">{{ f.name }} {{ fellBy(f) }} by it. </template>
         <button class="bare back" @click="(undo.mutate(said.n), (said = undefined))">Take it back</button>
       </p>
@@ -333,7 +336,7 @@ watch(
             </p>
           </details>
           <section v-if="bench.next.length">
-            <h3>{{ bench.sitting.length ? "After that" : "Next" }}</h3>
+            <h3>{{ bench.sitting.length ? $t("After that") : $t("Next") }}</h3>
             <p v-for="n in bench.next" :key="n.id" class="next">
               <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${mass(n.quantity)}` : n.quantity }}</b>
               {{ n.name }}, {{ n.of }}

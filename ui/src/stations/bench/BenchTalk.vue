@@ -5,6 +5,7 @@ import { person, type Schemas } from "../../api/client";
 import { record } from "../../api/outbox";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import HandOn from "./HandOn.vue";
+import { t } from "../../words/said";
 
 /** What a maker says at the bench beside counting: help is needed, this is not as it should be, somebody else does it. */
 const props = defineProps<{ bench: Schemas["BenchView"]; task: Schemas["TaskCard"] }>();
@@ -12,7 +13,7 @@ const open = ref<"" | "ask" | "remark">("");
 const says = ref("");
 const photo = ref<File>();
 const begun = computed(() => props.task.state !== "planned");
-const asks = ["Come and look, please", "I do not manage it in time", "Something is missing"];
+const asks = [t("Come and look, please"), t("I do not manage it in time"), t("Something is missing")];
 watch(
   () => props.task.id,
   () => (open.value = ""),

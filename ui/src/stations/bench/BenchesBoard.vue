@@ -49,17 +49,34 @@ function sit(id: string) {
         <p class="at">
           <WorkGlyph :glyph="b.task.glyph" /> <b>{{ b.task.name }}</b>, {{ b.task.of }}
           <span class="quiet">{{
-            b.task.making === "mix" ? "" : `${b.task.counted} of ${b.task.counted + b.task.quantity} counted`
+            b.task.making === "mix"
+              ? ""
+              : $t("{counted} of {quantity} counted", {
+                  counted: b.task.counted,
+                  quantity: b.task.counted + b.task.quantity,
+                })
           }}</span>
         </p>
-        <div class="bar" role="img" :aria-label="`${lasting(since(b))} of about ${lasting(b.expectedMinutes ?? 0)}`">
+        <div
+          class="bar"
+          role="img"
+          :aria-label="
+            $t('{b} of about {expectedMinutes}', {
+              b: lasting(since(b)),
+              expectedMinutes: lasting(b.expectedMinutes ?? 0),
+            })
+          "
+        >
           <i :style="{ width: `${Math.min(100, (100 * since(b)) / Math.max(1, b.expectedMinutes ?? 1))}%` }" />
         </div>
         <p class="word" :class="b.overMinutes ? 'tight' : 'safe'">
           {{
             b.overMinutes
-              ? `${lasting(b.overMinutes)} longer than usual`
-              : `${lasting(since(b))} of about ${lasting(b.expectedMinutes ?? 0)}`
+              ? $t("{overMinutes} longer than usual", { overMinutes: lasting(b.overMinutes) })
+              : $t("{b} of about {expectedMinutes}", {
+                  b: lasting(since(b)),
+                  expectedMinutes: lasting(b.expectedMinutes ?? 0),
+                })
           }}
         </p>
       </template>
@@ -70,7 +87,7 @@ function sit(id: string) {
         <template v-else>Next {{ times.clock(b.task.start) }}: {{ b.task.name }}, {{ b.task.of }}</template>
       </p>
       <p v-else-if="!b.there" class="quiet">
-        {{ b.from === undefined ? "not here" : `comes ${times.moment(b.from)}` }}
+        {{ b.from === undefined ? $t("not here") : $t("comes {from}", { from: times.moment(b.from) }) }}
       </p>
       <p v-else class="quiet">nothing planned</p>
       <HandOn v-if="b.task" :task="b.task" :of="b.person" :test="`hand-${b.name}`" />
@@ -81,7 +98,7 @@ function sit(id: string) {
         :data-test="`left-${b.name}`"
         @click="opened = opened === b.person ? '' : b.person"
       >
-        {{ b.tasks }} {{ b.tasks === 1 ? "task" : "tasks" }} left today
+        {{ $t("{n} task | {n} tasks", b.tasks) }} left today
       </button>
       <BenchLeft v-if="opened === b.person" :person="b.person" />
     </li>

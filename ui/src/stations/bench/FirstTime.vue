@@ -28,8 +28,8 @@ function toggle(event: Event) {
   <details class="sheet first" :open="open" data-test="first" @toggle="toggle">
     <summary>
       <b>New to you: {{ of }}.</b>
-      {{ first.made ? `${first.made} of ${first.of} lots made` : "The first time" }}: make one piece alone and slowly,
-      and lay it beside what each step says.
+      {{ first.made ? $t("{made} of {of} lots made", { made: first.made, of: first.of }) : $t("The first time") }}: make
+      one piece alone and slowly, and lay it beside what each step says.
     </summary>
     <ol>
       <li v-for="(s, i) in first.all" :key="i">
@@ -42,7 +42,7 @@ function toggle(event: Event) {
       <img
         v-if="first.all[shown].picture"
         :src="`/api/book/pictures/${first.all[shown].picture}`"
-        :alt="`a picture of “${first.all[shown].name}”`"
+        :alt="$t('a picture of “{name}”', { name: first.all[shown].name })"
       />
       <p v-if="first.all[shown].look"><b>Look for:</b> {{ first.all[shown].look }}</p>
       <p v-for="m in first.all[shown].mistakes" :key="m.what">

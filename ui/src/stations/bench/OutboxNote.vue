@@ -2,6 +2,7 @@
 import { computed } from "vue";
 import { drop, record, waiting } from "../../api/outbox";
 import type { Kept } from "../../api/tablet";
+import { t } from "../../words/said";
 
 /** What was recorded here and waits to be sent, and what was not taken because something else happened meanwhile. */
 const unsent = computed(() => waiting.value.filter((k) => !k.refused).length);
@@ -9,20 +10,25 @@ const refused = computed(() => waiting.value.filter((k) => k.refused));
 const did: Record<Kept["kind"], string> = {
   start: "begun",
   pause: "paused",
-  count: "a run counted",
+  count: t("a run counted"),
   finish: "finished",
-  ask: "help asked for",
-  remark: "a remark",
+  ask: t("help asked for"),
+  remark: t("a remark"),
 };
 const counted = (k: Kept) =>
   ["good", "second", "mend", "broken"]
     .filter((c) => Number(k.body[c] ?? 0) > 0)
-    .map((c) => `${k.body[c] as number} ${c === "mend" ? "to mend" : c}`)
+    .map((c) => `${k.body[c] as number} ${c === "mend" ? t("to mend") : c}`)
     .join(", ");
 const clock = (at: number) =>
   new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 async function tell(k: Kept) {
-  const says = `Recorded at ${clock(k.at)} without a connection and not taken: ${did[k.kind]}${counted(k) ? `, ${counted(k)}` : ""}. ${k.refused}`;
+  const says = t("Recorded at {k} without a connection and not taken: {kind}{k2}. {refused}", {
+    k: clock(k.at),
+    kind: did[k.kind],
+    k2: counted(k) ? `, ${counted(k)}` : "",
+    refused: k.refused,
+  });
   await record("remark", k.task, k.of, { says: says.slice(0, 500) });
   await drop(k);
 }
@@ -30,8 +36,12 @@ async function tell(k: Kept) {
 
 <template>
   <p v-if="unsent" class="unsent" role="status" data-test="unsent">
-    {{ unsent }} {{ unsent === 1 ? "thing" : "things" }} recorded here {{ unsent === 1 ? "waits" : "wait" }} on this
-    tablet and {{ unsent === 1 ? "goes" : "go" }} out as soon as the connection is back. Go on working.
+    {{
+      $t(
+        "{n} thing recorded here waits on this tablet and goes out as soon as the connection is back. Go on working. | {n} things recorded here wait on this tablet and go out as soon as the connection is back. Go on working.",
+        unsent,
+      )
+    }}
   </p>
   <div v-for="k in refused" :key="k.id" class="refused" role="alert" data-test="refused">
     <p>

@@ -17,7 +17,7 @@ function step(by: number) {
 <template>
   <div class="counter" :class="{ little: small }">
     <label :for="`count-${key}`">{{ name }}</label>
-    <button type="button" :aria-label="`one ${name} less`" @click="step(-1)">−</button>
+    <button type="button" :aria-label="$t('one {name} less', { name })" @click="step(-1)">−</button>
     <NumberField
       :id="`count-${key}`"
       :model-value="count"
@@ -25,7 +25,9 @@ function step(by: number) {
       :data-test="`count-${key}`"
       @update:model-value="count = $event ?? NaN"
     />
-    <button type="button" :aria-label="`one ${name} more`" :data-test="`more-${key}`" @click="step(1)">+</button>
+    <button type="button" :aria-label="$t('one {name} more', { name })" :data-test="`more-${key}`" @click="step(1)">
+      +
+    </button>
   </div>
 </template>
 

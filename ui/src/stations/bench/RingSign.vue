@@ -2,6 +2,7 @@
 import { computed, onUnmounted, ref, watch } from "vue";
 import type { Schemas } from "../../api/client";
 import { lasting } from "../../format";
+import { t } from "../../words/said";
 
 /**
  * What rings at this bench, across the whole width: a short rest that is over, and what stiffens soon. It
@@ -21,7 +22,12 @@ const rings = computed(() => {
     .map((r) => ({
       key: r.task,
       take: b.task?.state === "started" ? "" : r.then,
-      says: `${r.of}: “${r.name}” is over${r.ends < b.now ? ` for ${lasting(b.now - r.ends)}` : ""}. Now: ${r.thenName}.`,
+      says: t("{of}: “{name}” is over{ends}. Now: {thenName}.", {
+        of: r.of,
+        name: r.name,
+        ends: r.ends < b.now ? t(" for {ends}", { ends: lasting(b.now - r.ends) }) : "",
+        thenName: r.thenName,
+      }),
     }));
   const s = b.stiffens;
   if (s && !s.own && s.by - b.now <= before)
@@ -30,8 +36,8 @@ const rings = computed(() => {
       take: "",
       says:
         s.by > b.now
-          ? `${lasting(s.by - b.now)} until the first is too stiff for ${s.name}.`
-          : `Touch them: ${s.name} was to begin ${lasting(b.now - s.by)} ago.`,
+          ? t("{now} until the first is too stiff for {name}.", { now: lasting(s.by - b.now), name: s.name })
+          : t("Touch them: {name} was to begin {by} ago.", { name: s.name, by: lasting(b.now - s.by) }),
     });
   return all.filter((r) => (quietUntil.value[r.key] ?? 0) <= b.now);
 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import PartDrawing from "../../drawings/PartDrawing.vue";
+import { t } from "../../words/said";
 
 /**
  * The pieces of a run, each drawn: done, a second, to mend, broken, or still to do. One touch says up to which
@@ -35,20 +36,25 @@ const drawn = computed(() =>
 const words: Record<string, string> = {
   done: "done",
   second: "second",
-  mend: "to mend",
+  mend: t("to mend"),
   broken: "broken",
-  open: "to do",
+  open: t("to do"),
 };
 const reach = (upTo: number) => emit("reach", upTo === props.done ? Math.max(0, upTo - each.value) : upTo);
 </script>
 
 <template>
-  <div class="pieces" role="group" :aria-label="`${done} of ${of} in this run are done`" data-test="pieces">
+  <div
+    class="pieces"
+    role="group"
+    :aria-label="$t('{done} of {of} in this run are done', { done, of })"
+    data-test="pieces"
+  >
     <button
       v-for="p in drawn"
       :key="p.upTo"
       :class="p.as"
-      :aria-label="`piece ${p.upTo}: ${words[p.as]}`"
+      :aria-label="$t('piece {upTo}: {as}', { upTo: p.upTo, as: words[p.as] })"
       :data-test="`piece-${p.upTo}`"
       @click="reach(p.upTo)"
     >

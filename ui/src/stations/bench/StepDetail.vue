@@ -44,7 +44,11 @@ const tools = computed(() => {
       <PartDrawing :form="p.form" :colour="p.colour" :size="26" />
       <span>
         {{ partWords(p) }}
-        <small>{{ p.now < p.all ? `${p.now} for this run, ${p.all} in all` : `${p.all} in all` }}</small>
+        <small>{{
+          p.now < p.all
+            ? $t("{now} for this run, {all} in all", { now: p.now, all: p.all })
+            : $t("{all} in all", { all: p.all })
+        }}</small>
       </span>
     </li>
     <li v-for="m in step.materials" :key="m.name">
@@ -74,7 +78,7 @@ const tools = computed(() => {
     v-if="step.picture"
     class="picture"
     :src="`/api/book/pictures/${step.picture}`"
-    :alt="`a picture of “${step.name}”`"
+    :alt="$t('a picture of “{name}”', { name: step.name })"
     loading="lazy"
   />
 </template>

@@ -102,7 +102,13 @@ const write = useMutation({
       <footer>
         <v-btn variant="text" @click="emit('close')">Close</v-btn>
         <v-btn color="primary" type="submit" data-test="write-colourway" :disabled="!person || !name">
-          {{ !person ? "Say who is here first" : preview.data.value || !current ? "Write it" : "See what it does" }}
+          {{
+            !person
+              ? $t("Say who is here first")
+              : preview.data.value || !current
+                ? $t("Write it")
+                : $t("See what it does")
+          }}
         </v-btn>
       </footer>
     </form>

@@ -8,6 +8,7 @@ import { totalWords } from "../../words";
 import { placeWords } from "../../parts/fields/fields";
 import { amount } from "../../words/differences";
 import type { Writing } from "./writing";
+import { t } from "../../words/said";
 
 /** Two recipes, or two ways of one, side by side. */
 const props = defineProps<{ w: Writing; pages: Schemas["Page"][] }>();
@@ -23,7 +24,7 @@ function ways(id: string) {
     ? (r.variants ?? []).map((v) => v.name)
     : (props.pages.find((p) => p.recipe === id)?.variants ?? []);
   return [
-    { title: "as it is", value: "" },
+    { title: t("as it is"), value: "" },
     ...variants.map((v) => ({ title: v, value: `v:${v}` })),
     ...(r?.techniques ?? []).flatMap((t) =>
       t.schools.map((s) => ({ title: `${t.question}: ${s.name}`, value: `t:${t.question}:${s.name}` })),

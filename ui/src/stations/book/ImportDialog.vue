@@ -6,6 +6,7 @@ import { useUsual } from "../../api/queries";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { clashWords } from "../../words";
 import { placeWords } from "../../parts/fields/fields";
+import { t } from "../../words/said";
 
 /** A file of recipes: what it would bring, what is decided of it, and taking it in. */
 const props = defineProps<{ most: number }>();
@@ -27,11 +28,11 @@ const take = useMutation({
     ),
 });
 const words: Record<string, string> = {
-  new: "new here",
+  new: t("new here"),
   changed: "changed",
-  same: "the same",
-  kept: "yours stays",
-  conflict: "in conflict",
+  same: t("the same"),
+  kept: t("yours stays"),
+  conflict: t("in conflict"),
 };
 const order = ["conflict", "changed", "new", "kept", "same"];
 const own = computed(() => preview.data.value?.things.filter((t) => t.ownColours).map((t) => t.name) ?? []);
@@ -72,9 +73,9 @@ function decide(t: Schemas["Thing"], choice: string) {
 const options = (t: Schemas["Thing"]) =>
   ["mix", "part", "flower", "spray"].includes(t.kind) ? ["take", "keep", "beside"] : ["keep", "beside"];
 const says: Record<string, string> = {
-  take: "take it as a new revision",
-  keep: "keep yours",
-  beside: "take it beside yours",
+  take: t("take it as a new revision"),
+  keep: t("keep yours"),
+  beside: t("take it beside yours"),
 };
 </script>
 
@@ -95,7 +96,7 @@ const says: Record<string, string> = {
           at all.
         </p>
         <label class="add"
-          >{{ name || "Choose the file"
+          >{{ name || $t("Choose the file")
           }}<input type="file" name="recipes-file" accept=".json,application/json" hidden @change="read"
         /></label>
         <label v-if="usual?.flowers.length" class="usual">
@@ -130,7 +131,7 @@ const says: Record<string, string> = {
                 <b>{{ t.name }}</b> <span class="quiet">{{ t.kind }} {{ clashWords(t) }}</span>
                 <select
                   :value="t.choice ?? ''"
-                  :aria-label="`What to do with ${t.name}`"
+                  :aria-label="$t('What to do with {name}', { name: t.name })"
                   @change="decide(t, ($event.target as HTMLSelectElement).value)"
                 >
                   <option v-if="!t.choice" value="">decide…</option>
@@ -164,10 +165,10 @@ const says: Record<string, string> = {
           >
             {{
               !person
-                ? "Say who is here first"
+                ? $t("Say who is here first")
                 : preview.data.value?.open
-                  ? `${preview.data.value.open} to decide`
-                  : "Take it in"
+                  ? $t("{open} to decide", { open: preview.data.value.open })
+                  : $t("Take it in")
             }}
           </v-btn>
         </footer>

@@ -2,6 +2,7 @@
 import { computed, ref } from "vue";
 import Swatch from "../../drawings/Swatch.vue";
 import type { Writing } from "./writing";
+import { t } from "../../words/said";
 
 /** Which recipe is written in, and as what: itself, a variant, a school of a technique. */
 const props = defineProps<{ w: Writing }>();
@@ -25,16 +26,16 @@ const chosenMix = computed(() =>
 );
 const questions = [
   "hook",
-  "wire depth",
+  t("wire depth"),
   "veining",
-  "runs or phases",
+  t("runs or phases"),
   "direction",
   "glue",
   "colour",
   "drying",
-  "stay soft or dry fast",
+  t("stay soft or dry fast"),
   "spares",
-  "spray tip",
+  t("spray tip"),
 ];
 const techniques = computed(() => props.w.base.value?.techniques ?? []);
 
@@ -51,7 +52,10 @@ function add() {
   } else if (kind === "technique") {
     props.w.editSelf(
       (r) =>
-        (r.techniques = [...(r.techniques ?? []), { question: word, as: own.value.trim() || "as it is", schools: [] }]),
+        (r.techniques = [
+          ...(r.techniques ?? []),
+          { question: word, as: own.value.trim() || t("as it is"), schools: [] },
+        ]),
     );
   } else {
     const question = asking.value;
@@ -118,7 +122,7 @@ function drop() {
         <span class="quiet">{{ t.question }}</span>
         <select
           :value="t.chosen ?? ''"
-          :aria-label="`${t.question}: the way in force`"
+          :aria-label="$t('{question}: the way in force', { question: t.question })"
           @change="force(t.question, ($event.target as HTMLSelectElement).value)"
         >
           <option value="">{{ t.as }}</option>
@@ -129,7 +133,7 @@ function drop() {
           :key="s.name"
           class="bare way"
           :class="{ here: w.look.value.school === s.name && w.look.value.question === t.question }"
-          :title="`See and write what ${s.name} changes`"
+          :title="$t('See and write what {name} changes', { name: s.name })"
           @click="w.see({ question: t.question, school: s.name })"
         >
           {{ s.name }}
@@ -137,7 +141,7 @@ function drop() {
         <button
           v-if="!t.schools.length"
           class="bare"
-          :aria-label="`Ask no more about ${t.question}`"
+          :aria-label="$t('Ask no more about {question}', { question: t.question })"
           @click="forget(t.question)"
         >
           ✕
@@ -161,7 +165,7 @@ function drop() {
         v-model="name"
         name="new-name"
         :list="naming === 'technique' ? 'questions' : undefined"
-        :placeholder="naming === 'technique' ? 'what makers disagree about' : 'its name'"
+        :placeholder="naming === 'technique' ? $t('what makers disagree about') : $t('its name')"
         autofocus
       />
       <input v-if="naming === 'technique'" v-model="own" name="new-as" placeholder="how it is done here" />

@@ -41,8 +41,8 @@ function toggle(line: string) {
   <section class="sheet behind" data-test="behind">
     <b>{{
       props.lines.length === 1
-        ? "An order keeps an earlier revision"
-        : `${props.lines.length} orders keep an earlier revision`
+        ? $t("An order keeps an earlier revision")
+        : $t("{lines} orders keep an earlier revision", { lines: props.lines.length })
     }}</b>
     until you move them:
     <label v-for="l in props.lines" :key="l.line">

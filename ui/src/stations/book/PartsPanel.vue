@@ -8,6 +8,7 @@ import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { placeWords, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import { newId, type Recipe, type Writing } from "./writing";
+import { t } from "../../words/said";
 
 /** What goes in: parts in their rows, paste by size, wires, materials; of a mix its blend. */
 const props = defineProps<{
@@ -33,7 +34,7 @@ function freshPaste(): Row {
   const free = work.findLast((step) => !taken(step, "petal"));
   const step = free ?? work.at(-1) ?? "";
   let slot = "petal";
-  for (let n = 2; taken(step, slot); n++) slot = `petal ${n}`;
+  for (let n = 2; taken(step, slot); n++) slot = t("petal {n}", { n });
   const shape = {
     shape: "cut",
     lengthMicrometres: 40000,
@@ -107,14 +108,17 @@ function size(i: number) {
 function freeName(name: string): string {
   const plain = name.replace(/, larger( \d+)?$/, "");
   for (let n = 1; ; n++) {
-    const next = `${plain}, larger${n > 1 ? ` ${n}` : ""}`;
+    const next = t("{plain}, larger{n}", { plain, n: n > 1 ? ` ${n}` : "" });
     if (!props.w.recipes.value.some((x) => x.name === next) && !props.book.some((p) => p.name === next)) return next;
   }
 }
 /** A part of its own, to be written next. */
 function part() {
   const id = newId();
-  const name = `${props.w.root.value?.name ?? "Flower"} part ${(r.value.parts?.length ?? 0) + 1}`;
+  const name = t("{name} part {parts}", {
+    name: props.w.root.value?.name ?? t("Flower"),
+    parts: (r.value.parts?.length ?? 0) + 1,
+  });
   props.w.add({
     id,
     recipe: id,
@@ -126,7 +130,7 @@ function part() {
     steps: [
       {
         key: "shape",
-        name: "Shape",
+        name: t("Shape"),
         work: { glyph: "shape", skill: "shaping", setupMilliminutes: 5000, pieceMilliminutes: 800, mayPause: true },
       },
     ],
@@ -301,8 +305,8 @@ function freshSize(): Row {
         fixed
         :rows="partSlots"
         :columns="[
-          { key: 'slot', label: 'its slot', kind: 'text', width: 120 },
-          { key: 'from', label: 'takes the mix of slot', kind: 'text', width: 150, blank: 'the same' },
+          { key: 'slot', label: $t('its slot'), kind: 'text', width: 120 },
+          { key: 'from', label: $t('takes the mix of slot'), kind: 'text', width: 150, blank: $t('the same') },
         ]"
         @rows="setSlots"
       />
@@ -370,8 +374,8 @@ function freshSize(): Row {
       fixed
       :rows="defaults"
       :columns="[
-        { key: 'slot', label: 'slot', kind: 'text', width: 120 },
-        { key: 'mix', label: 'mix', kind: 'choice', options: mixes, blank: 'by the colourway', width: 200 },
+        { key: 'slot', label: $t('slot'), kind: 'text', width: 120 },
+        { key: 'mix', label: $t('mix'), kind: 'choice', options: mixes, blank: $t('by the colourway'), width: 200 },
       ]"
       @rows="setDefaults"
     />

@@ -74,7 +74,7 @@ async function keep(event: Event) {
         <li v-for="r in opened.revisions" :key="r.recipe">
           <b>{{ r.revision }}</b>
           <span v-if="!r.changes.length" class="quiet">
-            {{ r.revision === 1 ? "the first" : "something it uses was revised" }}</span
+            {{ r.revision === 1 ? $t("the first") : $t("something it uses was revised") }}</span
           >
           <ul>
             <li v-for="c in r.changes" :key="c.place" class="quiet">

@@ -23,6 +23,7 @@ import ThingDialog from "./ThingDialog.vue";
 import TotalsSheet from "./TotalsSheet.vue";
 import WarningList from "./WarningList.vue";
 import { newId, type Recipe, useWriting } from "./writing";
+import { t, word } from "../../words/said";
 
 const route = useRoute();
 const router = useRouter();
@@ -139,16 +140,19 @@ const isMix = computed(() => shown.value?.kind === "mix");
 const whole = computed(() => w.chosen.value === w.root.value?.id);
 const known = computed(() => book.value?.pages.find((p) => p.recipe === w.root.value?.id));
 const standing = computed(() => {
-  if (draft.value) return "a draft: it cannot be ordered yet";
-  if (!known.value) return "new, not in the book yet";
-  return `revision ${known.value.revision}${w.changed.value.length ? `, ${w.changed.value.length} changed here` : ""}`;
+  if (draft.value) return t("a draft: it cannot be ordered yet");
+  if (!known.value) return t("new, not in the book yet");
+  return t("revision {revision}{changed}", {
+    revision: known.value.revision,
+    changed: w.changed.value.length ? t(", {changed} changed here", { changed: w.changed.value.length }) : "",
+  });
 });
 const tabs = computed(() => [
-  { key: "parts" as const, name: isMix.value ? "Blend" : "Parts" },
-  { key: "steps" as const, name: "Steps" },
-  { key: "quantities" as const, name: "Lots" },
-  { key: "pictures" as const, name: "Pictures" },
-  { key: "compare" as const, name: "Compare" },
+  { key: "parts" as const, name: isMix.value ? t("Blend") : t("Parts") },
+  { key: "steps" as const, name: t("Steps") },
+  { key: "quantities" as const, name: t("Lots") },
+  { key: "pictures" as const, name: t("Pictures") },
+  { key: "compare" as const, name: t("Compare") },
 ]);
 
 /** True once nothing is lost by leaving the page. */
@@ -213,7 +217,7 @@ const theirs = computed(() =>
 async function duplicate() {
   const root = w.root.value!;
   const id = newId();
-  const twin = { ...root, id, recipe: id, revision: 0, name: `${root.name} copy` };
+  const twin = { ...root, id, recipe: id, revision: 0, name: t("{name} copy", { name: root.name }) };
   if (route.path === "/book/new") beginNew([twin]);
   else await router.push({ path: "/book/new", state: { begin: JSON.stringify([twin]) } });
 }
@@ -252,7 +256,7 @@ onBeforeRouteLeave(
   () =>
     !(w.canUndo.value && w.changed.value.length) ||
     saved.value ||
-    window.confirm("What you changed here is not kept yet. Leave it?"),
+    window.confirm(t("What you changed here is not kept yet. Leave it?")),
 );
 </script>
 
@@ -299,7 +303,7 @@ onBeforeRouteLeave(
         :loading="publish.isPending.value"
         @click="publish.mutate()"
       >
-        {{ person ? "Write into the book" : "Say who is here first" }}
+        {{ person ? $t("Write into the book") : $t("Say who is here first") }}
       </v-btn>
     </header>
     <ProblemNote :error="failure" />
@@ -374,7 +378,7 @@ onBeforeRouteLeave(
                 @change="w.editSelf((r) => (r.form = ($event.target as HTMLSelectElement).value))"
               >
                 <option v-for="f in [...new Set([...forms, w.base.value?.form ?? ''])]" :key="f" :value="f">
-                  {{ f }}
+                  {{ word(f) }}
                 </option>
               </select>
             </label>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { Schemas } from "../../api/client";
 import { plain } from "../../format";
+import { t } from "../../words/said";
 
 /** The two schools of a flower whose parts are wanted fresh, side by side before one is chosen. */
 defineProps<{ schools: Schemas["School"][] }>();
 const emit = defineEmits<{ choose: [school: Schemas["School"]] }>();
 const minutes = (m: number) => plain(Math.round(m / 1000));
-const called = (s: Schemas["School"]) => (s.runs ? "in runs" : "in phases");
+const called = (s: Schemas["School"]) => (s.runs ? t("in runs") : t("in phases"));
 </script>
 
 <template>
@@ -20,7 +21,9 @@ const called = (s: Schemas["School"]) => (s.runs ? "in runs" : "in phases");
     <tbody>
       <tr>
         <td>made at a time</td>
-        <td v-for="s in schools" :key="called(s)" class="n">{{ s.none ? "not one" : `${s.times} × ${s.atOnce}` }}</td>
+        <td v-for="s in schools" :key="called(s)" class="n">
+          {{ s.none ? $t("not one") : `${s.times} × ${s.atOnce}` }}
+        </td>
       </tr>
       <tr>
         <td>at the bench, min</td>
@@ -32,7 +35,7 @@ const called = (s: Schemas["School"]) => (s.runs ? "in runs" : "in phases");
       </tr>
       <tr>
         <td>all of it can do</td>
-        <td v-for="s in schools" :key="called(s)" class="n">{{ s.makers.join(", ") || "nobody alone" }}</td>
+        <td v-for="s in schools" :key="called(s)" class="n">{{ s.makers.join(", ") || $t("nobody alone") }}</td>
       </tr>
       <tr>
         <td>of places, each takes</td>

@@ -7,6 +7,7 @@ import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { keyFor, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import type { Recipe, Step } from "./writing";
+import { t } from "../../words/said";
 
 /** The steps of a recipe in their order; one is open to be written in. */
 const props = defineProps<{
@@ -44,10 +45,10 @@ function add(wait: boolean) {
     props.recipe.steps.map((s) => s.key),
   );
   const next: Step = wait
-    ? { key, name: "Wait", wait: { minutes: 30 } }
+    ? { key, name: t("Wait"), wait: { minutes: 30 } }
     : {
         key,
-        name: "Work",
+        name: t("Work"),
         work: {
           glyph: "shape",
           skill:
@@ -213,7 +214,7 @@ const state = (row: Row) =>
         name="gates"
         title="Waits from outside for"
         :rows="(step.gates ?? []).map((gate) => ({ gate }))"
-        :columns="[{ key: 'gate', label: 'a delivery or approval', kind: 'choice', options: gates, width: 220 }]"
+        :columns="[{ key: 'gate', label: $t('a delivery or approval'), kind: 'choice', options: gates, width: 220 }]"
         more="Add what it waits for"
         :fresh="() => ({ gate: '' })"
         @rows="(rows) => change((s) => (s.gates = rows.map((r) => r.gate as string)))"
@@ -222,9 +223,9 @@ const state = (row: Row) =>
         name="card"
         :row="step as unknown as Row"
         :columns="[
-          { key: 'look', label: 'what to look for', kind: 'text', width: 330 },
-          { key: 'cautions', label: 'cautions, one a line', kind: 'list', width: 330 },
-          { key: 'mistakes', label: 'what goes wrong: why, one a line', kind: 'mistakes', width: 330 },
+          { key: 'look', label: $t('what to look for'), kind: 'text', width: 330 },
+          { key: 'cautions', label: $t('cautions, one a line'), kind: 'list', width: 330 },
+          { key: 'mistakes', label: $t('what goes wrong: why, one a line'), kind: 'mistakes', width: 330 },
         ]"
         @row="
           (row) => change((s) => Object.assign(s, { look: row.look, cautions: row.cautions, mistakes: row.mistakes }))
@@ -234,7 +235,13 @@ const state = (row: Row) =>
         v-if="step.work"
         name="mend"
         :row="(step.mend ?? {}) as unknown as Row"
-        :columns="columns.mend.map((c) => ({ ...c, label: `mending: ${c.label}`, blank: 'not mended' }))"
+        :columns="
+          columns.mend.map((c) => ({
+            ...c,
+            label: $t('mending: {label}', { label: c.label }),
+            blank: $t('not mended'),
+          }))
+        "
         @row="
           (row) =>
             change((s) => {

@@ -88,7 +88,7 @@ const flaw = (key: string) => (add.error.value instanceof Refused ? add.error.va
       <footer>
         <v-btn variant="text" @click="emit('close')">Leave it</v-btn>
         <v-btn color="primary" type="submit" data-test="save-thing" :disabled="!person">{{
-          person ? "Add it" : "Say who is here first"
+          person ? $t("Add it") : $t("Say who is here first")
         }}</v-btn>
       </footer>
     </form>

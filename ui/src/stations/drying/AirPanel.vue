@@ -8,6 +8,7 @@ import { lasting, plain, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { movedWords } from "../../words";
 import { speedWord } from "./words";
+import { t } from "../../words/said";
 
 /** The air now, behind and ahead, what the lead says of it, and what measures it. */
 const behind = ref(1);
@@ -54,8 +55,8 @@ const hang = useMutation({
     ),
 });
 const matter = (s: Schemas["SensorView"]) => {
-  if (s.quiet) return `silent since ${times.value.moment(s.last)}`;
-  if (s.stuck) return "says the very same for hours";
+  if (s.quiet) return t("silent since {last}", { last: times.value.moment(s.last) });
+  if (s.stuck) return t("says the very same for hours");
   return "";
 };
 </script>
@@ -92,7 +93,7 @@ const matter = (s: Schemas["SensorView"]) => {
           :data-test="`behind-${d}`"
           @click="behind = d"
         >
-          {{ d === 1 ? "a day" : d === 14 ? "two weeks" : "a year" }}
+          {{ d === 1 ? $t("a day") : d === 14 ? $t("two weeks") : $t("a year") }}
         </button>
       </p>
       <p v-if="bridged" class="quiet">{{ bridged }} h without readings are bridged (dotted).</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from "../../api/client";
 import { lasting, useTimes } from "../../format";
+import { t } from "../../words/said";
 
 /** What cannot wait, in words; those of one person only, where one is named. */
 defineProps<{ alerts: Schemas["AlertView"][]; now: number }>();
@@ -10,17 +11,36 @@ function words(a: Schemas["AlertView"], now: number): string {
   const by = a.by ? `, ${a.by}` : "";
   switch (a.kind) {
     case "closing":
-      return `Take up ${of} within ${lasting(a.at - now)}, by ${times.value.clock(a.at)}${by}: later it is too dry to shape.`;
+      return t("Take up {of} within {now}, by {a}{by}: later it is too dry to shape.", {
+        of,
+        now: lasting(a.at - now),
+        a: times.value.clock(a.at),
+        by,
+      });
     case "closed":
-      return `${a.of} should have been taken up by ${times.value.moment(a.at)}${by}. Touch it: what is too dry to shape is spoilt.`;
+      return t("{of} should have been taken up by {a}{by}. Touch it: what is too dry to shape is spoilt.", {
+        of: a.of,
+        a: times.value.moment(a.at),
+        by,
+      });
     case "out":
-      return `The time of ${of} in the machine is over since ${times.value.clock(a.at)}: take it out and touch it.`;
+      return t("The time of {of} in the machine is over since {a}: take it out and touch it.", {
+        of,
+        a: times.value.clock(a.at),
+      });
     case "ready":
-      return `${a.of} is ready and waited for${by}.`;
+      return t("{of} is ready and waited for{by}.", { of: a.of, by });
     case "stalled":
-      return `The air${a.where ? ` in the ${a.where.toLowerCase()}` : ""} is too damp to dry ${of} ${a.at <= now ? "now" : `from ${times.value.clock(a.at)}`}.`;
+      return t("The air{toLowerCase} is too damp to dry {of} {a}.", {
+        toLowerCase: a.where ? t(" in the {toLowerCase}", { toLowerCase: a.where.toLowerCase() }) : "",
+        of,
+        a: a.at <= now ? "now" : t("from {a}", { a: times.value.clock(a.at) }),
+      });
     case "softens":
-      return `${a.of} on the shelf ${a.at <= now ? "has lain in damp air too long: touch it" : `goes soft by ${times.value.moment(a.at)}`}. A closed box keeps the damp out.`;
+      return t("{of} on the shelf {now}. A closed box keeps the damp out.", {
+        of: a.of,
+        now: a.at <= now ? t("has lain in damp air too long: touch it") : `goes soft by ${times.value.moment(a.at)}`,
+      });
     default:
       return `The sensor ${a.quiet} is silent since ${times.value.moment(a.at)}; what is shown is expected, not measured.`;
   }

@@ -91,7 +91,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
   <div class="station">
     <StationHead
       title="Drying room"
-      :says="`${room?.lying.length ?? 0} ${room?.lying.length === 1 ? 'thing lies' : 'things lie'} drying or resting`"
+      :says="$t('{n} thing lies drying or resting | {n} things lie drying or resting', room?.lying.length ?? 0)"
     >
       <p class="quiet starting">Times are this studio's starting points; touch decides.</p>
     </StationHead>

@@ -36,7 +36,7 @@ const remove = useMutation({
 
 <template>
   <form class="sheet opened" data-test="place-dialog" @submit.prevent="save.mutate()">
-    <h2>{{ shelf ? shelf.name : "Another kind of place" }}</h2>
+    <h2>{{ shelf ? shelf.name : $t("Another kind of place") }}</h2>
     <ProblemNote :error="save.error.value ?? remove.error.value" />
     <p>
       <label>name <input v-model="name" class="own" maxlength="80" data-test="place-name" /></label>

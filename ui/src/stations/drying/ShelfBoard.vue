@@ -24,7 +24,10 @@ const next = computed(() => props.shelf.taken[0]);
       <template v-if="shelf.machine">{{ shelf.name }}</template>
       <button v-else class="bare" :data-test="`place-${shelf.name}`" @click="emit('edit')">{{ shelf.name }}</button>
     </h3>
-    <div class="wells" :aria-label="`${shelf.slots - shelf.free} of ${shelf.slots} taken`">
+    <div
+      class="wells"
+      :aria-label="$t('{free} of {slots} taken', { free: shelf.slots - shelf.free, slots: shelf.slots })"
+    >
       <span
         v-for="(w, i) in wells"
         :key="i"
@@ -35,7 +38,7 @@ const next = computed(() => props.shelf.taken[0]);
     </div>
     <p class="quiet">
       <b :class="{ none: shelf.free <= 0 }">{{
-        shelf.free > 0 ? `${shelf.free} of ${shelf.slots} free` : "none free"
+        shelf.free > 0 ? $t("{free} of {slots} free", { free: shelf.free, slots: shelf.slots }) : $t("none free")
       }}</b>
       <template v-if="next"> · {{ next.slots }} free at {{ times.moment(next.until) }}</template>
       <template v-if="where"> · {{ where }}</template>

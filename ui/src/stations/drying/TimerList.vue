@@ -37,7 +37,7 @@ const stop = useMutation({
       <b>{{ t.rings ? "rings" : times.clock(t.ends) }}</b>
       <span>
         {{ t.name }}
-        <span class="quiet">{{ t.by }}{{ t.rings ? "" : `, in ${lasting(t.ends - now)}` }}</span>
+        <span class="quiet">{{ t.by }}{{ t.rings ? "" : $t(", in {now}", { now: lasting(t.ends - now) }) }}</span>
       </span>
       <v-btn size="small" variant="tonal" @click="stop.mutate(t.id)">Stop</v-btn>
     </p>

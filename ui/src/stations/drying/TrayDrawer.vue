@@ -8,6 +8,7 @@ import { lasting, useTimes } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import SideDrawer from "../../parts/SideDrawer.vue";
+import { t } from "../../words/said";
 
 /** All that is known of what lies in one wait, and where it may be put. */
 const props = defineProps<{ lying: Schemas["LyingCard"]; room: Schemas["RoomView"] }>();
@@ -22,18 +23,18 @@ const minutes = ref(60);
 const rows = computed(() =>
   [
     { state: "firm", name: "firm", when: props.lying.firm },
-    { state: "dry", name: "too dry to shape", when: props.lying.stiff },
+    { state: "dry", name: t("too dry to shape"), when: props.lying.stiff },
     { state: "dry", name: "dry", when: props.lying.dry },
   ].filter((r) => r.when),
 );
-const at = (minute?: number) => (minute === undefined ? "not in sight" : times.value.moment(minute));
+const at = (minute?: number) => (minute === undefined ? t("not in sight") : times.value.moment(minute));
 const targets = computed(() => [
-  ...props.room.places.map((p) => ({ key: `in/${p.id}`, name: `${p.name}, as it lies` })),
-  { key: "in/", name: "The room, as it lies" },
+  ...props.room.places.map((p) => ({ key: `in/${p.id}`, name: t("{name}, as it lies", { name: p.name }) })),
+  { key: "in/", name: t("The room, as it lies") },
   ...props.room.shelves
     .filter((s) => !s.machine)
-    .map((s) => ({ key: `place/${s.id}`, name: `${s.name} (${s.free} free)` })),
-  { key: "box/", name: "A box or a shelf of its own" },
+    .map((s) => ({ key: `place/${s.id}`, name: t("{name} ({free} free)", { name: s.name, free: s.free }) })),
+  { key: "box/", name: t("A box or a shelf of its own") },
   ...props.room.shelves.filter((s) => s.machine).map((s) => ({ key: `machine/${s.id}`, name: s.name })),
 ]);
 const kind = computed(() => to.value.split("/")[0]);

@@ -6,6 +6,7 @@ import DryState from "../../drawings/DryState.vue";
 import PartDrawing from "../../drawings/PartDrawing.vue";
 import { useTimes } from "../../format";
 import { stateWord } from "./words";
+import { t } from "../../words/said";
 
 /** What lies in one wait, on its shelf: how far it is, when it is further, and the touch that says so. */
 const props = defineProps<{ lying: Schemas["LyingCard"]; now: number; busy: boolean }>();
@@ -13,26 +14,26 @@ const emit = defineEmits<{ open: []; found: [what: "soft" | "firm" | "dry"] }>()
 const times = useTimes();
 const soon = (minute?: number) =>
   minute === undefined
-    ? "not before the air is drier"
+    ? t("not before the air is drier")
     : minute <= props.now
-      ? "by now"
+      ? t("by now")
       : minute < props.now + 1200
         ? times.value.clock(minute)
         : times.value.moment(minute);
 const says = computed(() => {
   const l = props.lying;
-  if (l.machine) return `out at ${soon(l.over)}`;
-  if (l.kept) return l.next?.closes === undefined ? "between two steps" : "cover it";
-  if (!l.class) return `until ${soon(l.over)}`;
-  if (l.state === "dry") return l.found?.found === "dry" ? "found by touch" : "by the clock: touch it";
-  if (l.state === "firm") return `dry about ${soon(l.dry?.likely)}`;
-  return `firm about ${soon(l.firm?.likely)}, dry ${soon(l.dry?.likely)}`;
+  if (l.machine) return t("out at {over}", { over: soon(l.over) });
+  if (l.kept) return l.next?.closes === undefined ? t("between two steps") : t("cover it");
+  if (!l.class) return t("until {over}", { over: soon(l.over) });
+  if (l.state === "dry") return l.found?.found === "dry" ? t("found by touch") : t("by the clock: touch it");
+  if (l.state === "firm") return t("dry about {likely}", { likely: soon(l.dry?.likely) });
+  return t("firm about {likely}, dry {likely2}", { likely: soon(l.firm?.likely), likely2: soon(l.dry?.likely) });
 });
 </script>
 
 <template>
   <article class="tray" :class="lying.state" :data-test="`lying-${lying.name}`">
-    <button class="bare what" :aria-label="`Open ${lying.name}`" @click="emit('open')">
+    <button class="bare what" :aria-label="$t('Open {name}', { name: lying.name })" @click="emit('open')">
       <PartDrawing :form="lying.form" :colour="lying.colour" :size="46" />
       <span>
         <b>{{ lying.name }}</b> <span class="figure">{{ lying.pieces }}</span>
@@ -50,7 +51,12 @@ const says = computed(() => {
       </span>
     </button>
     <DryingBar :lying="lying" :now="now" />
-    <div v-if="!lying.kept" class="touch" role="group" :aria-label="`What is ${lying.name} by touch?`">
+    <div
+      v-if="!lying.kept"
+      class="touch"
+      role="group"
+      :aria-label="$t('What is {name} by touch?', { name: lying.name })"
+    >
       <button
         v-for="f in ['soft', 'firm', 'dry'] as const"
         :key="f"

@@ -11,6 +11,7 @@ import StationHead from "../../parts/StationHead.vue";
 import { fellBecause, fellBy } from "../../words/falls";
 import ProposalCard from "./ProposalCard.vue";
 import { about, rests, sure, valued } from "./words";
+import { t } from "../../words/said";
 
 const { data: log, error } = useLog();
 const { data: falls } = useFalls();
@@ -20,10 +21,10 @@ const { sought, lines: lots, more, busy, earlier } = useClosedLots(history);
 const times = useTimes();
 const send = useCommands();
 const kinds = [
-  { kind: "class", name: "Drying" },
-  { kind: "step", name: "Steps" },
-  { kind: "pace", name: "People" },
-  { kind: "breakage", name: "Breakage" },
+  { kind: "class", name: t("Drying") },
+  { kind: "step", name: t("Steps") },
+  { kind: "pace", name: t("People") },
+  { kind: "breakage", name: t("Breakage") },
 ] as const;
 const kind = ref<(typeof kinds)[number]["kind"]>("class");
 const proposals = computed(() => log.value?.records.filter((r) => r.proposes) ?? []);
@@ -44,8 +45,11 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
       title="Log"
       :says="
         proposals.length
-          ? `${proposals.length} ${proposals.length === 1 ? 'standard is' : 'standards are'} clearly other than what was recorded`
-          : 'Nothing recorded is clearly other than its standard'
+          ? $t(
+              '{n} standard is clearly other than what was recorded | {n} standards are clearly other than what was recorded',
+              proposals.length,
+            )
+          : $t('Nothing recorded is clearly other than its standard')
       "
     >
       <p v-if="log" class="quiet">since {{ times.dayShort(log.since) }}</p>
@@ -127,7 +131,7 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
             <tr v-for="(f, i) in falls" :key="i">
               <td>{{ times.full(f.at) }}</td>
               <td>
-                <b>{{ f.name || "an order that is over" }}</b> {{ fellBy(f) }}
+                <b>{{ f.name || $t("an order that is over") }}</b> {{ fellBy(f) }}
               </td>
               <td class="quiet">{{ fellBecause(f) }}</td>
             </tr>

@@ -6,6 +6,7 @@ import RecordChart from "../../drawings/RecordChart.vue";
 import { lasting } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { about, rests, sure, valued } from "./words";
+import { t } from "../../words/said";
 
 /** A standard that the record is clearly other than, to be accepted or kept. */
 const props = defineProps<{ record: Schemas["RecordView"]; may: boolean }>();
@@ -31,11 +32,13 @@ const says = computed(() => {
   const moved = e.differences.moved.length;
   const orders = e.orders
     .filter((o) => o.was?.slack !== undefined && o.is?.slack !== undefined && Math.abs(o.was.slack - o.is.slack) >= 30)
-    .map(
-      (o) =>
-        `${o.name} ${lasting(o.is!.slack! - o.was!.slack!)} ${o.is!.slack! < o.was!.slack! ? "less" : "more"} slack`,
+    .map((o) =>
+      t(o.is!.slack! < o.was!.slack! ? "{name} {time} less slack" : "{name} {time} more slack", {
+        name: o.name,
+        time: lasting(o.is!.slack! - o.was!.slack!),
+      }),
     );
-  return [moved === 1 ? "1 task moves" : `${moved} tasks move`, ...orders].join(", ");
+  return [t("{n} task moves | {n} tasks move", moved), ...orders].join(", ");
 });
 </script>
 

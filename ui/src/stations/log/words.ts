@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { lasting, plain } from "../../format";
+import { t } from "../../words/said";
 
 type Record = Schemas["RecordView"];
 
@@ -9,9 +10,9 @@ export function valued(r: Record, value: number): string {
     case "class":
       return lasting(value);
     case "step":
-      return `${plain(value / 1000)} min`;
+      return t("{plain} min", { plain: plain(value / 1000) });
     case "pace":
-      return `${plain(value / 100)} × the book's pace`;
+      return t("{plain} × the book's pace", { plain: plain(value / 100) });
     default:
       return `${plain(value / 10)} %`;
   }
@@ -21,25 +22,27 @@ export function valued(r: Record, value: number): string {
 export function about(r: Record): string {
   switch (r.kind) {
     case "class":
-      return `${r.of}: until it is dry`;
+      return t("{of}: until it is dry", { of: r.of });
     case "step":
-      return `${r.what}, ${r.of.toLowerCase()}: a piece`;
+      return t("{what}, {toLowerCase}: a piece", { what: r.what, toLowerCase: r.of.toLowerCase() });
     case "pace":
       return `${r.of}, ${r.what}`;
     default:
-      return `${r.of}: what breaks`;
+      return t("{of}: what breaks", { of: r.of });
   }
 }
 
 /** What it rests on. */
 export function rests(r: Record): string {
-  if (r.kind === "class") return `from ${r.evidence} ${r.evidence === 1 ? "wait" : "waits"}`;
-  return `from ${r.evidence} ${r.evidence === 1 ? "piece" : "pieces"}`;
+  if (r.kind === "class") return t("from {n} wait | from {n} waits", r.evidence);
+  return t("from {n} piece | from {n} pieces", r.evidence);
 }
 
 /** How sure it is. */
 export function sure(r: Record): string {
   const by =
-    r.kind === "breakage" ? `${plain(r.unsurePerMille / 10)} of a hundred` : `${Math.round(r.unsurePerMille / 10)} %`;
-  return `give or take ${by}`;
+    r.kind === "breakage"
+      ? t("{unsurePerMille} of a hundred", { unsurePerMille: plain(r.unsurePerMille / 10) })
+      : `${Math.round(r.unsurePerMille / 10)} %`;
+  return t("give or take {by}", { by });
 }

@@ -5,6 +5,7 @@ import { lasting, useTimes } from "../../format";
 import SafetyWord from "../../parts/SafetyWord.vue";
 import { waitedFor } from "./because";
 import SideDrawer from "../../parts/SideDrawer.vue";
+import { t } from "../../words/said";
 
 /** The chain of an order: from where it begins to the task that sets its date. */
 const props = defineProps<{ chain?: Schemas["ChainView"]; order: PlanView["orders"][number]; plan: PlanView }>();
@@ -19,9 +20,9 @@ const said = (minute: number) => (long.value ? times.value.full(minute) : times.
 const spent = computed(() => {
   const s = props.chain?.spent;
   if (!s || !links.value.length) return "";
-  const words = [`${lasting(s.workMinutes)} at benches`];
-  if (s.liesMinutes > 0) words.push(`${lasting(s.liesMinutes)} drying and resting`);
-  if (s.idleMinutes > 0) words.push(`${lasting(s.idleMinutes)} waiting`);
+  const words = [t("{workMinutes} at benches", { workMinutes: lasting(s.workMinutes) })];
+  if (s.liesMinutes > 0) words.push(t("{liesMinutes} drying and resting", { liesMinutes: lasting(s.liesMinutes) }));
+  if (s.idleMinutes > 0) words.push(t("{idleMinutes} waiting", { idleMinutes: lasting(s.idleMinutes) }));
   return words.join(", ");
 });
 </script>

@@ -58,7 +58,7 @@ watch(
     <p>{{ block.of }}</p>
     <p>
       <b>{{ who(draft.person || block.person) }}</b>,
-      <b>{{ draft.start === undefined ? "when it suits the plan" : times.moment(draft.start) }}</b> <br /><span
+      <b>{{ draft.start === undefined ? $t("when it suits the plan") : times.moment(draft.start) }}</b> <br /><span
         class="quiet"
         >now {{ who(block.person) }}, {{ times.moment(block.from) }}</span
       >

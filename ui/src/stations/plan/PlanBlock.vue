@@ -29,7 +29,7 @@ const begins = computed(() => times.value.moment(block.value.from));
     role="button"
     :data-block="block.person"
     :data-card="block.id"
-    :aria-label="`${block.name}, ${block.of}, ${begins}${block.pin ? ', pinned' : ''}`"
+    :aria-label="`${block.name}, ${block.of}, ${begins}${block.pin ? $t(', pinned') : ''}`"
   >
     <title>{{ block.name }}, {{ block.of }}: {{ begins }} to {{ times.moment(block.to) }}</title>
     <path v-if="laid.parts.length > 1" :d="`M${laid.x} ${laid.y + laneHeight / 2}h${laid.width}`" class="pause" />

@@ -18,6 +18,7 @@ import BoardHours from "./BoardHours.vue";
 import { type Draft, step } from "./draft";
 import PlanBlock from "./PlanBlock.vue";
 import PlanSitting from "./PlanSitting.vue";
+import { t } from "../../words/said";
 
 /**
  * The board: makers' lanes and places over the same hours. Only what is in view is drawn.
@@ -136,7 +137,7 @@ const flags = computed(() => {
 });
 const slack = (o: PlanView["orders"][number]) =>
   o.outcome.slack === undefined
-    ? "cannot be finished"
+    ? t("cannot be finished")
     : `${lasting(o.outcome.slack)} ${o.outcome.slack < 0 ? "late" : "slack"}`;
 
 // Dragging: the ghost follows the pointer; where it is let go of becomes a draft.

@@ -4,6 +4,7 @@ import { laneHeight, type Sitting } from "../../drawings/board";
 import type { Block } from "../../api/client";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { useTimes } from "../../format";
+import { t } from "../../words/said";
 
 /** Tasks of one batch, or of one kind of work, in one maker's lane, as one block that opens; open, a line that closes it. */
 const props = defineProps<{ sitting: Sitting; open: boolean; far: boolean }>();
@@ -14,16 +15,20 @@ const y = computed(() => props.sitting.y + 7);
 const height = laneHeight - 15;
 const which = computed(() => {
   const b = batch.value;
-  return b && b.of > 1 ? `${b.number} of ${b.of}` : "";
+  return b && b.of > 1 ? t("{number} of {of}", { number: b.number, of: b.of }) : "";
 });
 const each = (of: (b: Block) => string) => [...new Set(props.sitting.blocks.map((b) => of(b.block)))].join(", ");
 const name = computed(() => batch.value?.name ?? each((b) => b.of));
 const says = computed(() => {
   const head = batch.value
-    ? `${name.value}${which.value && `, batch ${which.value}`}: ${each((b) => b.name)}`
-    : `${props.sitting.blocks.length} tasks in one sitting, ${each((b) => b.name)}: ${name.value}`;
+    ? `${name.value}${which.value && t(", batch {which}", { which: which.value })}: ${each((b) => b.name)}`
+    : t("{blocks} tasks in one sitting, {of}: {names}", {
+        blocks: props.sitting.blocks.length,
+        name: each((b) => b.name),
+        name2: name.value,
+      });
   const to = props.sitting.blocks.at(-1)!.block.to;
-  return `${head}, ${times.value.moment(first.value.from)} to ${times.value.moment(to)}`;
+  return t("{head}, {from} to {to}", { head, from: times.value.moment(first.value.from), to: times.value.moment(to) });
 });
 </script>
 

@@ -17,6 +17,7 @@ import PlanBoard from "./PlanBoard.vue";
 import ScarceDrawer from "./ScarceDrawer.vue";
 import TaskDrawer from "./TaskDrawer.vue";
 import VersionsDrawer from "./VersionsDrawer.vue";
+import { t } from "../../words/said";
 
 const times = useTimes();
 const week = 7 * 1440;
@@ -66,9 +67,19 @@ const says = computed(() => {
   const p = plan.value;
   if (!p) return "";
   const late = p.orders.filter((o) => o.outcome.late > 0).length;
-  const proven = p.bound && late ? `, ${Math.round((100 * p.bound) / p.weightedLateness)} % of it unavoidable` : "";
-  const without = p.without ? `, ${p.without} without a place` : "";
-  return `${p.left} tasks to do, version ${p.version}${late ? `, ${late} orders late${proven}` : ""}${without}`;
+  const proven =
+    p.bound && late
+      ? t(", {weightedLateness} % of it unavoidable", {
+          weightedLateness: Math.round((100 * p.bound) / p.weightedLateness),
+        })
+      : "";
+  const without = p.without ? t(", {without} without a place", { without: p.without }) : "";
+  return t("{left} tasks to do, version {version}{proven}{without}", {
+    left: p.left,
+    version: p.version,
+    proven: late ? t(", {late} orders late{proven}", { late, proven }) : "",
+    without,
+  });
 });
 
 // A chain of which nothing is in view is gone to.
@@ -209,7 +220,7 @@ const asking = computed(() => benches.value?.filter((b) => b.asks) ?? []);
         >
           ‹
         </button>
-        <button class="bare" data-test="today" @click="from = 0">{{ from ? "back to today" : "today" }}</button>
+        <button class="bare" data-test="today" @click="from = 0">{{ from ? $t("back to today") : "today" }}</button>
         <button class="bare" aria-label="A week later" data-test="week-after" @click="from = (plan?.from ?? 0) + week">
           ›
         </button>

@@ -5,6 +5,7 @@ import { lasting } from "../../format";
 import DearNote from "../../parts/DearNote.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import SideDrawer from "../../parts/SideDrawer.vue";
+import { t } from "../../words/said";
 
 /** What the chains of the orders waited for longest, and what one more of each would give. */
 const props = defineProps<{ of: string; plan: PlanView }>();
@@ -21,22 +22,23 @@ const {
 function more(s: Schemas["ScarceView"]): string {
   switch (s.kind) {
     case "material":
-      return `${s.name} there now`;
+      return t("{name} there now", { name: s.name });
     case "skill":
-      return `one more who can “${s.name}”`;
+      return t("one more who can “{name}”", { name: s.name });
     case "place":
     case "machine":
-      return `${s.more} more ${s.more === 1 ? "slot" : "slots"} of ${s.name}`;
+      return t("{n} more slot of {name} | {n} more slots of {name}", { name: s.name }, s.more ?? 0);
   }
-  return `one more ${s.name}`;
+  return t("one more {name}", { name: s.name });
 }
 function gives(s: Schemas["ScarceView"]): string {
   const late = s.weightedLateness - s.withWeightedLateness;
-  if (s.stops && s.moved.length) return `a date to ${s.moved.map(name).join(", ")}`;
-  if (late > 0) return `${Math.round((100 * late) / s.weightedLateness)} % less late`;
+  if (s.stops && s.moved.length) return t("a date to {name}", { name: s.moved.map(name).join(", ") });
+  if (late > 0)
+    return t("{weightedLateness} % less late", { weightedLateness: Math.round((100 * late) / s.weightedLateness) });
   const slack = s.withWorstSlackMinutes - s.worstSlackMinutes;
-  if (slack > 0) return `${lasting(slack)} more slack for the tightest`;
-  return "nothing for the tightest order";
+  if (slack > 0) return t("{slack} more slack for the tightest", { slack: lasting(slack) });
+  return t("nothing for the tightest order");
 }
 const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ?? "";
 </script>
@@ -54,8 +56,7 @@ const name = (id: string) => props.plan.orders.find((o) => o.id === id)?.name ??
           gives <b>{{ gives(s) }}</b>
           <span class="quiet">
             <template v-if="s.stops"
-              >{{ s.stops }} {{ s.stops === 1 ? "piece of work has" : "pieces of work have" }} no place for want of
-              it</template
+              >{{ $t("{n} piece of work has | {n} pieces of work have", s.stops) }} no place for want of it</template
             ><template v-else>{{ lasting(s.waitedMinutes) }} were waited for it</template
             ><template v-if="s.moved.length && !s.stops">; earlier: {{ s.moved.map(name).join(", ") }}</template>
           </span>

@@ -44,11 +44,11 @@ const begins = computed(() => card.value?.resume ?? card.value?.start ?? 0);
         {{ card.making === "mix" ? massFigure(card.quantity) : card.quantity
         }}<span class="unit"
           >{{ card.making === "mix" ? ` ${massUnit()}` : " pieces" }}
-          {{ card.need && card.making !== "mix" ? `, ${card.need} needed` : "" }}</span
+          {{ card.need && card.making !== "mix" ? $t(", {need} needed", { need: card.need }) : "" }}</span
         >
       </p>
       <p>
-        {{ who(card.person) ?? "Nobody: it waits by itself" }}, {{ times.moment(begins) }} to
+        {{ who(card.person) ?? $t("Nobody: it waits by itself") }}, {{ times.moment(begins) }} to
         {{ times.moment(card.end) }} <span class="quiet">({{ lasting(card.end - begins) }})</span>
       </p>
       <p v-for="h in card.holds" :key="h.place" class="quiet">

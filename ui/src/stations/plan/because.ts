@@ -1,38 +1,39 @@
+import { t } from "../../words/said";
 /** What a task waited for, by cause; what caused it follows. */
 export const because: Record<string, string> = {
-  now: "nothing: it begins at once",
-  step: "the step before:",
-  input: "what goes into it:",
-  person: "its maker, who is at:",
-  hours: "working hours, after:",
-  place: "a free place, until then taken by:",
-  tool: "a tool or machine, in use by:",
-  gate: "what comes from outside:",
-  pin: "the time it is pinned to",
-  window: "what follows, which could not come sooner:",
+  now: t("nothing: it begins at once"),
+  step: t("the step before:"),
+  input: t("what goes into it:"),
+  person: t("its maker, who is at:"),
+  hours: t("working hours, after:"),
+  place: t("a free place, until then taken by:"),
+  tool: t("a tool or machine, in use by:"),
+  gate: t("what comes from outside:"),
+  pin: t("the time it is pinned to"),
+  window: t("what follows, which could not come sooner:"),
 };
 
 /** The same for a link of a chain, whose next link stands below it. */
 export function waitedFor(cause: string, short?: string, toOrder?: boolean): string {
   switch (cause) {
     case "now":
-      return "it begins at once";
+      return t("it begins at once");
     case "step":
-      return "the step before it";
+      return t("the step before it");
     case "input":
-      return "what goes into it";
+      return t("what goes into it");
     case "person":
-      return short ? `somebody free who can “${short}”` : "its maker";
+      return short ? t("somebody free who can “{short}”", { short }) : t("its maker");
     case "hours":
-      return "working hours";
+      return t("working hours");
     case "place":
-      return `room in ${short ?? "a place"}`;
+      return t("room in {short}", { short: short ?? t("a place") });
     case "tool":
-      return short ?? "a tool";
+      return short ?? t("a tool");
     case "gate":
-      return toOrder ? `${short}, which has to be ordered` : (short ?? "a delivery");
+      return toOrder ? t("{short}, which has to be ordered", { short }) : (short ?? t("a delivery"));
     case "pin":
-      return "the time it is pinned to";
+      return t("the time it is pinned to");
   }
-  return "what follows, which could not come sooner";
+  return t("what follows, which could not come sooner");
 }

@@ -7,6 +7,7 @@ import PartDrawing from "../../drawings/PartDrawing.vue";
 import Swatch from "../../drawings/Swatch.vue";
 import { stocked } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { t } from "../../words/said";
 
 /** “These flowers in another colour”: what can still become it, what is freed, what is left over. */
 const { data: orders } = useOrders();
@@ -35,9 +36,9 @@ const unit = (kind: string) => (kind === "mix" ? "mg" : "pieces");
 function fates(f: Schemas["FateRow"]): string[] {
   const say = (n: number, what: string) => (n ? [`${stocked(n, unit(f.kind))} ${what}`] : []);
   return [
-    ...say(f.stays, "serve it as before"),
-    ...say(f.becomes, "become the other colour"),
-    ...say(f.freed, `freed for ${f.to.join(", ")}`),
+    ...say(f.stays, t("serve it as before")),
+    ...say(f.becomes, t("become the other colour")),
+    ...say(f.freed, t("freed for {to}", { to: f.to.join(", ") })),
     ...say(f.left, "left over; nobody wants them now"),
   ];
 }
@@ -75,7 +76,7 @@ function fates(f: Schemas["FateRow"]): string[] {
               <PartDrawing v-if="f.kind !== 'mix'" :form="f.form" :colour="f.colour" :size="24" />
               <Swatch v-else :colour="f.colour" :size="18" />
               {{ f.name }}
-              <span class="quiet">{{ f.kind === "mix" ? "" : f.mix }}{{ f.inWork ? ", in work" : "" }}</span>
+              <span class="quiet">{{ f.kind === "mix" ? "" : f.mix }}{{ f.inWork ? $t(", in work") : "" }}</span>
             </td>
             <td>
               <span

@@ -7,6 +7,7 @@ import { lasting, stocked, useTimes } from "../../format";
 import ReserveStock from "../../parts/ReserveStock.vue";
 import StockTaking from "./StockTaking.vue";
 import ThingDrawer from "./ThingDrawer.vue";
+import { t } from "../../words/said";
 
 /** What lies dry, half made or mixed: where, since when, until when, and for whom. */
 const props = defineProps<{ stores: Schemas["StoresView"] }>();
@@ -17,13 +18,13 @@ const counting = ref(false);
 const groups = computed(() => {
   const of = (test: (s: Schemas["StockRow"]) => boolean) => props.stores.shelf.filter(test);
   return [
-    { name: "Pieces", rows: of((s) => s.kind !== "mix" && !s.reached) },
-    { name: "Half made", rows: of((s) => s.kind !== "mix" && !!s.reached) },
-    { name: "Mixes", rows: of((s) => s.kind === "mix") },
+    { name: t("Pieces"), rows: of((s) => s.kind !== "mix" && !s.reached) },
+    { name: t("Half made"), rows: of((s) => s.kind !== "mix" && !!s.reached) },
+    { name: t("Mixes"), rows: of((s) => s.kind === "mix") },
   ].filter((g) => g.rows.length);
 });
 const unit = (s: Schemas["StockRow"]) => (s.kind === "mix" ? "mg" : "pieces");
-const kept: Record<string, string> = { board: "on the board", wrapped: "wrapped", cold: "in the cold" };
+const kept: Record<string, string> = { board: t("on the board"), wrapped: "wrapped", cold: t("in the cold") };
 const reserved = (s: Schemas["StockRow"]) => (s.reserved ?? []).reduce((sum, c) => sum + c.quantity, 0);
 /** Share of a bar, out of the whole lot. */
 const share = (part: number, s: Schemas["StockRow"]) =>

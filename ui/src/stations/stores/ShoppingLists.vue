@@ -57,9 +57,9 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
   </p>
   <section v-for="l in stores.shopping" :key="l.supplier?.id ?? 'none'" class="sheet list">
     <header>
-      <h2>{{ l.supplier?.name ?? "No supplier is known" }}</h2>
+      <h2>{{ l.supplier?.name ?? $t("No supplier is known") }}</h2>
       <span v-if="l.supplier" class="quiet"
-        >brings it after {{ l.supplier.days }} working {{ l.supplier.days === 1 ? "day" : "days" }}</span
+        >brings it after {{ $t("{n} working day | {n} working days", l.supplier.days) }}</span
       >
       <span class="grow" />
       <v-btn v-if="l.supplier" color="primary" :data-test="`order-${l.supplier.name}`" @click="orderAll(l)"
@@ -89,7 +89,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
             <NumberField
               whole
               :model-value="wanted(b)"
-              :aria-label="`packs of ${b.name}`"
+              :aria-label="$t('packs of {name}', { name: b.name })"
               @update:model-value="packs[b.material] = $event ?? 0"
             />
             <span class="quiet"> of {{ stocked(b.pack, b.unit) }}</span>
@@ -143,7 +143,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
               <NumberField
                 whole
                 :model-value="brought(line)"
-                :aria-label="`packs of ${material(line.material)?.name} that came`"
+                :aria-label="$t('packs of {name} that came', { name: material(line.material)?.name })"
                 @update:model-value="came[line.id] = $event ?? 0"
               />
               <span class="quiet"> packs of {{ stocked(line.pack, material(line.material)?.unit ?? "") }}</span>

@@ -83,7 +83,11 @@ const accept = useMutation({
           <tr v-for="t in things" :key="key(t)">
             <td>{{ t.name }}</td>
             <td class="n">
-              <NumberField v-model="found[key(t)]" :aria-label="`found of ${t.name}`" :data-test="`found-${t.name}`" />
+              <NumberField
+                v-model="found[key(t)]"
+                :aria-label="$t('found of {name}', { name: t.name })"
+                :data-test="`found-${t.name}`"
+              />
               {{ t.unit === "pieces" ? "" : spokenUnit(t.unit) }}
             </td>
           </tr>

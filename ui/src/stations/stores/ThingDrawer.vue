@@ -7,6 +7,7 @@ import { given, spokenUnit, stocked, useTimes } from "../../format";
 import HistoryPages from "../../parts/HistoryPages.vue";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { t } from "../../words/said";
 
 /** One thing in the stores: what happened to it, and what can be said about it. */
 const props = defineProps<{
@@ -78,20 +79,20 @@ const keep = useMutation({
     ),
 });
 const ways = [
-  { kept: "board", name: "On the board" },
-  { kept: "wrapped", name: "Wrap it" },
-  { kept: "cold", name: "Into the cold" },
+  { kept: "board", name: t("On the board") },
+  { kept: "wrapped", name: t("Wrap it") },
+  { kept: "cold", name: t("Into the cold") },
 ];
 const booked: Record<string, string> = {
   bought: "bought",
   mixed: "mixed",
   used: "used",
   made: "made",
-  spoilt: "thrown away",
+  spoilt: t("thrown away"),
   counted: "counted",
   reserved: "reserved",
-  released: "no longer reserved",
-  corrected: "put right",
+  released: t("no longer reserved"),
+  corrected: t("put right"),
 };
 const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), props.unit)}`;
 </script>

@@ -1,39 +1,40 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
+import { t } from "../../words/said";
 
 /** What is still missing for a first plan, why, and the way there; nothing once there is one. */
 const props = defineProps<{ first: Schemas["Begun"][] }>();
 const steps: Record<string, { says: string; why: string; to: string; does: string }> = {
   people: {
-    says: "Who works here",
-    why: "A plan gives each task to somebody who can do it, in their hours.",
+    says: t("Who works here"),
+    why: t("A plan gives each task to somebody who can do it, in their hours."),
     to: "/studio",
-    does: "Say who works here",
+    does: t("Say who works here"),
   },
   places: {
-    says: "Where things dry",
-    why: "Pieces wait in something: a plan never fills more cups than there are.",
+    says: t("Where things dry"),
+    why: t("Pieces wait in something: a plan never fills more cups than there are."),
     to: "/studio",
-    does: "Say where things dry",
+    does: t("Say where things dry"),
   },
   materials: {
-    says: "What is in the cupboard",
-    why: "Wires and pastes that are short are ordered in time.",
+    says: t("What is in the cupboard"),
+    why: t("Wires and pastes that are short are ordered in time."),
     to: "/stores?view=Materials",
-    does: "Count what is there, roughly",
+    does: t("Count what is there, roughly"),
   },
   flowers: {
-    says: "The first flowers",
-    why: "A recipe says of what parts a flower is, and how long each step takes.",
+    says: t("The first flowers"),
+    why: t("A recipe says of what parts a flower is, and how long each step takes."),
     to: "/book",
-    does: "Begin a flower from its method",
+    does: t("Begin a flower from its method"),
   },
   order: {
-    says: "The first order",
-    why: "With it there is a plan.",
+    says: t("The first order"),
+    why: t("With it there is a plan."),
     to: "/orders",
-    does: "Enter the first order",
+    does: t("Enter the first order"),
   },
 };
 const missing = computed(() => props.first.filter((f) => !f.there));
@@ -45,7 +46,7 @@ const missing = computed(() => props.first.filter((f) => !f.there));
     <ol>
       <li v-for="f in first" :key="f.what" :class="{ there: f.there }" :data-test="`first-${f.what}`">
         <b>{{ steps[f.what]?.says }}</b>
-        <template v-if="f.there">: {{ f.there }} {{ f.there === 1 ? "is" : "are" }} there</template>
+        <template v-if="f.there">: {{ $t("{n} is | {n} are", f.there) }} there</template>
         <template v-else>
           <small>{{ steps[f.what]?.why }}</small>
           <RouterLink

@@ -7,6 +7,7 @@ import { at, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { air, type Sheet } from "./sheets";
+import { t } from "../../words/said";
 
 /** The studio itself: its name, its usual air, and what it counts and plans by. */
 const props = defineProps<{ shop: Schemas["WorkshopView"]; sheet: Sheet }>();
@@ -28,7 +29,7 @@ const write = useMutation({
   },
 });
 const flaw = (key: string) => (write.error.value instanceof Refused ? write.error.value.at(key) : undefined);
-const usual = air("climate", "The room's usual air");
+const usual = air("climate", t("The room's usual air"));
 </script>
 
 <template>

@@ -7,6 +7,7 @@ import ProblemNote from "../../parts/ProblemNote.vue";
 import { effectLine } from "../../words/workshop";
 import { pasted } from "./pasted";
 import { fresh, type Sheet } from "./sheets";
+import { t } from "../../words/said";
 
 /** Many things at once, from a spreadsheet: pasted, looked at line by line, taken in all or none. */
 const props = defineProps<{
@@ -20,7 +21,7 @@ const send = useCommands();
 const kind = ref("places");
 const text = ref("");
 const headings = computed(() =>
-  [...props.sheets[kind.value]!.columns.map((c) => c.label), ...(kind.value === "people" ? ["can do"] : [])].filter(
+  [...props.sheets[kind.value]!.columns.map((c) => c.label), ...(kind.value === "people" ? [t("can do")] : [])].filter(
     (l, i, all) => all.indexOf(l) === i,
   ),
 );

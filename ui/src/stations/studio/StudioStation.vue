@@ -16,6 +16,7 @@ import { type Around, fresh, type Sheet, sheets } from "./sheets";
 import PasteTable from "./PasteTable.vue";
 import ThingSheet from "./ThingSheet.vue";
 import WeekStrip from "./WeekStrip.vue";
+import { t } from "../../words/said";
 
 /** The workshop: people at their benches, where things dry, the cupboard, the door. One thing opens beside it. */
 const { data: shop, error } = useWorkshop();
@@ -27,24 +28,24 @@ const router = useRouter();
 
 type Kind = keyof typeof titles;
 const titles = {
-  people: "Somebody who works here",
-  places: "Another kind of place",
-  surroundings: "A part of the studio with air of its own",
-  machines: "A machine that dries",
-  tools: "A tool",
-  materials: "Something that is bought",
-  suppliers: "A supplier",
-  dryingClasses: "A kind of paste that dries in its own way",
-  dryingMethods: "A way of drying",
-  setupFamilies: "Work in which a change of colour costs time",
+  people: t("Somebody who works here"),
+  places: t("Another kind of place"),
+  surroundings: t("A part of the studio with air of its own"),
+  machines: t("A machine that dries"),
+  tools: t("A tool"),
+  materials: t("Something that is bought"),
+  suppliers: t("A supplier"),
+  dryingClasses: t("A kind of paste that dries in its own way"),
+  dryingMethods: t("A way of drying"),
+  setupFamilies: t("Work in which a change of colour costs time"),
 } as const;
 /** Of what tables can be pasted. */
 const tables = [
-  { kind: "people", title: "people" },
-  { kind: "places", title: "places where things dry" },
-  { kind: "materials", title: "materials" },
-  { kind: "tools", title: "tools" },
-  { kind: "suppliers", title: "suppliers" },
+  { kind: "people", title: t("people") },
+  { kind: "places", title: t("places where things dry") },
+  { kind: "materials", title: t("materials") },
+  { kind: "tools", title: t("tools") },
+  { kind: "suppliers", title: t("suppliers") },
 ];
 const kind = computed(() => route.query.of as Kind | "studio" | "table" | undefined);
 const things = (of: Kind) => (shop.value?.[of] ?? []) as unknown as Row[];
@@ -92,9 +93,9 @@ const cupboard = computed(() => {
   const all = inUse(shop.value?.materials);
   const of = (title: string, is: (m: Schemas["Material"]) => boolean) => ({ title, all: all.filter(is) });
   return [
-    of("Wires", (m) => !!m.wire),
-    of("By weight", (m) => !m.wire && m.unit === "mg"),
-    of("By piece and length", (m) => !m.wire && m.unit !== "mg"),
+    of(t("Wires"), (m) => !!m.wire),
+    of(t("By weight"), (m) => !m.wire && m.unit === "mg"),
+    of(t("By piece and length"), (m) => !m.wire && m.unit !== "mg"),
   ].filter((g) => g.all.length);
 });
 const outOfUse = computed(() =>
@@ -126,7 +127,7 @@ const drawn = (slots: number) => Math.min(12, slots);
             >
               <b>{{ p.name }}</b>
               <WeekStrip :person="p" />
-              <small>{{ p.skills.map((s) => s.skill).join(", ") || "no skills yet" }}</small>
+              <small>{{ p.skills.map((s) => s.skill).join(", ") || $t("no skills yet") }}</small>
               <small v-if="awayToday(p)" class="word late">away today</small>
             </button>
             <button class="card more" data-test="new-people" @click="begin('people')">Somebody else…</button>
@@ -146,7 +147,7 @@ const drawn = (slots: number) => Math.min(12, slots);
             >
               <b>{{ p.name }}</b>
               <span class="slots" aria-hidden="true"><i v-for="n in drawn(p.slots)" :key="n" /></span>
-              <small>{{ p.slots }} {{ p.slots === 1 ? "slot" : "slots" }}</small>
+              <small>{{ $t("{n} slot | {n} slots", p.slots) }}</small>
             </button>
             <button
               v-for="m in inUse(shop.machines)"
@@ -225,7 +226,7 @@ const drawn = (slots: number) => Math.min(12, slots);
             :class="{ here: route.query.id === s.id }"
             @click="open('suppliers', s.id)"
           >
-            {{ s.name }} <small>{{ s.days }} {{ s.days === 1 ? "day" : "days" }}</small>
+            {{ s.name }} <small>{{ $t("{n} day | {n} days", s.days) }}</small>
           </button>
           <button class="chip more" data-test="new-suppliers" @click="begin('suppliers')">A supplier…</button>
         </section>

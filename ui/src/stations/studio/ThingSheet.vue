@@ -160,7 +160,7 @@ const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.valu
       What is there is counted in <RouterLink class="add" to="/stores">Stores</RouterLink>.
     </p>
     <details v-if="!isNew && uses?.length" class="uses">
-      <summary>Used by {{ uses.length }} {{ uses.length === 1 ? "thing" : "things" }}</summary>
+      <summary>Used by {{ $t("{n} thing | {n} things", uses.length) }}</summary>
       {{ [...new Set(uses.map((u) => u.name))].join(", ") }}
     </details>
     <ProblemNote :error="calendar.error.value ?? unsaid" />
@@ -193,7 +193,7 @@ const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.valu
           data-test="thing-save"
           :disabled="(same && !isNew) || !person || write.isPending.value"
         >
-          {{ isNew ? "Add it" : "Change it so" }}
+          {{ isNew ? $t("Add it") : $t("Change it so") }}
         </v-btn>
       </footer>
     </div>

@@ -3,6 +3,7 @@ import { computed } from "vue";
 import type { Schemas } from "../../api/client";
 import { weekdays as inOrder } from "./sheets";
 import { manner } from "../../manner";
+import { t } from "../../words/said";
 
 /** A person's week: seven days from six to ten at night, with the hours worked. */
 const props = defineProps<{ person: Schemas["Person"] }>();
@@ -21,7 +22,10 @@ const bars = computed(() =>
   })),
 );
 const words = computed(
-  () => (props.person.hours ?? []).map((h) => `${h.day} ${h.from} to ${h.to}`).join(", ") || "no usual hours",
+  () =>
+    (props.person.hours ?? [])
+      .map((h) => t("{day} {from} to {to}", { day: h.day, from: h.from, to: h.to }))
+      .join(", ") || t("no usual hours"),
 );
 </script>
 

@@ -3,6 +3,7 @@ import { v7 } from "uuid";
 import type { Column } from "../../parts/fields/column";
 import { kept, put, type Row } from "../../parts/fields/fields";
 import type { Sheet } from "./sheets";
+import { t } from "../../words/said";
 
 /** One line of a table that was pasted: the thing that it is to be, and as it is there now. */
 export interface Pasted {
@@ -28,7 +29,7 @@ function columnsOf(sheet: Sheet): Column[] {
   const skills = sheet.lines.some((l) => l.key === "skills");
   const can: Column = {
     key: "skills",
-    label: "can do",
+    label: t("can do"),
     kind: "text",
     as: {
       shown: String,

@@ -1,6 +1,7 @@
 import type { Column, Option } from "../../parts/fields/column";
 import type { Row } from "../../parts/fields/fields";
 import { typed } from "../../number";
+import { t, word } from "../../words/said";
 
 /** Lines that belong to a thing: skills of a person, hours of the air. */
 export interface Lines {
@@ -32,15 +33,15 @@ export interface Around {
   moment: NonNullable<Column["as"]>;
 }
 
-const words = (...all: string[]): Option[] => all.map((w) => ({ title: w, value: w }));
+const words = (...all: string[]): Option[] => all.map((w) => ({ title: word(w), value: w }));
 export const weekdays = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"];
 
-const name: Column = { key: "name", label: "name", kind: "text", width: 240 };
-const outOfUse: Column = { key: "outOfUse", label: "out of use", kind: "flag" };
+const name: Column = { key: "name", label: t("name"), kind: "text", width: 240 };
+const outOfUse: Column = { key: "outOfUse", label: t("out of use"), kind: "flag" };
 const clock = (key: string, label: string): Column => ({ key, label, kind: "text", input: "time", width: 96 });
 const day: Column = {
   key: "day",
-  label: "on",
+  label: t("on"),
   kind: "choice",
   options: weekdays.map((d) => ({ title: d[0]!.toUpperCase() + d.slice(1), value: d })),
 };
@@ -110,8 +111,8 @@ export const air = (key: string, title: string): Lines => ({
   fixed: true,
   label: (hour) => `${String(hour).padStart(2, "0")}:00`,
   columns: [
-    { key: "tenthsCelsius", label: "warm", kind: "degrees" },
-    { key: "humidityPerMille", label: "damp", kind: "percent" },
+    { key: "tenthsCelsius", label: t("warm"), kind: "degrees" },
+    { key: "humidityPerMille", label: t("damp"), kind: "percent" },
   ],
 });
 export const ordinaryAir = () => Array.from({ length: 24 }, () => ({ tenthsCelsius: 200, humidityPerMille: 500 }));
@@ -122,12 +123,12 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
     people: {
       columns: [
         name,
-        { key: "away", label: "away on these days, one a line", kind: "list", width: 200 },
+        { key: "away", label: t("away on these days, one a line"), kind: "list", width: 200 },
         ...a.families.map((f): Column => ({
           key: `colours.${f.value}`,
-          label: `${f.title}: last colour`,
+          label: t("{title}: last colour", { title: f.title }),
           kind: "choice",
-          blank: "none yet",
+          blank: t("none yet"),
           options: a.mixes,
         })),
         outOfUse,
@@ -135,52 +136,52 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
       lines: [
         {
           key: "skills",
-          title: "Can do",
-          more: "Another skill",
+          title: t("Can do"),
+          more: t("Another skill"),
           columns: [
-            { key: "skill", label: "what", kind: "text", suggest: a.skills, width: 150 },
-            { key: "paceHundredths", label: "pace, % of the recipe's", kind: "whole", width: 90 },
+            { key: "skill", label: t("what"), kind: "text", suggest: a.skills, width: 150 },
+            { key: "paceHundredths", label: t("pace, % of the recipe's"), kind: "whole", width: 90 },
           ],
           fresh: () => ({ skill: "", paceHundredths: 100 }),
         },
-        hours("hours", "Works", "More hours"),
+        hours("hours", t("Works"), t("More hours")),
         {
           key: "breaks",
-          title: "Breaks, every day",
-          more: "A break",
+          title: t("Breaks, every day"),
+          more: t("A break"),
           columns: [clock("from", "from"), clock("to", "to")],
           fresh: () => ({ from: "12:30", to: "13:00" }),
         },
-        spans("awayTimes", "Away for some hours", "Away from … to …", a.moment, now),
-        spans("shifts", "Extra hours", "Extra hours on a day", a.moment, now),
-        hours("overtime", "Overtime that they allow", "Overtime on a weekday"),
-        spans("overtimeShifts", "Overtime on a day", "Overtime on a day", a.moment, now),
+        spans("awayTimes", t("Away for some hours"), t("Away from … to …"), a.moment, now),
+        spans("shifts", t("Extra hours"), t("Extra hours on a day"), a.moment, now),
+        hours("overtime", t("Overtime that they allow"), t("Overtime on a weekday")),
+        spans("overtimeShifts", t("Overtime on a day"), t("Overtime on a day"), a.moment, now),
       ],
     },
     places: {
       columns: [
         name,
-        { key: "slots", label: "how many", kind: "whole" },
-        { key: "sizeMicrometres", label: "width of a cup", kind: "mm", blank: "—" },
-        { key: "in", label: "stands in", kind: "choice", blank: "the room", options: a.surroundings },
-        { key: "keepsMinutes", label: "keeps soft for", kind: "wall", blank: "no limit" },
-        { key: "madeBy", label: "homemade, by", kind: "choice", blank: "bought", options: a.parts },
+        { key: "slots", label: t("how many"), kind: "whole" },
+        { key: "sizeMicrometres", label: t("width of a cup"), kind: "mm", blank: "—" },
+        { key: "in", label: t("stands in"), kind: "choice", blank: t("the room"), options: a.surroundings },
+        { key: "keepsMinutes", label: t("keeps soft for"), kind: "wall", blank: t("no limit") },
+        { key: "madeBy", label: t("homemade, by"), kind: "choice", blank: t("bought"), options: a.parts },
         outOfUse,
       ],
       lines: [],
     },
     surroundings: {
-      columns: [name, { key: "closed", label: "closed: nothing goes soft in it", kind: "flag" }],
-      lines: [air("hours", "Its usual air")],
+      columns: [name, { key: "closed", label: t("closed: nothing goes soft in it"), kind: "flag" }],
+      lines: [air("hours", t("Its usual air"))],
     },
     tools: {
       columns: [
         name,
-        { key: "number", label: "how many", kind: "whole" },
-        { key: "sizeMicrometres", label: "a cutter cuts", kind: "mm", blank: "—" },
+        { key: "number", label: t("how many"), kind: "whole" },
+        { key: "sizeMicrometres", label: t("a cutter cuts"), kind: "mm", blank: "—" },
         {
           key: "standIns",
-          label: "instead of it, one a line",
+          label: t("instead of it, one a line"),
           kind: "list",
           width: 240,
           as: {
@@ -198,15 +199,15 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
       lines: [],
     },
     machines: {
-      columns: [name, { key: "slots", label: "holds, slots", kind: "whole" }, outOfUse],
+      columns: [name, { key: "slots", label: t("holds, slots"), kind: "whole" }, outOfUse],
       lines: [
         {
           key: "dries",
-          title: "Dries",
-          more: "Another kind of paste",
+          title: t("Dries"),
+          more: t("Another kind of paste"),
           columns: [
-            { key: "class", label: "what", kind: "choice", options: a.classes, width: 170 },
-            { key: "minutes", label: "within", kind: "wall" },
+            { key: "class", label: t("what"), kind: "choice", options: a.classes, width: 170 },
+            { key: "minutes", label: t("within"), kind: "wall" },
           ],
           fresh: () => ({ class: a.classes[0]?.value ?? "", minutes: 60 }),
         },
@@ -217,78 +218,83 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
         name,
         {
           key: "unit",
-          label: "counted in",
+          label: t("counted in"),
           kind: "choice",
           options: [
-            { title: "pieces", value: "pieces" },
-            { title: "grams", value: "mg" },
-            { title: "metres", value: "µm" },
+            { title: t("pieces"), value: "pieces" },
+            { title: t("grams"), value: "mg" },
+            { title: t("metres"), value: "µm" },
           ],
         },
         {
           key: "form",
-          label: "looks like",
+          label: t("looks like"),
           kind: "choice",
           blank: "—",
           options: words("stamens", "thread", "pearl", "foam"),
         },
-        { key: "wire.gauge", label: "wire: gauge", kind: "whole", blank: "—", when: (row) => row.unit === "pieces" },
-        { key: "wire.cover", label: "cover", kind: "text", when: (row) => !!row.wire },
-        { key: "wire.lengthMicrometres", label: "full length", kind: "mm", when: (row) => !!row.wire },
-        { key: "wire.diameterMicrometres", label: "thick", kind: "mm", when: (row) => !!row.wire },
-        { key: "supplier", label: "bought from", kind: "choice", blank: "a shop", options: a.suppliers },
-        ...amount("pack", "in packs of"),
-        ...amount("keepAtLeast", "keep at least"),
+        { key: "wire.gauge", label: t("wire: gauge"), kind: "whole", blank: "—", when: (row) => row.unit === "pieces" },
+        { key: "wire.cover", label: t("cover"), kind: "text", when: (row) => !!row.wire },
+        { key: "wire.lengthMicrometres", label: t("full length"), kind: "mm", when: (row) => !!row.wire },
+        { key: "wire.diameterMicrometres", label: t("thick"), kind: "mm", when: (row) => !!row.wire },
+        { key: "supplier", label: t("bought from"), kind: "choice", blank: t("a shop"), options: a.suppliers },
+        ...amount("pack", t("in packs of")),
+        ...amount("keepAtLeast", t("keep at least")),
         outOfUse,
       ],
       lines: [],
     },
     suppliers: {
-      columns: [name, { key: "days", label: "comes after, working days", kind: "whole" }, outOfUse],
+      columns: [name, { key: "days", label: t("comes after, working days"), kind: "whole" }, outOfUse],
       lines: [],
     },
     dryingClasses: {
       columns: [
         name,
-        { key: "firmMinutes", label: "firm after", kind: "wall" },
-        { key: "stiffMinutes", label: "too stiff after", kind: "wall" },
-        { key: "dryMinutes", label: "dry after", kind: "wall" },
-        { key: "thicknessMicrometres", label: "at a thickness of", kind: "mm" },
-        { key: "spreadPerMille", label: "scatter", kind: "percent" },
-        { key: "stallHumidityPerMille", label: "does not dry above", kind: "percent" },
-        { key: "softensMinutes", label: "above that, limp after", kind: "wall", blank: "never" },
-        { key: "percentile", label: "planned so that of a hundred are dry", kind: "whole", blank: "as the studio" },
+        { key: "firmMinutes", label: t("firm after"), kind: "wall" },
+        { key: "stiffMinutes", label: t("too stiff after"), kind: "wall" },
+        { key: "dryMinutes", label: t("dry after"), kind: "wall" },
+        { key: "thicknessMicrometres", label: t("at a thickness of"), kind: "mm" },
+        { key: "spreadPerMille", label: t("scatter"), kind: "percent" },
+        { key: "stallHumidityPerMille", label: t("does not dry above"), kind: "percent" },
+        { key: "softensMinutes", label: t("above that, limp after"), kind: "wall", blank: t("never") },
+        {
+          key: "percentile",
+          label: t("planned so that of a hundred are dry"),
+          kind: "whole",
+          blank: t("as the studio"),
+        },
       ],
       lines: [],
     },
     dryingMethods: {
-      columns: [name, { key: "factorPerMille", label: "takes, of the usual time", kind: "percent" }],
+      columns: [name, { key: "factorPerMille", label: t("takes, of the usual time"), kind: "percent" }],
       lines: [],
     },
     setupFamilies: {
       columns: [
         name,
-        { key: "fullMinutes", label: "a change takes", kind: "wall" },
+        { key: "fullMinutes", label: t("a change takes"), kind: "wall" },
         {
           key: "reset",
-          label: "begins anew after",
+          label: t("begins anew after"),
           kind: "choice",
-          blank: "nothing",
+          blank: t("nothing"),
           options: [
-            { title: "a night", value: "night" },
-            { title: "other work", value: "other-work" },
+            { title: t("a night"), value: "night" },
+            { title: t("other work"), value: "other-work" },
           ],
         },
       ],
       lines: [
         {
           key: "changes",
-          title: "Changes that take less or more, light to dark",
-          more: "Another change",
+          title: t("Changes that take less or more, light to dark"),
+          more: t("Another change"),
           columns: [
-            { key: "from", label: "from", kind: "choice", options: a.mixes, width: 140 },
-            { key: "to", label: "to", kind: "choice", options: a.mixes, width: 140 },
-            { key: "minutes", label: "takes", kind: "wall" },
+            { key: "from", label: t("from"), kind: "choice", options: a.mixes, width: 140 },
+            { key: "to", label: t("to"), kind: "choice", options: a.mixes, width: 140 },
+            { key: "minutes", label: t("takes"), kind: "wall" },
           ],
           fresh: () => ({ from: a.mixes[0]?.value ?? "", to: a.mixes[1]?.value ?? "", minutes: 5 }),
         },
@@ -298,72 +304,72 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
       columns: [
         {
           key: "manner.mass",
-          label: "masses in",
+          label: t("masses in"),
           kind: "choice",
-          blank: "grams",
-          options: [{ title: "ounces", value: "oz" }],
+          blank: t("grams"),
+          options: [{ title: t("ounces"), value: "oz" }],
         },
         {
           key: "manner.length",
-          label: "lengths in",
+          label: t("lengths in"),
           kind: "choice",
-          blank: "millimetres",
-          options: [{ title: "inches", value: "in" }],
+          blank: t("millimetres"),
+          options: [{ title: t("inches"), value: "in" }],
         },
         {
           key: "manner.decimal",
-          label: "decimal sign",
+          label: t("decimal sign"),
           kind: "choice",
-          blank: "as the browser",
+          blank: t("as the browser"),
           options: [
-            { title: "point", value: "." },
-            { title: "comma", value: "," },
+            { title: t("point"), value: "." },
+            { title: t("comma"), value: "," },
           ],
         },
-        { key: "manner.clock", label: "hours", kind: "choice", blank: "24", options: words("12") },
+        { key: "manner.clock", label: t("hours"), kind: "choice", blank: "24", options: words("12") },
         {
           key: "manner.week",
-          label: "a week begins on",
+          label: t("a week begins on"),
           kind: "choice",
-          blank: "Monday",
-          options: [{ title: "Sunday", value: "sunday" }],
+          blank: t("Monday"),
+          options: [{ title: t("Sunday"), value: "sunday" }],
         },
-        { key: "safetyMinutes", label: "flowers ready before they leave by", kind: "wall" },
-        { key: "gatheringMinutes", label: "orders are gathered over", kind: "days" },
-        { key: "horizonMinutes", label: "plans look ahead", kind: "days" },
-        { key: "planningPercentile", label: "waits are planned for, of a hundred pieces", kind: "whole" },
+        { key: "safetyMinutes", label: t("flowers ready before they leave by"), kind: "wall" },
+        { key: "gatheringMinutes", label: t("orders are gathered over"), kind: "days" },
+        { key: "horizonMinutes", label: t("plans look ahead"), kind: "days" },
+        { key: "planningPercentile", label: t("waits are planned for, of a hundred pieces"), kind: "whole" },
         {
           key: "sparesFor",
-          label: "spares are reckoned for",
+          label: t("spares are reckoned for"),
           kind: "choice",
           options: [
-            { title: "the least cost, where what is short can be made again", value: "remaking" },
-            { title: "the service level, always", value: "service" },
+            { title: t("the least cost, where what is short can be made again"), value: "remaking" },
+            { title: t("the service level, always"), value: "service" },
           ],
           width: 220,
         },
-        { key: "defaultServiceLevelPerMille", label: "orders that need nothing made again", kind: "percent" },
-        { key: "remakeMinutes", label: "making again costs, beside its setup", kind: "wall" },
-        { key: "priorWeightPieces", label: "a recipe's breakage counts as so many pieces", kind: "whole" },
-        { key: "mostPiecesOfOneOrder", label: "of one line at most", kind: "whole" },
-        { key: "sittingMinutes", label: "for one sitting, later by", kind: "wall" },
-        { key: "lossPerMille", label: "paste lost in kneading", kind: "percent" },
-        { key: "sheetYieldPerMille", label: "of a sheet becomes pieces", kind: "percent" },
-        { key: "shrinkagePerMille", label: "pieces shrink by", kind: "percent" },
-        { key: "densityMilligramsPerMillilitre", label: "a millilitre of paste weighs", kind: "g" },
-        { key: "scaleStepMilligrams", label: "the scale's step", kind: "g" },
-        { key: "remnantMilligrams", label: "of a mix nothing is kept under", kind: "g" },
-        { key: "keepOffcutMicrometres", label: "wire is kept from", kind: "mm" },
+        { key: "defaultServiceLevelPerMille", label: t("orders that need nothing made again"), kind: "percent" },
+        { key: "remakeMinutes", label: t("making again costs, beside its setup"), kind: "wall" },
+        { key: "priorWeightPieces", label: t("a recipe's breakage counts as so many pieces"), kind: "whole" },
+        { key: "mostPiecesOfOneOrder", label: t("of one line at most"), kind: "whole" },
+        { key: "sittingMinutes", label: t("for one sitting, later by"), kind: "wall" },
+        { key: "lossPerMille", label: t("paste lost in kneading"), kind: "percent" },
+        { key: "sheetYieldPerMille", label: t("of a sheet becomes pieces"), kind: "percent" },
+        { key: "shrinkagePerMille", label: t("pieces shrink by"), kind: "percent" },
+        { key: "densityMilligramsPerMillilitre", label: t("a millilitre of paste weighs"), kind: "g" },
+        { key: "scaleStepMilligrams", label: t("the scale's step"), kind: "g" },
+        { key: "remnantMilligrams", label: t("of a mix nothing is kept under"), kind: "g" },
+        { key: "keepOffcutMicrometres", label: t("wire is kept from"), kind: "mm" },
       ],
       lines: [
         {
           key: "measures",
-          title: "The studio's own measures: ball gauge, roller, rings on a pin, cutter numbers",
-          more: "Another measure",
+          title: t("The studio's own measures: ball gauge, roller, rings on a pin, cutter numbers"),
+          more: t("Another measure"),
           columns: [
-            { key: "name", label: "called", kind: "text", width: 120 },
-            { key: "of", label: "of", kind: "choice", options: words("ball", "rope", "thickness", "cut") },
-            { key: "marks", label: "its marks, each with its size in mm", kind: "list", as: marks, width: 190 },
+            { key: "name", label: t("called"), kind: "text", width: 120 },
+            { key: "of", label: t("of"), kind: "choice", options: words("ball", "rope", "thickness", "cut") },
+            { key: "marks", label: t("its marks, each with its size in mm"), kind: "list", as: marks, width: 190 },
           ],
           fresh: () => ({ name: "", of: "ball", marks: [] }),
         },

@@ -1,0 +1,25 @@
+/** Codes that are their own English words. */
+const codes = [
+  // states, and how things are joined, set, built, cut and hooked
+  ..."soft firm stiff dry any over-gaps level alternating taped glued wet slotted threaded iced".split(" "),
+  ..."inside-out outside-in cut ball rope weighed thickness open closed tape-wound straight".split(" "),
+  // forms that are drawn
+  ..."petal daisy blossom star leaf cone centre bead bud brush calyx disc former wired layered filler".split(" "),
+  ..."cluster sprig frond trail spray paste dust icing glue stamens thread pearl foam".split(" "),
+  "round petal",
+  "pointed petal",
+  "notched petal",
+  "heart petal",
+  "frilled petal",
+  "notched ring",
+  "long leaf",
+  "lobed leaf",
+  "Pieces and mixes",
+  "Materials",
+  "To buy",
+  "Change of mind",
+  // glyphs of work
+  ..."mix wire shape paint assemble pack cut steam wait hand-over dusting".split(" "),
+];
+
+export default Object.fromEntries(codes.map((code) => [code, code.replaceAll("-", " ")])) as Record<string, string>;
