@@ -4,7 +4,7 @@ export CGO_ENABLED = 0
 PORT ?= 8080
 tool = go tool -modfile=tools/go.mod
 front = web/site/app/index.html
-front_sources = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/package-lock.json
+front_sources = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/words.ts ui/package-lock.json
 
 .PHONY: help demo demo-fresh build dev test check generate screenshots bench clean
 
@@ -33,7 +33,7 @@ check: build ## formatting, lint, types, and that generated files are up to date
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc diff
 	bin/bractum openapi | diff -u ui/src/api/openapi.json - || { echo "ui/src/api/openapi.json is old: make generate"; exit 1; }
 	cd ui && npx openapi-typescript src/api/openapi.json -o ../bin/schema.gen.ts >/dev/null && diff -u src/api/schema.gen.ts ../bin/schema.gen.ts
-	cd ui && npx vue-tsc --noEmit && npx eslint src && npx prettier --check src
+	cd ui && npx vue-tsc --noEmit && npx eslint src && npx prettier --check src *.ts
 
 generate: ui/node_modules/.package-lock.json ## write the generated files anew
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc generate

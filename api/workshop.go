@@ -267,6 +267,11 @@ func (s *Service) registerWorkshop(to huma.API) {
 			if problems := with.Validate(); len(problems) > 0 {
 				return Moved{}, problems
 			}
+			if of := with.Settings.Manner.Language; of != "" && of != d.Settings.Manner.Language {
+				if _, err := s.store.Words(of); err != nil {
+					return Moved{}, studio.Problems{{Place: "settings.manner.language", Message: err.Error()}}
+				}
+			}
 			c.Summary = "The studio's own settings"
 			if d.Name != with.Name {
 				c.Summary = fmt.Sprintf("The studio is called %q", with.Name)

@@ -64,7 +64,7 @@ export default defineConfig({
   plugins: [
     vue({ template: { compilerOptions: { nodeTransforms: [wording] } } }),
     vuetify({ autoImport: true, styles: true }),
-    catalogue("src/words/catalogue.json", en),
+    catalogue("words.json", en),
     worker(),
     packed(),
   ],

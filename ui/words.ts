@@ -5,9 +5,9 @@ import {
   type InterpolationNode,
   type NodeTransform,
   NodeTypes,
+  type TemplateChildNode,
   type TextNode,
 } from "@vue/compiler-core";
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import type { Plugin } from "vite";
 import { flat } from "./src/words/flat";
 
@@ -73,16 +73,19 @@ function bound(prop: AttributeNode): ElementNode["props"][number] {
   };
 }
 
+/** What stands around other nodes: also a branch or a repetition of several. */
+const around = new Set([NodeTypes.ROOT, NodeTypes.ELEMENT, NodeTypes.IF_BRANCH, NodeTypes.FOR]);
+
 /**
  * Words what stands in a template. An element's children are worded before any of them is looked at, so that the
  * compiler finds the names in what is put in as it finds all others.
  */
 export const wording: NodeTransform = (node) => {
-  if (node.type !== NodeTypes.ELEMENT && node.type !== NodeTypes.ROOT) return;
-  const children: typeof node.children = [];
+  if (!("children" in node) || !around.has(node.type)) return;
+  const children: TemplateChildNode[] = [];
   let run: (TextNode | InterpolationNode)[] = [];
   const end = () => (children.push(...worded(run)), (run = []));
-  for (const child of node.children) {
+  for (const child of node.children as TemplateChildNode[]) {
     if (child.type === NodeTypes.TEXT || child.type === NodeTypes.INTERPOLATION) {
       run.push(child);
       continue;
@@ -95,7 +98,7 @@ export const wording: NodeTransform = (node) => {
       );
   }
   end();
-  node.children = children;
+  node.children.splice(0, node.children.length, ...(children as never[]));
 };
 
 type Piece = { type: string } & Record<string, unknown>;
@@ -127,10 +130,7 @@ function* messages(of: Piece): Generator<string> {
   for (const piece of pieces(of)) yield* messages(piece);
 }
 
-/**
- * Gathers every message that is looked up in what is built, and writes the catalogue anew, in English: into the
- * code, so that a change is seen, and beside the application, for whoever puts it into another language.
- */
+/** Gathers every message that is looked up in what is built into the catalogue, in English: a file beside the application. */
 export function catalogue(file: string, codes: object): Plugin {
   const said = new Map(flat(codes));
   return {
@@ -146,8 +146,7 @@ export function catalogue(file: string, codes: object): Plugin {
     generateBundle() {
       const all = [...said].sort(([a], [b]) => (a < b ? -1 : 1));
       const is = JSON.stringify({ language: "en", words: Object.fromEntries(all) }, null, 2) + "\n";
-      if (!existsSync(file) || readFileSync(file, "utf8") !== is) writeFileSync(file, is);
-      this.emitFile({ type: "asset", fileName: "words.json", source: is });
+      this.emitFile({ type: "asset", fileName: file, source: is });
     },
   };
 }

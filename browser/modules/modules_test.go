@@ -42,7 +42,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export { default as en } from "./src/words/en";
 	`}, Bundle: true, Format: api.FormatIIFE, GlobalName: "ui", Target: api.ES2017, Platform: api.PlatformNeutral,
 			MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
-			External: []string{"stream", "vue", "@tanstack/vue-query", "openapi-fetch", "uuid"}, LogLevel: api.LogLevelSilent},
+			External: []string{"stream", "vue", "@tanstack/vue-query", "openapi-fetch", "uuid", "vue-i18n"}, LogLevel: api.LogLevelSilent},
 	)
 	if len(made.Errors) > 0 {
 		return "", made.Errors
@@ -60,8 +60,14 @@ func load(t require.TestingT) page {
 	script, errors := bundle()
 	require.Empty(t, errors)
 	vm := goja.New()
-	_, err := vm.RunString(`var require = (name) =>
-		new Proxy({ ref: (value) => ({ value }) }, { get: (own, name) => own[name] ?? (() => ({})) });` + script)
+	_, err := vm.RunString(`
+		const t = (text, ...rest) => {
+			const n = rest.find((x) => typeof x === "number"), forms = text.split(" | ");
+			const with_ = { n, ...rest.find((x) => typeof x === "object") };
+			return (n === 1 ? forms[0] : forms.at(-1)).replace(/\{(\w+)\}/g, (_, name) => with_[name]);
+		};
+		const parts = { ref: (value) => ({ value }), createI18n: () => ({ global: { t, te: () => false } }) };
+		var require = (name) => new Proxy(parts, { get: (own, name) => own[name] ?? (() => ({})) });` + script)
 	require.NoError(t, err)
 	return page{t, vm}
 }

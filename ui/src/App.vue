@@ -13,6 +13,7 @@ import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
 import { learn } from "./words/language";
 import { stations } from "./stations/stations";
+import { word } from "./words/said";
 
 const JournalDrawer = defineAsyncComponent(() => import("./parts/JournalDrawer.vue"));
 /** Only at the beginning. */
@@ -85,7 +86,7 @@ useEventListener("keydown", press);
             begins: s.group !== stations[i - 1]?.group,
           }"
         >
-          <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ s.group }}</span>
+          <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ word(s.group) }}</span>
           {{ s.name }}
           <span v-if="s.path === '/orders' && proposal?.waits" class="awaits" title="a plan awaits acceptance" />
         </RouterLink>

@@ -43,7 +43,9 @@ export function lasting(minutes: number): string {
       ? t("{hours} h {minutes} min", { hours: Math.floor(m / 60), minutes: m % 60 })
       : t("{hours} h", { hours: m / 60 });
   const hours = Math.round(m / 60);
-  return hours % 24 ? `${Math.floor(hours / 24)} d ${hours % 24} h` : `${hours / 24} d`;
+  return hours % 24
+    ? t("{days} d {hours} h", { days: Math.floor(hours / 24), hours: hours % 24 })
+    : t("{days} d", { days: hours / 24 });
 }
 
 /** Minutes of the studio as local times in its zone, in the browser's language. */

@@ -190,6 +190,14 @@ export const useBenches = () =>
 export const useWorkshop = () =>
   useQuery({ queryKey: ["workshop"], queryFn: () => answered(client.GET("/api/workshop")) });
 
+/** What the interface can be read in, besides English. */
+export const useLanguages = () =>
+  useQuery({
+    queryKey: ["languages"],
+    queryFn: async () => (await answered(client.GET("/api/words"))).languages,
+    staleTime: 0,
+  });
+
 /** What a workshop usually has, and this one has not. */
 export const useUsual = () =>
   useQuery({ queryKey: ["workshop", "usual"], queryFn: () => answered(client.GET("/api/workshop/usual")) });

@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { lasting } from "../format";
 import Swatch from "./Swatch.vue";
 import WorkGlyph from "./WorkGlyph.vue";
+import { word } from "../words/said";
 
 /** How a making lies along time when nothing else is made: work as blocks, waits to scale. */
 const props = defineProps<{ sheet: Schemas["Sheet"]; chosen?: string }>();
@@ -63,7 +64,15 @@ const ticks = computed(() => {
             v-else
             class="bare work"
             :style="{ left: `${x(s.from)}%`, width: `${x(s.to - s.from)}%` }"
-            :title="`${s.name}: ${lasting(s.to - s.from)}${s.wants && s.wants !== 'any' ? `; wants it ${s.wants}` : ''}`"
+            :title="
+              s.wants && s.wants !== 'any'
+                ? $t('{name}: {time}; wants it {state}', {
+                    name: s.name,
+                    time: lasting(s.to - s.from),
+                    state: word(s.wants),
+                  })
+                : `${s.name}: ${lasting(s.to - s.from)}`
+            "
             @click="emit('choose', l.recipe, s.step)"
           >
             <WorkGlyph :glyph="s.glyph ?? 'shape'" :size="13" />

@@ -44,7 +44,7 @@ const pieces = computed(() => {
         text-anchor="middle"
         class="rest"
       >
-        {{ kept ? "keep" : "waste" }} {{ lengthFigure(offcut) }}
+        {{ $t(kept ? "keep {length}" : "waste {length}", { length: lengthFigure(offcut) }) }}
       </text>
     </g>
   </svg>

@@ -30,7 +30,7 @@ const card = (id: string) => props.proposal.cards.find((c) => c.id === id);
 
 const about = computed(() => {
   const words = props.proposal.pending.map((o) => o.order.name);
-  words.push(...props.proposal.pins.map((p) => `${p.name} ${p.pin ? "pinned" : t("let go")}`));
+  words.push(...props.proposal.pins.map((p) => `${p.name} ${p.pin ? t("pinned") : t("let go")}`));
   if (words.length) return words.join("; ");
   return props.proposal.choices.some((c) => c.how === "repaired") ? t("what you decided about lots") : "";
 });

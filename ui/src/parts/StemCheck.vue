@@ -13,9 +13,9 @@ import { t } from "../words/said";
 defineProps<{ stems: Schemas["Stem"][] }>();
 const opened = ref<string>();
 const words: Record<string, string> = {
-  holds: "holds",
-  nods: "nods",
-  hangs: "hangs",
+  holds: t("holds"),
+  nods: t("nods"),
+  hangs: t("hangs"),
   bends: t("bends for good"),
 };
 /** Millimetres in the unit of lengths here. */

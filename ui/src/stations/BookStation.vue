@@ -11,7 +11,7 @@ import { beginningWords } from "../words";
 import ColourwaysDialog from "./book/ColourwaysDialog.vue";
 import ImportDialog from "./book/ImportDialog.vue";
 import { newId } from "./book/writing";
-import { t } from "../words/said";
+import { t, word } from "../words/said";
 
 const { data: book, error } = useBook();
 const router = useRouter();
@@ -146,7 +146,7 @@ function blank(of: "part" | "mix") {
     </div>
     <ul v-if="book?.drafts.length" class="drafts" data-test="drafts">
       <li v-for="d in book.drafts" :key="d.id">
-        <RouterLink :to="`/book/drafts/${d.id}`">{{ d.name || "unnamed" }}</RouterLink>
+        <RouterLink :to="`/book/drafts/${d.id}`">{{ d.name || $t("unnamed") }}</RouterLink>
         <span class="word tight">draft</span>
       </li>
     </ul>
@@ -169,7 +169,7 @@ function blank(of: "part" | "mix") {
           <span>
             <b>{{ p.name }}</b>
             <span class="quiet"
-              >{{ p.kind }}<template v-if="p.variants.length">, also {{ p.variants.join(", ") }}</template></span
+              >{{ word(p.kind) }}<template v-if="p.variants.length">, also {{ p.variants.join(", ") }}</template></span
             >
             <span v-if="p.ordered" class="quiet">{{ p.ordered }} on order</span>
             <span v-if="p.behind" class="word tight">{{ p.behind }} on an earlier revision</span>

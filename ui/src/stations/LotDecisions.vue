@@ -5,6 +5,7 @@ import { answered, client, type OpenedCell, type Schemas, useCommands } from "..
 import { useTimes } from "../format";
 import NumberField from "../parts/NumberField.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
+import { t } from "../words/said";
 
 /** The lots of a cell, and what the lead decides about those that are not begun. */
 const props = defineProps<{ cell: OpenedCell; orders: Schemas["Named"][] }>();
@@ -29,7 +30,9 @@ const decide = useMutation({
 const open = (l: Schemas["Lot"]) => !l.inWork && !l.from;
 const others = computed(() => props.cell.lotList.filter((l) => open(l) && l.id !== chosen.value));
 const whom = (l: Schemas["Lot"]) =>
-  (l.for ?? []).map((c) => `${props.orders.find((o) => o.id === c.order)?.name ?? "shelf"} ${c.quantity}`).join(", ");
+  (l.for ?? [])
+    .map((c) => `${props.orders.find((o) => o.id === c.order)?.name ?? t("shelf")} ${c.quantity}`)
+    .join(", ");
 
 function choose(l: Schemas["Lot"]) {
   chosen.value = chosen.value === l.id ? undefined : l.id;
@@ -90,7 +93,7 @@ function tell(l: Schemas["Lot"], body: Schemas["Decision"]) {
               Ready
               <select class="own" v-model.number="later">
                 <option v-for="d in [-3, -2, -1, 1, 2, 3]" :key="d" :value="d">
-                  {{ $t("{n} day | {n} days", Math.abs(d)) }} {{ d < 0 ? "earlier" : "later" }}
+                  {{ d < 0 ? $t("{n} day earlier | {n} days earlier", -d) : $t("{n} day later | {n} days later", d) }}
                 </option>
               </select>
               <v-btn

@@ -29,7 +29,7 @@ const buy = (s: { id: string; buys: Schemas["OrderBuy"][] }) =>
     <p>
       Order
       <template v-for="(b, i) in s.buys" :key="b.material"
-        ><template v-if="i">{{ i === s.buys.length - 1 ? " and " : ", " }}</template
+        ><template v-if="i">{{ i === s.buys.length - 1 ? $t(" and ") : ", " }}</template
         ><b>{{ stocked(b.short, b.unit) }} {{ b.name }}</b></template
       >
       <template v-if="s.by !== undefined"> by {{ times.full(s.by) }}</template

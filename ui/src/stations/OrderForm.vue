@@ -6,7 +6,7 @@ import { useStudio } from "../api/queries";
 import { typed } from "../number";
 import ProblemNote from "../parts/ProblemNote.vue";
 import OrderLeaves from "./OrderLeaves.vue";
-import { t } from "../words/said";
+import { t, word } from "../words/said";
 
 /** Entering, changing or cancelling one order. What was typed stays until it is saved. */
 const props = defineProps<{ order?: OrderView }>();
@@ -107,7 +107,11 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
           type="datetime-local"
           :error-messages="flaw('leaves')"
         />
-        <v-select v-model="form.leaving" label="How" :items="['collected', 'delivered', 'posted']" />
+        <v-select
+          v-model="form.leaving"
+          label="How"
+          :items="['collected', 'delivered', 'posted'].map((value) => ({ value, title: word(value) }))"
+        />
         <v-text-field
           v-model="form.importance"
           label="Importance, 1 to 100"
@@ -253,7 +257,7 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
 }
 .line {
   display: grid;
-  grid-template-columns: 96px 1.2fr 0.8fr 1fr 24px;
+  grid-template-columns: 148px 1.2fr 0.8fr 1fr 24px;
   gap: 10px;
   margin: 8px 0;
   align-items: start;

@@ -15,7 +15,7 @@ import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
 import { fellBecause, fellBy } from "../words/falls";
-import { t } from "../words/said";
+import { t, word } from "../words/said";
 
 /** Fetched when it is first opened: most mornings nobody enters an order. */
 const OrderForm = defineAsyncComponent(() => import("./OrderForm.vue"));
@@ -55,7 +55,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
         <div class="leaves">
           <span class="quiet">leaves</span>
           <strong>{{ times.wallDay(o.order.leaves) }}</strong><strong>{{ times.wallClock(o.order.leaves) }}</strong>
-          <span class="quiet">{{ o.order.leaving }}</span>
+          <span class="quiet">{{ word(o.order.leaving) }}</span>
         </div>
         <div class="what">
           <h2>
@@ -90,7 +90,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           </span>
           <OrderBuys v-if="o.buys.length" :order="o" />
           <span class="quiet">
-            ready {{ o.outcome.ready === undefined ? "never" : times.full(o.outcome.ready) }}, wanted by
+            ready {{ o.outcome.ready === undefined ? $t("never") : times.full(o.outcome.ready) }}, wanted by
             {{ times.full(o.outcome.readyBy) }}
           </span>
           <p v-if="o.earliestLeave" class="earliest" data-test="earliest">
@@ -133,7 +133,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
                       .join(", ")
                   }}
                 </td>
-                <td class="quiet">{{ g.order.state === "left" ? g.order.leaving : "cancelled" }}</td>
+                <td class="quiet">{{ word(g.order.state === "left" ? g.order.leaving : "cancelled") }}</td>
               </tr>
             </tbody>
           </table>

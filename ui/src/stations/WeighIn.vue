@@ -305,7 +305,7 @@ form {
 input {
   font: inherit;
   font-size: 1.6rem;
-  width: 170px;
+  width: 12rem;
   padding: 8px 12px;
   border: 1px solid var(--soft);
   border-radius: 2px 9px 2px 9px;

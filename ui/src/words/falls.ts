@@ -21,7 +21,7 @@ export function fellBecause(f: Fall): string {
     case "no-date":
       return f.of ? t("{task} has no place in the plan", { task }) : t("something it needs has no place in the plan");
     case "made-again":
-      return t("{of} has to be made again", { of: f.of ?? "something" });
+      return t("{of} has to be made again", { of: f.of ?? t("something") });
     case "took-longer":
       return t("{task}{who} took {much} longer", { task, who, much });
     case "begun-late":
@@ -29,7 +29,7 @@ export function fellBecause(f: Fall): string {
     case "not-begun":
       return t("{task}{who} was to be begun, and is not", { task, who });
     case "dries-longer":
-      return t("{of} dries {much} longer", { of: f.of ?? "something", much });
+      return t("{of} dries {much} longer", { of: f.of ?? t("something"), much });
     case "waits-for":
       return t("{task} waits for {byName}", { task, byName: f.byName || t("a delivery") });
     case "busy":

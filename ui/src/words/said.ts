@@ -4,8 +4,8 @@ import { flat } from "./flat";
 
 /**
  * The interface's words. A message is looked up by its English: by what stands in the code, or by a code that
- * en.ts words. catalogue.json holds them all, written by the build. A language is a file of the same form: its own
- * words for the English ones, and `language`, the tag that its plural forms go by.
+ * en.ts words. The build gathers them all in words.json. A language is a file of the same form: its own words for
+ * the English ones, and `language`, the tag that its plural forms go by.
  */
 export interface Language {
   language: string;
@@ -20,7 +20,7 @@ function forms(language: string): (n: number, forms: number) => number {
   return (n, forms) => Math.min(order.indexOf(rules.select(n)), forms - 1);
 }
 
-let formOf = forms("en");
+let formOf = (n: number, of: number) => (n === 1 ? 0 : of - 1);
 
 export const i18n = createI18n({
   legacy: false,

@@ -41,7 +41,7 @@ const units: Partial<Record<Column["kind"], string>> = {
   percent: "%",
   degrees: "°C",
   wall: "min",
-  days: "days",
+  days: t("days"),
 };
 
 export const unitOf = (c: Column): string =>
@@ -150,7 +150,7 @@ export function keyFor(name: string, taken: string[]): string {
       .split(/[^a-z0-9]+/)
       .filter(Boolean)
       .slice(0, 3)
-      .join(" ") || "step";
+      .join(" ") || t("step");
   if (!taken.includes(word)) return word;
   for (let n = 2; n < 1000; n++) if (!taken.includes(`${word} ${n}`)) return `${word} ${n}`;
   return v7();

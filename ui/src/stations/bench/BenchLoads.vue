@@ -20,7 +20,7 @@ const due = (at: number) =>
   at < props.now
     ? t("{now} ago", { now: lasting(props.now - at) })
     : at === props.now
-      ? "now"
+      ? t("now")
       : t("in {now}", { now: lasting(at - props.now) });
 </script>
 

@@ -221,7 +221,7 @@ watch(
         <template v-else-if="said.broken">
           {{ said.of }}: {{ said.broken }} broken so far, within the spares; {{ said.after.sparesLeft }} spare left.
         </template>
-        <template v-else>{{ said.of }}: {{ said.what === "run" ? $t("the run is counted") : "done" }}.</template>
+        <template v-else>{{ said.of }}: {{ said.what === "run" ? $t("the run is counted") : $t("done") }}.</template>
         <template v-for="f in fell" :key="f.order">{{ f.name }} {{ fellBy(f) }} by it. </template>
         <button class="bare back" @click="(undo.mutate(said.n), (said = undefined))">Take it back</button>
       </p>
@@ -277,9 +277,9 @@ watch(
           <div class="bar">
             <p class="brief" aria-hidden="true">
               <b>{{ mix ? `${mass(task.quantity)}` : due }}</b>
-              <template v-if="running"
-                >{{ lasting(task.end - bench.now) }} {{ task.end < bench.now ? "over" : "left" }}</template
-              >
+              <template v-if="running">{{
+                $t(task.end < bench.now ? "{time} over" : "{time} left", { time: lasting(task.end - bench.now) })
+              }}</template>
               <template v-else>{{ times.clock(task.resume ?? task.start) }}</template>
             </p>
             <button

@@ -2,23 +2,23 @@
 import { computed } from "vue";
 import { drop, record, waiting } from "../../api/outbox";
 import type { Kept } from "../../api/tablet";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** What was recorded here and waits to be sent, and what was not taken because something else happened meanwhile. */
 const unsent = computed(() => waiting.value.filter((k) => !k.refused).length);
 const refused = computed(() => waiting.value.filter((k) => k.refused));
 const did: Record<Kept["kind"], string> = {
-  start: "begun",
-  pause: "paused",
+  start: t("begun"),
+  pause: t("paused"),
   count: t("a run counted"),
-  finish: "finished",
+  finish: t("finished"),
   ask: t("help asked for"),
   remark: t("a remark"),
 };
 const counted = (k: Kept) =>
   ["good", "second", "mend", "broken"]
     .filter((c) => Number(k.body[c] ?? 0) > 0)
-    .map((c) => `${k.body[c] as number} ${c === "mend" ? t("to mend") : c}`)
+    .map((c) => `${k.body[c] as number} ${c === "mend" ? t("to mend") : word(c)}`)
     .join(", ");
 const clock = (at: number) =>
   new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });

@@ -34,10 +34,10 @@ const drawn = computed(() =>
   }),
 );
 const words: Record<string, string> = {
-  done: "done",
-  second: "second",
+  done: t("done"),
+  second: t("second"),
   mend: t("to mend"),
-  broken: "broken",
+  broken: t("broken"),
   open: t("to do"),
 };
 const reach = (upTo: number) => emit("reach", upTo === props.done ? Math.max(0, upTo - each.value) : upTo);

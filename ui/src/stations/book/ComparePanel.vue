@@ -105,7 +105,7 @@ const pieces = computed(() => {
         <summary>{{ data.changes.length }} things are written otherwise</summary>
         <ul>
           <li v-for="c in data.changes" :key="c.place" class="quiet">
-            {{ placeWords(c.place) }}: {{ c.was || "nothing" }} → {{ c.is || "nothing" }}
+            {{ placeWords(c.place) }}: {{ c.was || $t("nothing") }} → {{ c.is || $t("nothing") }}
           </li>
         </ul>
       </details>

@@ -6,7 +6,7 @@ import { useUsual } from "../../api/queries";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { clashWords } from "../../words";
 import { placeWords } from "../../parts/fields/fields";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** A file of recipes: what it would bring, what is decided of it, and taking it in. */
 const props = defineProps<{ most: number }>();
@@ -29,7 +29,7 @@ const take = useMutation({
 });
 const words: Record<string, string> = {
   new: t("new here"),
-  changed: "changed",
+  changed: t("changed"),
   same: t("the same"),
   kept: t("yours stays"),
   conflict: t("in conflict"),
@@ -128,7 +128,7 @@ const says: Record<string, string> = {
             <h3>{{ g.things.length }} {{ words[g.state] }}</h3>
             <template v-if="g.state === 'conflict' || g.state === 'changed'">
               <article v-for="t in g.things" :key="t.kind + t.id">
-                <b>{{ t.name }}</b> <span class="quiet">{{ t.kind }} {{ clashWords(t) }}</span>
+                <b>{{ t.name }}</b> <span class="quiet">{{ word(t.kind) }} {{ clashWords(t) }}</span>
                 <select
                   :value="t.choice ?? ''"
                   :aria-label="$t('What to do with {name}', { name: t.name })"
@@ -139,7 +139,7 @@ const says: Record<string, string> = {
                 </select>
                 <ul>
                   <li v-for="c in t.changes.slice(0, 12)" :key="c.place" class="quiet">
-                    {{ placeWords(c.place) }}: {{ c.was || "nothing" }} → {{ c.is || "nothing" }}
+                    {{ placeWords(c.place) }}: {{ c.was || $t("nothing") }} → {{ c.is || $t("nothing") }}
                   </li>
                   <li v-if="t.changes.length > 12" class="quiet">and {{ t.changes.length - 12 }} more</li>
                 </ul>

@@ -8,7 +8,7 @@ import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { placeWords, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import { newId, type Recipe, type Writing } from "./writing";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** What goes in: parts in their rows, paste by size, wires, materials; of a mix its blend. */
 const props = defineProps<{
@@ -277,9 +277,9 @@ function freshSize(): Row {
       <b>The table would change:</b>
       <ul>
         <li v-for="c in read.changes" :key="c.name">
-          <b>{{ c.name }}</b> {{ c.state }}
+          <b>{{ c.name }}</b> {{ word(c.state) }}
           <span v-for="e in c.changes.slice(0, 8)" :key="e.place" class="quiet"
-            >{{ placeWords(e.place) }}: {{ e.was || "nothing" }} → {{ e.is || "nothing" }};
+            >{{ placeWords(e.place) }}: {{ e.was || $t("nothing") }} → {{ e.is || $t("nothing") }};
           </span>
         </li>
       </ul>

@@ -78,7 +78,7 @@ async function keep(event: Event) {
           >
           <ul>
             <li v-for="c in r.changes" :key="c.place" class="quiet">
-              {{ placeWords(c.place) }}: {{ c.was || "nothing" }} → {{ c.is || "nothing" }}
+              {{ placeWords(c.place) }}: {{ c.was || $t("nothing") }} → {{ c.is || $t("nothing") }}
             </li>
           </ul>
         </li>

@@ -446,6 +446,7 @@ onBeforeRouteLeave(
 }
 .head {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 16px;
   margin-bottom: 10px;
@@ -553,9 +554,6 @@ p.problems {
 @media (max-width: 1000px) {
   .desk {
     grid-template-columns: 1fr;
-  }
-  .head {
-    flex-wrap: wrap;
   }
 }
 </style>

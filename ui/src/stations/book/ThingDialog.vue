@@ -45,6 +45,7 @@ const none = {
   suppliers: [],
   classes: [],
   families: [],
+  languages: [],
   skills: [],
 };
 const sheet = sheets({ ...none, moment: { shown: String, kept: Number } }, () => 0);

@@ -34,7 +34,7 @@ function words(a: Schemas["AlertView"], now: number): string {
       return t("The air{toLowerCase} is too damp to dry {of} {a}.", {
         toLowerCase: a.where ? t(" in the {toLowerCase}", { toLowerCase: a.where.toLowerCase() }) : "",
         of,
-        a: a.at <= now ? "now" : t("from {a}", { a: times.value.clock(a.at) }),
+        a: a.at <= now ? t("now") : t("from {a}", { a: times.value.clock(a.at) }),
       });
     case "softens":
       return t("{of} on the shelf {now}. A closed box keeps the damp out.", {

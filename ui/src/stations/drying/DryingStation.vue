@@ -14,6 +14,7 @@ import ShelfBoard from "./ShelfBoard.vue";
 import TimerList from "./TimerList.vue";
 import TrayDrawer from "./TrayDrawer.vue";
 import TrayRow from "./TrayRow.vue";
+import { word } from "../../words/said";
 
 const { data: room, error } = useDryingRoom();
 const times = useTimes();
@@ -101,7 +102,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
       <v-btn variant="text" @click="check.reset()">Leave it</v-btn>
     </p>
     <p v-if="check.data.value" class="remark done" role="status" data-test="said">
-      {{ check.data.value.of }}: {{ wish?.found }}.
+      {{ check.data.value.of }}: {{ word(wish?.found ?? "") }}.
       <button class="bare add" @click="(undo.mutate(check.data.value!.n), check.reset())">Take it back</button>
     </p>
     <p v-if="asked && room && !labelled" class="remark">What this label hung on is not drying any more.</p>

@@ -34,7 +34,7 @@ const stop = useMutation({
     <h3>Timers</h3>
     <ProblemNote :error="start.error.value ?? stop.error.value" />
     <p v-for="t in timers" :key="t.id" class="timer" :class="{ rings: t.rings }">
-      <b>{{ t.rings ? "rings" : times.clock(t.ends) }}</b>
+      <b>{{ t.rings ? $t("rings") : times.clock(t.ends) }}</b>
       <span>
         {{ t.name }}
         <span class="quiet">{{ t.by }}{{ t.rings ? "" : $t(", in {now}", { now: lasting(t.ends - now) }) }}</span>

@@ -8,7 +8,7 @@ import { lasting, useTimes } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import SideDrawer from "../../parts/SideDrawer.vue";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** All that is known of what lies in one wait, and where it may be put. */
 const props = defineProps<{ lying: Schemas["LyingCard"]; room: Schemas["RoomView"] }>();
@@ -22,9 +22,9 @@ const minutes = ref(60);
 
 const rows = computed(() =>
   [
-    { state: "firm", name: "firm", when: props.lying.firm },
+    { state: "firm", name: t("firm"), when: props.lying.firm },
     { state: "dry", name: t("too dry to shape"), when: props.lying.stiff },
-    { state: "dry", name: "dry", when: props.lying.dry },
+    { state: "dry", name: t("dry"), when: props.lying.dry },
   ].filter((r) => r.when),
 );
 const at = (minute?: number) => (minute === undefined ? t("not in sight") : times.value.moment(minute));
@@ -81,7 +81,7 @@ const confirmable = computed(
       {{ times.moment(lying.since) }}.
     </p>
     <p v-if="lying.found" class="quiet">
-      {{ lying.foundBy }} found it {{ lying.found.found }} at {{ times.moment(lying.found.at) }}.
+      {{ lying.foundBy }} found it {{ word(lying.found.found) }} at {{ times.moment(lying.found.at) }}.
     </p>
     <table v-if="rows.length && !lying.machine" class="ledger">
       <thead>

@@ -6,7 +6,7 @@ import DryState from "../../drawings/DryState.vue";
 import PartDrawing from "../../drawings/PartDrawing.vue";
 import { useTimes } from "../../format";
 import { stateWord } from "./words";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** What lies in one wait, on its shelf: how far it is, when it is further, and the touch that says so. */
 const props = defineProps<{ lying: Schemas["LyingCard"]; now: number; busy: boolean }>();
@@ -65,7 +65,7 @@ const says = computed(() => {
         :data-test="`found-${f}`"
         @click="emit('found', f)"
       >
-        <DryState :state="f" :size="20" />{{ f }}
+        <DryState :state="f" :size="20" />{{ word(f) }}
       </button>
     </div>
   </article>

@@ -1,12 +1,12 @@
 import type { Schemas } from "../../api/client";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** How far something is, in a word: what was found by touch, or what the clock says. */
 export function stateWord(lying: Schemas["LyingCard"]): string {
   if (lying.machine) return t("in the machine");
   if (lying.kept) return t("to be kept soft");
-  if (!lying.class) return "resting";
-  return lying.state;
+  if (!lying.class) return t("resting");
+  return word(lying.state);
 }
 
 /** How fast something dries beside standard air, in words. */

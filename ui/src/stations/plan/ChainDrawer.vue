@@ -12,7 +12,7 @@ const props = defineProps<{ chain?: Schemas["ChainView"]; order: PlanView["order
 const emit = defineEmits<{ close: []; go: [link: Schemas["LinkView"]] }>();
 const times = useTimes();
 const links = computed(() => [...(props.chain?.links ?? [])].reverse());
-const who = (id?: string) => props.plan.people.find((p) => p.id === id)?.name ?? "waits";
+const who = (id?: string) => props.plan.people.find((p) => p.id === id)?.name ?? t("waits");
 const long = computed(() => links.value.some((l) => l.end > props.plan.now + 6 * 1440));
 /** A time by its weekday, or by its date where there are several such days. */
 const said = (minute: number) => (long.value ? times.value.full(minute) : times.value.moment(minute));

@@ -138,7 +138,7 @@ const flags = computed(() => {
 const slack = (o: PlanView["orders"][number]) =>
   o.outcome.slack === undefined
     ? t("cannot be finished")
-    : `${lasting(o.outcome.slack)} ${o.outcome.slack < 0 ? "late" : "slack"}`;
+    : t(o.outcome.slack < 0 ? "{time} late" : "{time} slack", { time: lasting(o.outcome.slack) });
 
 // Dragging: the ghost follows the pointer; where it is let go of becomes a draft.
 const dragged = ref<{ laid: Laid; dx: number; dy: number; at: { x: number; y: number } }>();

@@ -220,7 +220,7 @@ const asking = computed(() => benches.value?.filter((b) => b.asks) ?? []);
         >
           ‹
         </button>
-        <button class="bare" data-test="today" @click="from = 0">{{ from ? $t("back to today") : "today" }}</button>
+        <button class="bare" data-test="today" @click="from = 0">{{ from ? $t("back to today") : $t("today") }}</button>
         <button class="bare" aria-label="A week later" data-test="week-after" @click="from = (plan?.from ?? 0) + week">
           ›
         </button>

@@ -43,7 +43,7 @@ const begins = computed(() => card.value?.resume ?? card.value?.start ?? 0);
       <p class="figure">
         {{ card.making === "mix" ? massFigure(card.quantity) : card.quantity
         }}<span class="unit"
-          >{{ card.making === "mix" ? ` ${massUnit()}` : " pieces" }}
+          >{{ card.making === "mix" ? ` ${massUnit()}` : $t(" pieces") }}
           {{ card.need && card.making !== "mix" ? $t(", {need} needed", { need: card.need }) : "" }}</span
         >
       </p>

@@ -15,7 +15,7 @@ const { data: studio } = useStudio();
 const line = ref("");
 const colourway = ref("");
 
-const recipe = (id: string) => studio.value?.flowers.find((r) => r.id === id)?.name ?? "flowers";
+const recipe = (id: string) => studio.value?.flowers.find((r) => r.id === id)?.name ?? t("flowers");
 const lines = computed(() =>
   (orders.value ?? [])
     .filter((o) => o.order.state === "open")

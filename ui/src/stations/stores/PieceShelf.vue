@@ -24,7 +24,7 @@ const groups = computed(() => {
   ].filter((g) => g.rows.length);
 });
 const unit = (s: Schemas["StockRow"]) => (s.kind === "mix" ? "mg" : "pieces");
-const kept: Record<string, string> = { board: t("on the board"), wrapped: "wrapped", cold: t("in the cold") };
+const kept: Record<string, string> = { board: t("on the board"), wrapped: t("wrapped"), cold: t("in the cold") };
 const reserved = (s: Schemas["StockRow"]) => (s.reserved ?? []).reduce((sum, c) => sum + c.quantity, 0);
 /** Share of a bar, out of the whole lot. */
 const share = (part: number, s: Schemas["StockRow"]) =>

@@ -84,13 +84,13 @@ const ways = [
   { kept: "cold", name: t("Into the cold") },
 ];
 const booked: Record<string, string> = {
-  bought: "bought",
-  mixed: "mixed",
-  used: "used",
-  made: "made",
+  bought: t("bought"),
+  mixed: t("mixed"),
+  used: t("used"),
+  made: t("made"),
   spoilt: t("thrown away"),
-  counted: "counted",
-  reserved: "reserved",
+  counted: t("counted"),
+  reserved: t("reserved"),
   released: t("no longer reserved"),
   corrected: t("put right"),
 };

@@ -3,7 +3,7 @@ import { useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, Refused, sitDown } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { weekdays } from "./sheets";
+import { dayName, weekdays } from "./sheets";
 
 /** An empty folder: a studio is begun, taken in from a file, or the demo is looked at. */
 const { data: beginning } = useQuery({
@@ -129,7 +129,7 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
           :class="{ on: days.has(d) }"
           @click="toggle(d)"
         >
-          {{ d.slice(0, 3) }}
+          {{ dayName(d, "short") }}
         </button>
         <label>from <input v-model="from" type="time" /></label>
         <label>to <input v-model="to" type="time" /></label>

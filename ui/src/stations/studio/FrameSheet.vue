@@ -46,6 +46,10 @@ const usual = air("climate", t("The room's usual air"));
       :flaws="(key) => flaw(`settings.${key}`)"
       @row="draft.settings = $event as never"
     />
+    <p class="quiet">
+      Another language is a file in the studio's folder, <code>words</code>:
+      <a href="/words.json" download="words.json">all the words, in English</a>.
+    </p>
     <RowsTable
       v-for="l in sheet.lines"
       :key="l.key"

@@ -7,7 +7,7 @@ import ProblemNote from "../../parts/ProblemNote.vue";
 import { effectLine } from "../../words/workshop";
 import { pasted } from "./pasted";
 import { fresh, type Sheet } from "./sheets";
-import { t } from "../../words/said";
+import { t, word } from "../../words/said";
 
 /** Many things at once, from a spreadsheet: pasted, looked at line by line, taken in all or none. */
 const props = defineProps<{
@@ -78,7 +78,7 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
         <tr v-for="(r, i) in view.rows" :key="i" :class="r.state">
           <td>{{ table.rows[i]?.name }}</td>
           <td>
-            <b>{{ r.state }}</b>
+            <b>{{ word(r.state) }}</b>
             <span v-for="p in r.problems" :key="p.place" class="late"> {{ p.place }} {{ p.message }}</span>
           </td>
         </tr>

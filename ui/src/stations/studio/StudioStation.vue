@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { computed, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import type { Schemas } from "../../api/client";
-import { useStudio, useUsual, useWorkshop } from "../../api/queries";
+import { useLanguages, useStudio, useUsual, useWorkshop } from "../../api/queries";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { stocked, useTimes } from "../../format";
 import type { Row } from "../../parts/fields/fields";
@@ -22,6 +22,7 @@ import { t } from "../../words/said";
 const { data: shop, error } = useWorkshop();
 const { data: usual } = useUsual();
 const { data: studio } = useStudio();
+const { data: languages } = useLanguages();
 const times = useTimes();
 const route = useRoute();
 const router = useRouter();
@@ -81,6 +82,7 @@ const sheetOf = computed<Record<string, Sheet>>(() => {
     classes: options(s?.dryingClasses),
     families: options(s?.setupFamilies),
     skills: s?.skills ?? [],
+    languages: languages.value ?? [],
     moment: momentIn(studio.value?.epoch ?? "1970-01-01T00:00:00Z", studio.value?.zone ?? "UTC"),
   };
   return sheets(around, () => studio.value?.now ?? 0);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
-import { weekdays as inOrder } from "./sheets";
+import { dayName, weekdays as inOrder } from "./sheets";
 import { manner } from "../../manner";
 import { t } from "../../words/said";
 
@@ -24,7 +24,7 @@ const bars = computed(() =>
 const words = computed(
   () =>
     (props.person.hours ?? [])
-      .map((h) => t("{day} {from} to {to}", { day: h.day, from: h.from, to: h.to }))
+      .map((h) => t("{day} {from} to {to}", { day: dayName(h.day, "long"), from: h.from, to: h.to }))
       .join(", ") || t("no usual hours"),
 );
 </script>
@@ -33,7 +33,7 @@ const words = computed(
   <svg width="112" height="48" viewBox="0 0 112 48" role="img" :aria-label="words">
     <g v-for="(d, i) in weekdays" :key="d">
       <rect :x="i * 16" y="0" width="13" height="36" class="day" />
-      <text :x="i * 16 + 6.5" y="46">{{ d[0]!.toUpperCase() }}</text>
+      <text :x="i * 16 + 6.5" y="46">{{ dayName(d, "narrow") }}</text>
     </g>
     <rect v-for="(b, i) in bars" :key="i" :x="b.x" :y="b.y" width="13" :height="b.height" rx="2" class="works" />
   </svg>

@@ -30,11 +30,18 @@ export interface Around {
   classes: Option[];
   families: Option[];
   skills: string[];
+  languages: string[];
   moment: NonNullable<Column["as"]>;
 }
 
 const words = (...all: string[]): Option[] => all.map((w) => ({ title: word(w), value: w }));
 export const weekdays = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"];
+
+/** A day of the week as the browser's language calls it. */
+export const dayName = (day: string, as: "long" | "short" | "narrow"): string =>
+  new Intl.DateTimeFormat(undefined, { weekday: as, timeZone: "UTC" }).format(
+    Date.UTC(2024, 0, 1 + weekdays.indexOf(day)), // a Monday was the first
+  );
 
 const name: Column = { key: "name", label: t("name"), kind: "text", width: 240 };
 const outOfUse: Column = { key: "outOfUse", label: t("out of use"), kind: "flag" };
@@ -43,22 +50,22 @@ const day: Column = {
   key: "day",
   label: t("on"),
   kind: "choice",
-  options: weekdays.map((d) => ({ title: d[0]!.toUpperCase() + d.slice(1), value: d })),
+  options: () => weekdays.map((value) => ({ title: dayName(value, "long"), value })),
 };
 const hours = (key: string, title: string, more: string): Lines => ({
   key,
   title,
   more,
-  columns: [day, clock("from", "from"), clock("to", "to")],
+  columns: [day, clock("from", t("from")), clock("to", t("to"))],
   fresh: () => ({ day: "monday", from: "09:00", to: "17:00" }),
 });
 const spans = (key: string, title: string, more: string, moment: Around["moment"], now: () => number): Lines => ({
   key,
   title,
   more,
-  columns: ["from", "to"].map((k) => ({
-    key: k,
-    label: k,
+  columns: [t("from"), t("to")].map((label, i) => ({
+    key: i ? "to" : "from",
+    label,
     kind: "text",
     input: "datetime-local",
     as: moment,
@@ -149,7 +156,7 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           key: "breaks",
           title: t("Breaks, every day"),
           more: t("A break"),
-          columns: [clock("from", "from"), clock("to", "to")],
+          columns: [clock("from", t("from")), clock("to", t("to"))],
           fresh: () => ({ from: "12:30", to: "13:00" }),
         },
         spans("awayTimes", t("Away for some hours"), t("Away from … to …"), a.moment, now),
@@ -325,6 +332,13 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
             { title: t("point"), value: "." },
             { title: t("comma"), value: "," },
           ],
+        },
+        {
+          key: "manner.language",
+          label: t("language"),
+          kind: "choice",
+          blank: "English",
+          options: words(...a.languages),
         },
         { key: "manner.clock", label: t("hours"), kind: "choice", blank: "24", options: words("12") },
         {
