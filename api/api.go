@@ -44,6 +44,7 @@ type Service struct {
 	catalogue  catalogue
 	refused    *lru.Cache[string, error] // commands that were refused, by id
 	beginnings Beginnings
+	backups    backups
 
 	searching searching
 	last      atomic.Pointer[situation.Situation]
@@ -108,6 +109,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerWorkshop(to)
 	service.registerJournal(to)
 	service.registerWords(to)
+	service.registerBackups(to)
 	return service
 }
 

@@ -24,6 +24,13 @@ func TestMain(m *testing.M) {
 		number, _ := strconv.Atoi(os.Getenv("BRACTUM_BOOK_FROM"))
 		bookUntilKilled(folder, number)
 	}
+	if folder := os.Getenv("BRACTUM_COPY_FROM"); folder != "" {
+		for i := 0; ; i++ {
+			if err := store.Copy(ctx, folder, fmt.Sprintf("%s/%d-%d.bractum", os.Getenv("BRACTUM_COPY_TO"), os.Getpid(), i)); err != nil {
+				panic(err)
+			}
+		}
+	}
 	os.Exit(m.Run())
 }
 

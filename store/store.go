@@ -8,6 +8,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"embed"
@@ -73,6 +74,7 @@ type Store struct {
 	writes, reads *sqlcgen.Queries
 	held          *os.File // where this program serves the folder
 	folder        string
+	backups       string
 	// recipes that were read, by id: a revision never changes. One read within a command
 	// that failed is not listed by any document.
 	recipes sync.Map
@@ -85,6 +87,8 @@ type Options struct {
 	// Served says that this program serves the studio: no other may at the same time, and
 	// the file is looked through for damage first.
 	Served bool
+	// Backups is the folder of backups; within the data folder if empty.
+	Backups string
 }
 
 // Open opens the studio file in a folder, making both and bringing its tables up
@@ -103,11 +107,23 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 			return nil, err
 		}
 	}
-	s, err := open(ctx, folder, o)
+	var s *Store
+	wasPutAway, err := whole(folder)
+	if err == nil {
+		s, err = open(ctx, folder, o)
+	}
 	if err != nil {
 		return nil, errors.Join(plain(err), letGo(held))
 	}
-	s.held, s.folder = held, folder
+	s.held, s.folder, s.backups = held, folder, o.backups(folder)
+	if o.Served {
+		err = setMark(ctx, s.write, inUse)
+	} else if !wasPutAway {
+		err = s.recovered(ctx)
+	}
+	if err != nil {
+		return nil, errors.Join(plain(err), s.Close())
+	}
 	return s, nil
 }
 
@@ -123,7 +139,7 @@ func open(ctx context.Context, folder string, o Options) (*Store, error) {
 	}
 	write.SetMaxOpenConns(1)
 	if err = ready(ctx, write, o); err == nil {
-		err = upToDate(ctx, write)
+		err = upToDate(ctx, write, o.backups(folder))
 	}
 	if err != nil {
 		return nil, errors.Join(plain(err), write.Close())
@@ -166,7 +182,8 @@ func ready(ctx context.Context, write *sql.DB, o Options) error {
 }
 
 // upToDate brings the tables up to date, and refuses a file of a newer program.
-func upToDate(ctx context.Context, write *sql.DB) error {
+// Of a file with older tables a backup is made first.
+func upToDate(ctx context.Context, write *sql.DB, backups string) error {
 	tables, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
@@ -180,19 +197,39 @@ func upToDate(ctx context.Context, write *sql.DB) error {
 	if err != nil {
 		return err
 	}
-	if newest := sources[len(sources)-1].Version; at > newest {
-		return Broken{
-			What: fmt.Sprintf(
-				"this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
-					"Start the newer program, or go back to a copy from before",
-				at,
-				newest,
-			),
-			err: nil,
+	newest := sources[len(sources)-1].Version
+	if at > newest {
+		return newer(at, newest)
+	}
+	if at > 0 && at < newest {
+		if _, err := backUp(ctx, write, backups, fmt.Sprint(beforeTables, newest)); err != nil {
+			return fmt.Errorf("before its tables are brought up to date: %w", err)
 		}
 	}
 	_, err = provider.Up(ctx)
 	return err
+}
+
+// newer says that a file is of a newer program.
+func newer(is, known int64) error {
+	return Broken{What: fmt.Sprintf(
+		"this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
+			"Start the newer program, or go back to a copy from before", is, known)}
+}
+
+// newestTables is the version of the tables that this program writes.
+func newestTables() (int64, error) {
+	files, err := migrations.ReadDir("migrations")
+	if err != nil {
+		return 0, err
+	}
+	var newest int64
+	_, err = fmt.Sscanf(files[len(files)-1].Name(), "%d_", &newest)
+	return newest, err
+}
+
+func (o Options) backups(folder string) string {
+	return cmp.Or(o.Backups, filepath.Join(folder, "backups"))
 }
 
 // hold makes this program the one that serves a folder; the system lets go of it whenever
@@ -225,7 +262,11 @@ func letGo(held *os.File) error {
 
 // Close lets go of the file.
 func (s *Store) Close() error {
-	return errors.Join(s.read.Close(), s.write.Close(), letGo(s.held))
+	var marked error
+	if s.held != nil {
+		marked = setMark(context.Background(), s.write, putAway)
+	}
+	return errors.Join(marked, s.read.Close(), s.write.Close(), letGo(s.held))
 }
 
 // reading runs a function within one read transaction: one state, one N.

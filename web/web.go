@@ -37,6 +37,7 @@ type Application struct {
 	app     *fiber.App
 	events  *hub
 	service *api.Service
+	names   names
 	API     huma.API
 }
 
@@ -44,10 +45,11 @@ type Application struct {
 // description is wanted.
 func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	huma.DefaultArrayNullable = false // our answers write empty lists, never null
-	a := &Application{events: newHub()}
+	a := &Application{events: newHub(), names: names{}}
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed,
 		ReadTimeout: readingTakes, IdleTimeout: idles, Concurrency: mostConnections})
-	a.app.Use(logged, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard)
+	a.app.Use(logged, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard,
+		a.names.mayAsk)
 	a.app.Post(
 		"/api/readings",
 		limiter.New(limiter.Config{Max: readingsEach, Expiration: time.Minute, LimitReached: func(fiber.Ctx) error {
@@ -108,6 +110,12 @@ func (a *Application) Receive(ctx context.Context, pack []byte) error {
 
 // Begins says what an empty folder can become.
 func (a *Application) Begins(from api.Beginnings) { a.service.Begins(from) }
+
+// Named lets a studio be asked for by a name, beside its address; before it is served.
+func (a *Application) Named(name string) { a.names[strings.ToLower(name)] = true }
+
+// KeepBackups makes a backup every night and keeps so many of the newest, until the context ends.
+func (a *Application) KeepBackups(ctx context.Context, keep int) { a.service.KeepBackups(ctx, keep) }
 
 // Close stops what goes on in the background; Serve ends with it.
 func (a *Application) Close() { a.service.Close() }

@@ -26,6 +26,8 @@ type commands struct {
 	Export   exportCommand   `cmd:"" help:"Write recipes with all they need as a file, or the parts table of one as CSV."`
 	Import   importCommand   `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`
 	Verify   verifyCommand   `cmd:"" help:"Look through a studio's file: damage, loose ends, balances against the ledger; names every flaw."`
+	Backup   backupCommand   `cmd:"" help:"Write a backup of a studio, also while it is served."`
+	Restore  restoreCommand  `cmd:"" help:"Put a backup into an empty folder."`
 	Serve    serveCommand    `cmd:"" help:"Serve a studio's application on 127.0.0.1."`
 	Demo     demoCommand     `cmd:"" help:"Serve the demo studio, Pellowen Yard."`
 	Scale    scaleCommand    `cmd:"" help:"Stand in for a scale on 127.0.0.1."`

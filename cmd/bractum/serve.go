@@ -29,27 +29,35 @@ import (
 )
 
 type serveCommand struct {
-	Data string `help:"Folder of the studio's file." default:"./data" type:"path"`
-	Port int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
-	From string `help:"Start an empty file from this studio document." placeholder:"FILE"`
+	Data    string `help:"Folder of the studio's file." default:"./data" type:"path"`
+	Port    int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
+	From    string `help:"Start an empty file from this studio document." placeholder:"FILE"`
+	Backups string `help:"Folder of backups, a stick or a share; within the data folder if none is named." type:"path" placeholder:"DIR"`
+	Keep    int    `help:"How many backups are kept, one a night; 0 makes none." default:"14"`
 	outsideFlags
 }
 
 func (c *serveCommand) Run() error {
-	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
-		if c.From == "" {
-			return nil // it is begun in the browser
-		}
-		doc, err := read(c.From, studio.Read)
-		if err != nil {
-			return err
-		}
-		if err := api.Begin(ctx, s, doc, false); err != nil {
-			return fmt.Errorf("%s: %w", c.From, err)
-		}
-		return nil
-	}, realTime, nil, nil, c.services())
+	return serving{
+		folder: c.Data, listen: loopback(c.Port), clock: realTime, out: c.services(), backups: c.Backups, keep: c.Keep,
+		fill: func(ctx context.Context, s *store.Store) error {
+			if c.From == "" {
+				return nil // it is begun in the browser
+			}
+			doc, err := read(c.From, studio.Read)
+			if err != nil {
+				return err
+			}
+			if err := api.Begin(ctx, s, doc, false); err != nil {
+				return fmt.Errorf("%s: %w", c.From, err)
+			}
+			return nil
+		},
+		opened: func(address string) { fmt.Printf("Bractum is open: http://%s\n", address) },
+	}.serve()
 }
+
+func loopback(port int) string { return net.JoinHostPort("127.0.0.1", strconv.Itoa(port)) }
 
 // look opens the demo beside a studio, on a port and in a folder of its own that is forgotten, until the
 // context ends. Opened once, it is the same.
@@ -139,7 +147,7 @@ type scaleCommand struct {
 }
 
 func (c *scaleCommand) Run() error {
-	address := net.JoinHostPort("127.0.0.1", strconv.Itoa(c.Port))
+	address := loopback(c.Port)
 	fmt.Printf("A stand-in for a scale: http://%s\n", address)
 	return http.ListenAndServe(address, scale.New(1, time.Now))
 }
@@ -172,13 +180,16 @@ func (c *demoCommand) Run() error {
 			return err
 		}
 	}
-	return serve(c.Data, c.Port, func(ctx context.Context, s *store.Store) error {
-		if c.Season {
-			return api.Begin(ctx, s, demo.Season(1, 1, 90), true)
-		}
-		return yard.Seed(ctx, s)
-	}, clock, yard.Follow, func(address string) {
-		fmt.Printf(`Pellowen Yard is open: http://%s
+	return serving{
+		folder: c.Data, listen: loopback(c.Port), clock: clock, follow: yard.Follow, out: flags.services(),
+		fill: func(ctx context.Context, s *store.Store) error {
+			if c.Season {
+				return api.Begin(ctx, s, demo.Season(1, 1, 90), true)
+			}
+			return yard.Seed(ctx, s)
+		},
+		opened: func(address string) {
+			fmt.Printf(`Pellowen Yard is open: http://%s
 It is Monday 20 September 2027, 08:30 there, until you move the clock on (top right).
 Try first:
   1. Orders: enter one for twelve of a flower, two weeks ahead; see what it moves; accept.
@@ -188,7 +199,8 @@ The demo's scale stands at %s: pour there, and weigh in at Mixing.
 Its label printer stands at %s and keeps what it printed.
 What you enter is kept in %s; make demo-fresh starts over. Ctrl-C closes.
 `, address, flags.Scale, flags.Printer, c.Data)
-	}, flags.services())
+		},
+	}.serve()
 }
 
 func realTime(calendar studio.Calendar, _ *studio.Minute) studio.Minute {
@@ -229,56 +241,66 @@ func runs(last studio.Minute, now func() time.Time) store.Clock {
 // mostMemory is from how many bytes on memory is sought more eagerly.
 const mostMemory = 350 << 20
 
+// serving is a studio's folder, and how it is served.
+type serving struct {
+	folder string
+	listen string // host and port
+	fill   func(context.Context, *store.Store) error
+	clock  store.Clock
+	follow func(ctx context.Context, address string, now func() (time.Time, error))
+	opened func(address string)
+	out    outside.Services
+
+	backups string
+	keep    int // backups, made by themselves; 0 for none
+}
+
 // serve opens the studio's file, fills it when it is empty, and answers until
 // the program is told to stop.
-func serve(
-	folder string,
-	port int,
-	fill func(context.Context, *store.Store) error,
-	clock store.Clock,
-	follow func(ctx context.Context, address string, now func() (time.Time, error)),
-	opened func(address string),
-	out outside.Services,
-) error {
+func (v serving) serve() error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	debug.SetGCPercent(200) // the same few hundred MB are made anew with each situation
 	debug.SetMemoryLimit(mostMemory)
-	s, err := store.Open(ctx, folder, store.Options{Served: true})
+	s, err := store.Open(ctx, v.folder, store.Options{Served: true, Backups: v.backups})
 	if err != nil {
 		return err
 	}
 	defer s.Close()
 	if _, _, _, err := s.LastN(ctx); errors.Is(err, store.ErrEmpty) {
-		if err := fill(ctx, s); err != nil {
+		if err := v.fill(ctx, s); err != nil {
 			return err
 		}
 	} else if err != nil {
 		return err
 	}
-	on, err := net.Listen("tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(port)))
+	on, err := net.Listen("tcp", v.listen)
 	if err != nil {
-		return fmt.Errorf("port %d cannot be used (%w); PORT=8081 takes another", port, err)
+		return fmt.Errorf("%s cannot be listened on (%w); PORT=8081 takes another port", v.listen, err)
 	}
-	if opened == nil {
-		opened = func(address string) { fmt.Printf("Bractum is open: http://%s\n", address) }
-	}
-	if follow != nil {
-		follow(ctx, "http://"+on.Addr().String(), func() (time.Time, error) {
+	if v.follow != nil {
+		v.follow(ctx, "http://"+on.Addr().String(), func() (time.Time, error) {
 			_, calendar, standing, err := s.LastN(ctx)
 			if err != nil { // it is being closed, or cannot be read just now
 				return time.Time{}, err
 			}
-			return calendar.Time(clock(calendar, standing)), nil
+			return calendar.Time(v.clock(calendar, standing)), nil
 		})
 	}
-	opened(on.Addr().String())
-	app := web.New(s, clock, out)
+	v.opened(on.Addr().String())
+	app := web.New(s, v.clock, v.out)
 	app.Begins(api.Beginnings{Starter: demo.Starter, Look: look(ctx)})
-	if err := app.Serve(ctx, on); !errors.Is(err, context.Canceled) { // told to stop before it was open
-		return err
+	var beside sync.WaitGroup
+	if v.keep > 0 {
+		beside.Go(func() { app.KeepBackups(ctx, v.keep) })
 	}
-	return nil
+	err = app.Serve(ctx, on)
+	stop()
+	beside.Wait()                         // a copy that is being made ends first
+	if errors.Is(err, context.Canceled) { // told to stop before it was open
+		return nil
+	}
+	return err
 }
 
 type openAPICommand struct{}

@@ -9,6 +9,7 @@ import { stocked, useTimes } from "../../format";
 import type { Row } from "../../parts/fields/fields";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
+import BackupNote from "./BackupNote.vue";
 import ClosedDay from "./ClosedDay.vue";
 import FrameSheet from "./FrameSheet.vue";
 import { momentIn } from "./moment";
@@ -264,6 +265,7 @@ const drawn = (slots: number) => Math.min(12, slots);
             The whole studio as a file
           </a>
         </section>
+        <BackupNote />
         <details v-if="outOfUse.length">
           <summary>{{ outOfUse.length }} out of use</summary>
           <button v-for="o in outOfUse" :key="o.id" class="chip" @click="open(o.of, o.id)">{{ o.name }}</button>
