@@ -8,6 +8,7 @@
 //   - ask: a question that is cheap to answer and writes nothing.
 //   - beside: a question that is dear; few are worked on at once, and none whose asker is gone.
 //   - fact, wish: commands, which pass the gate (gate.go).
+//   - access: how people, tablets and devices come in (entering.go).
 //   - device: what a sensor sends, which is nobody's command.
 //
 // Errors are RFC 9457 problems with the place of the field they are about.
@@ -38,7 +39,7 @@ type Service struct {
 	situations *situation.Worker
 	listen     Listener
 	out        outside.Services
-	may        func(person, operation string) error
+	door       door
 	limit      *limit
 	views      views
 	catalogue  catalogue
@@ -81,7 +82,8 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	if err != nil {
 		panic(err) // the size is a constant
 	}
-	service := &Service{store: s, listen: listen, out: out, may: everybodyMay, limit: newLimit(), refused: refused}
+	service := &Service{store: s, listen: listen, out: out, limit: newLimit(), refused: refused,
+		door: door{guesses: newGuesses(), hashing: make(chan struct{}, 2)}}
 	service.situations = situation.New(s, clock, service.published)
 	service.registerBeginning(to)
 	service.registerStudio(to)
@@ -110,6 +112,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerJournal(to)
 	service.registerWords(to)
 	service.registerBackups(to)
+	service.registerAccess(to)
 	return service
 }
 

@@ -19,7 +19,7 @@ import (
 // Every command passes the gate, in this order:
 //
 //  1. its id: one that was carried out before answers as it did then;
-//  2. who gives it, and whether they may;
+//  2. who gives it: they were admitted (access.go), and work here;
 //  3. its body is what the description says;
 //  4. the base it saw: a version named by If-Match, and for a wish the situation that it was
 //     reasoned from;
@@ -46,13 +46,11 @@ type Sees struct {
 // change is a command in progress: the studio as it finds it, and what it writes.
 type change struct {
 	*store.Tx
+	asker  Asker
 	at     *moment                     // the facts are those of the command's base
 	after  func(context.Context) error // once it is written
 	failed func()                      // if it is not
 }
-
-// everybodyMay is where roles will stand.
-func everybodyMay(string, string) error { return nil }
 
 // fact registers a command that is reasoned from what is recorded and the plan as people
 // see it: it waits for nothing to be worked out.
@@ -184,9 +182,6 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 	if err == nil {
 		err = at.refuseStranger(person)
 	}
-	if err == nil {
-		err = s.may(person, o.id)
-	}
 	if err != nil {
 		return refuse(err)
 	}
@@ -252,7 +247,7 @@ func (s *Service) written(
 		if err != nil {
 			return nil, err
 		}
-		c = &change{Tx: tx, at: momentOf(at)}
+		c = &change{Tx: tx, at: momentOf(at), asker: AskerOf(ctx)}
 		return run(c)
 	})
 	if err != nil {

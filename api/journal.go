@@ -44,6 +44,13 @@ func (s *Service) registerJournal(to huma.API) {
 		})
 	fact(s, to, post("/journal/{n}/undo", "undo", "undone", "Take back what a command did"),
 		func(c *change, in *undoing) (Moved, error) {
+			by, err := c.WrittenBy(in.N)
+			if err == nil && c.asker.Role == store.Maker && by != c.asker.Person {
+				err = studio.Refuse("somebody else did this; ask them or a lead to take it back")
+			}
+			if err != nil {
+				return Moved{}, err
+			}
 			return Moved{c.Tx.N()}, c.Undo(in.N)
 		})
 }

@@ -188,6 +188,15 @@ type CannotUndo struct{ Reason string }
 
 func (c CannotUndo) Error() string { return c.Reason }
 
+// WrittenBy is who gave the command of a line of the journal.
+func (t *Tx) WrittenBy(n int64) (studio.ID, error) {
+	entry, err := t.q.Entry(t.ctx, n)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", NotFound{fmt.Sprintf("line %d of the journal", n)}
+	}
+	return studio.ID(entry.PersonID.String), err
+}
+
 // Undo takes back what a journal line did, by a line of its own. It is refused
 // when a later line touched the same things.
 func (t *Tx) Undo(n int64) error {

@@ -18,16 +18,23 @@ import (
 )
 
 // adapter puts the API's operations on a Fiber application.
-type adapter struct{ app *fiber.App }
+type adapter struct {
+	app   *fiber.App
+	admit func(c fiber.Ctx, operation string, command bool) (context.Context, error)
+}
 
 func (a adapter) Handle(op *huma.Operation, handler func(huma.Context)) {
 	path := strings.NewReplacer("{", ":", "}", "").Replace(op.Path)
 	a.app.Add([]string{op.Method}, path, func(c fiber.Ctx) error {
-		e := &exchange{op: op, ctx: c, while: c.Context()}
+		admitted, err := a.admit(c, op.OperationID, op.Extensions[api.Way] == api.WayCommand)
+		if err != nil {
+			return err
+		}
+		e := &exchange{op: op, ctx: c, while: admitted}
 		if op.Extensions[api.Way] == api.WayBeside {
 			while, done := whileConnected(c)
 			defer done()
-			e.while = while
+			e.while = api.AskerOf(admitted).With(while)
 		}
 		handler(e)
 		return nil

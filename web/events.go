@@ -119,7 +119,8 @@ func (h *hub) close() {
 
 // stream sends events as they come; the first says which journal number is published by
 // the time that nothing more is missed.
-func (h *hub) stream(c fiber.Ctx, latest func() (int64, error)) error {
+// stream tells a browser of events for as long as it may be told: it ends with its sign-in.
+func (h *hub) stream(c fiber.Ctx, latest func() (int64, error), still func() bool) error {
 	stream, heard, ok := h.open()
 	if !ok {
 		return fiber.NewError(fiber.StatusServiceUnavailable,
@@ -145,13 +146,13 @@ func (h *hub) stream(c fiber.Ctx, latest func() (int64, error)) error {
 		for alive := send(api.Event{Name: "hello", N: n}); alive; {
 			select {
 			case _, open := <-stream:
-				alive = open
+				alive = open && still()
 				for _, event := range h.since(heard) {
 					alive = alive && send(event)
 				}
 			case <-beat.C:
 				_, _ = w.WriteString(": still here\n\n")
-				alive = w.Flush() == nil
+				alive = w.Flush() == nil && still()
 			}
 		}
 	})

@@ -44,6 +44,8 @@ func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 				assert.Equal(t, http.MethodGet, method, name)
 			case api.WayAsk, api.WayBeside:
 				asks++
+			case api.WayAccess: // its own tests are in access_test.go
+				assert.True(t, strings.HasPrefix(path, "/api/access"), name)
 			case api.WayDevice:
 				assert.Equal(t, "/api/readings", path)
 			case api.WayBegin:

@@ -38,6 +38,7 @@ type Application struct {
 	events  *hub
 	service *api.Service
 	names   names
+	root    []byte // a certificate that tablets are to trust
 	API     huma.API
 }
 
@@ -68,13 +69,26 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	config.SchemasPath = ""
 	config.CreateHooks = nil // no links to schemas in answers
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", namer())
-	a.API = huma.NewAPI(config, adapter{a.app})
+	a.API = huma.NewAPI(config, adapter{a.app, a.admit})
 	a.service = api.Register(a.API, s, clock, a.events.tell, out)
 	a.app.Get("/api/events", func(c fiber.Ctx) error {
+		if _, err := a.admit(c, "follow-events", false); err != nil {
+			return err
+		}
 		if _, err := a.service.Latest(c.Context()); errors.Is(err, store.ErrEmpty) {
 			return fiber.NewError(http.StatusConflict, "no studio is begun here yet")
 		}
-		return a.events.stream(c, func() (int64, error) { return a.service.Latest(c.Context()) })
+		token := strings.Clone(c.Cookies(api.Cookie))
+		return a.events.stream(c, func() (int64, error) { return a.service.Latest(c.Context()) },
+			func() bool { return a.service.Still(context.Background(), token) })
+	})
+	a.app.Get("/root.crt", func(c fiber.Ctx) error {
+		if a.root == nil {
+			return fiber.ErrNotFound
+		}
+		c.Set("Content-Type", "application/x-x509-ca-cert")
+		c.Set("Content-Disposition", `attachment; filename="bractum-root.crt"`)
+		return c.Send(a.root)
 	})
 	a.app.All("/api/*", func(fiber.Ctx) error { return fiber.ErrNotFound })
 	a.app.Get("/*", page)
@@ -113,6 +127,15 @@ func (a *Application) Begins(from api.Beginnings) { a.service.Begins(from) }
 
 // Named lets a studio be asked for by a name, beside its address; before it is served.
 func (a *Application) Named(name string) { a.names[strings.ToLower(name)] = true }
+
+// Reached says how the studio is reached, and whether over HTTPS; before it is served.
+func (a *Application) Reached(secure bool, addresses ...string) { a.service.Door(secure, addresses...) }
+
+// Root gives out the root that tablets are to trust.
+func (a *Application) Root(pem []byte, fingerprint string) {
+	a.root = pem
+	a.service.Trusted(fingerprint)
+}
 
 // KeepBackups makes a backup every night and keeps so many of the newest, until the context ends.
 func (a *Application) KeepBackups(ctx context.Context, keep int) { a.service.KeepBackups(ctx, keep) }

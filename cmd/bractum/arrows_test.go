@@ -45,6 +45,7 @@ var may = map[string][]string{
 		"store",
 		"web",
 	},
+	"bractum/certificate":   {},
 	"bractum/store/sqlcgen": {},
 	"bractum/store": {
 		"core/studio",
@@ -81,6 +82,7 @@ var may = map[string][]string{
 		"store",
 		"api",
 		"web",
+		"certificate",
 		"outside",
 		"standin/printer",
 		"standin/scale",

@@ -28,7 +28,8 @@ type commands struct {
 	Verify   verifyCommand   `cmd:"" help:"Look through a studio's file: damage, loose ends, balances against the ledger; names every flaw."`
 	Backup   backupCommand   `cmd:"" help:"Write a backup of a studio, also while it is served."`
 	Restore  restoreCommand  `cmd:"" help:"Put a backup into an empty folder."`
-	Serve    serveCommand    `cmd:"" help:"Serve a studio's application on 127.0.0.1."`
+	Password passwordCommand `cmd:"" help:"Give somebody a password and make them lead, at the studio's own computer."`
+	Serve    serveCommand    `cmd:"" help:"Serve a studio's application, on 127.0.0.1 if nothing else is said."`
 	Demo     demoCommand     `cmd:"" help:"Serve the demo studio, Pellowen Yard."`
 	Scale    scaleCommand    `cmd:"" help:"Stand in for a scale on 127.0.0.1."`
 	OpenAPI  openAPICommand  `cmd:"" name:"openapi" help:"Write the description of the HTTP interface."`

@@ -34,12 +34,17 @@ type serveCommand struct {
 	From    string `help:"Start an empty file from this studio document." placeholder:"FILE"`
 	Backups string `help:"Folder of backups, a stick or a share; within the data folder if none is named." type:"path" placeholder:"DIR"`
 	Keep    int    `help:"How many backups are kept, one a night; 0 makes none." default:"14"`
+	networkFlags
 	outsideFlags
 }
 
 func (c *serveCommand) Run() error {
+	listen, others, err := c.listen(c.Port)
+	if err != nil {
+		return err
+	}
 	return serving{
-		folder: c.Data, listen: loopback(c.Port), clock: realTime, out: c.services(), backups: c.Backups, keep: c.Keep,
+		folder: c.Data, listen: listen, others: others, network: c.networkFlags, clock: realTime, out: c.services(), backups: c.Backups, keep: c.Keep,
 		fill: func(ctx context.Context, s *store.Store) error {
 			if c.From == "" {
 				return nil // it is begun in the browser
@@ -53,7 +58,7 @@ func (c *serveCommand) Run() error {
 			}
 			return nil
 		},
-		opened: func(address string) { fmt.Printf("Bractum is open: http://%s\n", address) },
+		opened: func(address string) { fmt.Printf("Bractum is open: %s://%s\n", c.scheme(), address) },
 	}.serve()
 }
 
@@ -243,16 +248,38 @@ const mostMemory = 350 << 20
 
 // serving is a studio's folder, and how it is served.
 type serving struct {
-	folder string
-	listen string // host and port
-	fill   func(context.Context, *store.Store) error
-	clock  store.Clock
-	follow func(ctx context.Context, address string, now func() (time.Time, error))
-	opened func(address string)
-	out    outside.Services
+	folder  string
+	listen  string // host and port
+	others  bool   // than this computer reach it
+	network networkFlags
+	fill    func(context.Context, *store.Store) error
+	clock   store.Clock
+	follow  func(ctx context.Context, address string, now func() (time.Time, error))
+	opened  func(address string)
+	out     outside.Services
 
 	backups string
 	keep    int // backups, made by themselves; 0 for none
+}
+
+// addresses are what the studio can be asked for by, from other computers.
+func (v serving) addresses(address string) (all []string) {
+	if !v.others {
+		return nil
+	}
+	host, port, _ := net.SplitHostPort(address) // it is listened on
+	named := v.network.Host
+	if ip := net.ParseIP(host); ip != nil && !ip.IsUnspecified() {
+		named = append(named, host)
+	} else {
+		for _, a := range reached() {
+			named = append(named, a.String())
+		}
+	}
+	for _, name := range named {
+		all = append(all, v.network.scheme()+"://"+net.JoinHostPort(name, port))
+	}
+	return all
 }
 
 // serve opens the studio's file, fills it when it is empty, and answers until
@@ -274,6 +301,11 @@ func (v serving) serve() error {
 	} else if err != nil {
 		return err
 	}
+	if v.others {
+		if err := guarded(ctx, s); err != nil {
+			return err
+		}
+	}
 	on, err := net.Listen("tcp", v.listen)
 	if err != nil {
 		return fmt.Errorf("%s cannot be listened on (%w); PORT=8081 takes another port", v.listen, err)
@@ -287,8 +319,16 @@ func (v serving) serve() error {
 			return calendar.Time(v.clock(calendar, standing)), nil
 		})
 	}
-	v.opened(on.Addr().String())
 	app := web.New(s, v.clock, v.out)
+	address := on.Addr().String()
+	if on, err = v.network.secured(on, app, v.folder); err != nil {
+		return err
+	}
+	v.opened(address)
+	for _, name := range v.network.Host {
+		app.Named(name)
+	}
+	app.Reached(v.network.scheme() == "https", v.addresses(address)...)
 	app.Begins(api.Beginnings{Starter: demo.Starter, Look: look(ctx)})
 	var beside sync.WaitGroup
 	if v.keep > 0 {

@@ -24,6 +24,9 @@ func New(db DBTX) *Queries {
 func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	q := Queries{db: db}
 	var err error
+	if q.accessesStmt, err = db.PrepareContext(ctx, accesses); err != nil {
+		return nil, fmt.Errorf("error preparing query Accesses: %w", err)
+	}
 	if q.addAwayStmt, err = db.PrepareContext(ctx, addAway); err != nil {
 		return nil, fmt.Errorf("error preparing query AddAway: %w", err)
 	}
@@ -51,6 +54,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.addHoursStmt, err = db.PrepareContext(ctx, addHours); err != nil {
 		return nil, fmt.Errorf("error preparing query AddHours: %w", err)
 	}
+	if q.addInvitationStmt, err = db.PrepareContext(ctx, addInvitation); err != nil {
+		return nil, fmt.Errorf("error preparing query AddInvitation: %w", err)
+	}
+	if q.addKeyStmt, err = db.PrepareContext(ctx, addKey); err != nil {
+		return nil, fmt.Errorf("error preparing query AddKey: %w", err)
+	}
 	if q.addMovementStmt, err = db.PrepareContext(ctx, addMovement); err != nil {
 		return nil, fmt.Errorf("error preparing query AddMovement: %w", err)
 	}
@@ -71,6 +80,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.addSensorStmt, err = db.PrepareContext(ctx, addSensor); err != nil {
 		return nil, fmt.Errorf("error preparing query AddSensor: %w", err)
+	}
+	if q.addSessionStmt, err = db.PrepareContext(ctx, addSession); err != nil {
+		return nil, fmt.Errorf("error preparing query AddSession: %w", err)
 	}
 	if q.addSkillStmt, err = db.PrepareContext(ctx, addSkill); err != nil {
 		return nil, fmt.Errorf("error preparing query AddSkill: %w", err)
@@ -153,6 +165,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropHoursStmt, err = db.PrepareContext(ctx, dropHours); err != nil {
 		return nil, fmt.Errorf("error preparing query DropHours: %w", err)
 	}
+	if q.dropKeyStmt, err = db.PrepareContext(ctx, dropKey); err != nil {
+		return nil, fmt.Errorf("error preparing query DropKey: %w", err)
+	}
 	if q.dropMaterialStmt, err = db.PrepareContext(ctx, dropMaterial); err != nil {
 		return nil, fmt.Errorf("error preparing query DropMaterial: %w", err)
 	}
@@ -165,11 +180,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropOldFallsStmt, err = db.PrepareContext(ctx, dropOldFalls); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOldFalls: %w", err)
 	}
+	if q.dropOldInvitationsStmt, err = db.PrepareContext(ctx, dropOldInvitations); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOldInvitations: %w", err)
+	}
 	if q.dropOldOffersStmt, err = db.PrepareContext(ctx, dropOldOffers); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOldOffers: %w", err)
 	}
 	if q.dropOldPlansStmt, err = db.PrepareContext(ctx, dropOldPlans); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOldPlans: %w", err)
+	}
+	if q.dropOldSessionsStmt, err = db.PrepareContext(ctx, dropOldSessions); err != nil {
+		return nil, fmt.Errorf("error preparing query DropOldSessions: %w", err)
 	}
 	if q.dropPersonStmt, err = db.PrepareContext(ctx, dropPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query DropPerson: %w", err)
@@ -188,6 +209,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropRevisionStmt, err = db.PrepareContext(ctx, dropRevision); err != nil {
 		return nil, fmt.Errorf("error preparing query DropRevision: %w", err)
+	}
+	if q.dropSeatsStmt, err = db.PrepareContext(ctx, dropSeats); err != nil {
+		return nil, fmt.Errorf("error preparing query DropSeats: %w", err)
+	}
+	if q.dropSessionStmt, err = db.PrepareContext(ctx, dropSession); err != nil {
+		return nil, fmt.Errorf("error preparing query DropSession: %w", err)
+	}
+	if q.dropSessionsOfStmt, err = db.PrepareContext(ctx, dropSessionsOf); err != nil {
+		return nil, fmt.Errorf("error preparing query DropSessionsOf: %w", err)
 	}
 	if q.dropSkillsStmt, err = db.PrepareContext(ctx, dropSkills); err != nil {
 		return nil, fmt.Errorf("error preparing query DropSkills: %w", err)
@@ -239,6 +269,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.keepStockLotStmt, err = db.PrepareContext(ctx, keepStockLot); err != nil {
 		return nil, fmt.Errorf("error preparing query KeepStockLot: %w", err)
+	}
+	if q.keyOfStmt, err = db.PrepareContext(ctx, keyOf); err != nil {
+		return nil, fmt.Errorf("error preparing query KeyOf: %w", err)
+	}
+	if q.keysStmt, err = db.PrepareContext(ctx, keys); err != nil {
+		return nil, fmt.Errorf("error preparing query Keys: %w", err)
 	}
 	if q.lastMinuteStmt, err = db.PrepareContext(ctx, lastMinute); err != nil {
 		return nil, fmt.Errorf("error preparing query LastMinute: %w", err)
@@ -345,6 +381,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.purchasesStmt, err = db.PrepareContext(ctx, purchases); err != nil {
 		return nil, fmt.Errorf("error preparing query Purchases: %w", err)
 	}
+	if q.putAccessStmt, err = db.PrepareContext(ctx, putAccess); err != nil {
+		return nil, fmt.Errorf("error preparing query PutAccess: %w", err)
+	}
 	if q.putColourwayStmt, err = db.PrepareContext(ctx, putColourway); err != nil {
 		return nil, fmt.Errorf("error preparing query PutColourway: %w", err)
 	}
@@ -387,6 +426,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putRefusalStmt, err = db.PrepareContext(ctx, putRefusal); err != nil {
 		return nil, fmt.Errorf("error preparing query PutRefusal: %w", err)
 	}
+	if q.putSeatStmt, err = db.PrepareContext(ctx, putSeat); err != nil {
+		return nil, fmt.Errorf("error preparing query PutSeat: %w", err)
+	}
 	if q.putSupplierStmt, err = db.PrepareContext(ctx, putSupplier); err != nil {
 		return nil, fmt.Errorf("error preparing query PutSupplier: %w", err)
 	}
@@ -426,6 +468,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.reverseMovementsStmt, err = db.PrepareContext(ctx, reverseMovements); err != nil {
 		return nil, fmt.Errorf("error preparing query ReverseMovements: %w", err)
 	}
+	if q.seatsOfStmt, err = db.PrepareContext(ctx, seatsOf); err != nil {
+		return nil, fmt.Errorf("error preparing query SeatsOf: %w", err)
+	}
+	if q.seenKeyStmt, err = db.PrepareContext(ctx, seenKey); err != nil {
+		return nil, fmt.Errorf("error preparing query SeenKey: %w", err)
+	}
+	if q.seenSessionStmt, err = db.PrepareContext(ctx, seenSession); err != nil {
+		return nil, fmt.Errorf("error preparing query SeenSession: %w", err)
+	}
 	if q.sensorStmt, err = db.PrepareContext(ctx, sensor); err != nil {
 		return nil, fmt.Errorf("error preparing query Sensor: %w", err)
 	}
@@ -434,6 +485,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.sensorsStmt, err = db.PrepareContext(ctx, sensors); err != nil {
 		return nil, fmt.Errorf("error preparing query Sensors: %w", err)
+	}
+	if q.sessionOfStmt, err = db.PrepareContext(ctx, sessionOf); err != nil {
+		return nil, fmt.Errorf("error preparing query SessionOf: %w", err)
+	}
+	if q.sessionsStmt, err = db.PrepareContext(ctx, sessions); err != nil {
+		return nil, fmt.Errorf("error preparing query Sessions: %w", err)
 	}
 	if q.setAirStmt, err = db.PrepareContext(ctx, setAir); err != nil {
 		return nil, fmt.Errorf("error preparing query SetAir: %w", err)
@@ -480,6 +537,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.suppliersStmt, err = db.PrepareContext(ctx, suppliers); err != nil {
 		return nil, fmt.Errorf("error preparing query Suppliers: %w", err)
 	}
+	if q.takeInvitationStmt, err = db.PrepareContext(ctx, takeInvitation); err != nil {
+		return nil, fmt.Errorf("error preparing query TakeInvitation: %w", err)
+	}
 	if q.tasksOfLotStmt, err = db.PrepareContext(ctx, tasksOfLot); err != nil {
 		return nil, fmt.Errorf("error preparing query TasksOfLot: %w", err)
 	}
@@ -512,6 +572,11 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 
 func (q *Queries) Close() error {
 	var err error
+	if q.accessesStmt != nil {
+		if cerr := q.accessesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing accessesStmt: %w", cerr)
+		}
+	}
 	if q.addAwayStmt != nil {
 		if cerr := q.addAwayStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addAwayStmt: %w", cerr)
@@ -557,6 +622,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing addHoursStmt: %w", cerr)
 		}
 	}
+	if q.addInvitationStmt != nil {
+		if cerr := q.addInvitationStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addInvitationStmt: %w", cerr)
+		}
+	}
+	if q.addKeyStmt != nil {
+		if cerr := q.addKeyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addKeyStmt: %w", cerr)
+		}
+	}
 	if q.addMovementStmt != nil {
 		if cerr := q.addMovementStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addMovementStmt: %w", cerr)
@@ -590,6 +665,11 @@ func (q *Queries) Close() error {
 	if q.addSensorStmt != nil {
 		if cerr := q.addSensorStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing addSensorStmt: %w", cerr)
+		}
+	}
+	if q.addSessionStmt != nil {
+		if cerr := q.addSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing addSessionStmt: %w", cerr)
 		}
 	}
 	if q.addSkillStmt != nil {
@@ -727,6 +807,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropHoursStmt: %w", cerr)
 		}
 	}
+	if q.dropKeyStmt != nil {
+		if cerr := q.dropKeyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropKeyStmt: %w", cerr)
+		}
+	}
 	if q.dropMaterialStmt != nil {
 		if cerr := q.dropMaterialStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropMaterialStmt: %w", cerr)
@@ -747,6 +832,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropOldFallsStmt: %w", cerr)
 		}
 	}
+	if q.dropOldInvitationsStmt != nil {
+		if cerr := q.dropOldInvitationsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOldInvitationsStmt: %w", cerr)
+		}
+	}
 	if q.dropOldOffersStmt != nil {
 		if cerr := q.dropOldOffersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropOldOffersStmt: %w", cerr)
@@ -755,6 +845,11 @@ func (q *Queries) Close() error {
 	if q.dropOldPlansStmt != nil {
 		if cerr := q.dropOldPlansStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropOldPlansStmt: %w", cerr)
+		}
+	}
+	if q.dropOldSessionsStmt != nil {
+		if cerr := q.dropOldSessionsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropOldSessionsStmt: %w", cerr)
 		}
 	}
 	if q.dropPersonStmt != nil {
@@ -785,6 +880,21 @@ func (q *Queries) Close() error {
 	if q.dropRevisionStmt != nil {
 		if cerr := q.dropRevisionStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropRevisionStmt: %w", cerr)
+		}
+	}
+	if q.dropSeatsStmt != nil {
+		if cerr := q.dropSeatsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSeatsStmt: %w", cerr)
+		}
+	}
+	if q.dropSessionStmt != nil {
+		if cerr := q.dropSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSessionStmt: %w", cerr)
+		}
+	}
+	if q.dropSessionsOfStmt != nil {
+		if cerr := q.dropSessionsOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSessionsOfStmt: %w", cerr)
 		}
 	}
 	if q.dropSkillsStmt != nil {
@@ -870,6 +980,16 @@ func (q *Queries) Close() error {
 	if q.keepStockLotStmt != nil {
 		if cerr := q.keepStockLotStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing keepStockLotStmt: %w", cerr)
+		}
+	}
+	if q.keyOfStmt != nil {
+		if cerr := q.keyOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing keyOfStmt: %w", cerr)
+		}
+	}
+	if q.keysStmt != nil {
+		if cerr := q.keysStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing keysStmt: %w", cerr)
 		}
 	}
 	if q.lastMinuteStmt != nil {
@@ -1047,6 +1167,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing purchasesStmt: %w", cerr)
 		}
 	}
+	if q.putAccessStmt != nil {
+		if cerr := q.putAccessStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putAccessStmt: %w", cerr)
+		}
+	}
 	if q.putColourwayStmt != nil {
 		if cerr := q.putColourwayStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putColourwayStmt: %w", cerr)
@@ -1117,6 +1242,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putRefusalStmt: %w", cerr)
 		}
 	}
+	if q.putSeatStmt != nil {
+		if cerr := q.putSeatStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putSeatStmt: %w", cerr)
+		}
+	}
 	if q.putSupplierStmt != nil {
 		if cerr := q.putSupplierStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putSupplierStmt: %w", cerr)
@@ -1182,6 +1312,21 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing reverseMovementsStmt: %w", cerr)
 		}
 	}
+	if q.seatsOfStmt != nil {
+		if cerr := q.seatsOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing seatsOfStmt: %w", cerr)
+		}
+	}
+	if q.seenKeyStmt != nil {
+		if cerr := q.seenKeyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing seenKeyStmt: %w", cerr)
+		}
+	}
+	if q.seenSessionStmt != nil {
+		if cerr := q.seenSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing seenSessionStmt: %w", cerr)
+		}
+	}
 	if q.sensorStmt != nil {
 		if cerr := q.sensorStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing sensorStmt: %w", cerr)
@@ -1195,6 +1340,16 @@ func (q *Queries) Close() error {
 	if q.sensorsStmt != nil {
 		if cerr := q.sensorsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing sensorsStmt: %w", cerr)
+		}
+	}
+	if q.sessionOfStmt != nil {
+		if cerr := q.sessionOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing sessionOfStmt: %w", cerr)
+		}
+	}
+	if q.sessionsStmt != nil {
+		if cerr := q.sessionsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing sessionsStmt: %w", cerr)
 		}
 	}
 	if q.setAirStmt != nil {
@@ -1270,6 +1425,11 @@ func (q *Queries) Close() error {
 	if q.suppliersStmt != nil {
 		if cerr := q.suppliersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing suppliersStmt: %w", cerr)
+		}
+	}
+	if q.takeInvitationStmt != nil {
+		if cerr := q.takeInvitationStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing takeInvitationStmt: %w", cerr)
 		}
 	}
 	if q.tasksOfLotStmt != nil {
@@ -1354,335 +1514,375 @@ func (q *Queries) queryRow(ctx context.Context, stmt *sql.Stmt, query string, ar
 }
 
 type Queries struct {
-	db                    DBTX
-	tx                    *sql.Tx
-	addAwayStmt           *sql.Stmt
-	addClimateHourStmt    *sql.Stmt
-	addClosedOrdinalStmt  *sql.Stmt
-	addClosedPiecesStmt   *sql.Stmt
-	addColourwayStmt      *sql.Stmt
-	addColourwaySlotStmt  *sql.Stmt
-	addEntryStmt          *sql.Stmt
-	addFallStmt           *sql.Stmt
-	addHoursStmt          *sql.Stmt
-	addMovementStmt       *sql.Stmt
-	addOrderLineStmt      *sql.Stmt
-	addOrderVersionStmt   *sql.Stmt
-	addPictureStmt        *sql.Stmt
-	addPlanStmt           *sql.Stmt
-	addRecipeStmt         *sql.Stmt
-	addSensorStmt         *sql.Stmt
-	addSkillStmt          *sql.Stmt
-	addStockLotStmt       *sql.Stmt
-	addStudioStmt         *sql.Stmt
-	addTaskStmt           *sql.Stmt
-	addTouchStmt          *sql.Stmt
-	airStmt               *sql.Stmt
-	atOtherWorkStmt       *sql.Stmt
-	awayStmt              *sql.Stmt
-	climateStmt           *sql.Stmt
-	closeLotStmt          *sql.Stmt
-	closedLotsStmt        *sql.Stmt
-	closedOrdinalsStmt    *sql.Stmt
-	closedPiecesStmt      *sql.Stmt
-	colourwayStmt         *sql.Stmt
-	colourwaySlotsStmt    *sql.Stmt
-	colourwaysStmt        *sql.Stmt
-	customerOrderStmt     *sql.Stmt
-	draftStmt             *sql.Stmt
-	draftsStmt            *sql.Stmt
-	dropAwayStmt          *sql.Stmt
-	dropClimateStmt       *sql.Stmt
-	dropColourwayStmt     *sql.Stmt
-	dropDraftStmt         *sql.Stmt
-	dropDryingClassStmt   *sql.Stmt
-	dropEquipmentStmt     *sql.Stmt
-	dropFallsStmt         *sql.Stmt
-	dropHoursStmt         *sql.Stmt
-	dropMaterialStmt      *sql.Stmt
-	dropOfferedPlanStmt   *sql.Stmt
-	dropOfferedPlansStmt  *sql.Stmt
-	dropOldFallsStmt      *sql.Stmt
-	dropOldOffersStmt     *sql.Stmt
-	dropOldPlansStmt      *sql.Stmt
-	dropPersonStmt        *sql.Stmt
-	dropPlaceStmt         *sql.Stmt
-	dropPlansStmt         *sql.Stmt
-	dropPurchaseStmt      *sql.Stmt
-	dropRefusalStmt       *sql.Stmt
-	dropRevisionStmt      *sql.Stmt
-	dropSkillsStmt        *sql.Stmt
-	dropSlotsStmt         *sql.Stmt
-	dropSupplierStmt      *sql.Stmt
-	dropTasksStmt         *sql.Stmt
-	dropTimerStmt         *sql.Stmt
-	dropWishStmt          *sql.Stmt
-	dryingClassesStmt     *sql.Stmt
-	entryStmt             *sql.Stmt
-	entryByCommandStmt    *sql.Stmt
-	equipmentStmt         *sql.Stmt
-	equipmentOfStmt       *sql.Stmt
-	hangSensorStmt        *sql.Stmt
-	heardOfStmt           *sql.Stmt
-	hoursStmt             *sql.Stmt
-	improvePlanStmt       *sql.Stmt
-	journalPageStmt       *sql.Stmt
-	keepStockLotStmt      *sql.Stmt
-	lastMinuteStmt        *sql.Stmt
-	lastNStmt             *sql.Stmt
-	laterTouchStmt        *sql.Stmt
-	latestFallsStmt       *sql.Stmt
-	latestPlanStmt        *sql.Stmt
-	latestPlanHeadStmt    *sql.Stmt
-	ledgerPageStmt        *sql.Stmt
-	linesOfStmt           *sql.Stmt
-	lotStmt               *sql.Stmt
-	lotsAboutStmt         *sql.Stmt
-	lotsDoneByStmt        *sql.Stmt
-	lotsNotClosedStmt     *sql.Stmt
-	lotsSinceStmt         *sql.Stmt
-	lyingOfStmt           *sql.Stmt
-	makeOfferFollowStmt   *sql.Stmt
-	materialsStmt         *sql.Stmt
-	nextOfKindStmt        *sql.Stmt
-	nextPositionStmt      *sql.Stmt
-	offcutsStmt           *sql.Stmt
-	offerHeadsStmt        *sql.Stmt
-	offeredPlanStmt       *sql.Stmt
-	openLotsStmt          *sql.Stmt
-	openOrdersStmt        *sql.Stmt
-	openTasksStmt         *sql.Stmt
-	orderLinesStmt        *sql.Stmt
-	orderVersionStmt      *sql.Stmt
-	paceOfStmt            *sql.Stmt
-	pastOrdersStmt        *sql.Stmt
-	peopleStmt            *sql.Stmt
-	pictureStmt           *sql.Stmt
-	placesStmt            *sql.Stmt
-	planVersionStmt       *sql.Stmt
-	planVersionsStmt      *sql.Stmt
-	purchaseStmt          *sql.Stmt
-	purchasesStmt         *sql.Stmt
-	putColourwayStmt      *sql.Stmt
-	putDraftStmt          *sql.Stmt
-	putDryingClassStmt    *sql.Stmt
-	putEquipmentStmt      *sql.Stmt
-	putLotStmt            *sql.Stmt
-	putMaterialStmt       *sql.Stmt
-	putOfferedPlanStmt    *sql.Stmt
-	putOrderStmt          *sql.Stmt
-	putPersonStmt         *sql.Stmt
-	putPlaceStmt          *sql.Stmt
-	putPurchaseStmt       *sql.Stmt
-	putReadingDayStmt     *sql.Stmt
-	putReadingHourStmt    *sql.Stmt
-	putRefusalStmt        *sql.Stmt
-	putSupplierStmt       *sql.Stmt
-	putTimerStmt          *sql.Stmt
-	putWishStmt           *sql.Stmt
-	readingDayStmt        *sql.Stmt
-	readingHoursStmt      *sql.Stmt
-	recipeBodyStmt        *sql.Stmt
-	recipeIDsStmt         *sql.Stmt
-	refusalStmt           *sql.Stmt
-	refusalsStmt          *sql.Stmt
-	refuseOfStmt          *sql.Stmt
-	renameStmt            *sql.Stmt
-	reservationsStmt      *sql.Stmt
-	reverseMovementsStmt  *sql.Stmt
-	sensorStmt            *sql.Stmt
-	sensorOfStmt          *sql.Stmt
-	sensorsStmt           *sql.Stmt
-	setAirStmt            *sql.Stmt
-	setLyingStmt          *sql.Stmt
-	setPaceStmt           *sql.Stmt
-	setSettingsStmt       *sql.Stmt
-	setStandingMinuteStmt *sql.Stmt
-	shelfStmt             *sql.Stmt
-	skillsStmt            *sql.Stmt
-	slotsOfColourwayStmt  *sql.Stmt
-	standingLinesStmt     *sql.Stmt
-	standingVersionsStmt  *sql.Stmt
-	stockLeftOfStmt       *sql.Stmt
-	stockLotStmt          *sql.Stmt
-	stockOfLotStmt        *sql.Stmt
-	studioStmt            *sql.Stmt
-	suppliersStmt         *sql.Stmt
-	tasksOfLotStmt        *sql.Stmt
-	tasksRemarkedOnStmt   *sql.Stmt
-	tasksSinceStmt        *sql.Stmt
-	timerStmt             *sql.Stmt
-	timersStmt            *sql.Stmt
-	touchesStmt           *sql.Stmt
-	undoneByStmt          *sql.Stmt
-	wishStmt              *sql.Stmt
-	wishesStmt            *sql.Stmt
+	db                     DBTX
+	tx                     *sql.Tx
+	accessesStmt           *sql.Stmt
+	addAwayStmt            *sql.Stmt
+	addClimateHourStmt     *sql.Stmt
+	addClosedOrdinalStmt   *sql.Stmt
+	addClosedPiecesStmt    *sql.Stmt
+	addColourwayStmt       *sql.Stmt
+	addColourwaySlotStmt   *sql.Stmt
+	addEntryStmt           *sql.Stmt
+	addFallStmt            *sql.Stmt
+	addHoursStmt           *sql.Stmt
+	addInvitationStmt      *sql.Stmt
+	addKeyStmt             *sql.Stmt
+	addMovementStmt        *sql.Stmt
+	addOrderLineStmt       *sql.Stmt
+	addOrderVersionStmt    *sql.Stmt
+	addPictureStmt         *sql.Stmt
+	addPlanStmt            *sql.Stmt
+	addRecipeStmt          *sql.Stmt
+	addSensorStmt          *sql.Stmt
+	addSessionStmt         *sql.Stmt
+	addSkillStmt           *sql.Stmt
+	addStockLotStmt        *sql.Stmt
+	addStudioStmt          *sql.Stmt
+	addTaskStmt            *sql.Stmt
+	addTouchStmt           *sql.Stmt
+	airStmt                *sql.Stmt
+	atOtherWorkStmt        *sql.Stmt
+	awayStmt               *sql.Stmt
+	climateStmt            *sql.Stmt
+	closeLotStmt           *sql.Stmt
+	closedLotsStmt         *sql.Stmt
+	closedOrdinalsStmt     *sql.Stmt
+	closedPiecesStmt       *sql.Stmt
+	colourwayStmt          *sql.Stmt
+	colourwaySlotsStmt     *sql.Stmt
+	colourwaysStmt         *sql.Stmt
+	customerOrderStmt      *sql.Stmt
+	draftStmt              *sql.Stmt
+	draftsStmt             *sql.Stmt
+	dropAwayStmt           *sql.Stmt
+	dropClimateStmt        *sql.Stmt
+	dropColourwayStmt      *sql.Stmt
+	dropDraftStmt          *sql.Stmt
+	dropDryingClassStmt    *sql.Stmt
+	dropEquipmentStmt      *sql.Stmt
+	dropFallsStmt          *sql.Stmt
+	dropHoursStmt          *sql.Stmt
+	dropKeyStmt            *sql.Stmt
+	dropMaterialStmt       *sql.Stmt
+	dropOfferedPlanStmt    *sql.Stmt
+	dropOfferedPlansStmt   *sql.Stmt
+	dropOldFallsStmt       *sql.Stmt
+	dropOldInvitationsStmt *sql.Stmt
+	dropOldOffersStmt      *sql.Stmt
+	dropOldPlansStmt       *sql.Stmt
+	dropOldSessionsStmt    *sql.Stmt
+	dropPersonStmt         *sql.Stmt
+	dropPlaceStmt          *sql.Stmt
+	dropPlansStmt          *sql.Stmt
+	dropPurchaseStmt       *sql.Stmt
+	dropRefusalStmt        *sql.Stmt
+	dropRevisionStmt       *sql.Stmt
+	dropSeatsStmt          *sql.Stmt
+	dropSessionStmt        *sql.Stmt
+	dropSessionsOfStmt     *sql.Stmt
+	dropSkillsStmt         *sql.Stmt
+	dropSlotsStmt          *sql.Stmt
+	dropSupplierStmt       *sql.Stmt
+	dropTasksStmt          *sql.Stmt
+	dropTimerStmt          *sql.Stmt
+	dropWishStmt           *sql.Stmt
+	dryingClassesStmt      *sql.Stmt
+	entryStmt              *sql.Stmt
+	entryByCommandStmt     *sql.Stmt
+	equipmentStmt          *sql.Stmt
+	equipmentOfStmt        *sql.Stmt
+	hangSensorStmt         *sql.Stmt
+	heardOfStmt            *sql.Stmt
+	hoursStmt              *sql.Stmt
+	improvePlanStmt        *sql.Stmt
+	journalPageStmt        *sql.Stmt
+	keepStockLotStmt       *sql.Stmt
+	keyOfStmt              *sql.Stmt
+	keysStmt               *sql.Stmt
+	lastMinuteStmt         *sql.Stmt
+	lastNStmt              *sql.Stmt
+	laterTouchStmt         *sql.Stmt
+	latestFallsStmt        *sql.Stmt
+	latestPlanStmt         *sql.Stmt
+	latestPlanHeadStmt     *sql.Stmt
+	ledgerPageStmt         *sql.Stmt
+	linesOfStmt            *sql.Stmt
+	lotStmt                *sql.Stmt
+	lotsAboutStmt          *sql.Stmt
+	lotsDoneByStmt         *sql.Stmt
+	lotsNotClosedStmt      *sql.Stmt
+	lotsSinceStmt          *sql.Stmt
+	lyingOfStmt            *sql.Stmt
+	makeOfferFollowStmt    *sql.Stmt
+	materialsStmt          *sql.Stmt
+	nextOfKindStmt         *sql.Stmt
+	nextPositionStmt       *sql.Stmt
+	offcutsStmt            *sql.Stmt
+	offerHeadsStmt         *sql.Stmt
+	offeredPlanStmt        *sql.Stmt
+	openLotsStmt           *sql.Stmt
+	openOrdersStmt         *sql.Stmt
+	openTasksStmt          *sql.Stmt
+	orderLinesStmt         *sql.Stmt
+	orderVersionStmt       *sql.Stmt
+	paceOfStmt             *sql.Stmt
+	pastOrdersStmt         *sql.Stmt
+	peopleStmt             *sql.Stmt
+	pictureStmt            *sql.Stmt
+	placesStmt             *sql.Stmt
+	planVersionStmt        *sql.Stmt
+	planVersionsStmt       *sql.Stmt
+	purchaseStmt           *sql.Stmt
+	purchasesStmt          *sql.Stmt
+	putAccessStmt          *sql.Stmt
+	putColourwayStmt       *sql.Stmt
+	putDraftStmt           *sql.Stmt
+	putDryingClassStmt     *sql.Stmt
+	putEquipmentStmt       *sql.Stmt
+	putLotStmt             *sql.Stmt
+	putMaterialStmt        *sql.Stmt
+	putOfferedPlanStmt     *sql.Stmt
+	putOrderStmt           *sql.Stmt
+	putPersonStmt          *sql.Stmt
+	putPlaceStmt           *sql.Stmt
+	putPurchaseStmt        *sql.Stmt
+	putReadingDayStmt      *sql.Stmt
+	putReadingHourStmt     *sql.Stmt
+	putRefusalStmt         *sql.Stmt
+	putSeatStmt            *sql.Stmt
+	putSupplierStmt        *sql.Stmt
+	putTimerStmt           *sql.Stmt
+	putWishStmt            *sql.Stmt
+	readingDayStmt         *sql.Stmt
+	readingHoursStmt       *sql.Stmt
+	recipeBodyStmt         *sql.Stmt
+	recipeIDsStmt          *sql.Stmt
+	refusalStmt            *sql.Stmt
+	refusalsStmt           *sql.Stmt
+	refuseOfStmt           *sql.Stmt
+	renameStmt             *sql.Stmt
+	reservationsStmt       *sql.Stmt
+	reverseMovementsStmt   *sql.Stmt
+	seatsOfStmt            *sql.Stmt
+	seenKeyStmt            *sql.Stmt
+	seenSessionStmt        *sql.Stmt
+	sensorStmt             *sql.Stmt
+	sensorOfStmt           *sql.Stmt
+	sensorsStmt            *sql.Stmt
+	sessionOfStmt          *sql.Stmt
+	sessionsStmt           *sql.Stmt
+	setAirStmt             *sql.Stmt
+	setLyingStmt           *sql.Stmt
+	setPaceStmt            *sql.Stmt
+	setSettingsStmt        *sql.Stmt
+	setStandingMinuteStmt  *sql.Stmt
+	shelfStmt              *sql.Stmt
+	skillsStmt             *sql.Stmt
+	slotsOfColourwayStmt   *sql.Stmt
+	standingLinesStmt      *sql.Stmt
+	standingVersionsStmt   *sql.Stmt
+	stockLeftOfStmt        *sql.Stmt
+	stockLotStmt           *sql.Stmt
+	stockOfLotStmt         *sql.Stmt
+	studioStmt             *sql.Stmt
+	suppliersStmt          *sql.Stmt
+	takeInvitationStmt     *sql.Stmt
+	tasksOfLotStmt         *sql.Stmt
+	tasksRemarkedOnStmt    *sql.Stmt
+	tasksSinceStmt         *sql.Stmt
+	timerStmt              *sql.Stmt
+	timersStmt             *sql.Stmt
+	touchesStmt            *sql.Stmt
+	undoneByStmt           *sql.Stmt
+	wishStmt               *sql.Stmt
+	wishesStmt             *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 	return &Queries{
-		db:                    tx,
-		tx:                    tx,
-		addAwayStmt:           q.addAwayStmt,
-		addClimateHourStmt:    q.addClimateHourStmt,
-		addClosedOrdinalStmt:  q.addClosedOrdinalStmt,
-		addClosedPiecesStmt:   q.addClosedPiecesStmt,
-		addColourwayStmt:      q.addColourwayStmt,
-		addColourwaySlotStmt:  q.addColourwaySlotStmt,
-		addEntryStmt:          q.addEntryStmt,
-		addFallStmt:           q.addFallStmt,
-		addHoursStmt:          q.addHoursStmt,
-		addMovementStmt:       q.addMovementStmt,
-		addOrderLineStmt:      q.addOrderLineStmt,
-		addOrderVersionStmt:   q.addOrderVersionStmt,
-		addPictureStmt:        q.addPictureStmt,
-		addPlanStmt:           q.addPlanStmt,
-		addRecipeStmt:         q.addRecipeStmt,
-		addSensorStmt:         q.addSensorStmt,
-		addSkillStmt:          q.addSkillStmt,
-		addStockLotStmt:       q.addStockLotStmt,
-		addStudioStmt:         q.addStudioStmt,
-		addTaskStmt:           q.addTaskStmt,
-		addTouchStmt:          q.addTouchStmt,
-		airStmt:               q.airStmt,
-		atOtherWorkStmt:       q.atOtherWorkStmt,
-		awayStmt:              q.awayStmt,
-		climateStmt:           q.climateStmt,
-		closeLotStmt:          q.closeLotStmt,
-		closedLotsStmt:        q.closedLotsStmt,
-		closedOrdinalsStmt:    q.closedOrdinalsStmt,
-		closedPiecesStmt:      q.closedPiecesStmt,
-		colourwayStmt:         q.colourwayStmt,
-		colourwaySlotsStmt:    q.colourwaySlotsStmt,
-		colourwaysStmt:        q.colourwaysStmt,
-		customerOrderStmt:     q.customerOrderStmt,
-		draftStmt:             q.draftStmt,
-		draftsStmt:            q.draftsStmt,
-		dropAwayStmt:          q.dropAwayStmt,
-		dropClimateStmt:       q.dropClimateStmt,
-		dropColourwayStmt:     q.dropColourwayStmt,
-		dropDraftStmt:         q.dropDraftStmt,
-		dropDryingClassStmt:   q.dropDryingClassStmt,
-		dropEquipmentStmt:     q.dropEquipmentStmt,
-		dropFallsStmt:         q.dropFallsStmt,
-		dropHoursStmt:         q.dropHoursStmt,
-		dropMaterialStmt:      q.dropMaterialStmt,
-		dropOfferedPlanStmt:   q.dropOfferedPlanStmt,
-		dropOfferedPlansStmt:  q.dropOfferedPlansStmt,
-		dropOldFallsStmt:      q.dropOldFallsStmt,
-		dropOldOffersStmt:     q.dropOldOffersStmt,
-		dropOldPlansStmt:      q.dropOldPlansStmt,
-		dropPersonStmt:        q.dropPersonStmt,
-		dropPlaceStmt:         q.dropPlaceStmt,
-		dropPlansStmt:         q.dropPlansStmt,
-		dropPurchaseStmt:      q.dropPurchaseStmt,
-		dropRefusalStmt:       q.dropRefusalStmt,
-		dropRevisionStmt:      q.dropRevisionStmt,
-		dropSkillsStmt:        q.dropSkillsStmt,
-		dropSlotsStmt:         q.dropSlotsStmt,
-		dropSupplierStmt:      q.dropSupplierStmt,
-		dropTasksStmt:         q.dropTasksStmt,
-		dropTimerStmt:         q.dropTimerStmt,
-		dropWishStmt:          q.dropWishStmt,
-		dryingClassesStmt:     q.dryingClassesStmt,
-		entryStmt:             q.entryStmt,
-		entryByCommandStmt:    q.entryByCommandStmt,
-		equipmentStmt:         q.equipmentStmt,
-		equipmentOfStmt:       q.equipmentOfStmt,
-		hangSensorStmt:        q.hangSensorStmt,
-		heardOfStmt:           q.heardOfStmt,
-		hoursStmt:             q.hoursStmt,
-		improvePlanStmt:       q.improvePlanStmt,
-		journalPageStmt:       q.journalPageStmt,
-		keepStockLotStmt:      q.keepStockLotStmt,
-		lastMinuteStmt:        q.lastMinuteStmt,
-		lastNStmt:             q.lastNStmt,
-		laterTouchStmt:        q.laterTouchStmt,
-		latestFallsStmt:       q.latestFallsStmt,
-		latestPlanStmt:        q.latestPlanStmt,
-		latestPlanHeadStmt:    q.latestPlanHeadStmt,
-		ledgerPageStmt:        q.ledgerPageStmt,
-		linesOfStmt:           q.linesOfStmt,
-		lotStmt:               q.lotStmt,
-		lotsAboutStmt:         q.lotsAboutStmt,
-		lotsDoneByStmt:        q.lotsDoneByStmt,
-		lotsNotClosedStmt:     q.lotsNotClosedStmt,
-		lotsSinceStmt:         q.lotsSinceStmt,
-		lyingOfStmt:           q.lyingOfStmt,
-		makeOfferFollowStmt:   q.makeOfferFollowStmt,
-		materialsStmt:         q.materialsStmt,
-		nextOfKindStmt:        q.nextOfKindStmt,
-		nextPositionStmt:      q.nextPositionStmt,
-		offcutsStmt:           q.offcutsStmt,
-		offerHeadsStmt:        q.offerHeadsStmt,
-		offeredPlanStmt:       q.offeredPlanStmt,
-		openLotsStmt:          q.openLotsStmt,
-		openOrdersStmt:        q.openOrdersStmt,
-		openTasksStmt:         q.openTasksStmt,
-		orderLinesStmt:        q.orderLinesStmt,
-		orderVersionStmt:      q.orderVersionStmt,
-		paceOfStmt:            q.paceOfStmt,
-		pastOrdersStmt:        q.pastOrdersStmt,
-		peopleStmt:            q.peopleStmt,
-		pictureStmt:           q.pictureStmt,
-		placesStmt:            q.placesStmt,
-		planVersionStmt:       q.planVersionStmt,
-		planVersionsStmt:      q.planVersionsStmt,
-		purchaseStmt:          q.purchaseStmt,
-		purchasesStmt:         q.purchasesStmt,
-		putColourwayStmt:      q.putColourwayStmt,
-		putDraftStmt:          q.putDraftStmt,
-		putDryingClassStmt:    q.putDryingClassStmt,
-		putEquipmentStmt:      q.putEquipmentStmt,
-		putLotStmt:            q.putLotStmt,
-		putMaterialStmt:       q.putMaterialStmt,
-		putOfferedPlanStmt:    q.putOfferedPlanStmt,
-		putOrderStmt:          q.putOrderStmt,
-		putPersonStmt:         q.putPersonStmt,
-		putPlaceStmt:          q.putPlaceStmt,
-		putPurchaseStmt:       q.putPurchaseStmt,
-		putReadingDayStmt:     q.putReadingDayStmt,
-		putReadingHourStmt:    q.putReadingHourStmt,
-		putRefusalStmt:        q.putRefusalStmt,
-		putSupplierStmt:       q.putSupplierStmt,
-		putTimerStmt:          q.putTimerStmt,
-		putWishStmt:           q.putWishStmt,
-		readingDayStmt:        q.readingDayStmt,
-		readingHoursStmt:      q.readingHoursStmt,
-		recipeBodyStmt:        q.recipeBodyStmt,
-		recipeIDsStmt:         q.recipeIDsStmt,
-		refusalStmt:           q.refusalStmt,
-		refusalsStmt:          q.refusalsStmt,
-		refuseOfStmt:          q.refuseOfStmt,
-		renameStmt:            q.renameStmt,
-		reservationsStmt:      q.reservationsStmt,
-		reverseMovementsStmt:  q.reverseMovementsStmt,
-		sensorStmt:            q.sensorStmt,
-		sensorOfStmt:          q.sensorOfStmt,
-		sensorsStmt:           q.sensorsStmt,
-		setAirStmt:            q.setAirStmt,
-		setLyingStmt:          q.setLyingStmt,
-		setPaceStmt:           q.setPaceStmt,
-		setSettingsStmt:       q.setSettingsStmt,
-		setStandingMinuteStmt: q.setStandingMinuteStmt,
-		shelfStmt:             q.shelfStmt,
-		skillsStmt:            q.skillsStmt,
-		slotsOfColourwayStmt:  q.slotsOfColourwayStmt,
-		standingLinesStmt:     q.standingLinesStmt,
-		standingVersionsStmt:  q.standingVersionsStmt,
-		stockLeftOfStmt:       q.stockLeftOfStmt,
-		stockLotStmt:          q.stockLotStmt,
-		stockOfLotStmt:        q.stockOfLotStmt,
-		studioStmt:            q.studioStmt,
-		suppliersStmt:         q.suppliersStmt,
-		tasksOfLotStmt:        q.tasksOfLotStmt,
-		tasksRemarkedOnStmt:   q.tasksRemarkedOnStmt,
-		tasksSinceStmt:        q.tasksSinceStmt,
-		timerStmt:             q.timerStmt,
-		timersStmt:            q.timersStmt,
-		touchesStmt:           q.touchesStmt,
-		undoneByStmt:          q.undoneByStmt,
-		wishStmt:              q.wishStmt,
-		wishesStmt:            q.wishesStmt,
+		db:                     tx,
+		tx:                     tx,
+		accessesStmt:           q.accessesStmt,
+		addAwayStmt:            q.addAwayStmt,
+		addClimateHourStmt:     q.addClimateHourStmt,
+		addClosedOrdinalStmt:   q.addClosedOrdinalStmt,
+		addClosedPiecesStmt:    q.addClosedPiecesStmt,
+		addColourwayStmt:       q.addColourwayStmt,
+		addColourwaySlotStmt:   q.addColourwaySlotStmt,
+		addEntryStmt:           q.addEntryStmt,
+		addFallStmt:            q.addFallStmt,
+		addHoursStmt:           q.addHoursStmt,
+		addInvitationStmt:      q.addInvitationStmt,
+		addKeyStmt:             q.addKeyStmt,
+		addMovementStmt:        q.addMovementStmt,
+		addOrderLineStmt:       q.addOrderLineStmt,
+		addOrderVersionStmt:    q.addOrderVersionStmt,
+		addPictureStmt:         q.addPictureStmt,
+		addPlanStmt:            q.addPlanStmt,
+		addRecipeStmt:          q.addRecipeStmt,
+		addSensorStmt:          q.addSensorStmt,
+		addSessionStmt:         q.addSessionStmt,
+		addSkillStmt:           q.addSkillStmt,
+		addStockLotStmt:        q.addStockLotStmt,
+		addStudioStmt:          q.addStudioStmt,
+		addTaskStmt:            q.addTaskStmt,
+		addTouchStmt:           q.addTouchStmt,
+		airStmt:                q.airStmt,
+		atOtherWorkStmt:        q.atOtherWorkStmt,
+		awayStmt:               q.awayStmt,
+		climateStmt:            q.climateStmt,
+		closeLotStmt:           q.closeLotStmt,
+		closedLotsStmt:         q.closedLotsStmt,
+		closedOrdinalsStmt:     q.closedOrdinalsStmt,
+		closedPiecesStmt:       q.closedPiecesStmt,
+		colourwayStmt:          q.colourwayStmt,
+		colourwaySlotsStmt:     q.colourwaySlotsStmt,
+		colourwaysStmt:         q.colourwaysStmt,
+		customerOrderStmt:      q.customerOrderStmt,
+		draftStmt:              q.draftStmt,
+		draftsStmt:             q.draftsStmt,
+		dropAwayStmt:           q.dropAwayStmt,
+		dropClimateStmt:        q.dropClimateStmt,
+		dropColourwayStmt:      q.dropColourwayStmt,
+		dropDraftStmt:          q.dropDraftStmt,
+		dropDryingClassStmt:    q.dropDryingClassStmt,
+		dropEquipmentStmt:      q.dropEquipmentStmt,
+		dropFallsStmt:          q.dropFallsStmt,
+		dropHoursStmt:          q.dropHoursStmt,
+		dropKeyStmt:            q.dropKeyStmt,
+		dropMaterialStmt:       q.dropMaterialStmt,
+		dropOfferedPlanStmt:    q.dropOfferedPlanStmt,
+		dropOfferedPlansStmt:   q.dropOfferedPlansStmt,
+		dropOldFallsStmt:       q.dropOldFallsStmt,
+		dropOldInvitationsStmt: q.dropOldInvitationsStmt,
+		dropOldOffersStmt:      q.dropOldOffersStmt,
+		dropOldPlansStmt:       q.dropOldPlansStmt,
+		dropOldSessionsStmt:    q.dropOldSessionsStmt,
+		dropPersonStmt:         q.dropPersonStmt,
+		dropPlaceStmt:          q.dropPlaceStmt,
+		dropPlansStmt:          q.dropPlansStmt,
+		dropPurchaseStmt:       q.dropPurchaseStmt,
+		dropRefusalStmt:        q.dropRefusalStmt,
+		dropRevisionStmt:       q.dropRevisionStmt,
+		dropSeatsStmt:          q.dropSeatsStmt,
+		dropSessionStmt:        q.dropSessionStmt,
+		dropSessionsOfStmt:     q.dropSessionsOfStmt,
+		dropSkillsStmt:         q.dropSkillsStmt,
+		dropSlotsStmt:          q.dropSlotsStmt,
+		dropSupplierStmt:       q.dropSupplierStmt,
+		dropTasksStmt:          q.dropTasksStmt,
+		dropTimerStmt:          q.dropTimerStmt,
+		dropWishStmt:           q.dropWishStmt,
+		dryingClassesStmt:      q.dryingClassesStmt,
+		entryStmt:              q.entryStmt,
+		entryByCommandStmt:     q.entryByCommandStmt,
+		equipmentStmt:          q.equipmentStmt,
+		equipmentOfStmt:        q.equipmentOfStmt,
+		hangSensorStmt:         q.hangSensorStmt,
+		heardOfStmt:            q.heardOfStmt,
+		hoursStmt:              q.hoursStmt,
+		improvePlanStmt:        q.improvePlanStmt,
+		journalPageStmt:        q.journalPageStmt,
+		keepStockLotStmt:       q.keepStockLotStmt,
+		keyOfStmt:              q.keyOfStmt,
+		keysStmt:               q.keysStmt,
+		lastMinuteStmt:         q.lastMinuteStmt,
+		lastNStmt:              q.lastNStmt,
+		laterTouchStmt:         q.laterTouchStmt,
+		latestFallsStmt:        q.latestFallsStmt,
+		latestPlanStmt:         q.latestPlanStmt,
+		latestPlanHeadStmt:     q.latestPlanHeadStmt,
+		ledgerPageStmt:         q.ledgerPageStmt,
+		linesOfStmt:            q.linesOfStmt,
+		lotStmt:                q.lotStmt,
+		lotsAboutStmt:          q.lotsAboutStmt,
+		lotsDoneByStmt:         q.lotsDoneByStmt,
+		lotsNotClosedStmt:      q.lotsNotClosedStmt,
+		lotsSinceStmt:          q.lotsSinceStmt,
+		lyingOfStmt:            q.lyingOfStmt,
+		makeOfferFollowStmt:    q.makeOfferFollowStmt,
+		materialsStmt:          q.materialsStmt,
+		nextOfKindStmt:         q.nextOfKindStmt,
+		nextPositionStmt:       q.nextPositionStmt,
+		offcutsStmt:            q.offcutsStmt,
+		offerHeadsStmt:         q.offerHeadsStmt,
+		offeredPlanStmt:        q.offeredPlanStmt,
+		openLotsStmt:           q.openLotsStmt,
+		openOrdersStmt:         q.openOrdersStmt,
+		openTasksStmt:          q.openTasksStmt,
+		orderLinesStmt:         q.orderLinesStmt,
+		orderVersionStmt:       q.orderVersionStmt,
+		paceOfStmt:             q.paceOfStmt,
+		pastOrdersStmt:         q.pastOrdersStmt,
+		peopleStmt:             q.peopleStmt,
+		pictureStmt:            q.pictureStmt,
+		placesStmt:             q.placesStmt,
+		planVersionStmt:        q.planVersionStmt,
+		planVersionsStmt:       q.planVersionsStmt,
+		purchaseStmt:           q.purchaseStmt,
+		purchasesStmt:          q.purchasesStmt,
+		putAccessStmt:          q.putAccessStmt,
+		putColourwayStmt:       q.putColourwayStmt,
+		putDraftStmt:           q.putDraftStmt,
+		putDryingClassStmt:     q.putDryingClassStmt,
+		putEquipmentStmt:       q.putEquipmentStmt,
+		putLotStmt:             q.putLotStmt,
+		putMaterialStmt:        q.putMaterialStmt,
+		putOfferedPlanStmt:     q.putOfferedPlanStmt,
+		putOrderStmt:           q.putOrderStmt,
+		putPersonStmt:          q.putPersonStmt,
+		putPlaceStmt:           q.putPlaceStmt,
+		putPurchaseStmt:        q.putPurchaseStmt,
+		putReadingDayStmt:      q.putReadingDayStmt,
+		putReadingHourStmt:     q.putReadingHourStmt,
+		putRefusalStmt:         q.putRefusalStmt,
+		putSeatStmt:            q.putSeatStmt,
+		putSupplierStmt:        q.putSupplierStmt,
+		putTimerStmt:           q.putTimerStmt,
+		putWishStmt:            q.putWishStmt,
+		readingDayStmt:         q.readingDayStmt,
+		readingHoursStmt:       q.readingHoursStmt,
+		recipeBodyStmt:         q.recipeBodyStmt,
+		recipeIDsStmt:          q.recipeIDsStmt,
+		refusalStmt:            q.refusalStmt,
+		refusalsStmt:           q.refusalsStmt,
+		refuseOfStmt:           q.refuseOfStmt,
+		renameStmt:             q.renameStmt,
+		reservationsStmt:       q.reservationsStmt,
+		reverseMovementsStmt:   q.reverseMovementsStmt,
+		seatsOfStmt:            q.seatsOfStmt,
+		seenKeyStmt:            q.seenKeyStmt,
+		seenSessionStmt:        q.seenSessionStmt,
+		sensorStmt:             q.sensorStmt,
+		sensorOfStmt:           q.sensorOfStmt,
+		sensorsStmt:            q.sensorsStmt,
+		sessionOfStmt:          q.sessionOfStmt,
+		sessionsStmt:           q.sessionsStmt,
+		setAirStmt:             q.setAirStmt,
+		setLyingStmt:           q.setLyingStmt,
+		setPaceStmt:            q.setPaceStmt,
+		setSettingsStmt:        q.setSettingsStmt,
+		setStandingMinuteStmt:  q.setStandingMinuteStmt,
+		shelfStmt:              q.shelfStmt,
+		skillsStmt:             q.skillsStmt,
+		slotsOfColourwayStmt:   q.slotsOfColourwayStmt,
+		standingLinesStmt:      q.standingLinesStmt,
+		standingVersionsStmt:   q.standingVersionsStmt,
+		stockLeftOfStmt:        q.stockLeftOfStmt,
+		stockLotStmt:           q.stockLotStmt,
+		stockOfLotStmt:         q.stockOfLotStmt,
+		studioStmt:             q.studioStmt,
+		suppliersStmt:          q.suppliersStmt,
+		takeInvitationStmt:     q.takeInvitationStmt,
+		tasksOfLotStmt:         q.tasksOfLotStmt,
+		tasksRemarkedOnStmt:    q.tasksRemarkedOnStmt,
+		tasksSinceStmt:         q.tasksSinceStmt,
+		timerStmt:              q.timerStmt,
+		timersStmt:             q.timersStmt,
+		touchesStmt:            q.touchesStmt,
+		undoneByStmt:           q.undoneByStmt,
+		wishStmt:               q.wishStmt,
+		wishesStmt:             q.wishesStmt,
 	}
 }

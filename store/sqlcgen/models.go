@@ -8,6 +8,22 @@ import (
 	"database/sql"
 )
 
+type Access struct {
+	PersonID string
+	Role     string
+	Password string
+	Pin      string
+}
+
+type AccessKey struct {
+	ID      string
+	Secret  string
+	Purpose string
+	Name    string
+	Made    int64
+	Seen    int64
+}
+
 type ClimateHour struct {
 	Hour             int64
 	TenthsCelsius    int64
@@ -72,6 +88,12 @@ type Fall struct {
 	AtMinute int64
 	OrderID  string
 	Body     string
+}
+
+type Invitation struct {
+	Code string
+	Name string
+	Ends int64
 }
 
 type Journal struct {
@@ -281,6 +303,12 @@ type Reservation struct {
 	First    int64
 }
 
+type Seat struct {
+	SessionID string
+	PersonID  string
+	Ends      int64
+}
+
 type Sensor struct {
 	ID            int64
 	Device        string
@@ -289,6 +317,17 @@ type Sensor struct {
 	Refusal       string
 	RefusedMinute int64
 	LastMinute    int64
+}
+
+type Session struct {
+	Token    string
+	ID       string
+	Kind     string
+	Name     string
+	PersonID string
+	Made     int64
+	Seen     int64
+	Ends     int64
 }
 
 type StockLot struct {
