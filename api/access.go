@@ -49,7 +49,7 @@ type Asking struct {
 	Operation  string
 	Command    bool
 	Token, Key string
-	Person     studio.ID
+	Person     string // as the request says
 	From       string // the address
 }
 
@@ -151,7 +151,7 @@ func (s *Service) seated(ctx context.Context, who Asker, all []store.Access, in 
 	}
 	if session.Kind == store.OfPerson {
 		who.Person, who.Role = session.Person, accessOf(all, session.Person).Role
-		if in.Command && in.Person != session.Person {
+		if in.Command && studio.ID(in.Person) != session.Person {
 			return who, huma.Error403Forbidden("somebody else is signed in here. Nothing was done")
 		}
 		return who, nil
@@ -161,15 +161,15 @@ func (s *Service) seated(ctx context.Context, who Asker, all []store.Access, in 
 		who.Person = session.Person
 		return who, nil
 	}
-	who.Person = in.Person
-	sat, err := s.store.SatAt(ctx, session.ID, in.Person, now)
+	who.Person = studio.ID(in.Person)
+	sat, err := s.store.SatAt(ctx, session.ID, who.Person, now)
 	if err != nil {
 		return who, err
 	}
 	if !sat {
 		return who, huma.Error401Unauthorized("say who is at this bench first. Nothing was done")
 	}
-	if accessOf(all, in.Person).Role == store.HandOver {
+	if accessOf(all, who.Person).Role == store.HandOver {
 		who.Role = store.HandOver
 	}
 	return who, nil

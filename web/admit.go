@@ -10,14 +10,13 @@ import (
 	"github.com/gofiber/fiber/v3"
 
 	"bractum/api"
-	"bractum/core/studio"
 )
 
 // admit lets a request in, by the browser's cookie or a device's key; what is answered then knows who asks.
 func (a *Application) admit(c fiber.Ctx, operation string, command bool) (context.Context, error) {
 	key, _ := strings.CutPrefix(c.Get("Authorization"), "Bearer ")
 	who, err := a.service.Admit(c.Context(), api.Asking{Operation: operation, Command: command,
-		Token: c.Cookies(api.Cookie), Key: key, Person: studio.ID(c.Get("Person")), From: c.IP()})
+		Token: c.Cookies(api.Cookie), Key: key, Person: c.Get("Person"), From: c.IP()})
 	var status huma.StatusError
 	if errors.As(err, &status) {
 		if status.GetStatus() == http.StatusUnauthorized {

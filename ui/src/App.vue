@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useQueryClient } from "@tanstack/vue-query";
 import { useEventListener, useTimeoutFn } from "@vueuse/core";
 import { computed, defineAsyncComponent, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
@@ -7,6 +8,7 @@ import { letIn, newer } from "./api/installed";
 import { following } from "./api/live";
 import { manner } from "./manner";
 import { waiting } from "./api/outbox";
+import { useAccess } from "./api/access";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
 import PersonChooser from "./parts/PersonChooser.vue";
@@ -16,16 +18,26 @@ import { stations } from "./stations/stations";
 import { word } from "./words/said";
 
 const JournalDrawer = defineAsyncComponent(() => import("./parts/JournalDrawer.vue"));
+const SignInPage = defineAsyncComponent(() => import("./parts/SignInPage.vue"));
 /** Only at the beginning. */
 const BeginPage = defineAsyncComponent(() => import("./stations/studio/BeginPage.vue"));
 const FirstPlan = defineAsyncComponent(() => import("./stations/studio/FirstPlan.vue"));
+const { data: access } = useAccess();
+/** People sign in here, and nobody has in this browser. */
+const outside = computed(() => !!access.value?.locked && !access.value.kind);
 const { data: studio, error: failed } = useStudio();
 /** No studio is begun here yet. */
 const empty = computed(() => failed.value instanceof Refused && failed.value.status === 409);
-const error = computed(() => (empty.value ? undefined : failed.value));
+const error = computed(() => (empty.value || outside.value ? undefined : failed.value));
+/** Somebody was signed out elsewhere, or their time is over. */
+watch(
+  () => failed.value instanceof Refused && failed.value.status === 401,
+  (out) => out && void queries.invalidateQueries({ queryKey: ["access"] }),
+);
 const { data: proposal } = useProposal();
 const route = useRoute();
 const router = useRouter();
+const queries = useQueryClient();
 const journal = ref(false);
 /** Fetched when it is first opened. */
 const journalSeen = ref(false);
@@ -76,7 +88,7 @@ useEventListener("keydown", press);
         <img src="/bud.svg" alt="" width="30" height="30" />
         <span :title="studio?.name">{{ studio?.name ?? "Bractum" }}</span>
       </div>
-      <nav v-if="!empty" aria-label="Stations">
+      <nav v-if="!empty && !outside" aria-label="Stations">
         <RouterLink
           v-for="(s, i) in stations"
           :key="s.path"
@@ -91,27 +103,28 @@ useEventListener("keydown", press);
           <span v-if="s.path === '/orders' && proposal?.waits" class="awaits" title="a plan awaits acceptance" />
         </RouterLink>
       </nav>
-      <template v-if="!empty">
+      <template v-if="!empty && !outside">
         <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
         <PersonChooser />
       </template>
       <span v-if="slow" class="working" role="status" data-test="behind">the plan is being worked out</span>
-      <ClockControl />
+      <ClockControl v-if="!outside" />
     </header>
     <p v-if="newer" class="cut" role="status">
       A newer Bractum is here. <button class="bare add" @click="letIn()">Let it in</button>
     </p>
-    <p v-if="following === 'lost' && !empty" class="cut" role="status">
+    <p v-if="following === 'lost' && !empty && !outside" class="cut" role="status">
       The connection is lost; what you see may be old. Nothing you recorded is lost<template v-if="unsent"
         >: {{ $t("{n} thing waits | {n} things wait", unsent) }} here to be sent</template
       >.
     </p>
-    <p v-else-if="following === 'asking' && !empty" class="cut" role="status">
+    <p v-else-if="following === 'asking' && !empty && !outside" class="cut" role="status">
       Changes come a few seconds late: there is no live connection, so this page asks now and then.
     </p>
     <main>
       <div v-if="error" class="station"><ProblemNote :error="error" /></div>
-      <BeginPage v-if="empty" />
+      <SignInPage v-if="outside" :access="access!" />
+      <BeginPage v-else-if="empty" />
       <template v-else>
         <FirstPlan v-if="studio?.first" :first="studio.first" />
         <RouterView />

@@ -118,7 +118,8 @@ export async function send(): Promise<void> {
         await post(k, !standing());
         await drop(k);
       } catch (error) {
-        if (lost(error)) return;
+        // whoever did it has to sit down, or the browser to come in, once more: until then it waits
+        if (lost(error) || (error instanceof Refused && error.status === 401)) return;
         const refused = error instanceof Refused ? error.message : String(error);
         await (await store())?.put("outbox", { ...plain(k), refused }, k.n);
         await reload();

@@ -1,27 +1,59 @@
 <script setup lang="ts">
+import { useMutation, useQueryClient } from "@tanstack/vue-query";
 import { computed } from "vue";
-import { person, sitDown } from "../api/client";
+import { useAccess, useSeat } from "../api/access";
+import { answered, client, person } from "../api/client";
 import { useStudio } from "../api/queries";
+import PinDialog from "./PinDialog.vue";
 
-/** Who is at this bench: every write names a person. */
+/** Who is at this bench: every write names a person. Where people sign in, this is where they sign out. */
 const { data: studio } = useStudio();
+const { data: access } = useAccess();
+const { sit, leave } = useSeat();
+const queries = useQueryClient();
 const name = computed(() => studio.value?.people.find((p) => p.id === person.value)?.name);
+const out = useMutation({
+  mutationFn: () => answered(client.POST("/api/access/sign-out")),
+  onSuccess: () => void queries.invalidateQueries({ queryKey: ["access"] }),
+});
 </script>
 
 <template>
   <v-menu>
     <template #activator="{ props }">
       <button v-bind="props" class="bare who" data-test="who">
-        <span class="quiet">at this bench</span>
+        <span class="quiet">
+          <template v-if="access?.kind === 'person'">signed in</template>
+          <template v-else-if="access?.kind === 'tablet'">{{ access.name }}</template>
+          <template v-else>at this bench</template>
+        </span>
         <strong :class="{ nobody: !name }">{{ name ?? $t("Who is here?") }}</strong>
       </button>
     </template>
     <div class="sheet menu">
-      <button v-for="p in studio?.people" :key="p.id" class="bare" :data-test="`sit-${p.name}`" @click="sitDown(p.id)">
-        {{ p.name }}
-      </button>
+      <button v-if="access?.kind === 'person'" class="bare" data-test="sign-out" @click="out.mutate()">Sign out</button>
+      <template v-else>
+        <button
+          v-for="p in studio?.people"
+          :key="p.id"
+          class="bare"
+          :data-test="`sit-${p.name}`"
+          @click="sit(p.id).catch(() => {})"
+        >
+          {{ p.name }}
+        </button>
+        <button
+          v-if="access?.kind === 'tablet' && person"
+          class="bare quiet"
+          data-test="stand-up"
+          @click="leave().catch(() => {})"
+        >
+          Nobody, for now
+        </button>
+      </template>
     </div>
   </v-menu>
+  <PinDialog />
 </template>
 
 <style scoped>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { ref } from "vue";
-import { answered, client, type Schemas, sitDown, useCommands } from "../../api/client";
+import { useSeat } from "../../api/access";
+import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { useBenches, useStudio } from "../../api/queries";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { lasting, useTimes } from "../../format";
@@ -30,8 +31,9 @@ const order = (b: Bench) => (b.asks ? 0 : b.overMinutes || b.lateMinutes ? 1 : b
 const sorted = () => [...(benches.value ?? [])].sort((a, b) => order(a) - order(b));
 const goes = (b: Bench) => b.task?.state === "started";
 const since = (b: Bench) => (studio.value?.now ?? 0) - (b.task?.start ?? 0);
+const { sit: sitDown } = useSeat();
 function sit(id: string) {
-  sitDown(id);
+  void sitDown(id).catch(() => {}); // a tablet that has no connection tells by itself
   emit("sit");
 }
 </script>

@@ -9,6 +9,7 @@ import { stocked, useTimes } from "../../format";
 import type { Row } from "../../parts/fields/fields";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
+import AccessPanel from "./AccessPanel.vue";
 import BackupNote from "./BackupNote.vue";
 import ClosedDay from "./ClosedDay.vue";
 import FrameSheet from "./FrameSheet.vue";
@@ -265,6 +266,7 @@ const drawn = (slots: number) => Math.min(12, slots);
             The whole studio as a file
           </a>
         </section>
+        <AccessPanel />
         <BackupNote />
         <details v-if="outOfUse.length">
           <summary>{{ outOfUse.length }} out of use</summary>
