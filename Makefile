@@ -6,7 +6,7 @@ tool = go tool -modfile=tools/go.mod
 front = web/site/app/index.html
 front_sources = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/words.ts ui/package-lock.json
 
-.PHONY: help demo demo-fresh build dev test check generate screenshots bench clean
+.PHONY: help demo demo-fresh build dev test check generate release screenshots bench clean
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | awk -F ':.*## ' '{ printf "  make %-12s %s\n", $$1, $$2 }'
@@ -27,7 +27,7 @@ test: build chromium check ## run everything: core, store, API, the interface in
 	go test -timeout 30m ./...
 
 check: build ## formatting, lint, types, and that generated files are up to date
-	@test -z "$$(gofmt -l api browser calendar cases cmd core demo label outside picture situation standin store web)" || { gofmt -l api browser calendar cases cmd core demo label outside picture situation standin store web; echo "gofmt: the files above are not formatted"; exit 1; }
+	@test -z "$$(gofmt -l api browser calendar certificate cases cmd core demo label outside picture situation standin store web)" || { gofmt -l api browser calendar certificate cases cmd core demo label outside picture situation standin store web; echo "gofmt: the files above are not formatted"; exit 1; }
 	go vet ./...
 	$(tool) staticcheck ./...
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc diff
@@ -40,6 +40,17 @@ generate: ui/node_modules/.package-lock.json ## write the generated files anew
 	go run ./cmd/schema docs/formats
 	go run ./cmd/bractum openapi > ui/src/api/openapi.json
 	cd ui && npx openapi-typescript src/api/openapi.json -o src/api/schema.gen.ts
+
+version = $(shell git describe --tags --always --dirty 2>/dev/null || echo unknown)
+targets = linux-amd64 linux-arm64 windows-amd64 darwin-amd64 darwin-arm64
+
+release: $(front) ## build the program for all systems into release/, with what is inside and checksums
+	rm -rf release && mkdir release
+	for t in $(targets); do GOOS=$${t%-*} GOARCH=$${t#*-} go build -trimpath -buildvcs=false -ldflags "-s -w -buildid= -X main.version=$(version)" \
+		-o release/bractum-$$t$$(test $${t%-*} = windows && echo .exe || true) ./cmd/bractum || exit 1; done
+	go run ./cmd/licences > release/LICENCES.txt
+	cp LICENSE packaging/bractum.service packaging/Containerfile release/
+	cd release && sha256sum * > SHA256SUMS
 
 screenshots: build chromium ## retake docs/screenshots from the demo data
 	go run ./browser/screenshots docs/screenshots

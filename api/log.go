@@ -130,6 +130,9 @@ func (s *Service) registerLog(to huma.API) {
 				return Moved{c.N()}, c.SetSettings(settings)
 			}
 			class := c.at.inForce.Air().Class(in.Body.Class)
+			if class.ID != in.Body.Class {
+				return Moved{}, store.NotFound{Thing: "this kind of paste"}
+			}
 			class.Percentile = in.Body.Percentile
 			c.Summary = fmt.Sprintf("Waits of %s are planned for %d of a hundred pieces", class.Name,
 				in.Body.Percentile)

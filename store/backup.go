@@ -119,7 +119,9 @@ func Restore(ctx context.Context, file, folder string) error {
 }
 
 // Backup makes a backup of what is open, named by when it is made, in the folder of backups.
-func (s *Store) Backup(ctx context.Context) (Backup, error) { return backUp(ctx, s.read, s.backups, "") }
+func (s *Store) Backup(ctx context.Context) (Backup, error) {
+	return backUp(ctx, s.read, s.backups, "")
+}
 
 // BackupFolder is where backups are made.
 func (s *Store) BackupFolder() string { return s.backups }
@@ -128,7 +130,7 @@ func backUp(ctx context.Context, db *sql.DB, into, why string) (Backup, error) {
 	if err := os.MkdirAll(into, 0o755); err != nil {
 		return Backup{}, fmt.Errorf("the folder of backups cannot be written to: %w", err)
 	}
-	name := time.Now().UTC().Format("2006-01-02T150405") + why + backupEnding
+	name := time.Now().UTC().Format("2006-01-02T150405.000000") + why + backupEnding
 	file := filepath.Join(into, name)
 	if err := copyInto(ctx, db, file); err != nil {
 		return Backup{}, plain(err)

@@ -18,9 +18,9 @@ import (
 	"os"
 	"path/filepath"
 	"sync"
-	"syscall"
 	"time"
 
+	"github.com/gofrs/flock"
 	"github.com/pressly/goose/v3"
 	"modernc.org/sqlite"
 
@@ -72,7 +72,7 @@ type Store struct {
 	read  *sql.DB
 	// statements, prepared once on each connection that uses them
 	writes, reads *sqlcgen.Queries
-	held          *os.File // where this program serves the folder
+	held          *flock.Flock // where this program serves the folder
 	folder        string
 	backups       string
 	// recipes that were read, by id: a revision never changes. One read within a command
@@ -100,7 +100,7 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 	if o.Patience == 0 {
 		o.Patience = 5 * time.Second
 	}
-	var held *os.File
+	var held *flock.Flock
 	if o.Served {
 		var err error
 		if held, err = hold(folder); err != nil {
@@ -234,16 +234,17 @@ func (o Options) backups(folder string) string {
 
 // hold makes this program the one that serves a folder; the system lets go of it whenever
 // the program ends.
-func hold(folder string) (*os.File, error) {
-	file, err := os.OpenFile(filepath.Join(folder, "serving"), os.O_CREATE|os.O_RDWR, 0o600)
+func hold(folder string) (*flock.Flock, error) {
+	file := flock.New(filepath.Join(folder, "serving"), flock.SetPermissions(0o600))
+	is, err := file.TryLock()
 	if err != nil {
 		return nil, fmt.Errorf(
 			"the data folder cannot be written to (%w); let this user write to it, or name another with --data",
 			err,
 		)
 	}
-	if err := syscall.Flock(int(file.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
-		return nil, errors.Join(ErrServed, file.Close())
+	if !is {
+		return nil, ErrServed
 	}
 	return file, nil
 }
@@ -253,11 +254,11 @@ var ErrServed = errors.New(
 	"another Bractum serves this folder already; use that one, close it first, or name another folder with --data. Nothing was changed",
 )
 
-func letGo(held *os.File) error {
+func letGo(held *flock.Flock) error {
 	if held == nil {
 		return nil
 	}
-	return held.Close()
+	return held.Unlock()
 }
 
 // Close lets go of the file.

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"crypto/tls"
 	"syscall"
 	"time"
 
@@ -16,7 +17,11 @@ const looksEach = 100 * time.Millisecond
 // connection is looked at; what the client has sent meanwhile is left in it.
 func whileConnected(c fiber.Ctx) (ctx context.Context, done func()) {
 	ctx, done = context.WithCancel(c.Context())
-	socket, ok := c.RequestCtx().Conn().(syscall.Conn)
+	under := c.RequestCtx().Conn()
+	if secure, is := under.(*tls.Conn); is {
+		under = secure.NetConn()
+	}
+	socket, ok := under.(syscall.Conn)
 	if !ok {
 		return ctx, done
 	}
@@ -40,14 +45,4 @@ func whileConnected(c fiber.Ctx) (ctx context.Context, done func()) {
 		}
 	}()
 	return ctx, done
-}
-
-// left is true of a connection whose other end is closed.
-func left(raw syscall.RawConn) (gone bool) {
-	err := raw.Control(func(socket uintptr) {
-		var one [1]byte
-		n, _, err := syscall.Recvfrom(int(socket), one[:], syscall.MSG_PEEK|syscall.MSG_DONTWAIT)
-		gone = n == 0 && err == nil || err == syscall.ECONNRESET || err == syscall.EPIPE
-	})
-	return gone || err != nil
 }

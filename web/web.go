@@ -82,6 +82,13 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 		return a.events.stream(c, func() (int64, error) { return a.service.Latest(c.Context()) },
 			func() bool { return a.service.Still(context.Background(), token) })
 	})
+	a.app.Get("/healthz", func(c fiber.Ctx) error {
+		if _, _, _, err := s.LastN(c.Context()); err != nil && !errors.Is(err, store.ErrEmpty) {
+			slog.Warn("not well", "error", err)
+			return fiber.NewError(http.StatusServiceUnavailable, "the studio's file cannot be read")
+		}
+		return c.SendString("ok\n")
+	})
 	a.app.Get("/root.crt", func(c fiber.Ctx) error {
 		if a.root == nil {
 			return fiber.ErrNotFound

@@ -17,22 +17,26 @@ const (
 	exitUnusable = 2
 )
 
+// version is set where a release is built.
+var version = "built from the source"
+
 type commands struct {
-	Document documentCommand `cmd:"" help:"Write a studio document."`
-	Count    countCommand    `cmd:"" help:"Count up a studio document: lots, links and workings as JSON."`
-	Plan     planCommand     `cmd:"" help:"Plan a studio document: who does what when, as JSON."`
-	Explain  explainCommand  `cmd:"" help:"Plan a studio document, and explain the plan: what sets each date, how full people and places are, what is scarcest."`
-	Check    checkCommand    `cmd:"" help:"Check a plan against its document; names every breach."`
-	Export   exportCommand   `cmd:"" help:"Write recipes with all they need as a file, or the parts table of one as CSV."`
-	Import   importCommand   `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`
-	Verify   verifyCommand   `cmd:"" help:"Look through a studio's file: damage, loose ends, balances against the ledger; names every flaw."`
-	Backup   backupCommand   `cmd:"" help:"Write a backup of a studio, also while it is served."`
-	Restore  restoreCommand  `cmd:"" help:"Put a backup into an empty folder."`
-	Password passwordCommand `cmd:"" help:"Give somebody a password and make them lead, at the studio's own computer."`
-	Serve    serveCommand    `cmd:"" help:"Serve a studio's application, on 127.0.0.1 if nothing else is said."`
-	Demo     demoCommand     `cmd:"" help:"Serve the demo studio, Pellowen Yard."`
-	Scale    scaleCommand    `cmd:"" help:"Stand in for a scale on 127.0.0.1."`
-	OpenAPI  openAPICommand  `cmd:"" name:"openapi" help:"Write the description of the HTTP interface."`
+	Document documentCommand  `cmd:"" help:"Write a studio document."`
+	Count    countCommand     `cmd:"" help:"Count up a studio document: lots, links and workings as JSON."`
+	Plan     planCommand      `cmd:"" help:"Plan a studio document: who does what when, as JSON."`
+	Explain  explainCommand   `cmd:"" help:"Plan a studio document, and explain the plan: what sets each date, how full people and places are, what is scarcest."`
+	Check    checkCommand     `cmd:"" help:"Check a plan against its document; names every breach."`
+	Export   exportCommand    `cmd:"" help:"Write recipes with all they need as a file, or the parts table of one as CSV."`
+	Import   importCommand    `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`
+	Verify   verifyCommand    `cmd:"" help:"Look through a studio's file: damage, loose ends, balances against the ledger; names every flaw."`
+	Backup   backupCommand    `cmd:"" help:"Write a backup of a studio, also while it is served."`
+	Restore  restoreCommand   `cmd:"" help:"Put a backup into an empty folder."`
+	Password passwordCommand  `cmd:"" help:"Give somebody a password and make them lead, at the studio's own computer."`
+	Serve    serveCommand     `cmd:"" help:"Serve a studio's application, on 127.0.0.1 if nothing else is said."`
+	Demo     demoCommand      `cmd:"" help:"Serve the demo studio, Pellowen Yard."`
+	Scale    scaleCommand     `cmd:"" help:"Stand in for a scale on 127.0.0.1."`
+	Version  kong.VersionFlag `help:"Say which Bractum this is."`
+	OpenAPI  openAPICommand   `cmd:"" name:"openapi" help:"Write the description of the HTTP interface."`
 }
 
 func main() {
@@ -41,6 +45,7 @@ func main() {
 		&cli,
 		kong.Name("bractum"),
 		kong.Description("Sugar flowers, counted, mixed, wired, dried and planned."),
+		kong.Vars{"version": version},
 		kong.UsageOnError(),
 		kong.Exit(func(code int) {
 			if code != 0 {

@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"golang.org/x/term"
 
 	"bractum/api"
 	"bractum/certificate"
@@ -148,11 +149,10 @@ func (c *passwordCommand) Run() error {
 		return err
 	}
 	fmt.Fprintf(os.Stderr, "Another password for %s, ten letters or more: ", person.Name)
-	line, err := bufio.NewReader(io.LimitReader(os.Stdin, 1000)).ReadString('\n')
-	if err != nil && !errors.Is(err, io.EOF) {
+	password, err := typedUnseen()
+	if err != nil {
 		return err
 	}
-	password := strings.TrimRight(line, "\r\n")
 	if err := api.GoodPassword(password, person.Name); err != nil {
 		return err
 	}
@@ -175,6 +175,20 @@ func (c *passwordCommand) Run() error {
 		fmt.Printf("%s signs in with it now, as lead.\n", person.Name)
 	}
 	return err
+}
+
+// typedUnseen is a line of standard input, which a terminal does not show.
+func typedUnseen() (string, error) {
+	if at := int(os.Stdin.Fd()); term.IsTerminal(at) {
+		line, err := term.ReadPassword(at)
+		fmt.Fprintln(os.Stderr)
+		return string(line), err
+	}
+	line, err := bufio.NewReader(io.LimitReader(os.Stdin, 1000)).ReadString('\n')
+	if errors.Is(err, io.EOF) {
+		err = nil
+	}
+	return strings.TrimRight(line, "\r\n"), err
 }
 
 func (c *passwordCommand) whose(doc *studio.Document, all []store.Access) (studio.Person, error) {

@@ -12,6 +12,7 @@ import (
 	"path/filepath"
 	"runtime/debug"
 	"strconv"
+	"strings"
 	"sync"
 	"syscall"
 	"time"
@@ -58,7 +59,6 @@ func (c *serveCommand) Run() error {
 			}
 			return nil
 		},
-		opened: func(address string) { fmt.Printf("Bractum is open: %s://%s\n", c.scheme(), address) },
 	}.serve()
 }
 
@@ -324,7 +324,13 @@ func (v serving) serve() error {
 	if on, err = v.network.secured(on, app, v.folder); err != nil {
 		return err
 	}
-	v.opened(address)
+	if v.opened != nil {
+		v.opened(address)
+	} else if others := v.addresses(address); len(others) > 0 {
+		fmt.Println("Bractum is open:", strings.Join(others, ", "))
+	} else {
+		fmt.Printf("Bractum is open: %s://%s\n", v.network.scheme(), address)
+	}
 	for _, name := range v.network.Host {
 		app.Named(name)
 	}

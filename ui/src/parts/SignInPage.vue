@@ -92,6 +92,9 @@ input {
   border-radius: 3px 10px;
   background: #fff;
 }
+code {
+  white-space: nowrap;
+}
 .code {
   letter-spacing: 0.2em;
 }

@@ -257,7 +257,11 @@ footer {
   max-width: 560px;
 }
 .qr {
-  flex: 0 0 170px;
+  flex: none;
+  width: 170px;
+}
+code {
+  white-space: nowrap;
 }
 .code {
   font-size: 1.5rem;
@@ -266,7 +270,8 @@ footer {
 .at + .at::before {
   content: ", ";
 }
-.print {
+code.print {
+  white-space: normal;
   font-size: 0.75rem;
   overflow-wrap: anywhere;
 }
