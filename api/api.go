@@ -88,6 +88,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerBeginning(to)
 	service.registerStudio(to)
 	service.registerOrders(to)
+	service.registerOrderTable(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

@@ -100,7 +100,7 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 		})
 	}
 	if problems := append(unread, doc.CheckOrder(o)...); len(problems) > 0 {
-		return o, invalid(problems)
+		return o, problems
 	}
 	return o, nil
 }

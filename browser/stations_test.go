@@ -265,3 +265,23 @@ func TestAnOrderWhoseAnswerWasLostIsEnteredOnce(t *testing.T) {
 	require.NoError(t, err)
 	assert.EqualValues(t, before+1, n, "one line of the journal")
 }
+
+// A list of orders comes in from a spreadsheet, and awaits acceptance as any order does.
+func TestOrdersComeFromASpreadsheet(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("open-order-table")
+	page.MustElement(test("orders-text")).MustInput("order\tleaves\thow many\tflower\tcolours\n" +
+		"Regatta supper\t2027-10-12 10:00\t3\tPeony\tOyster")
+	page.says(test("orders-rows"), "“Peony” is not in the flower book")
+	page.MustElement(test("orders-text")).MustSelectAllText().MustInput("order\tleaves\thow many\tflower\tcolours\n" +
+		"Regatta supper\t2027-10-12 10:00\t3\tMagnolia\tOyster\n\t\t2\tEucalyptus sprig\tOyster\nSlipway lunch\t2027-10-14 10:00\t1\tMagnolia\tSignal")
+	page.click("orders-look")
+	page.says(test("orders-rows"), "Slipway lunch: new")
+	page.look("orders-table")
+	page.click("orders-take")
+	page.says(test("order-Regatta supper"), "Regatta supper")
+	page.says(test("order-Slipway lunch"), "Slipway lunch")
+	page.says(test("proposal"), "Slipway lunch")
+}

@@ -113,6 +113,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/orders", nil},
 		{"/orders", []string{test("new-order"), test("add-line")}},
 		{"/orders", []string{test("open-Lighthouse")}},
+		{"/orders", []string{test("open-order-table")}},
 		{"/count-up", []string{`[data-test^="cell-"]`}},
 		{"/mixing", nil},
 		{"/mixing", []string{`[data-test^="weigh-"]`}},

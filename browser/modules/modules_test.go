@@ -36,6 +36,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export * from "./src/parts/fields/fields";
 		export { manner } from "./src/manner";
 		export { sheets } from "./src/stations/studio/sheets";
+		export { ordersPasted } from "./src/stations/orderTable";
 		export { pasted } from "./src/stations/studio/pasted";
 		export { moved } from "./src/stations/plan/draft";
 		export { typed } from "./src/number";

@@ -18,6 +18,9 @@ import { fellBecause, fellBy } from "../words/falls";
 import { t, word } from "../words/said";
 
 /** Fetched when it is first opened: most mornings nobody enters an order. */
+const OrderTable = defineAsyncComponent(() => import("./OrderTable.vue"));
+/** Many at once. */
+const many = ref(false);
 const OrderForm = defineAsyncComponent(() => import("./OrderForm.vue"));
 
 const { data: orders, error } = useOrders();
@@ -48,6 +51,9 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
         <v-btn color="primary" size="large" data-test="new-order" :disabled="!person" @click="editing = 'new'">
           {{ person ? $t("Enter an order") : $t("Say who is here first") }}
         </v-btn>
+        <button v-if="person" class="bare add" data-test="open-order-table" @click="many = true">
+          From a spreadsheet…
+        </button>
       </StationHead>
       <ProblemNote :error="error" />
       <p v-if="orders && !shown.length" class="sheet empty">Nothing is promised yet. Enter the first order.</p>
@@ -143,6 +149,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
     <ProposalPanel v-if="proposal?.waits" v-model:chosen="choice" :proposal="proposal">
       <SearchControl />
     </ProposalPanel>
+    <OrderTable v-if="many" @close="many = false" />
     <OrderForm v-if="editing" :order="editing === 'new' ? undefined : editing" @close="editing = undefined" />
   </div>
 </template>
