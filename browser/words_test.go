@@ -7,7 +7,6 @@ import (
 	"regexp"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/require"
 
@@ -56,7 +55,7 @@ const unmarked = `async () => {
 	const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
 	for (let n = walk.nextNode(); n; n = walk.nextNode()) {
 		const e = n.parentElement;
-		if (e.closest("script, style, noscript") || !shown(e)) continue;
+		if (e.closest("script, style, noscript, code") || !shown(e)) continue;
 		look(n.textContent, e.tagName + "." + e.className + ": " + n.textContent.trim().slice(0, 60));
 	}
 	for (const name of ["aria-label", "title", "placeholder", "alt"])
@@ -76,6 +75,14 @@ const unmarked = `async () => {
 	if (document.documentElement.scrollWidth > innerWidth) left.push("wide in the page");
 	return [...new Set(left)];
 }`
+
+// quiet waits until a page has not changed for a quarter of a second, or for long enough.
+const quiet = `() => new Promise((done) => {
+	let wait = setTimeout(done, 250);
+	new MutationObserver(() => { clearTimeout(wait); wait = setTimeout(done, 250); })
+		.observe(document.body, { subtree: true, childList: true, characterData: true });
+	setTimeout(done, 5000);
+})`
 
 // dates are words that the browser says, in its own language.
 var dates = regexp.MustCompile(`(?i)^(mon|tues?|wed(nes)?|thu(rs)?|fri|sat(ur)?|sun)(day)?$|^(january|february|march|april|may|june|july|august|september|october|november|december|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec)$`)
@@ -150,7 +157,8 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 			page.press(opens)
 		}
 		page.settles()
-		require.NoError(t, page.WaitStable(300*time.Millisecond))
+		_, err := page.Page.Eval(quiet)
+		require.NoError(t, err)
 		page.look("words" + strings.ReplaceAll(at.path, "/", "-"))
 		said, err := page.Page.Eval(unmarked)
 		require.NoError(t, err)

@@ -46,6 +46,7 @@ var may = map[string][]string{
 		"web",
 	},
 	"bractum/certificate":   {},
+	"bractum/cmd/licences":  {},
 	"bractum/store/sqlcgen": {},
 	"bractum/store": {
 		"core/studio",
