@@ -262,18 +262,29 @@ func (s *Service) hash(ctx context.Context, secret string) (string, error) {
 
 // Hash is a password as it is kept.
 func Hash(secret string) (string, error) {
-	return argon2id.CreateHash(secret, &argon2id.Params{Memory: 64 * 1024, Iterations: 1, Parallelism: 2, SaltLength: 16, KeyLength: 32})
+	return argon2id.CreateHash(
+		secret,
+		&argon2id.Params{Memory: 64 * 1024, Iterations: 1, Parallelism: 2, SaltLength: 16, KeyLength: 32},
+	)
 }
 
 // GoodPassword says what is wrong with a password; nothing if it will do.
 func GoodPassword(password, name string) error {
 	switch letters := len([]rune(password)); {
 	case letters < leastPassword:
-		return studio.Problems{{Place: "password", Message: fmt.Sprintf("has %d letters; %d or more would be right, as three words have", letters, leastPassword)}}
+		return studio.Problems{
+			{
+				Place:   "password",
+				Message: fmt.Sprintf("has %d letters; %d or more would be right, as three words have", letters, leastPassword),
+			},
+		}
 	case letters > mostPassword:
 		return studio.Problems{{Place: "password", Message: fmt.Sprintf("has more than %d letters", mostPassword)}}
-	case strings.Contains(strings.ToLower(password), strings.ToLower(name)), len(strings.Trim(password, password[:1])) == 0:
-		return studio.Problems{{Place: "password", Message: "is guessed at once; three words that do not belong together would be right"}}
+	case strings.Contains(strings.ToLower(password), strings.ToLower(name)),
+		len(strings.Trim(password, password[:1])) == 0:
+		return studio.Problems{
+			{Place: "password", Message: "is guessed at once; three words that do not belong together would be right"},
+		}
 	}
 	return nil
 }

@@ -117,7 +117,10 @@ func (s *Service) registerBackups(to huma.API) {
 	ask(s, to, post("/backups", "make-backup", "", "Make a backup now; nothing of the studio changes"),
 		func(ctx context.Context, _ *moment, _ *none) (BackupsView, error) {
 			if _, err := s.backUp(ctx); err != nil {
-				return BackupsView{}, huma.NewError(http.StatusInsufficientStorage, "No backup could be made: "+err.Error()+". Everything recorded is safe where it is.")
+				return BackupsView{}, huma.NewError(
+					http.StatusInsufficientStorage,
+					"No backup could be made: "+err.Error()+". Everything recorded is safe where it is.",
+				)
 			}
 			return s.backupsView()
 		})

@@ -91,7 +91,10 @@ func (s *Service) registerAccess(to huma.API) {
 					return nil, err
 				}
 			}
-			return &entered{Cookie: s.cookie("", -time.Second), Body: AccessView{Locked: AskerOf(ctx).Locked, WithPin: []studio.ID{}, At: []string{}}}, nil
+			return &entered{
+				Cookie: s.cookie("", -time.Second),
+				Body:   AccessView{Locked: AskerOf(ctx).Locked, WithPin: []studio.ID{}, At: []string{}},
+			}, nil
 		})
 	type joining struct {
 		Body struct {
@@ -132,7 +135,9 @@ func (s *Service) registerAccess(to huma.API) {
 			Name string `json:"name" minLength:"1" maxLength:"60" doc:"what the tablet is called, as its bench"`
 		}
 	}
-	access(to, post("/access/invitations", "invite-tablet", "", "A code by which one tablet comes in, good for ten minutes"),
+	access(
+		to,
+		post("/access/invitations", "invite-tablet", "", "A code by which one tablet comes in, good for ten minutes"),
 		func(ctx context.Context, in *inviting) (*body[Invitation], error) {
 			if err := s.lockedFirst(ctx); err != nil {
 				return nil, err
@@ -140,7 +145,8 @@ func (s *Service) registerAccess(to huma.API) {
 			code, now := codeWord(), time.Now()
 			ends := now.Add(codeLasts)
 			return &body[Invitation]{Invitation{code, ends.UTC()}}, s.store.Invite(ctx, hashed(code), in.Body.Name, now, ends)
-		})
+		},
+	)
 	type one struct {
 		ID string `path:"id" maxLength:"60"`
 	}
@@ -242,7 +248,9 @@ func (s *Service) signIn(ctx context.Context, name, password string) (*entered, 
 		return nil, err
 	}
 	if !is {
-		return nil, huma.Error401Unauthorized("name or password is not right. Whoever lost one: bractum password --data FOLDER, at the studio's computer")
+		return nil, huma.Error401Unauthorized(
+			"name or password is not right. Whoever lost one: bractum password --data FOLDER, at the studio's computer",
+		)
 	}
 	s.door.guesses.right(guess)
 	cookie, err := s.comesIn(ctx, store.Session{Kind: store.OfPerson, Name: person.Name, Person: person.ID}, personLasts)
@@ -262,7 +270,9 @@ func (s *Service) join(ctx context.Context, code string) (*entered, error) {
 	}
 	name, err := s.store.Invited(ctx, hashed(strings.ToLower(strings.TrimSpace(code))), time.Now())
 	if missing := (store.NotFound{}); errors.As(err, &missing) {
-		return nil, huma.Error401Unauthorized("this code is not right, was used, or is older than ten minutes; ask a lead for another")
+		return nil, huma.Error401Unauthorized(
+			"this code is not right, was used, or is older than ten minutes; ask a lead for another",
+		)
 	}
 	if err != nil {
 		return nil, err
@@ -351,7 +361,13 @@ func (s *Service) adminView(ctx context.Context) (AdminView, error) {
 }
 
 // setAccess says how somebody comes in. Nobody is left out by it: a studio that has a lead keeps one.
-func (s *Service) setAccess(ctx context.Context, at *moment, id studio.ID, role string, password, pin *string, current string,
+func (s *Service) setAccess(
+	ctx context.Context,
+	at *moment,
+	id studio.ID,
+	role string,
+	password, pin *string,
+	current string,
 ) (func(*change) (Moved, error), error) {
 	var name string
 	for _, p := range at.inForce.Doc.People {
@@ -397,7 +413,9 @@ func (s *Service) setAccess(ctx context.Context, at *moment, id studio.ID, role 
 	}
 	after := append([]store.Access{is}, all...)
 	if locked(all) && !lockedAs(after, id) {
-		return nil, studio.Refuse("somebody has to be lead with a password, else everybody on the network is let in; make another one lead first")
+		return nil, studio.Refuse(
+			"somebody has to be lead with a password, else everybody on the network is let in; make another one lead first",
+		)
 	}
 	return func(c *change) (Moved, error) {
 		c.Summary = fmt.Sprintf("%s comes in as %s", name, role)

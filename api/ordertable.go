@@ -47,7 +47,10 @@ func (t OrderTable) against(doc *studio.Document) (orders []studio.Order, rows [
 			problems = studio.Problems{{Message: err.Error()}}
 		}
 		if first[body.Name] {
-			problems = append(problems, studio.Problem{Place: "name", Message: "stands in the table twice; lines of one order stand below one another"})
+			problems = append(
+				problems,
+				studio.Problem{Place: "name", Message: "stands in the table twice; lines of one order stand below one another"},
+			)
 		}
 		first[body.Name] = true
 		switch {
@@ -80,11 +83,15 @@ func sameOrder(a, b studio.Order) bool {
 
 func (s *Service) registerOrderTable(to huma.API) {
 	type preview struct{ Body OrderTable }
-	ask(s, to, post("/orders/many/preview", "preview-orders", "", "What entering a table of orders would do; nothing is written"),
+	ask(
+		s,
+		to,
+		post("/orders/many/preview", "preview-orders", "", "What entering a table of orders would do; nothing is written"),
 		func(_ context.Context, at *moment, in *preview) (OrderTableView, error) {
 			_, rows := in.Body.against(at.latestAnswer().Doc)
 			return OrderTableView{rows}, nil
-		})
+		},
+	)
 	type entering struct {
 		Who
 		Body OrderTable

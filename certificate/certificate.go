@@ -97,7 +97,11 @@ func template(name string, now time.Time, lasts time.Duration) *x509.Certificate
 }
 
 // pair reads a certificate and its key, or makes both anew where there are none that will do.
-func pair(name string, sign func(*ecdsa.PrivateKey) ([]byte, error), good func(*x509.Certificate) bool) (tls.Certificate, error) {
+func pair(
+	name string,
+	sign func(*ecdsa.PrivateKey) ([]byte, error),
+	good func(*x509.Certificate) bool,
+) (tls.Certificate, error) {
 	is, err := tls.LoadX509KeyPair(name+".pem", name+".key")
 	if err == nil && good(is.Leaf) {
 		return is, nil

@@ -28,7 +28,9 @@ func TestARootIsTrustedOnce(t *testing.T) {
 	trusted := x509.NewCertPool()
 	require.True(t, trusted.AppendCertsFromPEM(own.PEM()))
 	reads := func(own certificate.Own, roots *x509.CertPool, name string) error {
-		server := httptest.NewUnstartedServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = io.WriteString(w, "ok") }))
+		server := httptest.NewUnstartedServer(
+			http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = io.WriteString(w, "ok") }),
+		)
 		server.TLS = &tls.Config{Certificates: []tls.Certificate{own.TLS}}
 		server.StartTLS()
 		defer server.Close()

@@ -190,7 +190,10 @@ func (s *Store) Invited(ctx context.Context, code string, now time.Time) (name s
 // AddKey keeps the hash of a key's secret.
 func (s *Store) AddKey(ctx context.Context, k Key, secret string) error {
 	return s.changing(ctx, func(q *sqlcgen.Queries) error {
-		return q.AddKey(ctx, sqlcgen.AddKeyParams{ID: k.ID, Secret: secret, Purpose: k.Purpose, Name: k.Name, Made: k.Made.Unix()})
+		return q.AddKey(
+			ctx,
+			sqlcgen.AddKeyParams{ID: k.ID, Secret: secret, Purpose: k.Purpose, Name: k.Name, Made: k.Made.Unix()},
+		)
 	})
 }
 

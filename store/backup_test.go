@@ -145,7 +145,11 @@ func TestACopyWithoutItsLogIsFoundOut(t *testing.T) {
 	require.NoError(t, s.Close())
 	served, err := store.Open(ctx, folder, store.Options{Served: true})
 	require.NoError(t, err)
-	_, err = served.Do(ctx, command("order entered"), func(tx *store.Tx) (any, error) { return "", tx.EnterOrder(anOrder("late")) })
+	_, err = served.Do(
+		ctx,
+		command("order entered"),
+		func(tx *store.Tx) (any, error) { return "", tx.EnterOrder(anOrder("late")) },
+	)
 	require.NoError(t, err)
 	beside := opened(t, folder) // another program looks in
 	require.NoError(t, beside.Close())
@@ -200,8 +204,12 @@ func TestBackupsAreThinnedOut(t *testing.T) {
 	for _, b := range all {
 		names += b.Name + " "
 	}
-	assert.Equal(t, "day 4.bractum 4-before-tables-9.bractum day 3.bractum 3-before-tables-9.bractum 2-before-tables-9.bractum "+
-		"1-before-tables-9.bractum 0-before-tables-9.bractum", strings.TrimSpace(names))
+	assert.Equal(
+		t,
+		"day 4.bractum 4-before-tables-9.bractum day 3.bractum 3-before-tables-9.bractum 2-before-tables-9.bractum "+
+			"1-before-tables-9.bractum 0-before-tables-9.bractum",
+		strings.TrimSpace(names),
+	)
 }
 
 // A program that is killed while it makes a backup leaves none that is half made.

@@ -100,7 +100,11 @@ func TestPeopleAreWhoTheyAre(t *testing.T) {
 	d := newDesk(t)
 	code, said := (&browser{desk: d}).ask("POST", "/access/invitations", object{"name": "Window"})
 	assert.Equal(t, 409, code, "nobody needs to be let in yet: %v", said)
-	code, _ = (&browser{desk: d, person: demo.ID("Odalys")}).ask("PUT", "/access/people/"+string(demo.ID("Odalys")), object{"role": "lead", "password": "odalys-123"})
+	code, _ = (&browser{desk: d, person: demo.ID("Odalys")}).ask(
+		"PUT",
+		"/access/people/"+string(demo.ID("Odalys")),
+		object{"role": "lead", "password": "odalys-123"},
+	)
 	assert.Equal(t, 422, code, "a password that holds the name")
 	lead := locks(t, d)
 	code, _ = lead.ask("GET", "/orders", nil)
@@ -163,9 +167,17 @@ func TestPeopleAreWhoTheyAre(t *testing.T) {
 	other := &browser{desk: d, person: demo.ID("Odalys")}
 	code, _ = other.ask("POST", "/access/sign-in", object{"name": "Odalys", "password": words})
 	require.Equal(t, 200, code)
-	code, said = lead.ask("PUT", "/access/people/"+string(demo.ID("Odalys")), object{"role": "lead", "password": "four dry harbours", "current": "no"})
+	code, said = lead.ask(
+		"PUT",
+		"/access/people/"+string(demo.ID("Odalys")),
+		object{"role": "lead", "password": "four dry harbours", "current": "no"},
+	)
 	assert.Equal(t, 422, code, said)
-	code, said = lead.ask("PUT", "/access/people/"+string(demo.ID("Odalys")), object{"role": "lead", "password": "four dry harbours", "current": words})
+	code, said = lead.ask(
+		"PUT",
+		"/access/people/"+string(demo.ID("Odalys")),
+		object{"role": "lead", "password": "four dry harbours", "current": words},
+	)
 	require.Equal(t, 200, code, said)
 	code, _ = other.ask("GET", "/orders", nil)
 	assert.Equal(t, 401, code, "with the old password gone, so are those who came in by it")
@@ -258,7 +270,11 @@ func TestAKeyOpensOneThing(t *testing.T) {
 func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
 	d := newDesk(t)
 	lead := locks(t, d)
-	code, _ := lead.ask("PUT", "/access/people/"+string(demo.ID("Brisa")), object{"role": "hand-over", "password": "boxes and ribbons"})
+	code, _ := lead.ask(
+		"PUT",
+		"/access/people/"+string(demo.ID("Brisa")),
+		object{"role": "hand-over", "password": "boxes and ribbons"},
+	)
 	require.Equal(t, 200, code)
 	maker, packer := bringsIn(t, lead, "Window"), &browser{desk: d, person: demo.ID("Brisa")}
 	code, _ = maker.sits("Teun", "")
@@ -277,7 +293,8 @@ func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
 			if o == nil {
 				continue
 			}
-			address := strings.NewReplacer("/api", "", "{id}", uuid.NewString(), "{n}", "1", "{sensor}", "1", "{version}", "1").Replace(path)
+			address := strings.NewReplacer("/api", "", "{id}", uuid.NewString(), "{n}", "1", "{sensor}", "1", "{version}", "1").
+				Replace(path)
 			address = strings.NewReplacer("{", "", "}", "").Replace(address)
 			row := fmt.Sprintf("| `%s` | %s |", o.OperationID, o.Summary)
 			for _, role := range []string{"", store.Maker, store.HandOver} {
@@ -299,7 +316,10 @@ func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
 	is := strings.Join(table, "\n")
 	if os.Getenv("BRACTUM_UPDATE") != "" {
 		start := bytes.Index(kept, []byte("|---|---|---|---|---|\n"))
-		require.NoError(t, os.WriteFile("../docs/security.md", append(kept[:start+len("|---|---|---|---|---|\n")], is+"\n"...), 0o600))
+		require.NoError(
+			t,
+			os.WriteFile("../docs/security.md", append(kept[:start+len("|---|---|---|---|---|\n")], is+"\n"...), 0o600),
+		)
 		return
 	}
 	assert.Contains(t, string(kept), is, "the table is old: BRACTUM_UPDATE=1 go test ./web -run NobodyReads")

@@ -32,15 +32,19 @@ func TestATableOfOrders(t *testing.T) {
 		return objects(t, all["list"])
 	}
 	before := len(orders())
-	bad := object{"orders": []object{order("Regatta supper", "2027-10-12T10:00", 3), order("Slipway lunch", "2027-09-01T10:00", 3),
-		order("Regatta supper", "2027-10-13T10:00", 1)}}
+	bad := object{
+		"orders": []object{order("Regatta supper", "2027-10-12T10:00", 3), order("Slipway lunch", "2027-09-01T10:00", 3),
+			order("Regatta supper", "2027-10-13T10:00", 1)},
+	}
 	assert.Equal(t, []any{"new", "wrong", "wrong"}, states(bad))
 	code, said := d.ask("POST", "/api/orders/many", bad, nil)
 	assert.Equal(t, 422, code)
 	assert.Contains(t, said["detail"], "orders[1].leaves")
 	assert.Len(t, orders(), before, "all or none")
 
-	good := object{"orders": []object{order("Regatta supper", "2027-10-12T10:00", 3), order("Slipway lunch", "2027-10-14T10:00", 3)}}
+	good := object{
+		"orders": []object{order("Regatta supper", "2027-10-12T10:00", 3), order("Slipway lunch", "2027-10-14T10:00", 3)},
+	}
 	assert.Equal(t, []any{"new", "new"}, states(good))
 	code, said = d.ask("POST", "/api/orders/many", good, nil)
 	require.Equal(t, 200, code, said)

@@ -22,7 +22,8 @@ func (n names) mayAsk(c fiber.Ctx) error {
 			"Bractum is not known by this name; ask for it by its address, or name it with --host. Nothing was done")
 	}
 	if from := c.Get("Origin"); from != "" {
-		if at, err := url.Parse(from); err != nil || at.Host == "" || !strings.EqualFold(at.Host, string(c.Request().Host())) {
+		if at, err := url.Parse(from); err != nil || at.Host == "" ||
+			!strings.EqualFold(at.Host, string(c.Request().Host())) {
 			return foreign()
 		}
 	}

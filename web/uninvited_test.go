@@ -26,7 +26,11 @@ func TestWhateverIsAskedIsAnswered(t *testing.T) {
 	}
 	d := newDesk(t)
 	lead := locks(t, d)
-	code, _ := lead.ask("PUT", "/access/people/"+string(demo.ID("Brisa")), object{"role": "hand-over", "password": "boxes and ribbons"})
+	code, _ := lead.ask(
+		"PUT",
+		"/access/people/"+string(demo.ID("Brisa")),
+		object{"role": "hand-over", "password": "boxes and ribbons"},
+	)
 	require.Equal(t, 200, code)
 	maker, packer := bringsIn(t, lead, "Window"), &browser{desk: d, person: demo.ID("Brisa")}
 	code, _ = maker.sits("Teun", "")
@@ -73,7 +77,12 @@ func TestWhateverIsAskedIsAnswered(t *testing.T) {
 	require.Equal(t, 200, code)
 }
 
-var knownIDs = []string{string(demo.ID("Teun")), string(demo.ID("Magnolia")), string(demo.ID("Oyster")), string(demo.ID("Lighthouse"))}
+var knownIDs = []string{
+	string(demo.ID("Teun")),
+	string(demo.ID("Magnolia")),
+	string(demo.ID("Oyster")),
+	string(demo.ID("Lighthouse")),
+}
 
 func filled(r *rand.Rand, path string) string {
 	parts := strings.Split(path, "/")

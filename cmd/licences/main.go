@@ -38,7 +38,8 @@ type part struct{ name, version, licence string }
 // goModules are those of which packages are built into the program.
 func goModules() ([]part, error) {
 	out, err := exec.Command("go", "list", "-deps", "-f", "{{with .Module}}{{if not .Main}}{{.Path}}\t{{.Version}}\t{{.Dir}}{{end}}{{end}}",
-		"./cmd/bractum").Output()
+		"./cmd/bractum").
+		Output()
 	if err != nil {
 		return nil, err
 	}
@@ -97,7 +98,8 @@ func licence(folder string) (string, error) {
 	var texts []string
 	for _, f := range files {
 		name := strings.ToLower(f.Name())
-		if f.IsDir() || !strings.HasPrefix(name, "licen") && !strings.HasPrefix(name, "copying") && !strings.HasPrefix(name, "notice") {
+		if f.IsDir() ||
+			!strings.HasPrefix(name, "licen") && !strings.HasPrefix(name, "copying") && !strings.HasPrefix(name, "notice") {
 			continue
 		}
 		text, err := os.ReadFile(filepath.Join(folder, f.Name()))
