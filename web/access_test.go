@@ -265,26 +265,32 @@ func TestAKeyOpensOneThing(t *testing.T) {
 	assert.Equal(t, 401, code)
 }
 
-// Every operation is asked for as every role and as nobody: who may not gets 401 or 403 whatever is asked, and nothing
-// is written; docs/security.md shows the same table.
-func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
-	d := newDesk(t)
-	lead := locks(t, d)
+// everyRole is a browser of a lead, a tablet at which a maker sits, and a browser of whoever hands over.
+func everyRole(t testing.TB, d desk) (lead, maker, packer *browser) {
+	lead = locks(t, d)
 	code, _ := lead.ask(
 		"PUT",
 		"/access/people/"+string(demo.ID("Brisa")),
 		object{"role": "hand-over", "password": "boxes and ribbons"},
 	)
 	require.Equal(t, 200, code)
-	maker, packer := bringsIn(t, lead, "Window"), &browser{desk: d, person: demo.ID("Brisa")}
+	maker, packer = bringsIn(t, lead, "Window"), &browser{desk: d, person: demo.ID("Brisa")}
 	code, _ = maker.sits("Teun", "")
 	require.Equal(t, 200, code)
 	code, _ = packer.ask("POST", "/access/sign-in", object{"name": "Brisa", "password": "boxes and ribbons"})
 	require.Equal(t, 200, code)
+	return lead, maker, packer
+}
+
+// Every operation is asked for as every role and as nobody: who may not gets 401 or 403 whatever is asked, and nothing
+// is written; docs/security.md shows the same table.
+func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
+	d := newDesk(t)
+	lead, maker, packer := everyRole(t, d)
 	all := map[string]*browser{"": {desk: d, person: demo.ID("Odalys")}, store.Maker: maker, store.HandOver: packer}
 	lines := func() int { return len(objects(t, must(lead.ask("GET", "/journal", nil))["lines"])) }
 	before := lines()
-	code, _ = all[""].ask("GET", "/events", nil)
+	code, _ := all[""].ask("GET", "/events", nil)
 	assert.Equal(t, 401, code)
 	var table []string
 	for path, item := range d.app.API.OpenAPI().Paths {

@@ -25,18 +25,7 @@ func TestWhateverIsAskedIsAnswered(t *testing.T) {
 		number = n
 	}
 	d := newDesk(t)
-	lead := locks(t, d)
-	code, _ := lead.ask(
-		"PUT",
-		"/access/people/"+string(demo.ID("Brisa")),
-		object{"role": "hand-over", "password": "boxes and ribbons"},
-	)
-	require.Equal(t, 200, code)
-	maker, packer := bringsIn(t, lead, "Window"), &browser{desk: d, person: demo.ID("Brisa")}
-	code, _ = maker.sits("Teun", "")
-	require.Equal(t, 200, code)
-	code, _ = packer.ask("POST", "/access/sign-in", object{"name": "Brisa", "password": "boxes and ribbons"})
-	require.Equal(t, 200, code)
+	lead, maker, packer := everyRole(t, d)
 	askers := []*browser{lead, maker, packer, {desk: d, person: demo.ID("Odalys")}, {desk: d, cookie: "forged"}}
 	type one struct {
 		method, path string
@@ -73,7 +62,7 @@ func TestWhateverIsAskedIsAnswered(t *testing.T) {
 	}
 	t.Log(codes)
 	require.NoError(t, d.store.Verify(t.Context(), standing))
-	code, _ = lead.ask("GET", "/orders", nil)
+	code, _ := lead.ask("GET", "/orders", nil)
 	require.Equal(t, 200, code)
 }
 

@@ -127,11 +127,8 @@ type passwordCommand struct {
 // Run gives somebody a password and makes them lead; whoever is at this computer may do that. It is read from standard
 // input, and its other browsers are signed out.
 func (c *passwordCommand) Run() error {
-	if _, err := os.Stat(filepath.Join(c.Data, store.FileName)); err != nil {
-		return fmt.Errorf("no studio is in %s: %w", c.Data, err)
-	}
 	ctx := context.Background()
-	s, err := store.Open(ctx, c.Data, store.Options{})
+	s, err := studioIn(ctx, c.Data)
 	if err != nil {
 		return err
 	}

@@ -14,13 +14,18 @@ type verifyCommand struct {
 	Data string `help:"Folder of the studio's file." default:"." type:"existingdir"`
 }
 
+// studioIn opens the studio that is in a folder, and makes none.
+func studioIn(ctx context.Context, folder string) (*store.Store, error) {
+	if _, err := os.Stat(filepath.Join(folder, store.FileName)); err != nil {
+		return nil, fmt.Errorf("no studio is in %s: %w", folder, err)
+	}
+	return store.Open(ctx, folder, store.Options{})
+}
+
 // Run proves what is kept against what it is proven by, and names every flaw.
 func (c *verifyCommand) Run() error {
-	if _, err := os.Stat(filepath.Join(c.Data, store.FileName)); err != nil {
-		return fmt.Errorf("no studio is in %s: %w", c.Data, err)
-	}
 	ctx := context.Background()
-	s, err := store.Open(ctx, c.Data, store.Options{})
+	s, err := studioIn(ctx, c.Data)
 	if err != nil {
 		return err
 	}
