@@ -274,8 +274,12 @@ func GoodPassword(password, name string) error {
 	case letters < leastPassword:
 		return studio.Problems{
 			{
-				Place:   "password",
-				Message: fmt.Sprintf("has %d letters; %d or more would be right, as three words have", letters, leastPassword),
+				Place: "password",
+				Message: fmt.Sprintf(
+					"has %d letters; %d or more would be right, as three words have",
+					letters,
+					leastPassword,
+				),
 			},
 		}
 	case letters > mostPassword:

@@ -25,10 +25,14 @@ type entered struct {
 }
 
 func access[I, O any](to huma.API, o operation, run func(context.Context, *I) (*O, error)) {
-	huma.Register(to, o.described(WayAccess, 401, 403, 404, 409, 422, 429), func(ctx context.Context, in *I) (*O, error) {
-		out, err := run(ctx, in)
-		return out, problem(err)
-	})
+	huma.Register(
+		to,
+		o.described(WayAccess, 401, 403, 404, 409, 422, 429),
+		func(ctx context.Context, in *I) (*O, error) {
+			out, err := run(ctx, in)
+			return out, problem(err)
+		},
+	)
 }
 
 // AdminView is who may come in, for a lead.
@@ -101,8 +105,11 @@ func (s *Service) registerAccess(to huma.API) {
 			Code string `json:"code" maxLength:"40"`
 		}
 	}
-	access(to, post("/access/tablet", "join-as-tablet", "", "Make this browser a tablet of the studio, by a lead's code"),
-		func(ctx context.Context, in *joining) (*entered, error) { return s.join(ctx, in.Body.Code) })
+	access(
+		to,
+		post("/access/tablet", "join-as-tablet", "", "Make this browser a tablet of the studio, by a lead's code"),
+		func(ctx context.Context, in *joining) (*entered, error) { return s.join(ctx, in.Body.Code) },
+	)
 	type sitting struct {
 		Body struct {
 			Person studio.ID `json:"person" format:"uuid"`
@@ -144,7 +151,15 @@ func (s *Service) registerAccess(to huma.API) {
 			}
 			code, now := codeWord(), time.Now()
 			ends := now.Add(codeLasts)
-			return &body[Invitation]{Invitation{code, ends.UTC()}}, s.store.Invite(ctx, hashed(code), in.Body.Name, now, ends)
+			return &body[Invitation]{
+					Invitation{code, ends.UTC()},
+				}, s.store.Invite(
+					ctx,
+					hashed(code),
+					in.Body.Name,
+					now,
+					ends,
+				)
 		},
 	)
 	type one struct {
@@ -253,7 +268,11 @@ func (s *Service) signIn(ctx context.Context, name, password string) (*entered, 
 		)
 	}
 	s.door.guesses.right(guess)
-	cookie, err := s.comesIn(ctx, store.Session{Kind: store.OfPerson, Name: person.Name, Person: person.ID}, personLasts)
+	cookie, err := s.comesIn(
+		ctx,
+		store.Session{Kind: store.OfPerson, Name: person.Name, Person: person.ID},
+		personLasts,
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -354,7 +373,10 @@ func (s *Service) adminView(ctx context.Context) (AdminView, error) {
 		return v, err
 	}
 	for _, b := range sessions {
-		v.Browsers = append(v.Browsers, Browser{b.ID, b.Kind, b.Name, b.Person, b.Seen, b.ID == AskerOf(ctx).Session.ID})
+		v.Browsers = append(
+			v.Browsers,
+			Browser{b.ID, b.Kind, b.Name, b.Person, b.Seen, b.ID == AskerOf(ctx).Session.ID},
+		)
 	}
 	v.Keys, err = s.store.Keys(ctx)
 	return v, err

@@ -44,7 +44,10 @@ func (g *guesses) may(who string, now time.Time) error {
 	was, _ := g.wrong.Get(who)
 	if wait := was.until.Sub(now); wait > 0 {
 		return huma.NewError(http.StatusTooManyRequests, fmt.Sprintf(
-			"this was wrong %d times; wait for %d s and try again. A lead can set another", was.times, int(wait/time.Second)+1))
+			"this was wrong %d times; wait for %d s and try again. A lead can set another",
+			was.times,
+			int(wait/time.Second)+1,
+		))
 	}
 	was.times++ // taken back if it was right, so that many at once are no way round
 	if over := was.times - freeGuesses; over >= 0 {

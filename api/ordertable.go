@@ -1,12 +1,15 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
+	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"bractum/core/book"
 	"bractum/core/studio"
 )
 
@@ -37,10 +40,21 @@ func (t OrderTable) against(doc *studio.Document) (orders []studio.Order, rows [
 		if there {
 			id = was.ID
 			for j := range body.Lines[:min(len(body.Lines), len(was.Lines))] {
-				body.Lines[j].ID, body.Lines[j].ServiceLevel = was.Lines[j].ID, was.Lines[j].ServiceLevel
+				line, kept := &body.Lines[j], was.Lines[j]
+				line.ID, line.ServiceLevel = kept.ID, kept.ServiceLevel
+				if current, behind := book.Behind(doc, kept); behind && current.ID == line.Recipe {
+					line.Recipe = kept.Recipe // the lead moves lines to a new revision, a table does not
+				}
 			}
-			body.Importance = was.Importance
+			// what a table leaves out stays as it is, an allergy above all
+			body.Importance, body.State = was.Importance, was.State
+			body.Occasion = cmp.Or(body.Occasion, was.Occasion)
+			body.Leaving = cmp.Or(body.Leaving, was.Leaving)
+			if len(body.Allergies) == 0 {
+				body.Allergies = was.Allergies
+			}
 		}
+		body.Leaving = cmp.Or(body.Leaving, "collected")
 		o, err := body.order(id, doc)
 		problems := studio.Problems{}
 		if err != nil && !errors.As(err, &problems) {
@@ -49,7 +63,10 @@ func (t OrderTable) against(doc *studio.Document) (orders []studio.Order, rows [
 		if first[body.Name] {
 			problems = append(
 				problems,
-				studio.Problem{Place: "name", Message: "stands in the table twice; lines of one order stand below one another"},
+				studio.Problem{
+					Place:   "name",
+					Message: "stands in the table twice; lines of one order stand below one another",
+				},
 			)
 		}
 		first[body.Name] = true
@@ -58,7 +75,7 @@ func (t OrderTable) against(doc *studio.Document) (orders []studio.Order, rows [
 			rows[i] = RowView{State: "wrong", Problems: problems}
 		case !there:
 			rows[i].State, orders[i] = "new", o
-		case sameOrder(o, was):
+		case reflect.DeepEqual(o, was):
 			rows[i].State = "same"
 		default:
 			rows[i].State, orders[i] = "changed", o
@@ -67,26 +84,17 @@ func (t OrderTable) against(doc *studio.Document) (orders []studio.Order, rows [
 	return orders, rows
 }
 
-// sameOrder is true of orders of which a table says the same.
-func sameOrder(a, b studio.Order) bool {
-	if a.Leaves != b.Leaves || a.Leaving != b.Leaving || a.State != b.State || len(a.Lines) != len(b.Lines) {
-		return false
-	}
-	for i, l := range a.Lines {
-		o := b.Lines[i]
-		if l.Recipe != o.Recipe || l.Variant != o.Variant || l.Colourway != o.Colourway || l.Quantity != o.Quantity {
-			return false
-		}
-	}
-	return true
-}
-
 func (s *Service) registerOrderTable(to huma.API) {
 	type preview struct{ Body OrderTable }
 	ask(
 		s,
 		to,
-		post("/orders/many/preview", "preview-orders", "", "What entering a table of orders would do; nothing is written"),
+		post(
+			"/orders/many/preview",
+			"preview-orders",
+			"",
+			"What entering a table of orders would do; nothing is written",
+		),
 		func(_ context.Context, at *moment, in *preview) (OrderTableView, error) {
 			_, rows := in.Body.against(at.latestAnswer().Doc)
 			return OrderTableView{rows}, nil
@@ -103,7 +111,10 @@ func (s *Service) registerOrderTable(to huma.API) {
 			number := 0
 			for i, row := range rows {
 				for _, p := range row.Problems {
-					wrong = append(wrong, studio.Problem{Place: fmt.Sprintf("orders[%d].%s", i, p.Place), Message: p.Message})
+					wrong = append(
+						wrong,
+						studio.Problem{Place: fmt.Sprintf("orders[%d].%s", i, p.Place), Message: p.Message},
+					)
 				}
 				if row.State == "new" || row.State == "changed" {
 					number++

@@ -67,7 +67,8 @@ func For(folder string, names []string, addresses []net.IP, now time.Time) (Own,
 		t.KeyUsage, t.ExtKeyUsage = x509.KeyUsageDigitalSignature, []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}
 		return x509.CreateCertificate(rand.Reader, t, root.Leaf, key.Public(), root.PrivateKey)
 	}, func(c *x509.Certificate) bool {
-		return now.Add(renewed).Before(c.NotAfter) && c.CheckSignatureFrom(root.Leaf) == nil && covers(c, names, addresses)
+		return now.Add(renewed).Before(c.NotAfter) && c.CheckSignatureFrom(root.Leaf) == nil &&
+			covers(c, names, addresses)
 	})
 	if err != nil {
 		return Own{}, err
@@ -107,7 +108,12 @@ func pair(
 		return is, nil
 	}
 	if _, missing := os.Stat(name + ".key"); err != nil && !errors.Is(missing, fs.ErrNotExist) {
-		return is, fmt.Errorf("%s.pem and %s.key cannot be read (%w); take both away to have others made", name, name, err)
+		return is, fmt.Errorf(
+			"%s.pem and %s.key cannot be read (%w); take both away to have others made",
+			name,
+			name,
+			err,
+		)
 	}
 	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
 	if err != nil {

@@ -34,7 +34,9 @@ func TestARootIsTrustedOnce(t *testing.T) {
 		server.TLS = &tls.Config{Certificates: []tls.Certificate{own.TLS}}
 		server.StartTLS()
 		defer server.Close()
-		client := http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots, ServerName: name}}}
+		client := http.Client{
+			Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots, ServerName: name}},
+		}
 		answer, err := client.Get(server.URL)
 		if err == nil {
 			err = answer.Body.Close()

@@ -75,7 +75,8 @@ func (s *Store) Accesses(ctx context.Context) ([]Access, error) {
 // SetAccess says how somebody signs in. Where the password is another, their own browsers but one are signed out.
 func (t *Tx) SetAccess(a Access, otherPassword bool, but string) error {
 	if err := t.q.PutAccess(t.ctx, sqlcgen.PutAccessParams{PersonID: string(a.Person), Role: a.Role, Password: a.Password,
-		Pin: a.Pin}); err != nil || !otherPassword {
+		Pin: a.Pin}); err != nil ||
+		!otherPassword {
 		return err
 	}
 	return t.q.DropSessionsOf(t.ctx, sqlcgen.DropSessionsOfParams{PersonID: string(a.Person), But: but})

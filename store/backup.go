@@ -32,7 +32,10 @@ func Copy(ctx context.Context, folder, file string) error {
 	if _, err := os.Stat(filepath.Join(folder, FileName)); err != nil {
 		return fmt.Errorf("no studio is in %s: %w", folder, err)
 	}
-	db, err := sql.Open("sqlite", "file:"+escaped(filepath.Join(folder, FileName))+"?mode=ro&_pragma=busy_timeout(5000)")
+	db, err := sql.Open(
+		"sqlite",
+		"file:"+escaped(filepath.Join(folder, FileName))+"?mode=ro&_pragma=busy_timeout(5000)",
+	)
 	if err != nil {
 		return err
 	}

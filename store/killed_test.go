@@ -25,13 +25,19 @@ func TestMain(m *testing.M) {
 		bookUntilKilled(folder, number)
 	}
 	if folder := os.Getenv("BRACTUM_COPY_FROM"); folder != "" {
-		for i := 0; ; i++ {
-			if err := store.Copy(ctx, folder, fmt.Sprintf("%s/%d-%d.bractum", os.Getenv("BRACTUM_COPY_TO"), os.Getpid(), i)); err != nil {
-				panic(err)
-			}
-		}
+		copyUntilKilled(folder, os.Getenv("BRACTUM_COPY_TO"))
 	}
 	os.Exit(m.Run())
+}
+
+// copyUntilKilled makes copy after copy and tells each on its output.
+func copyUntilKilled(folder, into string) {
+	for i := 0; ; i++ {
+		if err := store.Copy(ctx, folder, fmt.Sprintf("%s/%d-%d.bractum", into, os.Getpid(), i)); err != nil {
+			panic(err)
+		}
+		fmt.Println(i)
+	}
 }
 
 // writeUntilKilled enters order after order and acknowledges each on its output.

@@ -65,7 +65,11 @@ const words = "three wet harbours"
 // locks gives Odalys a password, and a browser in which she is signed in.
 func locks(t testing.TB, d desk) *browser {
 	lead := &browser{desk: d, person: demo.ID("Odalys")}
-	code, said := lead.ask("PUT", "/access/people/"+string(demo.ID("Odalys")), object{"role": "lead", "password": words})
+	code, said := lead.ask(
+		"PUT",
+		"/access/people/"+string(demo.ID("Odalys")),
+		object{"role": "lead", "password": words},
+	)
 	require.Equal(t, 200, code, said)
 	code, said = lead.ask("POST", "/access/sign-in", object{"name": " odalys ", "password": words})
 	require.Equal(t, 200, code, said)
@@ -225,6 +229,10 @@ func TestGuessesSlowDown(t *testing.T) {
 	assert.Equal(t, 200, code, "others sit down there")
 	code, _ = second.sits("Teun", "4711")
 	assert.Equal(t, 200, code, "and he does elsewhere")
+	for range 3 { // as long for who is unknown, and with the same words
+		code, said := (&browser{desk: d}).ask("POST", "/access/sign-in", object{"name": "Nobody", "password": "guess"})
+		assert.Equal(t, 401, code, said)
+	}
 	codes = map[int]int{}
 	for range 20 {
 		code, _ := (&browser{desk: d}).ask("POST", "/access/sign-in", object{"name": "Odalys", "password": "guess"})

@@ -49,8 +49,13 @@ func TestEveryOperationThatWritesPassesTheGate(t *testing.T) {
 			case api.WayDevice:
 				assert.Equal(t, "/api/readings", path)
 			case api.WayBegin:
-				status, refused := d.ask(method, address, object{"name": "x", "zone": "UTC", "person": "x", "book": false,
-					"skills": []any{}, "hours": []any{}, "breaks": []any{}}, nil)
+				status, refused := d.ask(
+					method,
+					address,
+					object{"name": "x", "zone": "UTC", "person": "x", "book": false,
+						"skills": []any{}, "hours": []any{}, "breaks": []any{}},
+					nil,
+				)
 				assert.Contains(t, []int{409, 422}, status, "%s: a studio is begun once: %v", name, refused)
 				assert.True(t, strings.HasPrefix(path, "/api/beginning"), name)
 			case api.WayCommand:

@@ -33,8 +33,11 @@ func TestATableOfOrders(t *testing.T) {
 	}
 	before := len(orders())
 	bad := object{
-		"orders": []object{order("Regatta supper", "2027-10-12T10:00", 3), order("Slipway lunch", "2027-09-01T10:00", 3),
-			order("Regatta supper", "2027-10-13T10:00", 1)},
+		"orders": []object{
+			order("Regatta supper", "2027-10-12T10:00", 3),
+			order("Slipway lunch", "2027-09-01T10:00", 3),
+			order("Regatta supper", "2027-10-13T10:00", 1),
+		},
 	}
 	assert.Equal(t, []any{"new", "wrong", "wrong"}, states(bad))
 	code, said := d.ask("POST", "/api/orders/many", bad, nil)
@@ -43,7 +46,10 @@ func TestATableOfOrders(t *testing.T) {
 	assert.Len(t, orders(), before, "all or none")
 
 	good := object{
-		"orders": []object{order("Regatta supper", "2027-10-12T10:00", 3), order("Slipway lunch", "2027-10-14T10:00", 3)},
+		"orders": []object{
+			order("Regatta supper", "2027-10-12T10:00", 3),
+			order("Slipway lunch", "2027-10-14T10:00", 3),
+		},
 	}
 	assert.Equal(t, []any{"new", "new"}, states(good))
 	code, said = d.ask("POST", "/api/orders/many", good, nil)
@@ -67,6 +73,22 @@ func TestATableOfOrders(t *testing.T) {
 		return nil
 	}
 	assert.Equal(t, []any{5.0, 2.0}, quantities())
+	supper := order("Regatta supper", "2027-10-12T10:00", 3)
+	supper["allergies"], supper["occasion"] = []string{"egg"}, "a regatta"
+	assert.Equal(t, []any{"changed"}, states(object{"orders": []object{supper}}), "an allergy is a change")
+	code, said = d.ask("POST", "/api/orders/many", object{"orders": []object{supper}}, nil)
+	require.Equal(t, 200, code, said)
+	bare := order("Regatta supper", "2027-10-12T10:00", 4)
+	bare["leaving"] = ""
+	code, said = d.ask("POST", "/api/orders/many", object{"orders": []object{bare}}, nil)
+	require.Equal(t, 200, code, said)
+	for _, o := range orders() {
+		if is := o["order"].(object); is["name"] == "Regatta supper" {
+			assert.Equal(t, []any{"egg"}, is["allergies"], "a table that leaves it out does not take it away")
+			assert.Equal(t, "posted", is["leaving"])
+			assert.Equal(t, "a regatta", is["occasion"])
+		}
+	}
 	code, said = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", done["n"]), "", nil)
 	require.Equal(t, 200, code, said)
 	assert.Equal(t, 3.0, quantities()[0], "one touch takes it back")

@@ -54,7 +54,15 @@ func TestWhateverIsAskedIsAnswered(t *testing.T) {
 			}
 		}
 		asker := askers[r.IntN(len(askers))]
-		code, said := asker.ask(o.method, path, body, "If-Match", strconv.Itoa(r.IntN(4)), "Person", string(asker.person))
+		code, said := asker.ask(
+			o.method,
+			path,
+			body,
+			"If-Match",
+			strconv.Itoa(r.IntN(4)),
+			"Person",
+			string(asker.person),
+		)
 		codes[code]++
 		if code >= 500 && code != 502 && code != 503 { // a device that is not there
 			t.Fatalf("%s %s answers %d %v to %v (seed %d)", o.method, path, code, said, body, seed)

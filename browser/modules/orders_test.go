@@ -10,8 +10,12 @@ import (
 // its line.
 func TestAListOfOrdersIsRead(t *testing.T) {
 	read := func(text string) object {
-		return run[object](load(t), `ui.ordersPasted(v.text, {flowers: [{id: "m", name: "Magnolia"}, {id: "e", name: "Eucalyptus sprig"}],
-			colourways: [{id: "o", name: "Oyster"}]})`, object{"text": text})
+		return run[object](
+			load(t),
+			`ui.ordersPasted(v.text, {flowers: [{id: "m", name: "Magnolia"}, {id: "e", name: "Eucalyptus sprig"}],
+			colourways: [{id: "o", name: "Oyster"}]})`,
+			object{"text": text},
+		)
 	}
 	table := read("Order\tLeaves\tHow many\tFlower\tColours\tTable\n" +
 		"Regatta supper\t2027-10-12 10:00\t3\tmagnolia\toyster\t4\n\t\t12\tEucalyptus  sprig\t\t\n" +
@@ -24,11 +28,17 @@ func TestAListOfOrdersIsRead(t *testing.T) {
 	assert.Equal(t, "2027-10-12T10:00", first["leaves"])
 	assert.Equal(t, []any{object{"recipe": "m", "variant": "", "colourway": "o", "quantity": 3.0},
 		object{"recipe": "e", "variant": "", "colourway": "", "quantity": 12.0}}, first["lines"])
-	wrong := read("order;leaves;how many;flower;colours\n;;3;Magnolia;\nSupper;tomorrow;x;Magnolia;Oyster\nLunch;2027-10-14 09:30;2;Peony;\n;;2;Magnolia;Fog")
+	wrong := read(
+		"order;leaves;how many;flower;colours\n;;3;Magnolia;\nSupper;tomorrow;x;Magnolia;Oyster\nLunch;2027-10-14 09:30;2;Peony;\n;;2;Magnolia;Fog",
+	)
 	says := ""
 	for _, u := range wrong["unread"].([]any) {
 		says += u.(object)["says"].(string) + "|"
 	}
-	assert.Equal(t, "names no order|“tomorrow” is no time; 2027-10-02 14:00 would be right|“x” is no number of flowers|"+
-		"“Peony” is not in the flower book|“Fog” is no colourway|", says)
+	assert.Equal(
+		t,
+		"names no order|“tomorrow” is no time; 2027-10-02 14:00 would be right|“x” is no number of flowers|"+
+			"“Peony” is not in the flower book|“Fog” is no colourway|",
+		says,
+	)
 }

@@ -104,7 +104,10 @@ func (f networkFlags) secured(on net.Listener, app *web.Application, folder stri
 			return nil, fmt.Errorf("no certificate could be made: %w", err)
 		}
 		app.Root(made.PEM(), made.Fingerprint())
-		fmt.Printf("Tablets trust it once by the studio's root, at /root.crt; its fingerprint is\n  %s\n", made.Fingerprint())
+		fmt.Printf(
+			"Tablets trust it once by the studio's root, at /root.crt; its fingerprint is\n  %s\n",
+			made.Fingerprint(),
+		)
 		own = made.TLS
 	default:
 		return on, nil
@@ -212,7 +215,11 @@ func (c *passwordCommand) whose(doc *studio.Document, all []store.Access) (studi
 		}
 	}
 	if c.Person != "" || first == nil {
-		return studio.Person{}, fmt.Errorf("nobody is called %q here; there are %s", c.Person, strings.Join(names, ", "))
+		return studio.Person{}, fmt.Errorf(
+			"nobody is called %q here; there are %s",
+			c.Person,
+			strings.Join(names, ", "),
+		)
 	}
 	return *first, nil
 }

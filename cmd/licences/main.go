@@ -99,7 +99,8 @@ func licence(folder string) (string, error) {
 	for _, f := range files {
 		name := strings.ToLower(f.Name())
 		if f.IsDir() ||
-			!strings.HasPrefix(name, "licen") && !strings.HasPrefix(name, "copying") && !strings.HasPrefix(name, "notice") {
+			!strings.HasPrefix(name, "licen") && !strings.HasPrefix(name, "copying") &&
+				!strings.HasPrefix(name, "notice") {
 			continue
 		}
 		text, err := os.ReadFile(filepath.Join(folder, f.Name()))

@@ -48,7 +48,7 @@ export function ordersPasted(text: string, known: Known): OrderTable {
         name: cell("name"),
         occasion: cell("occasion"),
         leaves: cell("leaves").replace(/\s+/, "T"),
-        leaving: cell("leaving") || "collected",
+        leaving: cell("leaving"),
         importance: 10,
         allergies: cell("allergies").split(",").map(plain).filter(Boolean),
         state: "open",
