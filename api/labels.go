@@ -44,10 +44,12 @@ func (s *Service) registerLabels(to huma.API) {
 	ask(s, to, post("/lots/{lot}/label/print", "print-label", "",
 		"Have the label printer print a label; nothing is written"),
 		func(ctx context.Context, at *moment, in *which) (Printed, error) {
-			if s.out.Printer == nil {
-				return Printed{}, outside.Trouble{
-					Message: "No label printer is connected; print the label from the browser.",
-				}
+			printer, err := s.printer(ctx)
+			if err == nil && printer == nil {
+				err = outside.Trouble{Message: "No label printer is connected; print the label from the browser."}
+			}
+			if err != nil {
+				return Printed{}, err
 			}
 			l, err := at.label(in.Lot, in.Host)
 			if err != nil {
@@ -57,7 +59,7 @@ func (s *Service) registerLabels(to huma.API) {
 			if err != nil {
 				return Printed{}, err
 			}
-			return Printed{true}, s.out.Printer.Print(ctx, body)
+			return Printed{true}, printer.Print(ctx, body)
 		})
 }
 

@@ -305,6 +305,7 @@ type OrderBuy struct {
 	Supplier studio.ID      `json:"supplier"`
 	From     string         `json:"from" doc:"the name of the supplier"`
 	OrderBy  *studio.Minute `json:"orderBy,omitempty"`
+	Shop     bool           `json:"shop,omitempty" doc:"it takes no orders: somebody goes there"`
 }
 
 // buysByOrder is what has to be ordered for each order.
@@ -331,7 +332,8 @@ func (a *answer) buysByOrder() map[studio.ID][]OrderBuy {
 				continue
 			}
 			buy := OrderBuy{Material: b.Material, Short: b.Short, Packs: b.Packs, OrderBy: b.OrderBy,
-				Name: a.material(b.Material), Supplier: list.Supplier.ID, From: list.Supplier.Name}
+				Name: a.material(b.Material), Supplier: list.Supplier.ID, From: list.Supplier.Name,
+				Shop: list.Supplier.Takes == studio.BoughtInShop}
 			for _, m := range a.Doc.Materials {
 				if m.ID == b.Material {
 					buy.Unit = m.Unit

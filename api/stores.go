@@ -2,14 +2,12 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/stores"
 	"bractum/core/studio"
-	"bractum/outside"
 	"bractum/store"
 )
 
@@ -55,6 +53,8 @@ type CutRow struct {
 type ShoppingList struct {
 	Supplier *studio.Supplier `json:"supplier,omitempty"`
 	Buys     []ShoppingLine   `json:"buys"`
+	Total    studio.Money     `json:"total,omitempty" doc:"in minor units, where prices are known"`
+	Unpriced int              `json:"unpriced,omitempty" doc:"lines without a price"`
 }
 
 // ShoppingLine is a line of a shopping list with the things that stand still without it.
@@ -198,119 +198,6 @@ func (c *change) moved(by stores.Change, err error) (Moved, error) {
 	return Moved{c.N()}, c.Book(studio.WorkLot{}, by.Moved)
 }
 
-func (s *Service) registerPurchases(to huma.API) {
-	type purchasing struct {
-		Who
-		Body struct {
-			Supplier studio.ID           `json:"supplier"`
-			Packs    map[studio.ID]int64 `json:"packs" doc:"by material"`
-		}
-	}
-	fact(s, to, post("/purchases", "order-purchase", "purchase ordered", "Order from a supplier"),
-		func(c *change, in *purchasing) (Moved, error) {
-			p, err := stores.Order(c.at.inForce.Doc, in.Body.Supplier, in.Body.Packs, newID)
-			if err != nil {
-				return Moved{}, err
-			}
-			c.Summary = fmt.Sprintf("Ordered from %s: %d lines", c.at.inForce.supplier(p.Supplier), len(p.Lines))
-			if s.out.Supplier != nil {
-				at := c.at
-				c.after = func(ctx context.Context) error {
-					write, err := s.send(ctx, at, p, 1)
-					if err != nil {
-						return err
-					}
-					_, err = s.carryOut(ctx, confirmed, Who{CommandID: newCommand(), Person: in.Person},
-						func(c *change) (any, error) { return write(c) })
-					return err
-				}
-			}
-			return Moved{c.N()}, c.PutPurchase(p, 0)
-		})
-	type sending struct {
-		Who
-		Sees
-		ID string `path:"id"`
-	}
-	errand(s, to, post("/purchases/{id}/send", "send-purchase", confirmed,
-		"Send an order again that was not confirmed"),
-		func(ctx context.Context, at *moment, in *sending) (func(*change) (Moved, error), error) {
-			if s.out.Supplier == nil {
-				return nil, outside.Trouble{
-					Message: "No order desk is connected; call the supplier, and book in what comes.",
-				}
-			}
-			for _, state := range at.Purchases {
-				if state.Purchase.ID == studio.ID(in.ID) {
-					return s.send(ctx, at, state.Purchase, in.IfMatch)
-				}
-			}
-			return nil, store.NotFound{Thing: "the purchase"}
-		})
-	type goods struct {
-		Who
-		Sees
-		ID   string `path:"id"`
-		Body struct {
-			Came []stores.Arrived `json:"came"`
-		}
-	}
-	fact(s, to, post("/purchases/{id}/arrived", "goods-in", "goods in", "Book what a supplier brought"),
-		func(c *change, in *goods) (Moved, error) {
-			was, err := c.Purchase(studio.ID(in.ID))
-			if err != nil {
-				return Moved{}, err
-			}
-			p, came, err := stores.GoodsIn(c.at.inForce.Doc, was.Purchase, in.Body.Came)
-			if err != nil {
-				return Moved{}, err
-			}
-			if err := c.PutPurchase(p, in.IfMatch); err != nil {
-				return Moved{}, err
-			}
-			return c.moved(came, nil)
-		})
-}
-
-// confirmed is how the journal names that a supplier confirms an order.
-const confirmed = "purchase confirmed"
-
-// send has the supplier confirm an order that is kept already; what it said is to be written.
-func (s *Service) send(
-	ctx context.Context,
-	at *moment,
-	p studio.Purchase,
-	seen int64,
-) (func(*change) (Moved, error), error) {
-	order := outside.PurchaseOrder{Reference: string(p.ID), Supplier: at.inForce.supplier(p.Supplier),
-		Ordered: at.Calendar.Wall(p.Ordered), Expected: at.Calendar.Wall(p.Expected)}
-	for _, l := range p.Lines {
-		order.Lines = append(
-			order.Lines,
-			outside.PurchaseLine{Line: string(l.ID), Article: at.inForce.material(l.Material), Packs: l.Packs},
-		)
-	}
-	said, err := s.out.Supplier.Order(ctx, order)
-	if err != nil {
-		return nil, err
-	}
-	p.Lines = slices.Clone(p.Lines)
-	promised := map[string]int64{}
-	for _, l := range said.Lines {
-		promised[l.Line] = l.Packs
-	}
-	if err := stores.Confirm(&p, promised, at.Calendar, said.Expected, said.Said); err != nil {
-		return nil, err
-	}
-	return func(c *change) (Moved, error) {
-		c.Summary = fmt.Sprintf("%s confirms: %s", at.inForce.supplier(p.Supplier), said.Said)
-		return Moved{c.N()}, c.PutPurchase(p, seen)
-	}, nil
-}
-
-// newCommand is the id of a command that follows from another.
-func newCommand() string { return string(newID()) }
-
 func (a *answer) supplier(id studio.ID) string {
 	if i := slices.IndexFunc(a.Doc.Suppliers, func(s studio.Supplier) bool { return s.ID == id }); i >= 0 {
 		return a.Doc.Suppliers[i].Name
@@ -341,7 +228,7 @@ func (a *answer) storesView() (StoresView, error) {
 	}
 	lists, err := stores.Shopping(a.Doc, balances)
 	for _, l := range lists {
-		list := ShoppingList{Supplier: l.Supplier, Buys: []ShoppingLine{}}
+		list := ShoppingList{Supplier: l.Supplier, Buys: []ShoppingLine{}, Total: l.Total, Unpriced: l.Unpriced}
 		for _, b := range l.Buys {
 			list.Buys = append(list.Buys, a.shoppingLine(b))
 		}

@@ -24,11 +24,12 @@ type ScaleView struct {
 func (s *Service) registerWeighing(to huma.API) {
 	read(to, get("/scale", "read-scale", "What the scale shows"),
 		func(ctx context.Context, _ *none) (ScaleView, error) {
-			if s.out.Scale == nil {
-				return ScaleView{}, nil
+			scale, err := s.scale(ctx)
+			if err != nil || scale == nil {
+				return ScaleView{}, err
 			}
-			v := ScaleView{Connected: true, Address: s.out.Scale.Address()}
-			shown, err := s.out.Scale.Read(ctx)
+			v := ScaleView{Connected: true, Address: scale.Address()}
+			shown, err := scale.Read(ctx)
 			switch {
 			case outside.IsTrouble(err):
 				v.Says = err.Error()
@@ -41,12 +42,14 @@ func (s *Service) registerWeighing(to huma.API) {
 		})
 	ask(s, to, post("/scale/tare", "tare-scale", "", "Set the scale to nothing"),
 		func(ctx context.Context, _ *moment, _ *none) (ScaleView, error) {
-			if s.out.Scale == nil {
-				return ScaleView{}, outside.Trouble{
-					Message: "No scale is connected; set it to nothing by its own button.",
-				}
+			scale, err := s.scale(ctx)
+			if err == nil && scale == nil {
+				err = outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
 			}
-			return ScaleView{Connected: true, Answers: true}, s.out.Scale.Tare(ctx)
+			if err != nil {
+				return ScaleView{}, err
+			}
+			return ScaleView{Connected: true, Answers: true}, scale.Tare(ctx)
 		})
 	type weighing struct {
 		Lot  string `path:"lot"`

@@ -162,7 +162,7 @@ func TestTheStudioIsChangedOnItsPage(t *testing.T) {
 	page.look("studio-table")
 	page.click("paste-take")
 	page.says(test("place-Long rack"), "9 slots")
-	page.click("open-frame")
+	page.click("open-plans")
 	page.write("settings-sittingMinutes", "35 min")
 	page.click("frame-save")
 	require.Eventually(t, func() bool {

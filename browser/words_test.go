@@ -110,7 +110,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 			if (!String(asked[0]?.url ?? asked[0]).includes("/api/words")) heard.push(await answer.clone().text());
 			return answer;
 		};`)
-	page.click("open-frame")
+	page.click("open-manner")
 	page.pick("settings-manner.language", "made-up")
 	page.click("frame-save")
 	page.says(".station", "⟦Studio~~⟧")
@@ -151,7 +151,9 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/studio", []string{`[data-test^="place-"]`}},
 		{"/studio", []string{test("new-materials")}},
 		{"/studio", []string{test("open-table")}},
-		{"/studio", []string{test("open-frame")}},
+		{"/studio", []string{test("open-manner")}},
+		{"/studio", []string{test("open-plans")}},
+		{"/studio", []string{test("open-devices")}},
 	} {
 		page.MustNavigate(studio.URL + at.path).MustWaitLoad()
 		page.says(".station, .bench, .paper", "⟦")

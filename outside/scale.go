@@ -18,11 +18,11 @@ import (
 	"bractum/core/studio"
 )
 
-// Services are what is connected; nil where nothing is.
+// Services are the addresses of what is connected; empty where nothing is.
 type Services struct {
-	Scale    *Scale
-	Supplier *Supplier
-	Printer  *Printer
+	Scale    string
+	Supplier string
+	Printer  string
 }
 
 // Trouble is why something outside cannot be used now, and what to do.

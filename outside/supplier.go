@@ -3,8 +3,10 @@ package outside
 import (
 	"bytes"
 	"context"
+	"encoding/csv"
 	"encoding/json"
 	"net/http"
+	"strconv"
 	"strings"
 	"time"
 
@@ -36,6 +38,27 @@ type PurchaseLine struct {
 	Line    string `json:"line"`
 	Article string `json:"article"`
 	Packs   int64  `json:"packs"`
+}
+
+// CSV is an order as a table, one line a row, for an order desk that takes that, or for a person who sends it.
+func (o PurchaseOrder) CSV() ([]byte, error) {
+	var out bytes.Buffer
+	w := csv.NewWriter(&out)
+	_ = w.Write([]string{"reference", "supplier", "ordered", "expected", "line", "article", "packs"})
+	for _, l := range o.Lines {
+		_ = w.Write([]string{o.Reference, plainCell(o.Supplier), o.Ordered.String(), o.Expected.String(), l.Line,
+			plainCell(l.Article), strconv.FormatInt(l.Packs, 10)})
+	}
+	w.Flush()
+	return out.Bytes(), w.Error()
+}
+
+// plainCell is a text that no spreadsheet takes for a formula.
+func plainCell(text string) string {
+	if text != "" && strings.ContainsRune("=+-@\t\r", rune(text[0])) {
+		return "'" + text
+	}
+	return text
 }
 
 // Confirmation is what a supplier answers: what comes, and when. Said is for people.

@@ -49,6 +49,8 @@ func (b *binder) supplies(materials []studio.Material, classes []studio.DryingCl
 					Pack:        m.Pack,
 					KeepAtLeast: m.KeepAtLeast,
 					OutOfUse:    column(m.OutOfUse),
+					Beyond: asJSON(ofMaterial{Price: m.Price, Allergens: m.Allergens, Food: m.Food,
+						Label: m.Label}),
 				},
 			),
 		)

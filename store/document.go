@@ -211,14 +211,31 @@ type brought struct {
 	Seen     []studio.Seen    `json:"seen,omitempty"`
 }
 
-// beyond is what of a person lies beyond skills, weekly hours and days away.
-type beyond struct {
+// ofPerson is what of a person lies beyond skills, weekly hours and days away.
+type ofPerson struct {
 	Shifts         []studio.Span           `json:"shifts,omitempty"`
 	Overtime       []studio.DayHours       `json:"overtime,omitempty"`
 	OvertimeShifts []studio.Span           `json:"overtimeShifts,omitempty"`
 	Colours        map[studio.ID]studio.ID `json:"colours,omitempty"`
 	AwayTimes      []studio.Span           `json:"awayTimes,omitempty"`
+	Rate           studio.Money            `json:"rate,omitempty"`
 	OutOfUse       bool                    `json:"outOfUse,omitempty"`
+}
+
+// ofMaterial is what of a material no query asks for.
+type ofMaterial struct {
+	Price     studio.Money `json:"price,omitempty"`
+	Allergens []string     `json:"allergens,omitempty"`
+	Food      studio.Food  `json:"food,omitempty"`
+	Label     string       `json:"label,omitempty"`
+}
+
+// ofSupplier is what of a supplier no query asks for.
+type ofSupplier struct {
+	CutOff  studio.TimeOfDay `json:"cutOff,omitzero"`
+	Comes   []studio.Weekday `json:"comes,omitempty"`
+	Takes   studio.OrderWay  `json:"takes,omitempty"`
+	Address string           `json:"address,omitempty"`
 }
 
 // assembler reads one table after the other into a document until one fails.
@@ -262,6 +279,8 @@ func (a *assembler) climate() {
 func (a *assembler) supplies() {
 	d := a.doc
 	for _, r := range rows(a, a.q.Materials) {
+		var more ofMaterial
+		a.decode(r.Beyond, &more)
 		m := studio.Material{
 			ID:          studio.ID(r.ID),
 			Name:        r.Name,
@@ -271,6 +290,10 @@ func (a *assembler) supplies() {
 			Supplier:    studio.ID(r.SupplierID),
 			Pack:        r.Pack,
 			KeepAtLeast: r.KeepAtLeast,
+			Price:       more.Price,
+			Allergens:   more.Allergens,
+			Food:        more.Food,
+			Label:       more.Label,
 			OutOfUse:    r.OutOfUse == 1,
 		}
 		a.decode(r.Wire, &m.Wire)
@@ -338,7 +361,10 @@ func (a *assembler) purchases() {
 
 func (a *assembler) suppliers() {
 	for _, r := range rows(a, a.q.Suppliers) {
+		var more ofSupplier
+		a.decode(r.Beyond, &more)
 		a.doc.Suppliers = append(a.doc.Suppliers, studio.Supplier{ID: studio.ID(r.ID), Name: r.Name, Days: r.Days,
+			CutOff: more.CutOff, Comes: more.Comes, Takes: more.Takes, Address: more.Address,
 			OutOfUse: r.OutOfUse == 1})
 	}
 }
@@ -347,13 +373,13 @@ func (a *assembler) people() {
 	at := map[string]int{}
 	for i, r := range rows(a, a.q.People) {
 		at[r.ID] = i
-		var more beyond
+		var more ofPerson
 		a.decode(r.Beyond, &more)
 		a.doc.People = append(
 			a.doc.People,
 			studio.Person{ID: studio.ID(r.ID), Name: r.Name, Shifts: more.Shifts, Overtime: more.Overtime,
 				OvertimeShifts: more.OvertimeShifts, Colours: more.Colours, AwayTimes: more.AwayTimes,
-				OutOfUse: more.OutOfUse},
+				Rate: more.Rate, OutOfUse: more.OutOfUse},
 		)
 	}
 	for _, r := range rows(a, a.q.Skills) {

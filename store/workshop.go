@@ -192,8 +192,8 @@ func (t *Tx) restoreClimate(touched sqlcgen.JournalTouch) error {
 func (b *binder) person(p studio.Person) {
 	id := string(p.ID)
 	b.try(b.q.PutPerson(b.ctx, sqlcgen.PutPersonParams{ID: id, Position: b.next(), Name: p.Name,
-		Beyond: asJSON(beyond{Shifts: p.Shifts, Overtime: p.Overtime, OvertimeShifts: p.OvertimeShifts,
-			Colours: p.Colours, AwayTimes: p.AwayTimes, OutOfUse: p.OutOfUse})}))
+		Beyond: asJSON(ofPerson{Shifts: p.Shifts, Overtime: p.Overtime, OvertimeShifts: p.OvertimeShifts,
+			Colours: p.Colours, AwayTimes: p.AwayTimes, Rate: p.Rate, OutOfUse: p.OutOfUse})}))
 	b.try(errors.Join(b.q.DropSkills(b.ctx, id), b.q.DropHours(b.ctx, id), b.q.DropAway(b.ctx, id)))
 	for i, s := range p.Skills {
 		b.try(b.q.AddSkill(b.ctx, sqlcgen.AddSkillParams{PersonID: id, Position: int64(i), Skill: s.Skill,
@@ -218,7 +218,8 @@ func (b *binder) person(p studio.Person) {
 
 func (b *binder) supplier(s studio.Supplier) {
 	b.try(b.q.PutSupplier(b.ctx, sqlcgen.PutSupplierParams{ID: string(s.ID), Position: b.next(), Name: s.Name,
-		Days: s.Days, OutOfUse: column(s.OutOfUse)}))
+		Days: s.Days, OutOfUse: column(s.OutOfUse),
+		Beyond: asJSON(ofSupplier{CutOff: s.CutOff, Comes: s.Comes, Takes: s.Takes, Address: s.Address})}))
 }
 
 // column is a truth as a table has it.

@@ -84,7 +84,7 @@ func TestAPurchaseIsKeptWhateverTheSupplierDoes(t *testing.T) {
 	require.NoError(t, s.Seed(context.Background(), demo.Document(), true))
 	silent := desk{
 		t,
-		web.New(s, standing, outside.Services{Supplier: outside.NewSupplier("http://127.0.0.1:1")}),
+		web.New(s, standing, outside.Services{Supplier: "http://127.0.0.1:1"}),
 		s,
 		demo.ID("Odalys"),
 	}
@@ -106,7 +106,7 @@ func TestAPurchaseIsKeptWhateverTheSupplierDoes(t *testing.T) {
 	t.Cleanup(server.Close)
 	d := desk{
 		t,
-		web.New(s, standing, outside.Services{Supplier: outside.NewSupplier(server.URL)}),
+		web.New(s, standing, outside.Services{Supplier: server.URL}),
 		s,
 		demo.ID("Odalys"),
 	}

@@ -96,9 +96,9 @@ func Open(folder string) (*Studio, error) {
 	}
 	open := &Studio{"http://" + on.Addr().String(), s, pan, labels, stop, make(chan error, 1)}
 	out := outside.Services{
-		Scale:    outside.NewScale(scaleAt),
-		Supplier: outside.NewSupplier(desk),
-		Printer:  outside.NewPrinter(printerAt),
+		Scale:    scaleAt,
+		Supplier: desk,
+		Printer:  printerAt,
 	}
 	yard.Follow(ctx, open.URL, func() (time.Time, error) {
 		_, calendar, at, err := s.LastN(ctx)

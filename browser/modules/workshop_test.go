@@ -14,7 +14,7 @@ import (
 )
 
 // around is what a sheet offers to choose from.
-const around = `{surroundings: [], parts: [], mixes: [], tools: [], suppliers: [], classes: [], skills: [], languages: [],
+const around = `{surroundings: [], parts: [], mixes: [], tools: [], suppliers: [], classes: [], skills: [], languages: [], currencies: [],
 	families: [{title: "Brushes", value: "family"}], moment: {}}`
 
 // fieldsOf are the fields of a type by their names in JSON, with those of what it holds; what a thing goes by, and

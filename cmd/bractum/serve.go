@@ -112,17 +112,8 @@ func (f outsideFlags) AfterApply() error {
 	return nil
 }
 
-func (f outsideFlags) services() (out outside.Services) {
-	if f.Scale != "" {
-		out.Scale = outside.NewScale(f.Scale)
-	}
-	if f.Printer != "" {
-		out.Printer = outside.NewPrinter(f.Printer)
-	}
-	if f.Supplier != "" {
-		out.Supplier = outside.NewSupplier(f.Supplier)
-	}
-	return out
+func (f outsideFlags) services() outside.Services {
+	return outside.Services{Scale: f.Scale, Printer: f.Printer, Supplier: f.Supplier}
 }
 
 // standIns starts stand-ins for what has no address, on ports of their own.

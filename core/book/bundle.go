@@ -228,9 +228,9 @@ func standIns(tools []studio.Tool, used map[reference]bool) map[reference]bool {
 	return used
 }
 
-// unbought is a material without how much there is and who sells it: that is each
+// unbought is a material without how much there is and who sells it for how much: that is each
 // studio's own business.
 func unbought(m studio.Material) studio.Material {
-	m.OnHand, m.Supplier, m.Pack, m.KeepAtLeast = 0, "", 0, 0
+	m.OnHand, m.Supplier, m.Pack, m.KeepAtLeast, m.Price = 0, "", 0, 0, 0
 	return m
 }

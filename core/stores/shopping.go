@@ -19,15 +19,20 @@ type Buy struct {
 	NeededBy *studio.Minute `json:"neededBy,omitempty"`
 	OrderBy  *studio.Minute `json:"orderBy,omitempty"`
 	Late     bool           `json:"late"`
-	Tasks    []studio.ID    `json:"tasks"`
-	Lots     []studio.ID    `json:"lots"`
-	Working  studio.Working `json:"working"`
+	// Price is what the packs would come to at the last price; nothing where none is known.
+	Price   studio.Money   `json:"price,omitempty"`
+	Tasks   []studio.ID    `json:"tasks"`
+	Lots    []studio.ID    `json:"lots"`
+	Working studio.Working `json:"working"`
 }
 
 // List is what to buy from one supplier; of no supplier, what none is known for.
 type List struct {
 	Supplier *studio.Supplier `json:"supplier,omitempty"`
 	Buys     []Buy            `json:"buys"`
+	// Total is what all of it would come to, in the studio's steps; Unpriced of how many lines no price is known.
+	Total    studio.Money `json:"total,omitempty"`
+	Unpriced int          `json:"unpriced,omitempty"`
 }
 
 // Shopping is what to buy, by supplier in the document's order; what has no supplier comes
@@ -60,6 +65,11 @@ func Shopping(doc *studio.Document, balances []Balance) ([]List, error) {
 			Lots:     []studio.ID{},
 		}
 		buy.Packs = studio.CeilDiv(buy.Short, buy.Pack)
+		buy.Price = m.Price * studio.Money(buy.Packs)
+		lists[to].Total += buy.Price
+		if m.Price == 0 {
+			lists[to].Unpriced++
+		}
 		unit := string(m.Unit)
 		buy.Working = studio.Working{
 			Rule:     "to-buy",
@@ -83,11 +93,14 @@ func Shopping(doc *studio.Document, balances []Balance) ([]List, error) {
 				}
 			}
 			if s := lists[to].Supplier; s != nil {
-				by := studio.OrderBy(calendar, s.Days, *b.RunsOut)
+				by := s.OrderBy(calendar, *b.RunsOut)
 				buy.OrderBy, buy.Late = &by, by < doc.Now
 			}
 		}
 		lists[to].Buys = append(lists[to].Buys, buy)
+	}
+	for i := range lists {
+		lists[i].Total = lists[i].Total.RoundedUp(doc.Settings.MoneyStep)
 	}
 	return slices.DeleteFunc(lists, func(l List) bool { return len(l.Buys) == 0 }), nil
 }
@@ -104,6 +117,10 @@ func Order(
 	if i < 0 {
 		return studio.Purchase{}, studio.Refuse("no such supplier is known")
 	}
+	if doc.Suppliers[i].Takes == studio.BoughtInShop {
+		return studio.Purchase{}, studio.Refuse("%s is a shop and takes no orders; book in what was bought there",
+			doc.Suppliers[i].Name)
+	}
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
 		return studio.Purchase{}, err
@@ -113,7 +130,7 @@ func Order(
 		Supplier: supplier,
 		State:    studio.PurchaseSent,
 		Ordered:  doc.Now,
-		Expected: studio.Arrival(calendar, doc.Suppliers[i].Days, doc.Now),
+		Expected: doc.Suppliers[i].Arrival(calendar, doc.Now),
 		Lines:    []studio.PurchaseLine{},
 	}
 	for _, m := range doc.Materials {

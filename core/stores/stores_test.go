@@ -267,6 +267,7 @@ func TestWhenToOrderSoThatItIsThere(t *testing.T) {
 	doc := yard()
 	c, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	require.NoError(t, err)
+	inThree := studio.Supplier{Days: 3}
 	for _, k := range []struct {
 		ordered, arrives string
 	}{
@@ -278,16 +279,27 @@ func TestWhenToOrderSoThatItIsThere(t *testing.T) {
 		assert.Equal(
 			t,
 			k.arrives,
-			c.Wall(studio.Arrival(c, 3, c.Minute(studio.MustWallTime(k.ordered)))).String(),
+			c.Wall(inThree.Arrival(c, c.Minute(studio.MustWallTime(k.ordered)))).String(),
 			k.ordered,
 		)
 	}
+	tuesdays := studio.Supplier{Days: 1, CutOff: 12 * 60, Comes: []studio.Weekday{"tuesday"}}
+	for ordered, arrives := range map[string]string{
+		"2027-09-20T12:00": "2027-09-21T10:00", // by noon on Monday
+		"2027-09-20T12:01": "2027-09-28T10:00", // a minute later, for Tuesday: comes a week later
+		"2027-09-24T09:00": "2027-09-28T10:00",
+	} {
+		assert.Equal(t, arrives, c.Wall(tuesdays.Arrival(c, c.Minute(studio.MustWallTime(ordered)))).String(), ordered)
+	}
 	rapid.Check(t, func(t *rapid.T) {
-		days := rapid.Int64Range(0, 12).Draw(t, "days")
+		s := studio.Supplier{Days: rapid.Int64Range(0, 12).Draw(t, "days"),
+			CutOff: studio.TimeOfDay(rapid.IntRange(0, 1439).Draw(t, "cut-off")),
+			Comes: rapid.SliceOfNDistinct(rapid.SampledFrom([]studio.Weekday{"monday", "wednesday", "saturday"}), 0, 3,
+				rapid.ID).Draw(t, "comes")}
 		needed := doc.Now + studio.Minute(rapid.Int64Range(0, 60*1440).Draw(t, "needed"))
-		by := studio.OrderBy(c, days, needed)
-		require.LessOrEqual(t, studio.Arrival(c, days, by), needed)
-		require.Greater(t, studio.Arrival(c, days, by+1), needed, "a minute later is too late")
+		by := s.OrderBy(c, needed)
+		require.LessOrEqual(t, s.Arrival(c, by), needed)
+		require.Greater(t, s.Arrival(c, by+1), needed, "a minute later is too late")
 	})
 }
 

@@ -1,43 +1,57 @@
 package studio
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 )
 
-// Carriers work from Monday to Friday, take an order until five in the afternoon, and
-// bring it at ten in the morning.
+// Carriers work from Monday to Friday, take an order until five in the afternoon, if a supplier says nothing
+// else, and bring it at ten in the morning.
 const (
 	lastOrder = TimeOfDay(17 * 60)
 	arrival   = TimeOfDay(10 * 60)
 )
 
-// Arrival is when what is ordered at a minute is there, from a supplier who takes so many
-// days; an order after five, or at the weekend, counts for the next working day.
-func Arrival(c Calendar, days int64, ordered Minute) Minute {
+// Arrival is when what is ordered at a minute is there: an order after the cut-off, or at the weekend, counts for
+// the next working day, and comes on the first day at or after its days on which they bring something; never before
+// it was ordered.
+func (s *Supplier) Arrival(c Calendar, ordered Minute) Minute {
 	day := c.Date(ordered)
-	if ordered > c.At(day, lastOrder) {
+	if ordered > c.At(day, s.cutOff()) {
 		day = day.Next()
 	}
 	for weekend(day) {
 		day = day.Next()
 	}
-	for range days {
+	for range s.Days {
 		for day = day.Next(); weekend(day); {
 			day = day.Next()
 		}
 	}
-	return c.At(day, arrival)
+	for !s.comes(day) {
+		day = day.Next()
+	}
+	return max(ordered, c.At(day, arrival))
 }
 
 // OrderBy is the last minute at which to order so that it is there when it is needed.
-func OrderBy(c Calendar, days int64, needed Minute) Minute {
+func (s *Supplier) OrderBy(c Calendar, needed Minute) Minute {
 	for back := Minute(0); ; back += 1440 {
-		last := c.At(c.Date(needed-back), lastOrder)
-		if !weekend(c.Date(last)) && Arrival(c, days, last) <= needed {
+		last := min(needed, c.At(c.Date(needed-back), s.cutOff()))
+		if !weekend(c.Date(last)) && s.Arrival(c, last) <= needed {
 			return last
 		}
 	}
+}
+
+func (s *Supplier) cutOff() TimeOfDay { return cmp.Or(s.CutOff, lastOrder) }
+
+func (s *Supplier) comes(day Date) bool {
+	if len(s.Comes) == 0 {
+		return !weekend(day)
+	}
+	return slices.Contains(s.Comes, day.Weekday())
 }
 
 func weekend(d Date) bool { return d.Weekday() == "saturday" || d.Weekday() == "sunday" }
@@ -59,7 +73,7 @@ func (d *Document) Outside(c Calendar) []Gate {
 		m := &d.Materials[i]
 		s := slices.IndexFunc(d.Suppliers, func(s Supplier) bool { return s.ID == m.Supplier })
 		if s >= 0 {
-			opens := Arrival(c, d.Suppliers[s].Days, d.Now)
+			opens := d.Suppliers[s].Arrival(c, d.Now)
 			all = append(all, Gate{ID: Ordering(m.ID), Name: m.Name, Opens: &opens, Material: m.ID})
 		}
 	}

@@ -90,6 +90,9 @@ type Settings struct {
 	// Measures are the studio's own of sizes at the bench.
 	Measures []Measure `json:"measures,omitempty"`
 	Manner   Manner    `json:"manner,omitzero"`
+	// MoneyStep is what sums of money are rounded up to.
+	MoneyStep Money   `json:"moneyStep,omitempty"`
+	Devices   Devices `json:"devices,omitzero"`
 }
 
 // SparesFor is what spares by breakage are reckoned for.
@@ -109,7 +112,7 @@ func DefaultSettings() Settings {
 		LossPerMille: 80, SheetYieldPerMille: 550, DensityMgPerMl: 1400, ScaleStepMilligrams: 100,
 		KeepOffcut: 60_000, PriorWeight: 50, PlanningPercentile: 80, DefaultServiceLevel: 950,
 		ShrinkagePerMille: 40, MostPiecesOfOneOrder: 5000, SparesFor: SparesForRemaking, RemakeMinutes: 30,
-		RemnantMilligrams: 1000, SittingMinutes: 20,
+		RemnantMilligrams: 1000, SittingMinutes: 20, MoneyStep: 1,
 	}
 }
 
@@ -136,7 +139,13 @@ type Material struct {
 	Supplier    ID    `json:"supplier,omitempty"`
 	Pack        int64 `json:"pack,omitempty"`
 	KeepAtLeast int64 `json:"keepAtLeast,omitempty"`
-	OutOfUse    bool  `json:"outOfUse,omitempty"`
+	// Price is what a pack of it cost last; of one without packs, one of its unit, a metre or a gram.
+	Price Money `json:"pricePerPack,omitempty"`
+	// Allergens are what of it some must not eat, Food whether anybody may, Label its words for who receives it.
+	Allergens []string `json:"allergens,omitempty"`
+	Food      Food     `json:"food,omitempty"`
+	Label     string   `json:"label,omitempty"`
+	OutOfUse  bool     `json:"outOfUse,omitempty"`
 }
 
 // Wire says what a wire material is: its gauge as sold, cover and full length.

@@ -69,6 +69,8 @@ type Manner struct {
 	Decimal string `json:"decimal,omitempty"`
 	Clock   string `json:"clock,omitempty"`
 	Week    string `json:"week,omitempty"`
+	// Money is the studio's currency by ISO 4217; amounts are said without one if none.
+	Money string `json:"money,omitempty"`
 	// Language names a file of words in the studio's folder; English if none.
 	Language string `json:"language,omitempty"`
 }
@@ -80,6 +82,9 @@ func (v *validator) manner(m Manner) {
 		if is[0] != "" && is[0] != is[1] && is[0] != is[2] {
 			v.say("settings.manner."+field, "is %q; %q or %q would be right", is[0], is[1], is[2])
 		}
+	}
+	if m.Money != "" && !currencyCode.MatchString(m.Money) {
+		v.say("settings.manner.money", "is %q; three capitals would be right, as in EUR", m.Money)
 	}
 	if m.Language != "" && !LanguageName.MatchString(m.Language) {
 		v.say("settings.manner.language", "is %q; letters, digits and - would be right, as in pt-BR", m.Language)

@@ -15,6 +15,8 @@ type Person struct {
 	// Overtime is allowed beyond the hours: by weekday, or outright.
 	Overtime       []DayHours `json:"overtime,omitempty"`
 	OvertimeShifts []Span     `json:"overtimeShifts,omitempty"`
+	// Rate is what an hour of theirs costs.
+	Rate Money `json:"ratePerHour,omitempty"`
 	// Colours are the mixes this person last worked with, by setup family.
 	Colours map[ID]ID `json:"colours,omitempty"`
 	// OutOfUse is of who does not work here any more: nothing is planned for them.

@@ -1,12 +1,63 @@
 package studio
 
+import (
+	"fmt"
+	"slices"
+)
+
 // Supplier sells materials; what is ordered comes after Days, counted in days of the week
 // that a carrier works, Monday to Friday.
 type Supplier struct {
-	ID       ID     `json:"id"`
-	Name     string `json:"name"`
-	Days     int64  `json:"days"`
-	OutOfUse bool   `json:"outOfUse,omitempty"`
+	ID   ID     `json:"id"`
+	Name string `json:"name"`
+	Days int64  `json:"days"`
+	// CutOff is until when an order counts for its day: five in the afternoon if left out.
+	CutOff TimeOfDay `json:"cutOff,omitzero"`
+	// Comes are the days of the week on which they bring something: Monday to Friday if none is named.
+	Comes []Weekday `json:"comes,omitempty"`
+	// Takes is how an order reaches them, and Address where their order desk does.
+	Takes    OrderWay `json:"takes,omitempty"`
+	Address  string   `json:"address,omitempty"`
+	OutOfUse bool     `json:"outOfUse,omitempty"`
+}
+
+// OrderWay is how an order reaches a supplier.
+type OrderWay string
+
+// Ways of ordering: to an order desk, where one is connected; written out and sent by somebody of the
+// studio; or not at all, in a shop.
+const (
+	OrderedAtDesk OrderWay = ""
+	OrderedByHand OrderWay = "by-hand"
+	BoughtInShop  OrderWay = "shop"
+)
+
+// suppliers checks who sells what is bought.
+func (v *validator) suppliers() {
+	known := map[ID]bool{}
+	for i, s := range v.doc.Suppliers {
+		place := fmt.Sprintf("suppliers[%d] %q", i, s.Name)
+		v.named(place, s.ID, s.Name)
+		register(v, place, known, s.ID, true)
+		within(v, place+".days", s.Days, 0, 120)
+		if s.CutOff < 0 || s.CutOff >= 1440 {
+			v.say(place+".cutOff", "is no time of day; 17:00 would be right")
+		}
+		for j, day := range s.Comes {
+			if _, known := weekdays[day]; !known || slices.Contains(s.Comes[:j], day) {
+				v.say(place+".comes", "%q is no day of the week, or is there twice", day)
+			}
+		}
+		if s.Takes != OrderedAtDesk && s.Takes != OrderedByHand && s.Takes != BoughtInShop {
+			v.say(place+".takes", "is %q; by-hand, shop or nothing would be right", s.Takes)
+		}
+		v.address(place+".address", s.Address)
+	}
+	for i, m := range v.doc.Materials {
+		if m.Supplier != "" && !known[m.Supplier] {
+			v.say(fmt.Sprintf("materials[%d] %q.supplier", i, m.Name), "no supplier %q", m.Supplier)
+		}
+	}
 }
 
 // Kept is how a mix on the shelf is kept, which says how long it lives.

@@ -45,6 +45,7 @@ var limits = map[reflect.Type]struct {
 	reflect.TypeFor[Milliminutes](): {least: 0, most: 1000 * year, unit: "thousandths of a minute"},
 	reflect.TypeFor[PerMille]():     {least: 0, most: 10_000, unit: "‰"},
 	reflect.TypeFor[Gauge]():        {least: 10, most: 40, unit: "as a gauge"},
+	reflect.TypeFor[Money]():        {least: 0, most: 1_000_000_000, unit: "in cents or pence"},
 }
 
 // RangeOf is the least and the most of a small value type; false of any other type.

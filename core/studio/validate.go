@@ -22,6 +22,7 @@ func (d *Document) Validate() Problems {
 	v.climate()
 	v.sensors()
 	v.supplies()
+	v.suppliers()
 	v.equipment()
 	v.makers()
 	if d.Direct != nil {
@@ -169,6 +170,7 @@ func (v *validator) frame() {
 	within(v, "settings.remnantMilligrams", s.RemnantMilligrams, 0, 100_000)
 	v.measures()
 	v.manner(v.doc.Settings.Manner)
+	v.devices(v.doc.Settings.Devices)
 	if s.SparesFor != SparesForRemaking && s.SparesFor != SparesForService {
 		v.say("settings.sparesFor", "is %q; remaking or service would be right", s.SparesFor)
 	}
@@ -198,6 +200,9 @@ func (v *validator) supplies() {
 			v.say(place+".unit", "is %q; mg, µm or pieces would be right", m.Unit)
 		}
 		within(v, place+".onHand", m.OnHand, -1<<50, 1<<50)
+		within(v, place+".pack", m.Pack, 0, 1<<40)
+		within(v, place+".keepAtLeast", m.KeepAtLeast, 0, 1<<40)
+		v.label(place, m)
 		if m.Wire != nil {
 			if m.Unit != UnitPieces {
 				v.say(place+".unit", "is %q; a wire is counted in pieces", m.Unit)

@@ -5,8 +5,8 @@ UPDATE stock_lot SET place = ?, kept = ?, use_by_minute = ?, surroundings = ? WH
 -- name: Suppliers :many
 SELECT * FROM supplier ORDER BY position;
 -- name: PutSupplier :exec
-INSERT INTO supplier (id, position, name, days, out_of_use) VALUES (?, ?, ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET name = excluded.name, days = excluded.days, out_of_use = excluded.out_of_use;
+INSERT INTO supplier (id, position, name, days, out_of_use, beyond) VALUES (?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, days = excluded.days, out_of_use = excluded.out_of_use, beyond = excluded.beyond;
 -- name: DropSupplier :exec
 DELETE FROM supplier WHERE id = ?;
 -- name: Purchases :many

@@ -11,9 +11,10 @@ INSERT INTO climate_hour (hour, tenths_celsius, humidity_per_mille) VALUES (?, ?
 -- name: Materials :many
 SELECT * FROM material ORDER BY position;
 -- name: PutMaterial :exec
-INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, out_of_use) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, out_of_use, beyond) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO UPDATE SET name = excluded.name, unit = excluded.unit, wire = excluded.wire, form = excluded.form,
-    supplier_id = excluded.supplier_id, pack = excluded.pack, keep_at_least = excluded.keep_at_least, out_of_use = excluded.out_of_use;
+    supplier_id = excluded.supplier_id, pack = excluded.pack, keep_at_least = excluded.keep_at_least, out_of_use = excluded.out_of_use,
+    beyond = excluded.beyond;
 -- name: DryingClasses :many
 SELECT * FROM drying_class ORDER BY position;
 -- name: PutDryingClass :exec

@@ -157,6 +157,7 @@ type Material struct {
 	KeepAtLeast int64
 	OnHand      int64
 	OutOfUse    int64
+	Beyond      string
 }
 
 type Offcut struct {
@@ -363,6 +364,7 @@ type Supplier struct {
 	Name     string
 	Days     int64
 	OutOfUse int64
+	Beyond   string
 }
 
 type Task struct {

@@ -121,8 +121,8 @@ func (q *Queries) PutPurchase(ctx context.Context, arg PutPurchaseParams) error 
 }
 
 const putSupplier = `-- name: PutSupplier :exec
-INSERT INTO supplier (id, position, name, days, out_of_use) VALUES (?, ?, ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET name = excluded.name, days = excluded.days, out_of_use = excluded.out_of_use
+INSERT INTO supplier (id, position, name, days, out_of_use, beyond) VALUES (?, ?, ?, ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, days = excluded.days, out_of_use = excluded.out_of_use, beyond = excluded.beyond
 `
 
 type PutSupplierParams struct {
@@ -131,6 +131,7 @@ type PutSupplierParams struct {
 	Name     string
 	Days     int64
 	OutOfUse int64
+	Beyond   string
 }
 
 func (q *Queries) PutSupplier(ctx context.Context, arg PutSupplierParams) error {
@@ -140,6 +141,7 @@ func (q *Queries) PutSupplier(ctx context.Context, arg PutSupplierParams) error 
 		arg.Name,
 		arg.Days,
 		arg.OutOfUse,
+		arg.Beyond,
 	)
 	return err
 }
@@ -170,7 +172,7 @@ func (q *Queries) StockLot(ctx context.Context, id string) (StockLot, error) {
 }
 
 const suppliers = `-- name: Suppliers :many
-SELECT id, position, name, days, out_of_use FROM supplier ORDER BY position
+SELECT id, position, name, days, out_of_use, beyond FROM supplier ORDER BY position
 `
 
 func (q *Queries) Suppliers(ctx context.Context) ([]Supplier, error) {
@@ -188,6 +190,7 @@ func (q *Queries) Suppliers(ctx context.Context) ([]Supplier, error) {
 			&i.Name,
 			&i.Days,
 			&i.OutOfUse,
+			&i.Beyond,
 		); err != nil {
 			return nil, err
 		}

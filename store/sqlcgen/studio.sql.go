@@ -398,7 +398,7 @@ func (q *Queries) Hours(ctx context.Context) ([]PersonHour, error) {
 }
 
 const materials = `-- name: Materials :many
-SELECT id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, on_hand, out_of_use FROM material ORDER BY position
+SELECT id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, on_hand, out_of_use, beyond FROM material ORDER BY position
 `
 
 func (q *Queries) Materials(ctx context.Context) ([]Material, error) {
@@ -422,6 +422,7 @@ func (q *Queries) Materials(ctx context.Context) ([]Material, error) {
 			&i.KeepAtLeast,
 			&i.OnHand,
 			&i.OutOfUse,
+			&i.Beyond,
 		); err != nil {
 			return nil, err
 		}
@@ -546,9 +547,10 @@ func (q *Queries) PutDryingClass(ctx context.Context, arg PutDryingClassParams) 
 }
 
 const putMaterial = `-- name: PutMaterial :exec
-INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, out_of_use) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO material (id, position, name, unit, wire, form, supplier_id, pack, keep_at_least, out_of_use, beyond) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 ON CONFLICT (id) DO UPDATE SET name = excluded.name, unit = excluded.unit, wire = excluded.wire, form = excluded.form,
-    supplier_id = excluded.supplier_id, pack = excluded.pack, keep_at_least = excluded.keep_at_least, out_of_use = excluded.out_of_use
+    supplier_id = excluded.supplier_id, pack = excluded.pack, keep_at_least = excluded.keep_at_least, out_of_use = excluded.out_of_use,
+    beyond = excluded.beyond
 `
 
 type PutMaterialParams struct {
@@ -562,6 +564,7 @@ type PutMaterialParams struct {
 	Pack        int64
 	KeepAtLeast int64
 	OutOfUse    int64
+	Beyond      string
 }
 
 func (q *Queries) PutMaterial(ctx context.Context, arg PutMaterialParams) error {
@@ -576,6 +579,7 @@ func (q *Queries) PutMaterial(ctx context.Context, arg PutMaterialParams) error 
 		arg.Pack,
 		arg.KeepAtLeast,
 		arg.OutOfUse,
+		arg.Beyond,
 	)
 	return err
 }

@@ -1,6 +1,6 @@
 import { computed } from "vue";
 import { useStudio } from "./api/queries";
-import { lengthScale, lengthUnit, locale, manner, massScale, massUnit } from "./manner";
+import { lengthScale, lengthUnit, locale, manner, massScale, massUnit, moneyDigits, moneyScale } from "./manner";
 import { t } from "./words/said";
 
 const number = (digits: number) => new Intl.NumberFormat(locale(), { maximumFractionDigits: digits });
@@ -18,6 +18,18 @@ export const lengthFigure = (micrometres: number): string =>
 
 /** A length with its unit. */
 export const length = (micrometres: number): string => `${lengthFigure(micrometres)} ${lengthUnit()}`;
+
+/** An amount of money in the studio's currency. */
+export function money(minor: number): string {
+  const digits = moneyDigits();
+  const currency = manner.value.money;
+  const said = new Intl.NumberFormat(locale(), {
+    ...(currency && { style: "currency", currency }),
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  });
+  return said.format(minor / moneyScale());
+}
 
 export const plain = (value: number): string => number(2).format(value);
 

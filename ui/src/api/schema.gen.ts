@@ -1523,6 +1523,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purchases/{id}/confirmed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a supplier has said of an order that somebody sent by hand */
+        post: operations["confirm-purchase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchases/{id}/order.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An order as a table, to send it by hand */
+        get: operations["get-purchase-order"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/purchases/{id}/send": {
         parameters: {
             query?: never;
@@ -3257,6 +3291,10 @@ export interface components {
             what: "keep" | "start" | "split" | "merge" | "move" | "let go";
             with?: string[];
         };
+        Devices: {
+            printer?: string;
+            scale?: string;
+        };
         Difference: {
             /** Format: int64 */
             is: number;
@@ -4042,6 +4080,7 @@ export interface components {
             language?: string;
             length?: string;
             mass?: string;
+            money?: string;
             week?: string;
         };
         Many: {
@@ -4058,16 +4097,21 @@ export interface components {
             sizeMicrometres: number;
         };
         Material: {
+            allergens?: string[];
+            food?: string;
             form?: string;
             id: string;
             /** Format: int64 */
             keepAtLeast?: number;
+            label?: string;
             name: string;
             /** Format: int64 */
             onHand: number;
             outOfUse?: boolean;
             /** Format: int64 */
             pack?: number;
+            /** Format: int64 */
+            pricePerPack?: number;
             supplier?: string;
             unit: string;
             wire?: components["schemas"]["Wire"];
@@ -4386,6 +4430,8 @@ export interface components {
             orderBy?: number;
             /** Format: int64 */
             packs: number;
+            /** @description it takes no orders: somebody goes there */
+            shop?: boolean;
             /**
              * Format: int64
              * @description for all orders
@@ -4642,6 +4688,8 @@ export interface components {
             outOfUse?: boolean;
             overtime?: components["schemas"]["DayHours"][];
             overtimeShifts?: components["schemas"]["Span"][];
+            /** Format: int64 */
+            ratePerHour?: number;
             shifts?: components["schemas"]["Span"][];
             skills: components["schemas"]["Skill"][];
         };
@@ -5234,6 +5282,7 @@ export interface components {
             defaultServiceLevelPerMille: number;
             /** Format: int64 */
             densityMilligramsPerMillilitre: number;
+            devices?: components["schemas"]["Devices"];
             /** Format: int64 */
             gatheringMinutes: number;
             /** Format: int64 */
@@ -5244,6 +5293,8 @@ export interface components {
             lossPerMille: number;
             manner?: components["schemas"]["Manner"];
             measures?: components["schemas"]["Measure"][];
+            /** Format: int64 */
+            moneyStep?: number;
             /** Format: int64 */
             mostPiecesOfOneOrder: number;
             /** Format: int64 */
@@ -5353,6 +5404,8 @@ export interface components {
             /** Format: int64 */
             packs: number;
             /** Format: int64 */
+            price?: number;
+            /** Format: int64 */
             short: number;
             /** @description the pieces that wait for it */
             stands: string[];
@@ -5363,6 +5416,16 @@ export interface components {
         ShoppingList: {
             buys: components["schemas"]["ShoppingLine"][];
             supplier?: components["schemas"]["Supplier"];
+            /**
+             * Format: int64
+             * @description in minor units, where prices are known
+             */
+            total?: number;
+            /**
+             * Format: int64
+             * @description lines without a price
+             */
+            unpriced?: number;
         };
         SigningBody: {
             name: string;
@@ -5692,11 +5755,15 @@ export interface components {
             zone: string;
         };
         Supplier: {
+            address?: string;
+            comes?: string[];
+            cutOff?: string;
             /** Format: int64 */
             days: number;
             id: string;
             name: string;
             outOfUse?: boolean;
+            takes?: string;
         };
         SurelyBody: {
             /** @description the whole studio if empty */
@@ -5866,6 +5933,14 @@ export interface components {
             rings: boolean;
             /** Format: int64 */
             started: number;
+        };
+        ToldBody: {
+            expected: string;
+            /** @description packs by line */
+            promised: {
+                [key: string]: number;
+            };
+            said?: string;
         };
         Tool: {
             id: string;
@@ -13327,6 +13402,146 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "confirm-purchase": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-purchase-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

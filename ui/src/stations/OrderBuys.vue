@@ -35,7 +35,8 @@ const buy = (s: { id: string; buys: Schemas["OrderBuy"][] }) =>
       <template v-if="s.by !== undefined"> by {{ times.full(s.by) }}</template
       >{{ order.outcome?.late ? $t(": it is late even so.") : $t(", and it is in time.") }}
     </p>
-    <v-btn variant="tonal" size="small" :disabled="!person || ordering.isPending.value" @click="buy(s)">
+    <RouterLink v-if="s.buys[0]!.shop" class="add" to="/stores?view=To+buy">Buy it at {{ s.name }}</RouterLink>
+    <v-btn v-else variant="tonal" size="small" :disabled="!person || ordering.isPending.value" @click="buy(s)">
       Order from {{ s.name }}
     </v-btn>
     <ProblemNote :error="ordering.error.value" />

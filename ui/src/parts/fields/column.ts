@@ -13,6 +13,7 @@ export interface Column {
     | "days" // kept in whole minutes
     | "colour"
     | "percent" // kept per mille
+    | "money" // kept in minor units of the studio's currency
     | "degrees" // kept in tenths of a degree
     | "flag"
     | "choice"

@@ -1,4 +1,4 @@
-import { lengthScale, lengthUnit, manner, massScale, massUnit } from "../../manner";
+import { lengthScale, lengthUnit, manner, massScale, massUnit, moneyScale } from "../../manner";
 import { typed } from "../../number";
 import { v7 } from "uuid";
 import type { Column } from "./column";
@@ -27,7 +27,7 @@ export function put(row: Row, path: string, value: unknown): void {
 }
 
 const scaleOf = (c: Column): number | undefined =>
-  ({ mm: lengthScale(), g: massScale() })[c.kind as string] ?? scales[c.kind];
+  ({ mm: lengthScale(), g: massScale(), money: moneyScale() })[c.kind as string] ?? scales[c.kind];
 const scales: Partial<Record<Column["kind"], number>> = {
   min: 1000,
   percent: 10,
@@ -45,7 +45,7 @@ const units: Partial<Record<Column["kind"], string>> = {
 };
 
 export const unitOf = (c: Column): string =>
-  c.unit ?? { mm: lengthUnit(), g: massUnit() }[c.kind as string] ?? units[c.kind] ?? "";
+  c.unit ?? { mm: lengthUnit(), g: massUnit(), money: manner.value.money }[c.kind as string] ?? units[c.kind] ?? "";
 
 /** A number as it is written here, with the studio's decimal sign. */
 const signed = (n: number, digits: number): string => {

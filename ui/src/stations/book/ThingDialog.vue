@@ -46,6 +46,7 @@ const none = {
   classes: [],
   families: [],
   languages: [],
+  currencies: [],
   skills: [],
 };
 const sheet = sheets({ ...none, moment: { shown: String, kept: Number } }, () => 0);

@@ -7,6 +7,7 @@ import AirCurve from "../../drawings/AirCurve.vue";
 import { lasting, plain, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { movedWords } from "../../words";
+import { useHanging } from "./hanging";
 import { speedWord } from "./words";
 import { t } from "../../words/said";
 
@@ -43,17 +44,7 @@ const say = useMutation({
 const unsay = useMutation({
   mutationFn: () => send(["unsay"], (header) => answered(client.DELETE("/api/air/words", { params: { header } }))),
 });
-const hang = useMutation({
-  mutationFn: (wish: { sensor: number; in: string }) =>
-    send([wish], (header) =>
-      answered(
-        client.POST("/api/sensors/{sensor}/hang", {
-          params: { header, path: { sensor: wish.sensor } },
-          body: { in: wish.in },
-        }),
-      ),
-    ),
-});
+const hang = useHanging();
 const matter = (s: Schemas["SensorView"]) => {
   if (s.quiet) return t("silent since {last}", { last: times.value.moment(s.last) });
   if (s.stuck) return t("says the very same for hours");

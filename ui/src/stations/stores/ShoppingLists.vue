@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
-import { stocked, useTimes } from "../../format";
+import { money, stocked, useTimes } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
@@ -36,6 +36,41 @@ const arrive = useMutation({
     );
   },
 });
+/** What was bought in a shop is there. */
+const got = useMutation({
+  mutationFn: (b: Schemas["ShoppingLine"]) => {
+    const kept = wanted(b) * b.pack;
+    const [value, unit] = ({ mg: [kept / 1000, "g"], µm: [kept / 1_000_000, "m"] }[b.unit as string] ?? [
+      kept,
+      "pieces",
+    ]) as [number, string];
+    const body = { material: b.material, amount: { value, unit } };
+    return send(["bought", body], (header) =>
+      answered(client.POST("/api/stores/bought", { params: { header }, body: body as never })),
+    );
+  },
+});
+/** What a supplier has said of an order that somebody sent: all of it, by a day. */
+const says = reactive<Record<string, string>>({});
+const confirm = useMutation({
+  mutationFn: (state: Schemas["PurchaseState"]) => {
+    const { id, lines, expected } = state.purchase;
+    const day = says[id] || times.value.date(expected);
+    const body = {
+      expected: `${day}T10:00`,
+      promised: Object.fromEntries(lines.map((l) => [l.id, l.packs])),
+    };
+    return send([id, body], (header) =>
+      answered(
+        client.POST("/api/purchases/{id}/confirmed", {
+          params: { path: { id }, header: { ...header, "If-Match": state.version } },
+          body,
+        }),
+      ),
+    );
+  },
+});
+const byHand = (id: string) => props.stores.suppliers.find((s) => s.id === id)?.takes === "by-hand";
 const resend = useMutation({
   mutationFn: (state: Schemas["PurchaseState"]) =>
     send(["send", state.purchase.id, state.version], (header) =>
@@ -58,11 +93,21 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
   <section v-for="l in stores.shopping" :key="l.supplier?.id ?? 'none'" class="sheet list">
     <header>
       <h2>{{ l.supplier?.name ?? $t("No supplier is known") }}</h2>
-      <span v-if="l.supplier" class="quiet"
+      <span v-if="l.supplier?.takes === 'shop'" class="quiet">a shop: somebody goes there</span>
+      <span v-else-if="l.supplier" class="quiet"
         >brings it after {{ $t("{n} working day | {n} working days", l.supplier.days) }}</span
       >
       <span class="grow" />
-      <v-btn v-if="l.supplier" color="primary" :data-test="`order-${l.supplier.name}`" @click="orderAll(l)"
+      <span v-if="l.total" data-test="total">
+        about <b>{{ money(l.total) }}</b><span v-if="l.unpriced" class="quiet">
+          and {{ $t("{n} thing without a price | {n} things without a price", l.unpriced) }}</span
+        >
+      </span>
+      <v-btn
+        v-if="l.supplier && l.supplier.takes !== 'shop'"
+        color="primary"
+        :data-test="`order-${l.supplier.name}`"
+        @click="orderAll(l)"
         >Order this</v-btn
       >
     </header>
@@ -93,6 +138,14 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
               @update:model-value="packs[b.material] = $event ?? 0"
             />
             <span class="quiet"> of {{ stocked(b.pack, b.unit) }}</span>
+            <button
+              v-if="!l.supplier || l.supplier.takes === 'shop'"
+              class="bare add"
+              :data-test="`bought-${b.name}`"
+              @click="got.mutate(b)"
+            >
+              bought
+            </button>
           </td>
           <td>
             <span v-if="b.orderBy !== undefined" :class="b.late ? 'word late' : ''">{{ times.full(b.orderBy) }}</span>
@@ -123,7 +176,24 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
         <span v-if="p.purchase.expected <= stores.now" class="word tight">it should be here</span>
         <template v-if="p.purchase.state === 'sent'"
           ><span class="word tight">not confirmed yet</span>
-          <button class="bare add" data-test="send-again" @click="resend.mutate(p)">send it again</button></template
+          <template v-if="byHand(p.purchase.supplier)">
+            <a class="add" :href="`/api/purchases/${p.purchase.id}/order.csv`" download data-test="order-table"
+              >the order as a table</a
+            >
+            <label class="quiet">
+              it comes on
+              <input
+                v-model="says[p.purchase.id]"
+                type="date"
+                class="own"
+                :placeholder="times.date(p.purchase.expected)"
+              />
+            </label>
+            <button class="bare add" data-test="confirmed-by-hand" @click="confirm.mutate(p)">they have said so</button>
+          </template>
+          <button v-else class="bare add" data-test="send-again" @click="resend.mutate(p)">
+            send it again
+          </button></template
         >
         <span v-else class="word safe">confirmed</span>
         <span class="quiet">{{ p.purchase.said }}</span>
@@ -152,7 +222,7 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
         </tbody>
       </table>
     </div>
-    <ProblemNote :error="arrive.error.value ?? resend.error.value" />
+    <ProblemNote :error="arrive.error.value ?? resend.error.value ?? confirm.error.value ?? got.error.value" />
   </section>
 </template>
 

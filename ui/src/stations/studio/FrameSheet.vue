@@ -6,11 +6,12 @@ import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { at, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { air, type Sheet } from "./sheets";
+import DeviceList from "./DeviceList.vue";
+import { air, type Part, parts, type Sheet } from "./sheets";
 import { t } from "../../words/said";
 
-/** The studio itself: its name, its usual air, and what it counts and plans by. */
-const props = defineProps<{ shop: Schemas["WorkshopView"]; sheet: Sheet }>();
+/** The studio itself, one part of it after the other: how it says figures, what it plans and counts by, its air. */
+const props = defineProps<{ shop: Schemas["WorkshopView"]; sheet: Sheet; part: Part }>();
 const emit = defineEmits<{ close: [] }>();
 const send = useCommands();
 type Frame = Pick<Schemas["WorkshopView"], "name" | "settings" | "climate">;
@@ -30,28 +31,35 @@ const write = useMutation({
 });
 const flaw = (key: string) => (write.error.value instanceof Refused ? write.error.value.at(key) : undefined);
 const usual = air("climate", t("The room's usual air"));
+const of: Record<string, RegExp> = {
+  manner: /^(manner\.|money)/,
+  paste: /^(loss|sheet|shrink|density|scaleStep|remnant|keepOffcut|measures)/,
+  devices: /^devices\./,
+};
+const partOf = (key: string) => Object.keys(of).find((part) => of[part]!.test(key)) ?? "plans";
+const here = <T extends { key: string }>(all: T[]) => all.filter((one) => partOf(one.key) === props.part);
 </script>
 
 <template>
   <form class="sheet frame" data-test="frame" @submit.prevent="write.mutate()">
-    <h2>The studio itself</h2>
-    <p>
+    <h2>{{ parts[part] }}</h2>
+    <p v-if="part === 'manner'">
       <label>called <input v-model="draft.name" class="own" maxlength="80" data-test="frame-name" /></label>
       <span class="quiet"> in {{ shop.zone }}</span>
     </p>
     <FieldGrid
       name="settings"
       :row="draft.settings as unknown as Row"
-      :columns="sheet.columns"
+      :columns="here(sheet.columns)"
       :flaws="(key) => flaw(`settings.${key}`)"
       @row="draft.settings = $event as never"
     />
-    <p class="quiet">
+    <p v-if="part === 'manner'" class="quiet">
       Another language is a file in the studio's folder, <code>words</code>:
       <a href="/words.json" download="words.json">all the words, in English</a>.
     </p>
     <RowsTable
-      v-for="l in sheet.lines"
+      v-for="l in here(sheet.lines)"
       :key="l.key"
       :name="l.key"
       :title="l.title"
@@ -62,17 +70,16 @@ const usual = air("climate", t("The room's usual air"));
       :flaws="(i, key) => flaw(`settings.${l.key}[${i}].${key}`)"
       @rows="draft.settings = { ...draft.settings, [l.key]: $event } as never"
     />
-    <details>
-      <summary>{{ usual.title }}</summary>
-      <RowsTable
-        name="climate"
-        :rows="draft.climate as unknown as Row[]"
-        :columns="usual.columns"
-        :label="usual.label"
-        fixed
-        @rows="draft.climate = $event as never"
-      />
-    </details>
+    <RowsTable
+      v-if="part === 'air'"
+      name="climate"
+      :rows="draft.climate as unknown as Row[]"
+      :columns="usual.columns"
+      :label="usual.label"
+      fixed
+      @rows="draft.climate = $event as never"
+    />
+    <DeviceList v-if="part === 'devices'" />
     <ProblemNote :error="write.error.value" />
     <footer>
       <span class="grow" />

@@ -14,7 +14,7 @@ import BackupNote from "./BackupNote.vue";
 import ClosedDay from "./ClosedDay.vue";
 import FrameSheet from "./FrameSheet.vue";
 import { momentIn } from "./moment";
-import { type Around, fresh, type Sheet, sheets } from "./sheets";
+import { type Around, fresh, type Part, parts, type Sheet, sheets } from "./sheets";
 import PasteTable from "./PasteTable.vue";
 import ThingSheet from "./ThingSheet.vue";
 import WeekStrip from "./WeekStrip.vue";
@@ -51,6 +51,7 @@ const tables = [
   { kind: "suppliers", title: t("suppliers") },
 ];
 const kind = computed(() => route.query.of as Kind | "studio" | "table" | undefined);
+const part = computed(() => (route.query.part as Part | undefined) ?? "plans");
 const things = (of: Kind) => (shop.value?.[of] ?? []) as unknown as Row[];
 /** What is begun and not there yet. */
 const begun = ref<Row>();
@@ -85,6 +86,7 @@ const sheetOf = computed<Record<string, Sheet>>(() => {
     families: options(s?.setupFamilies),
     skills: s?.skills ?? [],
     languages: languages.value ?? [],
+    currencies: Intl.supportedValuesOf("currency"),
     moment: momentIn(studio.value?.epoch ?? "1970-01-01T00:00:00Z", studio.value?.zone ?? "UTC"),
   };
   return sheets(around, () => studio.value?.now ?? 0);
@@ -254,11 +256,17 @@ const drawn = (slots: number) => Math.min(12, slots);
         </section>
         <section>
           <h2>The studio itself</h2>
-          <button class="chip" data-test="open-frame" @click="router.replace({ query: { of: 'studio' } })">
-            {{ shop.name }}: name, usual air, measures, what it plans by
+          <button
+            v-for="(title, which) in parts"
+            :key="which"
+            class="chip"
+            :class="{ here: kind === 'studio' && part === which }"
+            :data-test="`open-${which}`"
+            @click="router.replace({ query: { of: 'studio', part: which } })"
+          >
+            {{ title }}
           </button>
           <RouterLink class="chip" to="/book">Colourways and mixes</RouterLink>
-          <RouterLink class="chip" to="/drying">What measures the air</RouterLink>
           <button class="chip" data-test="open-table" @click="router.replace({ query: { of: 'table' } })">
             Many things at once, from a spreadsheet
           </button>
@@ -282,7 +290,7 @@ const drawn = (slots: number) => Math.min(12, slots);
           :usual="(of) => ((usual as Record<string, unknown> | undefined)?.[of] ?? []) as Row[]"
           @close="close"
         />
-        <FrameSheet v-else-if="kind === 'studio'" :shop="shop" :sheet="sheetOf.settings!" @close="close" />
+        <FrameSheet v-else-if="kind === 'studio'" :shop="shop" :sheet="sheetOf.settings!" :part="part" @close="close" />
         <ThingSheet
           v-else-if="thing"
           :key="thing.id as string"

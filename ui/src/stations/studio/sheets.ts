@@ -1,5 +1,6 @@
 import type { Column, Option } from "../../parts/fields/column";
 import type { Row } from "../../parts/fields/fields";
+import { massScale, massUnit } from "../../manner";
 import { typed } from "../../number";
 import { t, word } from "../../words/said";
 
@@ -31,6 +32,7 @@ export interface Around {
   families: Option[];
   skills: string[];
   languages: string[];
+  currencies: string[];
   moment: NonNullable<Column["as"]>;
 }
 
@@ -73,6 +75,15 @@ const spans = (key: string, title: string, more: string, moment: Around["moment"
   })),
   fresh: () => ({ from: now(), to: now() + 240 }),
 });
+/** Days of the week in a row, as the browser's language calls them: "Tuesday, Friday". */
+const someDays: NonNullable<Column["as"]> = {
+  shown: (days) => (days as string[]).map((day) => dayName(day, "long")).join(", "),
+  kept: (text) =>
+    text
+      .split(/[,;\s]+/)
+      .filter(Boolean)
+      .map((said) => weekdays.find((day) => dayName(day, "long").toLowerCase().startsWith(said.toLowerCase())) ?? said),
+};
 /** Marks of a measure, one a line: its name, then its size in mm. */
 const marks: NonNullable<Column["as"]> = {
   shown: (value) =>
@@ -93,7 +104,7 @@ const marks: NonNullable<Column["as"]> = {
 const amount = (key: string, label: string): Column[] =>
   (
     [
-      ["mg", "g", 1000],
+      ["mg", massUnit(), massScale()],
       ["µm", "m", 1_000_000],
       ["pieces", "pieces", 1],
     ] as const
@@ -105,7 +116,7 @@ const amount = (key: string, label: string): Column[] =>
     blank: "—",
     when: (row: Row) => row.unit === kept,
     as: {
-      shown: (value) => String(Number((value as number) / scale)),
+      shown: (value) => String(Number(((value as number) / scale).toFixed(4))),
       kept: (text) => {
         const n = typed(text.replace(/\s*[a-zA-Z]+$/, ""));
         return scale === 1 ? n : Math.round(n * scale);
@@ -124,6 +135,16 @@ export const air = (key: string, title: string): Lines => ({
 });
 export const ordinaryAir = () => Array.from({ length: 24 }, () => ({ tenthsCelsius: 200, humidityPerMille: 500 }));
 
+/** Parts of what is said of the studio itself. */
+export const parts = {
+  manner: t("How things are called and figures said"),
+  plans: t("What it plans by"),
+  paste: t("Paste, wire and measures"),
+  air: t("The room's usual air"),
+  devices: t("Sensors, scale and printer"),
+};
+export type Part = keyof typeof parts;
+
 /** The sheets of all kinds. */
 export function sheets(a: Around, now: () => number): Record<string, Sheet> {
   return {
@@ -138,6 +159,7 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           blank: t("none yet"),
           options: a.mixes,
         })),
+        { key: "ratePerHour", label: t("an hour costs"), kind: "money", blank: "—" },
         outOfUse,
       ],
       lines: [
@@ -247,12 +269,50 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
         { key: "supplier", label: t("bought from"), kind: "choice", blank: t("a shop"), options: a.suppliers },
         ...amount("pack", t("in packs of")),
         ...amount("keepAtLeast", t("keep at least")),
+        { key: "pricePerPack", label: t("a pack costs"), kind: "money", blank: "—" },
+        {
+          key: "food",
+          label: t("may be eaten"),
+          kind: "choice",
+          blank: t("nobody has said"),
+          options: [
+            { title: t("food"), value: "food" },
+            { title: t("not food: has to come off the cake"), value: "not-food" },
+          ],
+        },
+        { key: "allergens", label: t("allergens, one a line"), kind: "list", width: 150 },
+        { key: "label", label: t("words for a label"), kind: "text", width: 240 },
         outOfUse,
       ],
       lines: [],
     },
     suppliers: {
-      columns: [name, { key: "days", label: t("comes after, working days"), kind: "whole" }, outOfUse],
+      columns: [
+        name,
+        {
+          key: "takes",
+          label: t("takes an order"),
+          kind: "choice",
+          blank: t("at an order desk, where one is connected"),
+          options: [
+            { title: t("that somebody sends: a table, a letter, a call"), value: "by-hand" },
+            { title: t("not: it is a shop"), value: "shop" },
+          ],
+          width: 220,
+        },
+        { key: "days", label: t("comes after, working days"), kind: "whole" },
+        clock("cutOff", t("for the same day until")),
+        { key: "comes", label: t("brings on"), kind: "text", as: someDays, blank: t("Monday to Friday"), width: 200 },
+        {
+          key: "address",
+          label: t("its order desk's address"),
+          kind: "text",
+          blank: "http://…",
+          width: 240,
+          when: (row) => !row.takes,
+        },
+        outOfUse,
+      ],
       lines: [],
     },
     dryingClasses: {
@@ -348,6 +408,14 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           blank: t("Monday"),
           options: [{ title: t("Sunday"), value: "sunday" }],
         },
+        {
+          key: "manner.money",
+          label: t("money in"),
+          kind: "choice",
+          blank: t("no currency"),
+          options: () => a.currencies.map((value) => ({ title: value, value })),
+        },
+        { key: "moneyStep", label: t("sums are rounded up to"), kind: "money" },
         { key: "safetyMinutes", label: t("flowers ready before they leave by"), kind: "wall" },
         { key: "gatheringMinutes", label: t("orders are gathered over"), kind: "days" },
         { key: "horizonMinutes", label: t("plans look ahead"), kind: "days" },
@@ -374,6 +442,8 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
         { key: "scaleStepMilligrams", label: t("the scale's step"), kind: "g" },
         { key: "remnantMilligrams", label: t("of a mix nothing is kept under"), kind: "g" },
         { key: "keepOffcutMicrometres", label: t("wire is kept from"), kind: "mm" },
+        { key: "devices.scale", label: t("the scale's address"), kind: "text", blank: "http://…", width: 260 },
+        { key: "devices.printer", label: t("the label printer's"), kind: "text", blank: "http://…", width: 260 },
       ],
       lines: [
         {
