@@ -32,6 +32,7 @@ check: build ## formatting, lint, types, and that generated files are up to date
 	$(tool) staticcheck ./...
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc diff
 	bin/bractum openapi | diff -u ui/src/api/openapi.json - || { echo "ui/src/api/openapi.json is old: make generate"; exit 1; }
+	go run ./cmd/refusals | diff -u ui/src/words/refusals.json - || { echo "ui/src/words/refusals.json is old: make generate"; exit 1; }
 	cd ui && npx openapi-typescript src/api/openapi.json -o ../bin/schema.gen.ts >/dev/null && diff -u src/api/schema.gen.ts ../bin/schema.gen.ts
 	cd ui && npx vue-tsc --noEmit && npx eslint src && npx prettier --check src *.ts
 
@@ -39,6 +40,7 @@ generate: ui/node_modules/.package-lock.json ## write the generated files anew
 	cd store && $(subst tools/,../tools/,$(tool)) sqlc generate
 	go run ./cmd/schema docs/formats
 	go run ./cmd/bractum openapi > ui/src/api/openapi.json
+	go run ./cmd/refusals > ui/src/words/refusals.json
 	cd ui && npx openapi-typescript src/api/openapi.json -o src/api/schema.gen.ts
 
 version = $(shell git describe --tags --always --dirty 2>/dev/null || echo unknown)

@@ -283,7 +283,7 @@ func GoodPassword(password, name string) error {
 			},
 		}
 	case letters > mostPassword:
-		return studio.Problems{{Place: "password", Message: fmt.Sprintf("has more than %d letters", mostPassword)}}
+		return studio.Problems{studio.Flaw("password", "has more than %d letters", mostPassword)}
 	case strings.Contains(strings.ToLower(password), strings.ToLower(name)),
 		len(strings.Trim(password, password[:1])) == 0:
 		return studio.Problems{

@@ -17,7 +17,6 @@ package api
 import (
 	"context"
 	"errors"
-	"fmt"
 	"log/slog"
 	"net/http"
 	"reflect"
@@ -75,6 +74,7 @@ const (
 
 // Register adds all operations to an API. The listener may be nil.
 func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, out outside.Services) *Service {
+	huma.NewError = newError
 	if listen == nil {
 		listen = func(Event) {}
 	}
@@ -143,35 +143,35 @@ func problem(err error) error {
 	var fixed store.CannotUndo
 	var broken store.Broken
 	var problems studio.Problems
+	var trouble outside.Trouble
 	switch {
 	case err == nil || errors.As(err, &status):
 		return err
 	case errors.As(err, &refusal):
 		if refusal.Confirm != "" {
-			return huma.Error409Conflict(
-				refusal.Message,
-				&huma.ErrorDetail{Message: "confirm", Location: "body." + refusal.Confirm, Value: false},
-			)
+			return saying(http.StatusConflict, refusal.Said,
+				&Fault{Message: "confirm", Location: "body." + refusal.Confirm, Value: false})
 		}
-		return huma.Error409Conflict(refusal.Message)
+		return saying(http.StatusConflict, refusal.Said)
 	case errors.Is(err, errOvertaken):
 		return huma.Error409Conflict(err.Error())
 	case errors.Is(err, store.ErrReused):
 		return huma.Error422UnprocessableEntity(err.Error(),
 			&huma.ErrorDetail{Location: "header.Command-Id", Message: "make a new one"})
 	case errors.As(err, &stale):
-		return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", staleVersion(stale))
+		return saying(http.StatusPreconditionFailed, studio.Say("%s; nothing of yours was written", stale),
+			staleVersion(stale))
 	case errors.Is(err, store.ErrNoPage):
 		return huma.Error422UnprocessableEntity(err.Error())
 	case errors.As(err, &missing):
-		return huma.Error404NotFound(missing.Error())
+		return saying(http.StatusNotFound, missing.Words())
 	case errors.As(err, &fixed):
 		return huma.Error409Conflict(fixed.Error())
 	case errors.As(err, &problems):
 		return invalid(problems)
-	case outside.IsTrouble(err):
+	case errors.As(err, &trouble):
 		slog.Warn("a device or service does not answer as it should", "error", err)
-		return huma.NewError(http.StatusBadGateway, err.Error())
+		return saying(http.StatusBadGateway, trouble.Words())
 	case errors.Is(err, situation.ErrBehind):
 		return huma.NewError(
 			http.StatusServiceUnavailable,
@@ -206,9 +206,13 @@ func staleVersion(s store.Stale) error {
 func invalid(problems studio.Problems) error {
 	details := make([]error, len(problems))
 	for i, p := range problems {
-		details[i] = &huma.ErrorDetail{Message: p.Message, Location: "body." + p.Place}
+		details[i] = &Fault{Message: p.Message, Says: p.Says, Location: "body." + p.Place}
 	}
-	return huma.Error422UnprocessableEntity(fmt.Sprintf("%s %s", problems[0].Place, problems[0].Message), details...)
+	first := problems[0]
+	if first.Says == nil {
+		return huma.Error422UnprocessableEntity(first.Place+" "+first.Message, details...)
+	}
+	return saying(http.StatusUnprocessableEntity, studio.Say("%s %s", studio.Location(first.Place), first.Words()), details...)
 }
 
 // body wraps an answer for huma.

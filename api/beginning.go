@@ -88,7 +88,7 @@ func (s *Service) own(in OwnBeginning) (*studio.Document, error) {
 	doc.Epoch = time.Now().UTC().Truncate(24*time.Hour).AddDate(0, 0, -1)
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
-		return nil, studio.Problems{{Place: "zone", Message: "is not known; choose one, as Europe/Dublin"}}
+		return nil, studio.Problems{studio.Flaw("zone", "is not known; choose one, as Europe/Dublin")}
 	}
 	doc.Now = calendar.MinuteOf(time.Now())
 	if in.Manner != nil {

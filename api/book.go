@@ -380,10 +380,11 @@ type Examined struct {
 
 // Flaw is something wrong with a recipe, and where.
 type Flaw struct {
-	Recipe  studio.ID `json:"recipe"`
-	Name    string    `json:"name"`
-	Place   string    `json:"place"`
-	Message string    `json:"message"`
+	Recipe  studio.ID    `json:"recipe"`
+	Name    string       `json:"name"`
+	Place   string       `json:"place"`
+	Message string       `json:"message"`
+	Says    *studio.Said `json:"says,omitempty"`
 }
 
 func (at *moment) examined(e Examination) (Examined, error) {
@@ -398,7 +399,8 @@ func (at *moment) examined(e Examination) (Examined, error) {
 	found := doc.CheckRecipes(e.Recipes)
 	for _, r := range e.Recipes {
 		for _, p := range found[r.ID] {
-			x.Problems = append(x.Problems, Flaw{Recipe: r.ID, Name: r.Name, Place: p.Place, Message: p.Message})
+			x.Problems = append(x.Problems, Flaw{Recipe: r.ID, Name: r.Name, Place: p.Place, Message: p.Message,
+				Says: p.Says})
 		}
 	}
 	with := doc.With(e.Recipes)

@@ -413,7 +413,7 @@ func (s *Service) setAccess(
 				return nil, err
 			}
 			if right, err := s.matches(ctx, current, was.Password); err != nil || !right {
-				return nil, errors.Join(err, studio.Problems{{Place: "current", Message: "is not your password"}})
+				return nil, errors.Join(err, studio.Problems{studio.Flaw("current", "is not your password")})
 			}
 			s.door.guesses.right("changes " + string(id))
 		}

@@ -145,14 +145,7 @@ func (s *Service) atTheGate(to huma.API, o operation, ctx huma.Context) bool {
 	refuse := func(err error) bool {
 		var status huma.StatusError
 		errors.As(problem(err), &status)
-		var model *huma.ErrorModel
-		if errors.As(status, &model) {
-			details := make([]error, len(model.Errors))
-			for i, d := range model.Errors {
-				details[i] = d
-			}
-			_ = huma.WriteErr(to, ctx, model.Status, model.Detail, details...) // the client is gone if this fails
-		}
+		answerWith(ctx, status)
 		return true
 	}
 	if strings.HasPrefix(ctx.Header("Content-Type"), "application/json") && holdsNUL(ctx.BodyReader()) {

@@ -46,7 +46,7 @@ func (s *Service) registerLabels(to huma.API) {
 		func(ctx context.Context, at *moment, in *which) (Printed, error) {
 			printer, err := s.printer(ctx)
 			if err == nil && printer == nil {
-				err = outside.Trouble{Message: "No label printer is connected; print the label from the browser."}
+				err = outside.Say("No label printer is connected; print the label from the browser.")
 			}
 			if err != nil {
 				return Printed{}, err

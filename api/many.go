@@ -41,7 +41,7 @@ func (m Many) onto(doc *studio.Document, kind workshop.Kind) (with *studio.Docum
 	for i, one := range m.Things {
 		next, was, thing, err := one.changedOf(with, kind, one.ID)
 		if one.Is == nil {
-			err = studio.Problems{{Message: "is nothing"}}
+			err = studio.Problems{studio.Flaw("", "is nothing")}
 		}
 		switch problems := (studio.Problems{}); {
 		case errors.As(err, &problems):
@@ -63,8 +63,8 @@ func (m Many) onto(doc *studio.Document, kind workshop.Kind) (with *studio.Docum
 func wrong(rows []RowView) (problems studio.Problems) {
 	for i, row := range rows {
 		for _, p := range row.Problems {
-			problems = append(problems, studio.Problem{Place: fmt.Sprintf("things[%d].%s", i, p.Place),
-				Message: p.Message})
+			p.Place = fmt.Sprintf("things[%d].%s", i, p.Place)
+			problems = append(problems, p)
 		}
 	}
 	return problems
@@ -97,7 +97,7 @@ func (s *Service) registerMany(to huma.API) {
 		func(_ context.Context, at *moment, in *write) (func(*change) (Moved, error), error) {
 			for i, one := range in.Body.Things {
 				if err := uuid.Validate(string(one.ID)); err != nil {
-					return nil, studio.Problems{{Place: fmt.Sprintf("things[%d].id", i), Message: "is no UUID"}}
+					return nil, studio.Problems{studio.Flaw(fmt.Sprintf("things[%d].id", i), "is no UUID")}
 				}
 			}
 			_, is, rows := in.Body.onto(at.latestAnswer().Doc, in.Kind)

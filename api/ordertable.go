@@ -63,10 +63,7 @@ func (t OrderTable) against(doc *studio.Document) (orders []studio.Order, rows [
 		if first[body.Name] {
 			problems = append(
 				problems,
-				studio.Problem{
-					Place:   "name",
-					Message: "stands in the table twice; lines of one order stand below one another",
-				},
+				studio.Flaw("name", "stands in the table twice; lines of one order stand below one another"),
 			)
 		}
 		first[body.Name] = true
@@ -111,10 +108,8 @@ func (s *Service) registerOrderTable(to huma.API) {
 			number := 0
 			for i, row := range rows {
 				for _, p := range row.Problems {
-					wrong = append(
-						wrong,
-						studio.Problem{Place: fmt.Sprintf("orders[%d].%s", i, p.Place), Message: p.Message},
-					)
+					p.Place = fmt.Sprintf("orders[%d].%s", i, p.Place)
+					wrong = append(wrong, p)
 				}
 				if row.State == "new" || row.State == "changed" {
 					number++

@@ -139,9 +139,7 @@ func (s *Service) send(
 	order := at.orderOf(p)
 	desk := s.desk(at, p.Supplier)
 	if desk == nil {
-		return nil, outside.Trouble{
-			Message: "No order desk is connected; call the supplier, and book in what comes.",
-		}
+		return nil, outside.Say("No order desk is connected; call the supplier, and book in what comes.")
 	}
 	said, err := desk.Order(ctx, order)
 	if err != nil {

@@ -44,7 +44,7 @@ func (s *Service) registerWeighing(to huma.API) {
 		func(ctx context.Context, _ *moment, _ *none) (ScaleView, error) {
 			scale, err := s.scale(ctx)
 			if err == nil && scale == nil {
-				err = outside.Trouble{Message: "No scale is connected; set it to nothing by its own button."}
+				err = outside.Say("No scale is connected; set it to nothing by its own button.")
 			}
 			if err != nil {
 				return ScaleView{}, err

@@ -112,7 +112,7 @@ func (b ThingBody) changedOf(
 	with, was, is, err = workshop.With(doc, kind, b.Is)
 	if err == nil {
 		if thing, _ := workshop.Thing(with, kind, id); thing == nil {
-			err = studio.Problems{{Place: "id", Message: "is another than that of the address"}}
+			err = studio.Problems{studio.Flaw("id", "is another than that of the address")}
 		}
 	}
 	return with, was, is, err

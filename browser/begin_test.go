@@ -30,17 +30,6 @@ func (c *counted) type_(name, value string) {
 	c.write(name, value)
 }
 
-// adds takes in a thing as it usually is, changed as fields say.
-func (c *counted) adds(usual string, fields ...string) {
-	c.touch("usual-" + usual)
-	c.until(`(name) => document.querySelector('[name="thing-name"]')?.value === name`, usual)
-	for i := 0; i < len(fields); i += 2 {
-		c.type_(fields[i], fields[i+1])
-	}
-	c.touch("thing-save")
-	c.until(`() => document.querySelector('[data-test="thing-remove"]') !== null`)
-}
-
 // From an empty folder to a first plan, on screen alone; in ounces and inches with a decimal comma as well.
 func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
 	t.Run("grams, millimetres, point", func(t *testing.T) { firstPlan(t, "g", "mm", ".", "500.0 g") })
@@ -67,37 +56,42 @@ func firstPlan(t *testing.T, mass, length, decimal, says string) {
 	c.touch("own-begin")
 	opened()
 	c.MustWaitLoad()
-	c.says(test("first-plan"), "Who works here: 1 is there")
+	c.says(test("steps"), "Who works here, and when?")
+	c.look("begin-people")
+	c.type_("person-name", "Noor")
+	for _, cannot := range []string{"mixing", "dusting", "assembly"} {
+		c.touch("can-" + cannot)
+	}
+	c.touch("works-friday")
+	c.touch("person-add")
+	c.says(test("begun-Noor"), "shaping, wiring")
 
-	c.touch("new-people")
-	c.type_("thing-name", "Noor")
-	c.touch("add-skills")
-	c.type_("skills-0-skill", "wiring")
-	c.touch("add-skills")
-	c.type_("skills-1-skill", "shaping")
-	c.touch("thing-save")
-	c.says(test("person-Noor"), "wiring, shaping")
+	c.touch("step-on")
 	for _, place := range []string{"Spoon tray", "Half-sphere mould 60 mm", "Wavy foam", "Foam block", "Hanging rail",
 		"Half-sphere mould 90 mm", "Cone former", "Drying rack"} {
-		c.adds(place, "thing-slots", "12")
+		c.type_("count-"+place, "12")
 	}
-	c.look("begin-studio")
+	c.touch("take-places")
+	c.until(`() => document.querySelector('[data-test="take-places"]').disabled`)
+	c.look("begin-places")
 
-	c.touch("go-materials")
-	c.touch("take-stock")
-	rolls := c.MustElements(`[data-test^="found-"]`)
-	require.GreaterOrEqual(t, len(rolls), 12)
-	for _, field := range rolls {
+	c.touch("step-on")
+	c.says(test("steps"), "What is in the cupboard?")
+	amounts := c.MustElements(`[name^="there-"]`)
+	require.GreaterOrEqual(t, len(amounts), 12)
+	for _, field := range amounts {
 		c.touches++
-		field.MustSelectAllText().MustInput("500")
+		field.MustInput("500")
 	}
-	c.touch("compare")
-	c.touch("accept-count")
-	c.says(test("material-Icing sugar"), says)
+	c.look("begin-cupboard")
+	c.touch("take-materials")
+	c.says(test("took"), fmt.Sprint(len(amounts)))
+	c.says(".station", says)
 
+	c.touch("step-on")
 	for i, pattern := range []string{"wired", "wired", "wired"} {
-		c.MustNavigate(open.URL + "/book").MustWaitLoad()
-		c.touch("new-recipe")
+		c.MustNavigate(open.URL + "/beginning/flowers").MustWaitLoad()
+		c.touch("own-flower")
 		c.fill("begin-name", fmt.Sprintf("Lane lily %d", i))
 		c.touches++
 		c.touch("pattern-" + pattern)
@@ -107,8 +101,8 @@ func firstPlan(t *testing.T, mass, length, decimal, says string) {
 		c.says(test("standing"), "revision 1")
 	}
 
-	c.MustNavigate(open.URL + "/orders").MustWaitLoad()
-	c.touch("new-order")
+	c.MustNavigate(open.URL + "/beginning/order").MustWaitLoad()
+	c.touch("first-order")
 	c.fill("name", "Quay")
 	c.setDate(time.Now().AddDate(0, 0, 28).Format("2006-01-02") + "T10:00")
 	c.fill("quantity-0", "6")

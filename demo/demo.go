@@ -41,6 +41,7 @@ func Document() *studio.Document {
 	at := func(wall string) studio.Minute { return calendar.Minute(studio.MustWallTime(wall)) }
 	settings := studio.DefaultSettings()
 	settings.Measures = measures()
+	settings.Manner.Money = "EUR"
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
 		Settings: settings, Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
@@ -246,7 +247,7 @@ func families() []studio.Family {
 func people() []studio.Person {
 	breaks := []studio.BreakTime{{From: 10*60 + 30, To: 10*60 + 45}, {From: 13 * 60, To: 13*60 + 45}}
 	person := func(name string, days []studio.Weekday, from, to studio.TimeOfDay, away []studio.Date, skills ...studio.Skill) studio.Person {
-		p := studio.Person{ID: ID(name), Name: name, Skills: skills, Breaks: breaks, Away: away}
+		p := studio.Person{ID: ID(name), Name: name, Skills: skills, Breaks: breaks, Away: away, Rate: rates[name]}
 		for _, day := range days {
 			p.Hours = append(p.Hours, studio.DayHours{Day: day, From: from, To: to})
 		}

@@ -11,10 +11,11 @@ import (
 func Starter(book bool) *studio.Document {
 	d := Document()
 	d.Name, d.People, d.Orders, d.Shelf, d.Offcuts, d.Suppliers = "", nil, nil, nil, nil, nil
+	d.Settings.Manner = studio.Manner{}
 	d.Sensors, d.Surroundings, d.Climate = nil, nil, ordinaryAir()
 	for i := range d.Materials {
 		m := &d.Materials[i]
-		m.OnHand, m.Supplier, m.KeepAtLeast = 0, "", 0
+		m.OnHand, m.Supplier, m.KeepAtLeast, m.Price = 0, "", 0, 0
 	}
 	for i := range d.Places {
 		d.Places[i].In = ""

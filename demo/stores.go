@@ -1,12 +1,16 @@
 package demo
 
-import "bractum/core/studio"
+import (
+	"slices"
+
+	"bractum/core/studio"
+)
 
 // suppliers are who sells to Pellowen Yard, and after how many working days they bring it.
 func suppliers() []studio.Supplier {
 	return []studio.Supplier{
 		{ID: ID("Quayside sugar store"), Name: "Quayside sugar store", Days: 2},
-		{ID: ID("Sailcloth and wire"), Name: "Sailcloth and wire", Days: 4},
+		{ID: ID("Sailcloth and wire"), Name: "Sailcloth and wire", Days: 4, CutOff: 15 * 60},
 	}
 }
 
@@ -79,12 +83,17 @@ var packs = map[string]struct {
 	}, "Brush thread, metres": {supplier: "Sailcloth and wire", pack: 100, keepAtLeast: 10},
 }
 
-// sold says of materials who sells them, and in what packs.
+// sold says of materials who sells them, in what packs and for how much, and what they are to who eats them.
 func sold(materials []studio.Material) []studio.Material {
 	for i := range materials {
 		m := &materials[i]
 		if p, known := packs[m.Name]; known {
 			m.Supplier, m.Pack, m.KeepAtLeast = ID(p.supplier), p.pack, p.keepAtLeast
+		}
+		m.Price, m.Allergens, m.Label = prices[m.Name], allergens[m.Name], labels[m.Name]
+		m.Food = studio.IsFood
+		if m.Wire != nil || slices.Contains(inedible, m.Name) {
+			m.Food = studio.NotFood
 		}
 	}
 	return materials

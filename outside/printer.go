@@ -29,7 +29,7 @@ func (p *Printer) Print(ctx context.Context, label []byte) error {
 	_, err = exchange(
 		&p.client,
 		request,
-		"The label printer does not print. Look at it, or print the label from the browser.",
+		Say("The label printer does not print. Look at it, or print the label from the browser."),
 	)
 	return err
 }

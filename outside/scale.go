@@ -9,7 +9,6 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"net/http"
 	"strings"
@@ -26,9 +25,12 @@ type Services struct {
 }
 
 // Trouble is why something outside cannot be used now, and what to do.
-type Trouble struct{ Message string }
+type Trouble struct{ studio.Said }
 
-func (t Trouble) Error() string { return t.Message }
+func (t Trouble) Error() string { return t.String() }
+
+// Say is trouble in words that stand in the program.
+func Say(english string, with ...any) Trouble { return Trouble{studio.Say(english, with...)} }
 
 // Scale is a scale at an address. It is safe for concurrent use.
 type Scale struct {
@@ -83,12 +85,9 @@ func (s *Scale) Tare(ctx context.Context) error {
 }
 
 func nonsense(body []byte) error {
-	return Trouble{
-		fmt.Sprintf(
-			"The scale answers %.40q, which is no weight. What was weighed is kept; read the display and type the figure.",
-			body,
-		),
-	}
+	return Say(
+		"The scale answers %.40q, which is no weight. What was weighed is kept; read the display and type the figure.",
+		body)
 }
 
 func (s *Scale) ask(ctx context.Context, method, path string) ([]byte, error) {
@@ -99,30 +98,26 @@ func (s *Scale) ask(ctx context.Context, method, path string) ([]byte, error) {
 	return exchange(
 		&s.client,
 		request,
-		"The scale does not answer. What was weighed is kept; type the figures until it is back.",
+		Say("The scale does not answer. What was weighed is kept; type the figures until it is back."),
 	)
 }
 
 // exchange sends a request and reads an answer of a reasonable size.
-func exchange(client *http.Client, request *http.Request, silent string) ([]byte, error) {
+func exchange(client *http.Client, request *http.Request, silent Trouble) ([]byte, error) {
 	answer, err := client.Do(request)
 	if err != nil {
-		return nil, Trouble{silent}
+		return nil, silent
 	}
 	defer answer.Body.Close()
 	body, err := io.ReadAll(io.LimitReader(answer.Body, 1<<20))
 	if err != nil {
-		return nil, Trouble{silent}
+		return nil, silent
 	}
 	if answer.StatusCode >= 300 {
-		return nil, Trouble{
-			fmt.Sprintf(
-				"%s (it answered %d %s)",
-				silent,
-				answer.StatusCode,
-				bytes.TrimSpace(body[:min(len(body), 80)]),
-			),
-		}
+		return nil, Say("%s (it answered %d %s)",
+			silent,
+			answer.StatusCode,
+			bytes.TrimSpace(body[:min(len(body), 80)]))
 	}
 	return body, nil
 }

@@ -71,7 +71,8 @@ type Confirmation struct {
 
 // Order sends an order and reads its confirmation.
 func (s *Supplier) Order(ctx context.Context, o PurchaseOrder) (Confirmation, error) {
-	const silent = "The supplier's order desk does not answer. The order is kept here as sent and not confirmed; send it again, or call them."
+	silent := Say("The supplier's order desk does not answer. The order is kept here as sent and not confirmed; " +
+		"send it again, or call them.")
 	body, err := json.Marshal(o)
 	if err != nil {
 		return Confirmation{}, err
@@ -87,9 +88,8 @@ func (s *Supplier) Order(ctx context.Context, o PurchaseOrder) (Confirmation, er
 	}
 	var c Confirmation
 	if json.Unmarshal(answer, &c) != nil || c.Reference != o.Reference {
-		return Confirmation{}, Trouble{
-			"The supplier answers something else than a confirmation of this order. It is kept here as sent; call them.",
-		}
+		return Confirmation{}, Say(
+			"The supplier answers something else than a confirmation of this order. It is kept here as sent; call them.")
 	}
 	return c, nil
 }

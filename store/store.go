@@ -24,6 +24,7 @@ import (
 	"github.com/pressly/goose/v3"
 	"modernc.org/sqlite"
 
+	"bractum/core/studio"
 	"bractum/store/sqlcgen"
 )
 
@@ -57,14 +58,20 @@ type Stale struct {
 	Now   int64
 }
 
-func (s Stale) Error() string {
-	return fmt.Sprintf("%s was changed: version %d was seen, it stands at %d", s.Thing, s.Seen, s.Now)
+func (s Stale) Error() string { return s.Words().String() }
+
+// Words are what is said of it.
+func (s Stale) Words() studio.Said {
+	return studio.Say("%s was changed: version %d was seen, it stands at %d", s.Thing, s.Seen, s.Now)
 }
 
 // NotFound says that there is no such thing.
 type NotFound struct{ Thing string }
 
-func (n NotFound) Error() string { return n.Thing + " is not here" }
+func (n NotFound) Error() string { return n.Words().String() }
+
+// Words are what is said of it.
+func (n NotFound) Words() studio.Said { return studio.Say("%s is not here", n.Thing) }
 
 // Store is an open studio file.
 type Store struct {

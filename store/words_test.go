@@ -42,7 +42,7 @@ func TestALanguageIsAFileOfTheStudio(t *testing.T) {
 		_, err := s.Words(unread)
 		var refused studio.Refusal
 		require.ErrorAs(t, err, &refused, unread)
-		assert.Contains(t, refused.Message, unread+".json")
+		assert.Contains(t, refused.Error(), unread+".json")
 	}
 	for _, none := range []string{"elsewhere", "../bractum", "", "a b"} {
 		_, err := s.Words(none)

@@ -6,6 +6,7 @@ import { createHash } from "node:crypto";
 import { build, defineConfig, type Plugin } from "vite";
 import vuetify from "vite-plugin-vuetify";
 import en from "./src/words/en";
+import refusals from "./src/words/refusals.json";
 import { catalogue, wording } from "./words";
 
 const out = "../web/site/app";
@@ -64,7 +65,7 @@ export default defineConfig({
   plugins: [
     vue({ template: { compilerOptions: { nodeTransforms: [wording] } } }),
     vuetify({ autoImport: true, styles: true }),
-    catalogue("words.json", en),
+    catalogue("words.json", en, refusals),
     worker(),
     packed(),
   ],

@@ -131,8 +131,8 @@ function* messages(of: Piece): Generator<string> {
 }
 
 /** Gathers every message that is looked up in what is built into the catalogue, in English: a file beside the application. */
-export function catalogue(file: string, codes: object): Plugin {
-  const said = new Map(flat(codes));
+export function catalogue(file: string, codes: object, refusals: string[]): Plugin {
+  const said = new Map([...flat(codes), ...refusals.map((r): [string, string] => [r, r])]);
   return {
     name: "catalogue",
     apply: "build",

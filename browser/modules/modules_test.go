@@ -41,6 +41,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export { moved } from "./src/stations/plan/draft";
 		export { typed } from "./src/number";
 		export { default as en } from "./src/words/en";
+		export { inWords } from "./src/words/refusals";
 	`}, Bundle: true, Format: api.FormatIIFE, GlobalName: "ui", Target: api.ES2017, Platform: api.PlatformNeutral,
 			MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
 			External: []string{"stream", "vue", "@tanstack/vue-query", "openapi-fetch", "uuid", "vue-i18n"}, LogLevel: api.LogLevelSilent},
@@ -67,6 +68,14 @@ func load(t require.TestingT) page {
 			const with_ = { n, ...rest.find((x) => typeof x === "object") };
 			return (n === 1 ? forms[0] : forms.at(-1)).replace(/\{(\w+)\}/g, (_, name) => with_[name]);
 		};
+		// as much of it as figures ask for
+		const Intl = { NumberFormat: function (locale, { minimumFractionDigits: least = 0, maximumFractionDigits: most }) {
+			return { format: (n) => {
+				let text = n.toFixed(most);
+				while (most-- > least && /[.0]$/.test(text)) text = text.replace(/\.?0$/, "");
+				return locale === "de-DE" ? text.replace(".", ",") : text;
+			} };
+		} };
 		const parts = { ref: (value) => ({ value }), createI18n: () => ({ global: { t, te: () => false } }) };
 		var require = (name) => new Proxy(parts, { get: (own, name) => own[name] ?? (() => ({})) });` + script)
 	require.NoError(t, err)

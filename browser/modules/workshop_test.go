@@ -90,6 +90,23 @@ func TestNumbersAreWrittenWithTheirUnits(t *testing.T) {
 		ui.kept({kind: "mm"}, "40 mm"), ui.kept({kind: "g"}, "1"), ui.kept({kind: "g"}, "28,35 g")]`, nil))
 }
 
+// What the program refuses is said in the studio's own units; what a message of its holds is said as well.
+func TestARefusalIsSaidInTheStudiosUnits(t *testing.T) {
+	says := func(manner string, said studio.Said) string {
+		p := load(t)
+		_, err := p.vm.RunString(`ui.manner.value = ` + manner)
+		require.NoError(t, err)
+		return run[string](p, `ui.inWords("", v.said)`, object{"said": said})
+	}
+	cut := studio.Say("pieces of %s in all are not cut from %s", studio.Micrometres(381_000), studio.Micrometres(360_000))
+	assert.Equal(t, "pieces of 381 mm in all are not cut from 360 mm", says(`{decimal: "."}`, cut))
+	assert.Equal(t, "pieces of 15 in in all are not cut from 14,17 in", says(`{length: "in", decimal: ","}`, cut))
+	weight := studio.Say("a weight of %s cannot be", studio.Milligrams(-56_699))
+	assert.Equal(t, "a weight of -2,00 oz cannot be", says(`{mass: "oz", decimal: ","}`, weight))
+	flaw := studio.Say("%s %s", studio.Location(`recipes[1] "Dahlia".steps[0].name`), studio.Flaw("", "is %q", "x").Words())
+	assert.Equal(t, `recipe “Dahlia”, step 1, name is "x"`, says(`{}`, flaw))
+}
+
 // A table from a spreadsheet is read by its headings, in any order: with tabs or semicolons, decimal commas, units,
 // what is there already, and what is called so usually.
 func TestATableFromASpreadsheetIsRead(t *testing.T) {

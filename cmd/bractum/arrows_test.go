@@ -47,6 +47,7 @@ var may = map[string][]string{
 	},
 	"bractum/certificate":   {},
 	"bractum/cmd/licences":  {},
+	"bractum/cmd/refusals":  {"core/studio"},
 	"bractum/store/sqlcgen": {},
 	"bractum/store": {
 		"core/studio",

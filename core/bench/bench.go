@@ -309,15 +309,11 @@ func (b Bench) over(task studio.ID, name string, foundReady bool) error {
 		return nil
 	}
 	left := b.plan.Tasks[i].End - b.doc.Now
-	return studio.Refusal{
-		Message: fmt.Sprintf(
-			"%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now",
-			name,
-			left/60,
-			left%60,
-		),
-		Confirm: "foundReady",
-	}
+	return studio.RefuseUnless("foundReady",
+		"%q is expected to be ready in %d h %02d min; touch it, and say so if it is ready now",
+		name,
+		left/60,
+		left%60)
 }
 
 func (b Bench) nameOf(made studio.Made, step string) string {

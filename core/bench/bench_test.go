@@ -79,7 +79,7 @@ func refused(t *testing.T, err error, says string) {
 	t.Helper()
 	var refusal studio.Refusal
 	require.ErrorAs(t, err, &refusal)
-	assert.Contains(t, refusal.Message, says)
+	assert.Contains(t, refusal.Error(), says)
 }
 
 func TestATaskFromStartToDone(t *testing.T) {

@@ -47,13 +47,8 @@ func (b Bench) Touch(task, person studio.ID, found Touched) (studio.WorkLot, []s
 			continue
 		}
 		if !found.Surely {
-			return lot, nil, studio.Refusal{
-				Confirm: "surely",
-				Message: b.name(
-					c.Person,
-				) + " found them " + string(c.Found) + " before. Touch them again; if they are " +
-					string(check.Found) + ", say so, and that check counts for nothing.",
-			}
+			return lot, nil, studio.RefuseUnless("surely", "%s found them %s before. Touch them again; if they are "+
+				"%s, say so, and that check counts for nothing.", b.name(c.Person), c.Found, check.Found)
 		}
 		c.Mistaken = true
 	}
@@ -157,10 +152,8 @@ func (b Bench) Put(task, person studio.ID, to Elsewhere) (studio.WorkLot, error)
 		p := b.doc.Places[i]
 		put.In, put.Slots = p.In, max(1, to.Slots)
 		if left := p.Slots - b.occupied(p.ID, lot.ID); put.Slots > left && !to.Surely {
-			return lot, studio.Refusal{
-				Confirm: "surely",
-				Message: p.Name + " has no room for this by what is recorded. If it lies there, say so; then look what else does.",
-			}
+			return lot, studio.RefuseUnless("surely", "%s has no room for this by what is recorded. "+
+				"If it lies there, say so; then look what else does.", p.Name)
 		}
 	}
 	lot.Puts = append(slices.Clone(lot.Puts), put)
@@ -184,10 +177,8 @@ func (b Bench) intoMachine(lot studio.WorkLot, put studio.Put, surely bool) (stu
 		}
 	}
 	if put.Slots > left && !surely {
-		return lot, studio.Refusal{
-			Confirm: "surely",
-			Message: m.Name + " has no room for this by what is recorded. If they are in it, say so.",
-		}
+		return lot, studio.RefuseUnless("surely",
+			"%s has no room for this by what is recorded. If they are in it, say so.", m.Name)
 	}
 	lot.Puts = append(slices.Clone(lot.Puts), put)
 	return lot, nil

@@ -29,7 +29,7 @@ func (b Bench) Weigh(task, person studio.ID, weighed []studio.Milligrams) (studi
 	given := make([]*studio.Milligrams, len(weighed))
 	for i := range weighed {
 		if weighed[i] < 0 || weighed[i] > 50_000_000 {
-			return lot, nil, studio.Refuse("a weight of %g g cannot be", float64(weighed[i])/1000)
+			return lot, nil, studio.Refuse("a weight of %s cannot be", weighed[i])
 		}
 		given[i] = &weighed[i]
 	}
@@ -37,8 +37,8 @@ func (b Bench) Weigh(task, person studio.ID, weighed []studio.Milligrams) (studi
 		for i, line := range w.Lines {
 			if line.Pour > 0 {
 				return lot, nil, studio.Refuse(
-					"%g g of ingredient %d of %q are still to weigh",
-					float64(line.Pour)/1000,
+					"%s of ingredient %d of %q are still to weigh",
+					line.Pour,
 					i+1,
 					r.Name,
 				)

@@ -189,8 +189,8 @@ type partsTable struct {
 	problems studio.Problems
 }
 
-func (t *partsTable) say(line int, column, message string) {
-	t.problems = append(t.problems, studio.Problem{Place: fmt.Sprintf("line %d, %s", line, column), Message: message})
+func (t *partsTable) say(line int, column, english string, with ...any) {
+	t.problems = append(t.problems, studio.Flaw(fmt.Sprintf("line %d, %s", line, column), english, with...))
 }
 
 // part is the recipe of a name: of the book, or made as the part on the line above.
@@ -224,11 +224,7 @@ func (t *partsTable) line(at int, cells []string, inputs []studio.PartInput) {
 	cell := func(column string) string { return strings.TrimSpace(cells[slices.Index(columns, column)]) }
 	part := t.part(cell("part"))
 	if cell("part") == "" || part == nil {
-		t.say(
-			at,
-			"part",
-			fmt.Sprintf("no part %q is in the flower book, and none stands above it to make it like", cell("part")),
-		)
+		t.say(at, "part", "no part %q is in the flower book, and none stands above it to make it like", cell("part"))
 		return
 	}
 	t.above = part
@@ -290,7 +286,7 @@ func (t *partsTable) line(at int, cells []string, inputs []studio.PartInput) {
 			func(m studio.Material) bool { return m.Name == cell("wire") && m.Wire != nil },
 		)
 		if i < 0 {
-			t.say(at, "wire", fmt.Sprintf("no wire %q", cell("wire")))
+			t.say(at, "wire", "no wire %q", cell("wire"))
 			return
 		}
 		w.Material, w.Number, w.Depth, w.Stem, w.Allowance = t.doc.Materials[i].ID, whole(
@@ -308,7 +304,7 @@ func (t *partsTable) line(at int, cells []string, inputs []studio.PartInput) {
 func (t *partsTable) whole(at int, column, text string) int64 {
 	n, err := strconv.ParseInt(strings.TrimSpace(text), 10, 64)
 	if err != nil || n < 0 {
-		t.say(at, column, fmt.Sprintf("%q is not a whole number", text))
+		t.say(at, column, "%q is not a whole number", text)
 	}
 	return n
 }
@@ -321,7 +317,7 @@ func (t *partsTable) thousandfold(at int, column, text string) int64 {
 	whole, part, _ := strings.Cut(text, ".")
 	n, err := strconv.ParseInt(whole+(part + "000")[:3], 10, 64)
 	if err != nil || n < 0 || len(part) > 3 {
-		t.say(at, column, fmt.Sprintf("%q is not a number with at most three places", text))
+		t.say(at, column, "%q is not a number with at most three places", text)
 	}
 	return n
 }

@@ -117,10 +117,8 @@ func clashes(doc *studio.Document) (problems studio.Problems) {
 		if names[r.Name] {
 			problems = append(
 				problems,
-				studio.Problem{
-					Place:   fmt.Sprintf("recipes %q.name", r.Name),
-					Message: "is the name of two recipes; each has one of its own",
-				},
+				studio.Flaw(fmt.Sprintf("recipes %q.name", r.Name),
+					"is the name of two recipes; each has one of its own"),
 			)
 		}
 		names[r.Name] = true

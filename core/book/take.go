@@ -240,12 +240,10 @@ func matched[T any](
 
 // withoutIDs leaves out what is not a difference between two studios.
 func withoutIDs(all []Edit) []Edit {
+	own := []string{"id", "onHand", "supplier", "pack", "keepAtLeast", "pricePerPack", "label", "opens", "madeBy", "in"}
 	return slices.DeleteFunc(all, func(c Edit) bool {
-		return slices.Contains(
-			[]string{"id", "onHand", "supplier", "pack", "keepAtLeast", "opens", "madeBy", "in"},
-			c.Place,
-		) ||
-			strings.HasPrefix(c.Place, "changes")
+		unsaid := c.Is == "" && (c.Place == "food" || c.Place == "allergens")
+		return unsaid || slices.Contains(own, c.Place) || strings.HasPrefix(c.Place, "changes")
 	})
 }
 

@@ -48,7 +48,7 @@ func find(doc *studio.Document, t Thing) (found, error) {
 			return found{Thing: t, name: m.Name, unit: m.Unit, amount: m.OnHand, shelf: nil}, nil
 		}
 		if m.Wire == nil || t.Length < 0 || t.Length >= m.Wire.Length {
-			return found{}, studio.Refuse("%q is not cut to %g mm", m.Name, float64(t.Length)/1000)
+			return found{}, studio.Refuse("%q is not cut to %s", m.Name, t.Length)
 		}
 		f := found{
 			Thing:  t,
@@ -207,14 +207,10 @@ func Spoil(doc *studio.Document, l Lost, confirmed bool) (Change, error) {
 			f.name,
 		)
 	case amount > f.amount && !confirmed:
-		return Change{}, studio.Refusal{
-			Message: fmt.Sprintf(
-				"the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained",
-				f.says(f.amount),
-				f.name,
-			),
-			Confirm: "confirmed",
-		}
+		return Change{}, studio.RefuseUnless("confirmed",
+			"the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained",
+			f.says(f.amount),
+			f.name)
 	}
 	return Change{
 		Summary: fmt.Sprintf("%s: %s spoilt%s", f.name, f.says(amount), because(l.Why)),
@@ -276,12 +272,4 @@ func because(why string) string {
 }
 
 // says words an amount.
-func (f found) says(amount int64) string {
-	switch f.unit {
-	case studio.UnitMilligrams:
-		return fmt.Sprintf("%g g", float64(amount)/1000)
-	case studio.UnitMicrometres:
-		return fmt.Sprintf("%g m", float64(amount)/1_000_000)
-	}
-	return fmt.Sprint(amount)
-}
+func (f found) says(amount int64) studio.Amount { return studio.Amount{Of: amount, Unit: f.unit} }

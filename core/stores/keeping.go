@@ -81,7 +81,7 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 		rest := d.From
 		for _, c := range d.Cuts {
 			if rest -= c; c <= 0 {
-				return Change{}, studio.Refuse("a piece of %g mm cannot be cut", float64(c)/1000)
+				return Change{}, studio.Refuse("a piece of %s cannot be cut", c)
 			}
 			lengths[c] += d.Wires
 			pieces += d.Wires
@@ -91,9 +91,9 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 			return Change{}, studio.Refuse("%d wires cannot be cut; say how many were", d.Wires)
 		case rest < 0:
 			return Change{}, studio.Refuse(
-				"pieces of %g mm in all are not cut from %g mm",
-				float64(d.From-rest)/1000,
-				float64(d.From)/1000,
+				"pieces of %s in all are not cut from %s",
+				d.From-rest,
+				d.From,
 			)
 		case rest >= doc.Settings.KeepOffcut && rest > 0:
 			lengths[rest] += d.Wires
@@ -107,30 +107,22 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 			return Change{}, err
 		}
 		if lengths[d.From] -= d.Wires; o.amount < d.Wires && !confirmed {
-			return Change{}, studio.Refusal{
-				Message: fmt.Sprintf(
-					"%d offcuts of %g mm are there and %d were cut; count them, or book it all the same",
-					o.amount,
-					float64(d.From)/1000,
-					d.Wires,
-				),
-				Confirm: "confirmed",
-			}
+			return Change{}, studio.RefuseUnless("confirmed",
+				"%d offcuts of %s are there and %d were cut; count them, or book it all the same",
+				o.amount,
+				d.From,
+				d.Wires)
 		}
 	}
 	if wires+pieces == 0 {
 		return Change{}, studio.Refuse("nothing was cut")
 	}
 	if wires > f.amount && !confirmed {
-		return Change{}, studio.Refusal{
-			Message: fmt.Sprintf(
-				"%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained",
-				f.amount,
-				f.name,
-				wires,
-			),
-			Confirm: "confirmed",
-		}
+		return Change{}, studio.RefuseUnless("confirmed",
+			"%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained",
+			f.amount,
+			f.name,
+			wires)
 	}
 	c := Change{Summary: fmt.Sprintf("%s: %d cut from %d wires", f.name, pieces, wires), About: []studio.ID{material}}
 	if wires > spoilt {

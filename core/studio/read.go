@@ -16,9 +16,25 @@ const MostBytes = 64 << 20
 type Problem struct {
 	Place   string `json:"place"`
 	Message string `json:"message"`
+	// Says is the message as the catalogue of words has it.
+	Says *Said `json:"says,omitempty"`
+}
+
+// Flaw is a problem in words that stand in the program.
+func Flaw(place, english string, with ...any) Problem {
+	said := Say(english, with...)
+	return Problem{Place: place, Message: said.String(), Says: &said}
 }
 
 func (p Problem) Error() string { return p.Place + ": " + p.Message }
+
+// Words are the message, without its place.
+func (p Problem) Words() Said {
+	if p.Says == nil {
+		return Say("%s", p.Message)
+	}
+	return *p.Says
+}
 
 // Problems are all things found wrong; they are an error together.
 type Problems []Problem
@@ -56,7 +72,7 @@ func missing(data []byte, fields ...string) (problems Problems) {
 	}
 	for _, field := range fields {
 		if _, is := there[field]; !is {
-			problems = append(problems, Problem{Place: field, Message: "is missing"})
+			problems = append(problems, Flaw(field, "is missing"))
 		}
 	}
 	return problems

@@ -116,10 +116,7 @@ type validator struct {
 }
 
 func (v *validator) say(place, format string, args ...any) {
-	v.problems = append(
-		v.problems,
-		Problem{Place: strings.TrimPrefix(place, "."), Message: fmt.Sprintf(format, args...)},
-	)
+	v.problems = append(v.problems, Flaw(strings.TrimPrefix(place, "."), format, args...))
 }
 
 // within says so when a number lies outside least to most.

@@ -112,13 +112,13 @@ func With(doc *studio.Document, kind Kind, body []byte) (with *studio.Document, 
 	}
 	for _, other := range All(doc, kind) {
 		if NameOf(other) == NameOf(thing.Interface()) && idOf(reflect.ValueOf(other)) != idOf(thing) {
-			return nil, nil, nil, studio.Problems{{Place: "name",
-				Message: "is that of another; give it a name of its own"}}
+			return nil, nil, nil, studio.Problems{studio.Flaw("name",
+				"is that of another; give it a name of its own")}
 		}
 	}
 	if p, is := thing.Interface().(studio.Person); is && p.OutOfUse && atWork(doc, p.ID) {
-		return nil, nil, nil, studio.Problems{{Place: "outOfUse",
-			Message: "is not yet: they have begun something; hand that on first"}}
+		return nil, nil, nil, studio.Problems{studio.Flaw("outOfUse",
+			"is not yet: they have begun something; hand that on first")}
 	}
 	copied := *doc
 	with = &copied
@@ -179,7 +179,7 @@ func strictly(body []byte, into any) error {
 	decoder.DisallowUnknownFields()
 	err := decoder.Decode(into)
 	if kind, is := err.(*json.UnmarshalTypeError); is {
-		return studio.Problems{{Place: kind.Field, Message: "cannot be a " + kind.Value}}
+		return studio.Problems{studio.Flaw(kind.Field, "cannot be a %s", kind.Value)}
 	}
 	if err != nil {
 		return studio.Problems{{Message: strings.TrimPrefix(err.Error(), "json: ")}}

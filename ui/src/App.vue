@@ -126,7 +126,7 @@ useEventListener("keydown", press);
       <SignInPage v-if="outside" :access="access!" />
       <BeginPage v-else-if="empty" />
       <template v-else>
-        <FirstPlan v-if="studio?.first" :first="studio.first" />
+        <FirstPlan v-if="studio?.first && !route.path.startsWith('/beginning')" :first="studio.first" />
         <RouterView />
       </template>
     </main>

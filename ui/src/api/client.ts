@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { useLocalStorage } from "@vueuse/core";
+import { inWords } from "../words/refusals";
 import { t } from "../words/said";
 import type { components, paths } from "./schema.gen";
 
@@ -12,6 +13,9 @@ export type StudioView = Schemas["StudioView"];
 export type PlanView = Schemas["PlanView"];
 export type Block = Schemas["Block"];
 
+/** A place without the names of entries: `skills[0] "wiring".pace` is `skills[0].pace`. */
+const unnamed = (place: string) => place.replace(/(\[\d+\]) "(?:[^"\\]|\\.)*"/g, "$1");
+
 /** A refused request in words: what happened, and at which field. */
 export class Refused extends Error {
   constructor(
@@ -23,7 +27,7 @@ export class Refused extends Error {
   }
   /** The message for a field such as "leaves" or "lines[0].quantity". */
   at(field: string): string | undefined {
-    return this.fields.find((f) => f.location === `body.${field}`)?.message;
+    return this.fields.find((f) => unnamed(f.location) === `body.${field}`)?.message;
   }
 }
 
@@ -31,7 +35,7 @@ export const client = createClient<paths>({ baseUrl: location.origin });
 
 interface Answer<T> {
   data?: T;
-  error?: { detail?: string; errors?: { location?: string; message?: string; value?: unknown }[] | null };
+  error?: Partial<Schemas["ErrorModel"]>;
   response: Response;
 }
 
@@ -46,12 +50,14 @@ export async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
   if (answer.data !== undefined) return answer.data;
   const fields = (answer.error?.errors ?? []).map((e) => ({
     location: e.location ?? "",
-    message: e.message ?? "",
+    message: inWords(e.message ?? "", e.says),
     value: e.value,
   }));
   throw new Refused(
     answer.response.status,
-    answer.error?.detail ?? t("Something went wrong; nothing was written."),
+    answer.error?.detail
+      ? inWords(answer.error.detail, answer.error.says)
+      : t("Something went wrong; nothing was written."),
     fields,
   );
 }

@@ -3417,46 +3417,15 @@ export interface components {
             undoes?: number;
             undone: boolean;
         };
-        ErrorDetail: {
-            /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
-            location?: string;
-            /** @description Error message text */
-            message?: string;
-            /** @description The value at the given location */
-            value?: unknown;
-        };
         ErrorModel: {
-            /**
-             * @description A human-readable explanation specific to this occurrence of the problem.
-             * @example Property foo is required but is missing.
-             */
+            /** @description in English */
             detail?: string;
-            /** @description Optional list of individual error details */
-            errors?: components["schemas"]["ErrorDetail"][];
-            /**
-             * Format: uri
-             * @description A URI reference that identifies the specific occurrence of the problem.
-             * @example https://example.com/error-log/abc123
-             */
-            instance?: string;
-            /**
-             * Format: int64
-             * @description HTTP status code
-             * @example 400
-             */
+            errors?: components["schemas"]["Fault"][];
+            /** @description the detail as a message of the catalogue of words, where it is one */
+            says?: components["schemas"]["Said"];
+            /** Format: int64 */
             status?: number;
-            /**
-             * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
-             * @example Bad Request
-             */
             title?: string;
-            /**
-             * Format: uri
-             * @description A URI reference to human-readable documentation for the error.
-             * @default about:blank
-             * @example https://example.com/errors/example
-             */
-            type: string;
         };
         Examination: {
             colourway?: string;
@@ -3553,6 +3522,13 @@ export interface components {
             to: string[];
             variant?: string;
         };
+        Fault: {
+            location?: string;
+            /** @description in English */
+            message?: string;
+            says?: components["schemas"]["Said"];
+            value?: unknown;
+        };
         Figure: {
             name: string;
             of?: string;
@@ -3587,6 +3563,7 @@ export interface components {
             name: string;
             place: string;
             recipe: string;
+            says?: components["schemas"]["Said"];
         };
         Flower: {
             /** @description by colourway; of none where all its slots have mixes of their own */
@@ -4885,6 +4862,7 @@ export interface components {
         Problem: {
             message: string;
             place: string;
+            says?: components["schemas"]["Said"];
         };
         Promise: {
             form?: string;
@@ -5152,6 +5130,10 @@ export interface components {
             number: number;
             /** Format: int64 */
             of: number;
+        };
+        Said: {
+            says: string;
+            with?: unknown[];
         };
         SayBody: {
             /** @enum {string} */

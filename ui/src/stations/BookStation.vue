@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
-import { useRouter } from "vue-router";
+import { useRoute, useRouter } from "vue-router";
 import { answered, client, type Schemas } from "../api/client";
 import { useBook } from "../api/queries";
 import SmallPortrait from "../drawings/SmallPortrait.vue";
@@ -17,7 +17,7 @@ const { data: book, error } = useBook();
 const router = useRouter();
 const text = ref("");
 const kind = ref<"flower" | "part" | "mix">("flower");
-const beginning = ref(false);
+const beginning = ref("new" in useRoute().query);
 const taking = ref(false);
 const colouring = ref(false);
 const name = ref("");

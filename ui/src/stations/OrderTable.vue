@@ -6,6 +6,8 @@ import { useStudio } from "../api/queries";
 import ProblemNote from "../parts/ProblemNote.vue";
 import { word } from "../words/said";
 import { orderColumns, ordersPasted } from "./orderTable";
+import { inWords } from "../words/refusals";
+import { placeWords } from "../parts/fields/fields";
 
 /** Orders from a spreadsheet: pasted, looked at one by one, entered all or none. */
 const emit = defineEmits<{ close: [] }>();
@@ -47,7 +49,9 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
         <li v-for="u in table.unread" :key="`${u.line} ${u.says}`" class="late">Line {{ u.line }}: {{ u.says }}</li>
         <li v-for="(r, i) in view?.rows" :key="i">
           {{ table.orders[i]?.name }}: <b>{{ word(r.state) }}</b>
-          <span v-for="p in r.problems" :key="p.place" class="late"> {{ p.place }} {{ p.message }}</span>
+          <span v-for="p in r.problems" :key="p.place" class="late">
+            {{ placeWords(p.place) }} {{ inWords(p.message, p.says) }}</span
+          >
         </li>
       </ul>
       <ProblemNote :error="look.error.value ?? take.error.value" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from "vue";
+import { useRoute } from "vue-router";
 import type { OrderView } from "../api/client";
 import { person } from "../api/client";
 import { useOrders, usePastOrders, useProposal, useStudio } from "../api/queries";
@@ -28,7 +29,7 @@ const choice = ref("");
 const { data: proposal } = useProposal(choice);
 const { data: studio } = useStudio();
 const times = useTimes();
-const editing = ref<OrderView | "new">();
+const editing = ref<OrderView | "new" | undefined>("new" in useRoute().query ? "new" : undefined);
 
 const shown = computed(() => orders.value ?? []);
 const past = ref(false);

@@ -48,7 +48,7 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     :name="name"
     :aria-label="column.label"
     :class="{ flawed: flaw, empty: !value }"
-    :title="flaw"
+    :aria-invalid="!!flaw || undefined"
     :value="value ?? ''"
     @change="emit('put', written($event) || undefined)"
   >
@@ -61,7 +61,7 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     :aria-label="column.label"
     rows="2"
     :class="{ flawed: flaw }"
-    :title="flaw"
+    :aria-invalid="!!flaw || undefined"
     :value="text"
     @input="type"
     @blur="typing = undefined"
@@ -74,7 +74,7 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
       :aria-label="column.label"
       :inputmode="column.kind === 'text' ? 'text' : 'decimal'"
       :class="{ flawed: flaw, figure: column.kind !== 'text' }"
-      :title="flaw"
+      :aria-invalid="!!flaw || undefined"
       :placeholder="column.blank"
       :value="text"
       @input="type"
@@ -85,6 +85,7 @@ const written = (event: Event) => (event.target as HTMLInputElement).value;
     </datalist>
     <i v-if="unitOf(column) && value !== undefined && value !== null">{{ unitOf(column) }}</i>
   </span>
+  <small v-if="active && flaw" class="flaw" role="alert">{{ flaw }}</small>
 </template>
 
 <style scoped>
@@ -128,6 +129,12 @@ textarea:focus {
 .flawed {
   border-color: #a32740 !important;
   background: var(--petal-wash) !important;
+}
+.flaw {
+  display: block;
+  max-width: 16rem;
+  white-space: normal;
+  color: #a32740;
 }
 .figure {
   font-variant-numeric: tabular-nums;

@@ -7,6 +7,7 @@ import ProblemNote from "../../parts/ProblemNote.vue";
 import { clashWords } from "../../words";
 import { placeWords } from "../../parts/fields/fields";
 import { t, word } from "../../words/said";
+import { inWords } from "../../words/refusals";
 
 /** A file of recipes: what it would bring, what is decided of it, and taking it in. */
 const props = defineProps<{ most: number }>();
@@ -112,7 +113,7 @@ const says: Record<string, string> = {
         <ProblemNote :error="preview.error.value ?? take.error.value" />
         <ul v-if="preview.data.value?.problems?.length" class="large" data-test="would-break">
           <li v-for="p in preview.data.value.problems.slice(0, 5)" :key="p.place">
-            Taken in so, {{ placeWords(p.place) }} {{ p.message }}
+            Taken in so, {{ placeWords(p.place) }} {{ inWords(p.message, p.says) }}
           </li>
         </ul>
         <p v-if="preview.data.value?.unskilled?.length" class="large" data-test="unskilled">

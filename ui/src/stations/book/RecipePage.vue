@@ -24,6 +24,7 @@ import TotalsSheet from "./TotalsSheet.vue";
 import WarningList from "./WarningList.vue";
 import { newId, type Recipe, useWriting } from "./writing";
 import { t, word } from "../../words/said";
+import { inWords } from "../../words/refusals";
 
 const route = useRoute();
 const router = useRouter();
@@ -132,7 +133,8 @@ const here = computed(() => {
   return "";
 });
 function flaw(place: string): string | undefined {
-  return problems.value.find((p) => p.recipe === w.chosen.value && p.place === here.value + place)?.message;
+  const p = problems.value.find((p) => p.recipe === w.chosen.value && p.place === here.value + place);
+  return p && inWords(p.message, p.says);
 }
 const sheet = computed(() => w.sheet.value);
 const portrait = computed(() => sheet.value?.portrait);
@@ -354,7 +356,7 @@ onBeforeRouteLeave(
         <ul v-if="problems.length" class="problems" data-test="problems">
           <li v-for="(p, i) in problems.slice(0, 6)" :key="i">
             <button class="bare" @click="choose(p.recipe, '')">
-              <b>{{ p.name }}</b>, {{ placeWords(p.place) }} {{ p.message }}
+              <b>{{ p.name }}</b>, {{ placeWords(p.place) }} {{ inWords(p.message, p.says) }}
             </button>
           </li>
           <li v-if="problems.length > 6">and {{ problems.length - 6 }} more</li>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
-import { answered, client, Refused, sitDown } from "../../api/client";
+import { answered, client, Refused, type Schemas, sitDown } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { dayName, weekdays } from "./sheets";
+import { weekdays } from "./sheets";
+import UsualWeek from "./UsualWeek.vue";
 
 /** An empty folder: a studio is begun, taken in from a file, or the demo is looked at. */
 const { data: beginning } = useQuery({
@@ -16,19 +17,15 @@ const me = ref("");
 const zone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone);
 const zones = Intl.supportedValuesOf("timeZone");
 const book = ref(true);
-const days = ref(new Set(weekdays.slice(0, 5)));
-const from = ref("09:00");
-const to = ref("17:00");
-const rests = ref("12:30");
-const rested = ref("13:00");
+const week = ref<Pick<Schemas["Person"], "hours" | "breaks">>({
+  hours: weekdays.slice(0, 5).map((day) => ({ day: day as "monday", from: "09:00", to: "17:00" })),
+  breaks: [{ from: "12:30", to: "13:00" }],
+});
 const mass = ref<"g" | "oz">("g");
 const length = ref<"mm" | "in">("mm");
+const currency = ref("");
+const currencies = Intl.supportedValuesOf("currency");
 const decimal = ref((1.5).toLocaleString().includes(",") ? "," : ".");
-function toggle(day: string) {
-  const next = new Set(days.value);
-  if (!next.delete(day)) next.add(day);
-  days.value = next;
-}
 /** Everything here is read anew: until now there was nothing. */
 const enter = async (to = "/studio") => {
   const studio = await answered(client.GET("/api/studio"));
@@ -45,15 +42,18 @@ const begin = useMutation({
           book: book.value,
           person: me.value.trim(),
           skills: beginning.value?.skills ?? [],
-          hours: weekdays
-            .filter((d) => days.value.has(d))
-            .map((day) => ({ day: day as "monday", from: from.value, to: to.value })),
-          manner: { mass: mass.value, length: length.value, decimal: decimal.value },
-          breaks: rests.value && rested.value ? [{ from: rests.value, to: rested.value }] : [],
+          hours: week.value.hours!,
+          breaks: week.value.breaks!,
+          manner: {
+            mass: mass.value,
+            length: length.value,
+            decimal: decimal.value,
+            ...(currency.value && { money: currency.value }),
+          },
         },
       }),
     ),
-  onSuccess: () => enter(),
+  onSuccess: () => enter("/beginning/people"),
 });
 const take = useMutation({
   mutationFn: (file: File) =>
@@ -71,7 +71,7 @@ const look = useMutation({
   onSuccess: ({ address }) => location.assign(address),
 });
 const flaws = computed(() => (take.error.value instanceof Refused ? take.error.value.fields.slice(0, 6) : []));
-const ready = computed(() => name.value.trim() && me.value.trim() && zone.value && (days.value.size || !from.value));
+const ready = computed(() => name.value.trim() && me.value.trim() && zone.value);
 const flowers = computed(() => beginning.value?.flowers ?? []);
 </script>
 
@@ -120,27 +120,13 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
       </div>
       <fieldset>
         <legend>You usually work</legend>
-        <button
-          v-for="d in weekdays"
-          :key="d"
-          type="button"
-          class="day"
-          :aria-pressed="days.has(d)"
-          :class="{ on: days.has(d) }"
-          @click="toggle(d)"
-        >
-          {{ dayName(d, "short") }}
-        </button>
-        <label>from <input v-model="from" type="time" /></label>
-        <label>to <input v-model="to" type="time" /></label>
-        <label>with a break from <input v-model="rests" type="time" /></label>
-        <label>to <input v-model="rested" type="time" /></label>
+        <UsualWeek v-model="week" />
         <p class="quiet">
           You can do {{ (beginning?.skills ?? []).join(", ") }}, at the pace of the recipes; both can be changed.
         </p>
       </fieldset>
       <fieldset>
-        <legend>You measure</legend>
+        <legend>You measure and reckon</legend>
         <label>
           masses in
           <select v-model="mass" class="own" data-test="own-mass">
@@ -160,6 +146,13 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
           <select v-model="decimal" class="own" data-test="own-decimal">
             <option value=".">point</option>
             <option value=",">comma</option>
+          </select>
+        </label>
+        <label>
+          money in
+          <select v-model="currency" class="own" data-test="own-money">
+            <option value="">no currency</option>
+            <option v-for="c in currencies" :key="c" :value="c">{{ c }}</option>
           </select>
         </label>
       </fieldset>
@@ -261,29 +254,6 @@ legend {
 }
 fieldset label {
   margin-right: 10px;
-}
-input[type="time"] {
-  font: inherit;
-  padding: 6px 8px;
-  border: 1.5px solid var(--vein);
-  border-radius: 3px 10px;
-  background: #fff;
-}
-.day {
-  min-width: 56px;
-  min-height: 44px;
-  margin: 0 6px 6px 0;
-  font: 600 1rem var(--count);
-  color: var(--ink);
-  background: var(--night);
-  border: 0;
-  border-radius: 3px 12px;
-  cursor: pointer;
-  text-transform: capitalize;
-}
-.day.on {
-  background: var(--leaf);
-  color: #fff;
 }
 .choice {
   display: flex;

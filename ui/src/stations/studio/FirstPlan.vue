@@ -9,31 +9,31 @@ const steps: Record<string, { says: string; why: string; to: string; does: strin
   people: {
     says: t("Who works here"),
     why: t("A plan gives each task to somebody who can do it, in their hours."),
-    to: "/studio",
+    to: "/beginning/people",
     does: t("Say who works here"),
   },
   places: {
     says: t("Where things dry"),
     why: t("Pieces wait in something: a plan never fills more cups than there are."),
-    to: "/studio",
+    to: "/beginning/places",
     does: t("Say where things dry"),
   },
   materials: {
     says: t("What is in the cupboard"),
     why: t("Wires and pastes that are short are ordered in time."),
-    to: "/stores?view=Materials",
+    to: "/beginning/materials",
     does: t("Count what is there, roughly"),
   },
   flowers: {
     says: t("The first flowers"),
     why: t("A recipe says of what parts a flower is, and how long each step takes."),
-    to: "/book",
-    does: t("Begin a flower from its method"),
+    to: "/beginning/flowers",
+    does: t("Choose the first flowers"),
   },
   order: {
     says: t("The first order"),
     why: t("With it there is a plan."),
-    to: "/orders",
+    to: "/orders?new",
     does: t("Enter the first order"),
   },
 };

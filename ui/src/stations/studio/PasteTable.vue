@@ -8,6 +8,8 @@ import { effectLine } from "../../words/workshop";
 import { pasted } from "./pasted";
 import { fresh, type Sheet } from "./sheets";
 import { t, word } from "../../words/said";
+import { inWords } from "../../words/refusals";
+import { placeWords } from "../../parts/fields/fields";
 
 /** Many things at once, from a spreadsheet: pasted, looked at line by line, taken in all or none. */
 const props = defineProps<{
@@ -79,7 +81,9 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
           <td>{{ table.rows[i]?.name }}</td>
           <td>
             <b>{{ word(r.state) }}</b>
-            <span v-for="p in r.problems" :key="p.place" class="late"> {{ p.place }} {{ p.message }}</span>
+            <span v-for="p in r.problems" :key="p.place" class="late">
+              {{ placeWords(p.place) }} {{ inWords(p.message, p.says) }}</span
+            >
           </td>
         </tr>
       </tbody>

@@ -167,16 +167,8 @@ const drawn = (slots: number) => Math.min(12, slots);
               <small>one load of {{ m.slots }}</small>
             </button>
             <button class="card more" data-test="new-places" @click="begin('places')">Another place…</button>
-            <button
-              v-for="p in usual?.places"
-              :key="p.id"
-              class="card more"
-              :data-test="`usual-${p.name}`"
-              @click="begin('places', p)"
-            >
-              + {{ p.name }}
-            </button>
             <button class="card more" data-test="new-machines" @click="begin('machines')">A machine…</button>
+            <RouterLink class="card more" to="/beginning/places">From the usual list…</RouterLink>
           </div>
         </section>
         <section>
@@ -197,15 +189,7 @@ const drawn = (slots: number) => Math.min(12, slots);
           <button class="chip more" data-test="new-materials" @click="begin('materials')">
             Something else bought…
           </button>
-          <button
-            v-for="m in usual?.materials"
-            :key="m.id"
-            class="chip more"
-            :data-test="`usual-${m.name}`"
-            @click="begin('materials', m)"
-          >
-            + {{ m.name }}
-          </button>
+          <RouterLink class="chip more" to="/beginning/materials">From the usual list…</RouterLink>
         </section>
         <section>
           <h2>Tools</h2>
@@ -370,6 +354,9 @@ h3 {
 .here {
   border-color: var(--leaf);
   background: var(--leaf-wash);
+}
+.card.more {
+  text-decoration: none;
 }
 .more {
   border-style: dashed;

@@ -1,0 +1,51 @@
+import { lengthScale, lengthUnit, locale, manner, massScale, massUnit, moneyDigits, moneyScale } from "./manner";
+import { t } from "./words/said";
+
+const number = (digits: number) => new Intl.NumberFormat(locale(), { maximumFractionDigits: digits });
+
+/** A mass in the studio's unit, without it: with as many decimals as a kitchen scale shows. */
+export function massFigure(milligrams: number): string {
+  const digits = manner.value.mass !== "oz" ? 1 : Math.abs(milligrams) < massScale() / 10 ? 3 : 2;
+  const said = new Intl.NumberFormat(locale(), { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  return said.format(milligrams / massScale());
+}
+
+/** A length in the studio's unit, without it. */
+export const lengthFigure = (micrometres: number): string =>
+  number(manner.value.length === "in" ? 2 : 1).format(micrometres / lengthScale());
+
+/** A length with its unit. */
+export const length = (micrometres: number): string => `${lengthFigure(micrometres)} ${lengthUnit()}`;
+
+/** An amount of money in the studio's currency. */
+export function money(minor: number): string {
+  const digits = moneyDigits();
+  const currency = manner.value.money;
+  const said = new Intl.NumberFormat(locale(), {
+    ...(currency && { style: "currency", currency }),
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  });
+  return said.format(minor / moneyScale());
+}
+
+export const plain = (value: number): string => number(2).format(value);
+
+/** An amount in the unit it is kept in, as people say it. */
+export function stocked(amount: number, unit: string): string {
+  if (unit === "mg") return `${massFigure(amount)} ${massUnit()}`;
+  return unit === "µm" ? `${number(1).format(amount / 1_000_000)} m` : plain(amount);
+}
+
+/** The unit in which people give an amount of what is kept in a unit. */
+export const spokenUnit = (unit: string): string => ({ mg: massUnit(), µm: "m" })[unit] ?? "pieces";
+
+/** An amount as people gave it, as the studio takes it. */
+export const given = (value: number, unit: string): { value: number; unit: string } =>
+  unit === "mg" ? { value: (value * massScale()) / 1000, unit: "g" } : { value, unit: spokenUnit(unit) };
+
+/** A mass with its unit: less than a scale shows is said in milligrams. */
+export const mass = (milligrams: number): string =>
+  Math.abs(milligrams) < 50
+    ? t("{milligrams} mg", { milligrams: plain(milligrams) })
+    : `${massFigure(milligrams)} ${massUnit()}`;
