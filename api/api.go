@@ -102,7 +102,6 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerRoom(to)
 	service.registerTimers(to)
 	service.registerLabels(to)
-	service.registerPlaces(to)
 	service.registerLog(to)
 	service.registerFalls(to)
 	service.registerBook(to)

@@ -12,6 +12,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -20,6 +21,7 @@ import (
 	"bractum/core/drying"
 	"bractum/core/plan/check"
 	"bractum/core/studio"
+	"bractum/core/workshop"
 	"bractum/demo"
 	"bractum/standin/hygrometer"
 	"bractum/store"
@@ -364,49 +366,47 @@ func TestATabletThatIsAwayDelaysNobody(t *testing.T) {
 
 func TestPlacesAreAddedChangedAndKeptWhileInUse(t *testing.T) {
 	d := newDeskOf(t, lyingDoc())
-	moulds := "/api/places/" + string(demo.ID("Half-sphere mould 60 mm"))
-	code, answer := d.ask("DELETE", moulds, nil, nil)
+	place := func(id studio.ID) *studio.Place {
+		for _, p := range d.workshop().Places {
+			if p.ID == id {
+				return &p
+			}
+		}
+		return nil
+	}
+	moulds := demo.ID("Half-sphere mould 60 mm")
+	code, answer := d.wishes(workshop.Places, moulds, place(moulds), nil)
 	assert.Equal(t, 409, code)
-	assert.Contains(t, answer["detail"], "something lies in Half-sphere mould 60 mm")
-	code, _ = d.ask("POST", "/api/places", map[string]any{"name": "Wide rack", "slots": 0}, nil)
-	assert.Equal(t, 422, code)
-	code, _ = d.ask(
-		"POST",
-		"/api/places",
-		map[string]any{"name": "Wide rack", "slots": 6, "in": demo.ID("Dry cupboard")},
-		nil,
-	)
+	assert.Contains(t, answer["detail"], "is used by")
+	rack := studio.Place{ID: studio.ID(uuid.NewString()), Name: "Wide rack", In: demo.ID("Dry cupboard")}
+	code, _ = d.wishes(workshop.Places, rack.ID, nil, rack)
+	assert.Equal(t, 422, code, "of no slots")
+	rack.Slots = 6
+	code, _ = d.wishes(workshop.Places, rack.ID, nil, rack)
 	require.Equal(t, 200, code)
-	rack := func() *api.ShelfView {
+	shelf := func() *api.ShelfView {
 		room := read[api.RoomView](d, "/api/drying-room")
 		for i := range room.Shelves {
-			if strings.HasPrefix(room.Shelves[i].Name, "Wide") {
+			if room.Shelves[i].ID == rack.ID {
 				return &room.Shelves[i]
 			}
 		}
 		return nil
 	}
-	require.NotNil(t, rack())
-	code, changed := d.ask(
-		"PUT",
-		"/api/places/"+string(rack().ID),
-		map[string]any{"name": "Wide rack", "slots": 9},
-		nil,
-	)
+	require.NotNil(t, shelf())
+	code, changed := d.wishes(workshop.Places, rack.ID, rack, studio.Place{ID: rack.ID, Name: rack.Name, Slots: 9})
 	require.Equal(t, 200, code)
-	assert.EqualValues(t, 9, rack().Slots)
+	assert.EqualValues(t, 9, shelf().Slots)
 	code, _ = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", changed["n"]), nil, nil)
 	require.Equal(t, 200, code)
-	assert.EqualValues(t, 6, rack().Slots)
-	assert.Equal(t, demo.ID("Dry cupboard"), rack().In)
-	code, removed := d.ask("DELETE", "/api/places/"+string(rack().ID), nil, nil)
+	assert.EqualValues(t, 6, shelf().Slots)
+	assert.Equal(t, demo.ID("Dry cupboard"), shelf().In)
+	code, removed := d.wishes(workshop.Places, rack.ID, rack, nil)
 	require.Equal(t, 200, code)
-	assert.Nil(t, rack())
+	assert.Nil(t, shelf())
 	code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", removed["n"]), nil, nil)
 	require.Equal(t, 200, code, answer)
-	assert.EqualValues(t, 6, rack().Slots)
-	code, _ = d.ask("PUT", "/api/places/gone", map[string]any{"name": "Gone", "slots": 9}, nil)
-	assert.Equal(t, 404, code)
+	assert.EqualValues(t, 6, shelf().Slots)
 }
 
 // What was recorded is weighed, accepted with its effect on the plan, refused, taken back.
@@ -553,14 +553,15 @@ func TestTheSensorsOfTheYardAreUnderstood(t *testing.T) {
 // What cannot be what it was, because another has its name by now, is told so.
 func TestANameThatIsTakenByNowIsNotTakenBack(t *testing.T) {
 	d := newDesk(t)
-	status, _ := d.ask("POST", "/api/places", object{"name": "Wide rack", "slots": 4}, nil)
+	rack := studio.Place{ID: studio.ID(uuid.NewString()), Name: "Wide rack", Slots: 4}
+	status, _ := d.wishes(workshop.Places, rack.ID, nil, rack)
 	require.Equal(t, 200, status)
-	doc, _, err := d.store.Document(t.Context(), store.Accepted, standing)
-	require.NoError(t, err)
-	rack := string(doc.Places[len(doc.Places)-1].ID)
-	status, renamed := d.ask("PUT", "/api/places/"+rack, object{"name": "Narrow rack", "slots": 4}, nil)
+	narrow := rack
+	narrow.Name = "Narrow rack"
+	status, renamed := d.wishes(workshop.Places, rack.ID, rack, narrow)
 	require.Equal(t, 200, status, renamed)
-	status, _ = d.ask("POST", "/api/places", object{"name": "Wide rack", "slots": 9}, nil)
+	rack.ID = studio.ID(uuid.NewString())
+	status, _ = d.wishes(workshop.Places, rack.ID, nil, rack)
 	require.Equal(t, 200, status)
 	status, refused := d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", renamed["n"]), "", nil)
 	assert.Equal(t, 409, status)

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"bractum/api"
+	"bractum/core/studio"
 	"bractum/demo"
 )
 
@@ -97,12 +98,13 @@ func TestARepeatedCommandAnswersAsTheFirstDid(t *testing.T) {
 	d.ask("GET", "/api/studio", "", nil)
 	_, stores := d.ask("GET", "/api/stores", "", nil)
 	stock := objects(t, stores["shelf"])[0]["id"].(string)
+	tray := studio.Place{ID: studio.ID(uuid.NewString()), Name: "Another tray", Slots: 4}
 	for _, c := range []struct {
 		path string
 		body any
 	}{
 		{"/api/orders", order(3, "Magnolia")},
-		{"/api/places", object{"name": "Another tray", "slots": 4}},
+		{"/api/workshop/places/many", object{"things": []any{object{"id": tray.ID, "is": tray}}}},
 		{"/api/workshop/closed", object{"day": "2027-12-24", "closed": true}},
 		{"/api/search", object{"seconds": 1}},
 		{"/api/plan/versions/1/propose", object{}},

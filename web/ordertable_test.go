@@ -2,12 +2,16 @@ package web_test
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"bractum/core/studio"
 	"bractum/demo"
+	"bractum/store"
 )
 
 // A table of orders is looked at one by one, and entered all or none; entered again it is the same, and with another
@@ -92,4 +96,30 @@ func TestATableOfOrders(t *testing.T) {
 	code, said = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", done["n"]), "", nil)
 	require.Equal(t, 200, code, said)
 	assert.Equal(t, 3.0, quantities()[0], "one touch takes it back")
+}
+
+// An order that is in a table again stays what it was, where the table does not say so: a quote, of the revision
+// that it was promised in.
+func TestATableLeavesQuotesAndRevisions(t *testing.T) {
+	doc := demo.Document()
+	at := slices.IndexFunc(doc.Recipes, func(r studio.Recipe) bool { return r.ID == demo.ID("Magnolia") })
+	newer := doc.Recipes[at]
+	newer.ID, newer.Recipe = studio.ID(uuid.NewString()), newer.Page()
+	newer.Revision++
+	doc.Recipes = append(doc.Recipes, newer)
+	doc.Orders = append(doc.Orders, studio.Order{ID: studio.ID(uuid.NewString()), Name: "Slipway lunch",
+		Leaves: studio.MustWallTime("2027-10-14T10:00"), Leaving: "posted", Importance: 30, State: studio.OrderQuote,
+		Lines: []studio.OrderLine{{ID: studio.ID(uuid.NewString()), Recipe: demo.ID("Magnolia"),
+			Colourway: demo.ID("Oyster"), Quantity: 3, ServiceLevel: 990}}})
+	require.Empty(t, doc.Validate())
+	d := newDeskOf(t, doc)
+	table := object{"orders": []object{{"name": "Slipway lunch", "occasion": "", "leaves": "2027-10-15T10:00",
+		"leaving": "", "lines": []object{{"recipe": newer.ID, "colourway": demo.ID("Oyster"), "quantity": 4}}}}}
+	code, said := d.ask("POST", "/api/orders/many", table, nil)
+	require.Equal(t, 200, code, said)
+	after, _, err := d.store.Document(t.Context(), store.Wished, standing)
+	require.NoError(t, err)
+	was, is := doc.Orders[len(doc.Orders)-1], after.Orders[len(after.Orders)-1]
+	was.Leaves, was.Lines[0].Quantity, is.Allergies = studio.MustWallTime("2027-10-15T10:00"), 4, nil
+	assert.Equal(t, was, is)
 }

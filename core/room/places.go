@@ -6,20 +6,6 @@ import (
 	"bractum/core/studio"
 )
 
-// CheckPlace says whether a place may be as somebody wishes it: its name is nobody else's, its
-// surroundings are there.
-func CheckPlace(doc *studio.Document, p studio.Place) error {
-	for _, other := range doc.Places {
-		if other.Name == p.Name && other.ID != p.ID {
-			return studio.Refuse("there is a %q already; give it another number of slots instead", p.Name)
-		}
-	}
-	if p.In != "" && !slices.ContainsFunc(doc.Surroundings, func(s studio.Surroundings) bool { return s.ID == p.In }) {
-		return studio.Refuse("the studio has no such surroundings")
-	}
-	return nil
-}
-
 // Remove says whether a kind of place may go: nothing lies in it, and no recipe of the book
 // or lot in work asks for it.
 func Remove(doc *studio.Document, plan *studio.Plan, place studio.ID) (studio.Place, error) {

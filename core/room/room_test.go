@@ -322,14 +322,4 @@ func TestAPlaceGoesOnlyWhenNothingAsksForIt(t *testing.T) {
 	}
 	_, err = room.Remove(doc, made, "spare")
 	assert.ErrorContains(t, err, "have lain in Spare rack")
-	assert.NoError(
-		t,
-		room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", Slots: 3, In: demo.ID("Dry cupboard")}),
-	)
-	assert.ErrorContains(t, room.CheckPlace(doc, studio.Place{ID: "new", Name: "Spoon tray", Slots: 3}), "there is a")
-	assert.ErrorContains(
-		t,
-		room.CheckPlace(doc, studio.Place{ID: "new", Name: "Wide rack", In: "attic"}),
-		"no such surroundings",
-	)
 }

@@ -167,13 +167,8 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </section>
       </aside>
     </div>
-    <v-dialog :model-value="editing !== undefined" max-width="460" @update:model-value="editing = undefined">
-      <PlaceDialog
-        v-if="room && editing !== undefined"
-        :shelf="editing ?? undefined"
-        :places="room.places"
-        @close="editing = undefined"
-      />
+    <v-dialog :model-value="editing !== undefined" max-width="620" @update:model-value="editing = undefined">
+      <PlaceDialog v-if="room && editing !== undefined" :place="editing?.id" @close="editing = undefined" />
     </v-dialog>
   </div>
 </template>

@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { computed, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import type { Schemas } from "../../api/client";
-import { useLanguages, useStudio, useUsual, useWorkshop } from "../../api/queries";
+import { useStudio, useUsual, useWorkshop } from "../../api/queries";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
 import { stocked, useTimes } from "../../format";
 import type { Row } from "../../parts/fields/fields";
@@ -13,10 +13,10 @@ import AccessPanel from "./AccessPanel.vue";
 import BackupNote from "./BackupNote.vue";
 import ClosedDay from "./ClosedDay.vue";
 import FrameSheet from "./FrameSheet.vue";
-import { momentIn } from "./moment";
-import { type Around, fresh, type Part, parts, type Sheet, sheets } from "./sheets";
+import { fresh, type Part, parts } from "./sheets";
 import PasteTable from "./PasteTable.vue";
 import ThingSheet from "./ThingSheet.vue";
+import { useSheets } from "./useSheets";
 import WeekStrip from "./WeekStrip.vue";
 import { t } from "../../words/said";
 
@@ -24,7 +24,6 @@ import { t } from "../../words/said";
 const { data: shop, error } = useWorkshop();
 const { data: usual } = useUsual();
 const { data: studio } = useStudio();
-const { data: languages } = useLanguages();
 const times = useTimes();
 const route = useRoute();
 const router = useRouter();
@@ -73,24 +72,7 @@ function begin(of: Kind, usually?: object) {
 }
 const close = () => void router.replace({ query: {} });
 
-const options = (all: { id: string; name: string }[] = []) => all.map((x) => ({ title: x.name, value: x.id }));
-const sheetOf = computed<Record<string, Sheet>>(() => {
-  const s = shop.value;
-  const around: Around = {
-    surroundings: options(s?.surroundings),
-    parts: options(s?.parts),
-    mixes: options(s?.mixes),
-    tools: options(s?.tools),
-    suppliers: options(s?.suppliers),
-    classes: options(s?.dryingClasses),
-    families: options(s?.setupFamilies),
-    skills: s?.skills ?? [],
-    languages: languages.value ?? [],
-    currencies: Intl.supportedValuesOf("currency"),
-    moment: momentIn(studio.value?.epoch ?? "1970-01-01T00:00:00Z", studio.value?.zone ?? "UTC"),
-  };
-  return sheets(around, () => studio.value?.now ?? 0);
-});
+const sheetOf = useSheets();
 
 const today = computed(() => times.value.date(studio.value?.now ?? 0));
 const awayToday = (p: Schemas["Person"]) => p.away?.includes(today.value);
