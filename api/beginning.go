@@ -81,6 +81,18 @@ func (s *Service) begun(ctx context.Context, doc *studio.Document) (Moved, error
 	return Moved{n}, errors.Join(err, s.Open(ctx))
 }
 
+// restored fills the empty file with a backup.
+func (s *Service) restored(ctx context.Context, backup []byte) (Moved, error) {
+	if empty, err := s.empty(ctx); err != nil || !empty {
+		return Moved{}, errors.Join(err, studio.Refuse("a studio is begun here already; nothing was written"))
+	}
+	if err := s.store.TakeIn(ctx, bytes.NewReader(backup)); err != nil {
+		return Moved{}, err
+	}
+	n, _, _, err := s.store.LastN(ctx)
+	return Moved{n}, errors.Join(err, s.Open(ctx))
+}
+
 // own is a studio as somebody begins it.
 func (s *Service) own(in OwnBeginning) (*studio.Document, error) {
 	doc := s.beginnings.Starter(in.Book)
@@ -136,8 +148,11 @@ func (s *Service) registerBeginning(to huma.API) {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
 	beginning(to, post("/beginning/file", "begin-from-file", "",
-		"Begin with a studio document in an empty folder").taking(studio.MostBytes),
+		"Begin with a studio document or a backup in an empty folder").taking(MostBody),
 		func(ctx context.Context, in *file) (Moved, error) {
+			if bytes.HasPrefix(in.RawBody, []byte("SQLite format 3\x00")) {
+				return s.restored(ctx, in.RawBody)
+			}
 			doc, err := studio.Read(bytes.NewReader(in.RawBody))
 			var problems studio.Problems
 			if errors.As(err, &problems) {

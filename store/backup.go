@@ -6,6 +6,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"net/url"
 	"os"
@@ -13,6 +14,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"modernc.org/sqlite"
 )
 
 // A backup is one file with all of a studio: what is recorded, its plans, its pictures. It is made by SQLite itself
@@ -220,4 +223,61 @@ func synced(path string) error {
 		return err
 	}
 	return errors.Join(file.Sync(), file.Close())
+}
+
+// TakeIn fills what is open, and empty, with a backup: read through first, and brought up to date beside. A studio
+// that is there stays.
+func (s *Store) TakeIn(ctx context.Context, backup io.Reader) (err error) {
+	part := filepath.Join(s.folder, FileName+".taken")
+	out, err := os.OpenFile(part, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return plain(err)
+	}
+	defer func() { err = errors.Join(err, os.Remove(part)) }()
+	_, err = out.ReadFrom(backup)
+	if err = errors.Join(err, out.Close()); err == nil {
+		err = sound(ctx, part)
+	}
+	if err != nil {
+		return plain(err)
+	}
+	db, err := sql.Open("sqlite", "file:"+escaped(part)+"?_pragma=journal_mode(DELETE)")
+	if err == nil {
+		err = errors.Join(upToDate(ctx, db, s.backups), db.Close())
+	}
+	if err != nil {
+		return plain(err)
+	}
+	conn, err := s.write.Conn(ctx) // the only one that writes: nobody begins a studio meanwhile
+	if err != nil {
+		return err
+	}
+	var begun int
+	err = conn.QueryRowContext(ctx, "SELECT COUNT(*) FROM studio").Scan(&begun)
+	if err == nil && begun > 0 {
+		err = ErrBegun
+	}
+	if err == nil {
+		err = conn.Raw(func(driver any) error { return filled(driver, part) })
+	}
+	if err = errors.Join(err, conn.Close()); err != nil {
+		return plain(err)
+	}
+	return setMark(ctx, s.write, inUse)
+}
+
+// ErrBegun says that a studio is there already.
+var ErrBegun = errors.New("a studio is begun here already; nothing was written")
+
+// filled has SQLite copy a file into what a connection has open, as a whole or not at all.
+func filled(driver any, file string) error {
+	restore, err := driver.(interface {
+		NewRestore(from string) (*sqlite.Backup, error)
+	}).NewRestore("file:" + escaped(file))
+	if err != nil {
+		return err
+	}
+	const all = -1
+	_, err = restore.Step(all)
+	return errors.Join(err, restore.Finish())
 }

@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"bufio"
+	"bytes"
 	"database/sql"
 	"fmt"
 	"os"
@@ -47,6 +48,45 @@ func everything(t *testing.T, folder string) string {
 		fmt.Fprintln(&said, name, strings.Join(slices.Sorted(slices.Values(list("SELECT * FROM "+name))), "\n"))
 	}
 	return said.String()
+}
+
+// A backup fills an empty file that is open already, and goes on there; a studio that is there stays, and what is no
+// backup leaves nothing behind.
+func TestABackupIsTakenIntoWhatIsOpenAndEmpty(t *testing.T) {
+	s, folder := seeded(t)
+	backup, err := s.Backup(ctx)
+	require.NoError(t, err)
+	full, err := os.ReadFile(filepath.Join(s.BackupFolder(), backup.Name))
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	was := everything(t, folder)
+
+	empty := t.TempDir()
+	served, err := store.Open(ctx, empty, store.Options{Served: true})
+	require.NoError(t, err)
+	for name, bad := range map[string][]byte{"none": []byte("no backup"), "torn": full[:len(full)/2], "empty": nil} {
+		assert.ErrorContains(t, served.TakeIn(ctx, bytes.NewReader(bad)), "damaged", name)
+		_, _, _, err = served.LastN(ctx)
+		assert.ErrorIs(t, err, store.ErrEmpty, name)
+	}
+	require.NoError(t, served.TakeIn(ctx, bytes.NewReader(full)))
+	assert.ErrorIs(t, served.TakeIn(ctx, bytes.NewReader(full)), store.ErrBegun)
+	before, _, _, err := served.LastN(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, was, everything(t, empty))
+	_, err = served.Do(ctx, command("named anew"), func(tx *store.Tx) (any, error) { return nil, tx.Rename("The Loft") })
+	require.NoError(t, err)
+	require.NoError(t, served.Close())
+	left, err := filepath.Glob(filepath.Join(empty, "*taken*"))
+	require.NoError(t, err)
+	assert.Empty(t, left)
+
+	again, err := store.Open(ctx, empty, store.Options{})
+	require.NoError(t, err)
+	defer again.Close()
+	n, _, _, err := again.LastN(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, before+1, n, "what is written afterwards stays")
 }
 
 // A backup made while somebody writes is a studio as it was at one moment, with all that was acknowledged before; it

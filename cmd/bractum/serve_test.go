@@ -138,6 +138,19 @@ func TestAnEmptyFolderIsBegunWhereItIsServed(t *testing.T) {
 	_, stop = running(t, "serve", "--data", other, "--from", file)
 	stop()
 	assert.Equal(t, whole(folder), whole(other))
+
+	backup, third := filepath.Join(t.TempDir(), "yard.bractum"), t.TempDir()
+	_, messages, code := bractum(t, "", "backup", "--data", folder, backup)
+	require.Zero(t, code, messages)
+	kept, err := os.ReadFile(backup)
+	require.NoError(t, err)
+	url, stop = running(t, "serve", "--data", third)
+	assert.Equal(t, http.StatusInsufficientStorage, begin(string(kept[:len(kept)/2])), "a torn one")
+	assert.Equal(t, 200, begin(string(kept)))
+	assert.Equal(t, 409, begin(string(kept)))
+	assert.Equal(t, 4, orders(t, url), "it is gone on with at once")
+	stop()
+	assert.Equal(t, whole(folder), whole(third))
 }
 
 // A clock that runs goes on by the minute from where it stands, from where it is moved to, and, opened again, from

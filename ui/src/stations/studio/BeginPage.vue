@@ -28,8 +28,12 @@ const currencies = Intl.supportedValuesOf("currency");
 const decimal = ref((1.5).toLocaleString().includes(",") ? "," : ".");
 /** Everything here is read anew: until now there was nothing. */
 const enter = async (to = "/studio") => {
-  const studio = await answered(client.GET("/api/studio"));
-  if (studio.people.length === 1) sitDown(studio.people[0]!.id);
+  try {
+    const studio = await answered(client.GET("/api/studio"));
+    if (studio.people.length === 1) sitDown(studio.people[0]!.id);
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error; // a backup whose people sign in: the page asks them to
+  }
   location.assign(to);
 };
 const begin = useMutation({
@@ -88,11 +92,14 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
         <span>Its name, where it is, and you. Then people, places, cupboard and flowers, in your own order.</span>
       </button>
       <label class="way">
-        <b>Take in a studio file</b>
-        <span>A studio document, as another Bractum gives it out: the same studio opens here.</span>
+        <b>Take in a studio file or a backup</b>
+        <span
+          >A studio document, as another Bractum gives it out, or a backup with all that was recorded: the same studio
+          opens here.</span
+        >
         <input
           type="file"
-          accept=".json,application/json"
+          accept=".json,.bractum,.db"
           data-test="begin-file"
           @change="
             ($event.target as HTMLInputElement).files?.[0] &&
