@@ -69,7 +69,8 @@ func load(t require.TestingT) page {
 			return (n === 1 ? forms[0] : forms.at(-1)).replace(/\{(\w+)\}/g, (_, name) => with_[name]);
 		};
 		// as much of it as figures ask for
-		const Intl = { NumberFormat: function (locale, { minimumFractionDigits: least = 0, maximumFractionDigits: most }) {
+		const days = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+		const Intl = { DateTimeFormat: function () { return { format: (at) => days[new Date(at).getUTCDay()] }; }, NumberFormat: function (locale, { minimumFractionDigits: least = 0, maximumFractionDigits: most }) {
 			return { format: (n) => {
 				let text = n.toFixed(most);
 				while (most-- > least && /[.0]$/.test(text)) text = text.replace(/\.?0$/, "");

@@ -136,5 +136,15 @@ func TestATableFromASpreadsheetIsRead(t *testing.T) {
 	assert.Equal(t, "pearl", is(materials, 1)["form"])
 	people := read("people", "name,can do\nNoor,\"wiring, dusting\"", nil, nil)
 	assert.Len(t, is(people, 0)["skills"], 2)
+	shifts := read("people", "name;works;breaks\nNoor;\"Mon, Wed-Thu 9:30–17; Sat 10.00 to 14:00\";13:00-13:45", nil, nil)
+	assert.Equal(t, []any{
+		object{"day": "monday", "from": "09:30", "to": "17:00"},
+		object{"day": "wednesday", "from": "09:30", "to": "17:00"},
+		object{"day": "thursday", "from": "09:30", "to": "17:00"},
+		object{"day": "saturday", "from": "10:00", "to": "14:00"},
+	}, is(shifts, 0)["hours"])
+	assert.Equal(t, []any{object{"from": "13:00", "to": "13:45"}}, is(shifts, 0)["breaks"])
+	unread := read("people", "name;works\nNoor;mornings", nil, nil)
+	assert.Equal(t, []any{object{"day": "mornings", "from": "", "to": ""}}, is(unread, 0)["hours"], "to be refused")
 	assert.Empty(t, read("people", "", nil, nil)["rows"])
 }

@@ -46,6 +46,6 @@ export const given = (value: number, unit: string): { value: number; unit: strin
 
 /** A mass with its unit: less than a scale shows is said in milligrams. */
 export const mass = (milligrams: number): string =>
-  Math.abs(milligrams) < 50
+  milligrams && Math.abs(milligrams) < 50
     ? t("{milligrams} mg", { milligrams: plain(milligrams) })
     : `${massFigure(milligrams)} ${massUnit()}`;

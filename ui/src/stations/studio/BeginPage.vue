@@ -3,7 +3,7 @@ import { useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, Refused, type Schemas, sitDown } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { weekdays } from "./sheets";
+import { weekdays } from "./days";
 import UsualWeek from "./UsualWeek.vue";
 
 /** An empty folder: a studio is begun, taken in from a file, or the demo is looked at. */

@@ -2,14 +2,13 @@
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
-import type { Row } from "../../parts/fields/fields";
+import { placeWords, type Row } from "../../parts/fields/fields";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { effectLine } from "../../words/workshop";
-import { pasted } from "./pasted";
+import { columnsOf, pasted } from "./pasted";
 import { fresh, type Sheet } from "./sheets";
-import { t, word } from "../../words/said";
+import { word } from "../../words/said";
 import { inWords } from "../../words/refusals";
-import { placeWords } from "../../parts/fields/fields";
 
 /** Many things at once, from a spreadsheet: pasted, looked at line by line, taken in all or none. */
 const props = defineProps<{
@@ -23,9 +22,9 @@ const send = useCommands();
 const kind = ref("places");
 const text = ref("");
 const headings = computed(() =>
-  [...props.sheets[kind.value]!.columns.map((c) => c.label), ...(kind.value === "people" ? [t("can do")] : [])].filter(
-    (l, i, all) => all.indexOf(l) === i,
-  ),
+  columnsOf(props.sheets[kind.value]!)
+    .map((c) => c.label)
+    .filter((l, i, all) => all.indexOf(l) === i),
 );
 const table = computed(() =>
   pasted(text.value, props.sheets[kind.value]!, props.things(kind.value), props.usual(kind.value), fresh[kind.value]!),
@@ -71,6 +70,9 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
       </label>
     </p>
     <p class="quiet">Its first line names the columns, any of: {{ headings.join(", ") }}.</p>
+    <p v-if="kind === 'people'" class="quiet">
+      Skills with commas between; hours as in “Mon–Fri 9:00–17:00; Sat 10–14”.
+    </p>
     <textarea v-model="text" rows="6" aria-label="The table" data-test="paste-text" />
     <p v-if="table.unknown.length && text.trim()" class="word tight">
       Nothing is known of {{ table.unknown.map((u) => `“${u}”`).join(", ") }}: left out.

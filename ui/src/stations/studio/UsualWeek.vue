@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from "vue";
 import type { Schemas } from "../../api/client";
-import { dayName, weekdays } from "./sheets";
+import { dayName, weekdays } from "./days";
 
 /** The days on which somebody usually works, from when to when, and their break. */
 const week = defineModel<Pick<Schemas["Person"], "hours" | "breaks">>({ required: true });

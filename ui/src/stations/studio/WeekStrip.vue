@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
-import { dayName, weekdays as inOrder } from "./sheets";
+import { dayName, weekdays as inOrder } from "./days";
 import { manner } from "../../manner";
 import { t } from "../../words/said";
 

@@ -3,6 +3,7 @@ import { v7 } from "uuid";
 import type { Column } from "../../parts/fields/column";
 import { kept, put, type Row } from "../../parts/fields/fields";
 import type { Sheet } from "./sheets";
+import { breaksSaid, hoursSaid } from "./week";
 import { t } from "../../words/said";
 
 /** One line of a table that was pasted: the thing that it is to be, and as it is there now. */
@@ -24,9 +25,9 @@ const plain = (word: string) =>
     .replace(/[^a-z0-9]+/g, " ")
     .trim();
 
-/** The columns that a table may have: those of the sheet, and skills as words with commas. */
-function columnsOf(sheet: Sheet): Column[] {
-  const skills = sheet.lines.some((l) => l.key === "skills");
+/** The columns that a table may have: those of the sheet, and of people what they can do and when they work, in words. */
+export function columnsOf(sheet: Sheet): Column[] {
+  if (!sheet.lines.some((l) => l.key === "skills")) return sheet.columns;
   const can: Column = {
     key: "skills",
     label: t("can do"),
@@ -41,7 +42,9 @@ function columnsOf(sheet: Sheet): Column[] {
           .map((skill) => ({ skill, paceHundredths: 100 })),
     },
   };
-  return skills ? [...sheet.columns, can] : sheet.columns;
+  const works: Column = { key: "hours", label: t("works"), kind: "text", as: { shown: String, kept: hoursSaid } };
+  const breaks: Column = { key: "breaks", label: t("breaks"), kind: "text", as: { shown: String, kept: breaksSaid } };
+  return [...sheet.columns, can, works, breaks];
 }
 
 /** What stands in a cell as it is kept: of a choice the entry that is called so, of a mark whether it is set. */

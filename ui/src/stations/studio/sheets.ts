@@ -3,6 +3,7 @@ import type { Row } from "../../parts/fields/fields";
 import { massScale, massUnit } from "../../manner";
 import { typed } from "../../number";
 import { t, word } from "../../words/said";
+import { dayName, weekdays } from "./days";
 
 /** Lines that belong to a thing: skills of a person, hours of the air. */
 export interface Lines {
@@ -37,14 +38,6 @@ export interface Around {
 }
 
 const words = (...all: string[]): Option[] => all.map((w) => ({ title: word(w), value: w }));
-export const weekdays = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"];
-
-/** A day of the week as the browser's language calls it. */
-export const dayName = (day: string, as: "long" | "short" | "narrow"): string =>
-  new Intl.DateTimeFormat(undefined, { weekday: as, timeZone: "UTC" }).format(
-    Date.UTC(2024, 0, 1 + weekdays.indexOf(day)), // a Monday was the first
-  );
-
 const name: Column = { key: "name", label: t("name"), kind: "text", width: 240 };
 const outOfUse: Column = { key: "outOfUse", label: t("out of use"), kind: "flag" };
 const clock = (key: string, label: string): Column => ({ key, label, kind: "text", input: "time", width: 96 });
