@@ -92,7 +92,9 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)
+	service.registerHealth(to)
 	service.registerWeighing(to)
+	service.registerLines(to)
 	service.registerPlan(to)
 	service.registerProposal(to)
 	service.registerSearch(to)
@@ -165,7 +167,7 @@ func problem(err error) error {
 	case errors.As(err, &missing):
 		return saying(http.StatusNotFound, missing.Words())
 	case errors.As(err, &fixed):
-		return huma.Error409Conflict(fixed.Error())
+		return saying(http.StatusConflict, fixed.Said)
 	case errors.As(err, &problems):
 		return invalid(problems)
 	case errors.As(err, &trouble):
@@ -188,7 +190,7 @@ func problem(err error) error {
 		)
 	case errors.As(err, &broken):
 		slog.Warn("the file cannot be used", "error", broken, "cause", errors.Unwrap(broken))
-		return huma.NewError(http.StatusInsufficientStorage, broken.Error())
+		return saying(http.StatusInsufficientStorage, broken.Said)
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
 		return huma.NewError(http.StatusServiceUnavailable,
 			"the answer was no longer wanted, or Bractum is closing; nothing was written")
@@ -211,7 +213,10 @@ func invalid(problems studio.Problems) error {
 	if first.Says == nil {
 		return huma.Error422UnprocessableEntity(first.Place+" "+first.Message, details...)
 	}
-	return saying(http.StatusUnprocessableEntity, studio.Say("%s %s", studio.Location(first.Place), first.Words()), details...)
+	return saying(
+		http.StatusUnprocessableEntity,
+		studio.Say("%s %s", studio.Location(first.Place), first.Words()),
+		details...)
 }
 
 // body wraps an answer for huma.

@@ -76,13 +76,15 @@ var makers = set(
 	"unsay-of-air",
 	"undo",
 	"get-journal",
+	"get-journal-line",
+	"get-health",
 )
 
 // handsOver is what somebody needs who sees what leaves, and signs it off.
 var handsOver = set(
 	"sit-down", "leave-seat",
 	"get-studio", "list-orders", "list-past-orders", "hand-over", "hand-over-part", "get-label-png", "get-label-svg",
-	"get-picture", "follow-events", "get-beside", "get-proposal", "get-beginning",
+	"get-picture", "get-health", "follow-events", "get-beside", "get-proposal", "get-beginning",
 )
 
 // purposes are what keys are for.

@@ -33,6 +33,7 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 	card := *block.MustAttribute("data-card")
 	block.MustClick()
 	page.press(test("hand"))
+	page.until(`() => !!document.querySelector(".v-overlay--active .v-list-item")?.innerText.trim()`)
 	other := page.MustElement(".v-overlay--active .v-list-item").MustText()
 	page.Keyboard.MustType(input.Escape)
 	page.until(`() => !document.querySelector(".v-overlay--active .v-list-item")`)

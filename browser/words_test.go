@@ -147,6 +147,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/book", []string{test("page-Dahlia"), test("tab-pictures")}},
 		{"/book", []string{test("page-Dahlia"), test("tab-compare")}},
 		{"/log", nil},
+		{"/journal", []string{`[data-test^="line-"]`}},
 		{"/beginning/people", nil},
 		{"/beginning/places", nil},
 		{"/beginning/materials", nil},

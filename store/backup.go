@@ -86,11 +86,11 @@ func sound(ctx context.Context, file string) error {
 			return err
 		}
 		if found != "ok" {
-			return Broken{What: damaged, err: errors.New(found)}
+			return damaged(errors.New(found))
 		}
 		var tables int64
 		if err := db.QueryRowContext(ctx, "SELECT MAX(version_id) FROM goose_db_version").Scan(&tables); err != nil {
-			return Broken{What: damaged, err: err}
+			return damaged(err)
 		}
 		if newest, err := newestTables(); err != nil || tables > newest {
 			return errors.Join(err, newer(tables, newest))

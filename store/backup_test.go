@@ -74,7 +74,11 @@ func TestABackupIsTakenIntoWhatIsOpenAndEmpty(t *testing.T) {
 	before, _, _, err := served.LastN(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, was, everything(t, empty))
-	_, err = served.Do(ctx, command("named anew"), func(tx *store.Tx) (any, error) { return nil, tx.Rename("The Loft") })
+	_, err = served.Do(
+		ctx,
+		command("named anew"),
+		func(tx *store.Tx) (any, error) { return nil, tx.Rename("The Loft") },
+	)
 	require.NoError(t, err)
 	require.NoError(t, served.Close())
 	left, err := filepath.Glob(filepath.Join(empty, "*taken*"))

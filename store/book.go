@@ -5,7 +5,6 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"slices"
 
 	"bractum/core/book"
@@ -409,7 +408,7 @@ func (t *Tx) standsAlone(touches []sqlcgen.JournalTouch) error {
 		return err
 	}
 	if problems := doc.Validate(); len(problems) > 0 {
-		return CannotUndo{fmt.Sprintf("something uses it since (%s)", problems[0].Error())}
+		return CannotUndo{studio.Say("something uses it since (%s)", problems[0].Error())}
 	}
 	return nil
 }

@@ -70,6 +70,9 @@ func carried(ctx context.Context, q *sqlcgen.Queries, id, kind string) (Done, bo
 // become durable together or not at all. Do's answer must marshal to JSON.
 // A command whose id is in the journal already is not run again.
 func (s *Store) Do(ctx context.Context, c Command, do func(*Tx) (answer any, err error)) (Done, error) {
+	if err := s.InPlace(); err != nil {
+		return Done{}, err
+	}
 	tx, err := s.write.BeginTx(ctx, nil)
 	if err != nil {
 		return Done{}, plain(err)
@@ -184,9 +187,9 @@ func (t *Tx) records(lot string) ([]studio.TaskRecord, error) {
 }
 
 // CannotUndo says why a journal line cannot be undone.
-type CannotUndo struct{ Reason string }
+type CannotUndo struct{ studio.Said }
 
-func (c CannotUndo) Error() string { return c.Reason }
+func (c CannotUndo) Error() string { return c.String() }
 
 // WrittenBy is who gave the command of a line of the journal.
 func (t *Tx) WrittenBy(n int64) (studio.ID, error) {
@@ -208,20 +211,20 @@ func (t *Tx) Undo(n int64) error {
 		return err
 	}
 	if _, err := t.q.UndoneBy(t.ctx, nullInt(n)); err == nil {
-		return CannotUndo{fmt.Sprintf("%q was undone already", entry.Summary)}
+		return CannotUndo{studio.Say("%q was undone already", entry.Summary)}
 	}
 	touches, err := t.q.Touches(t.ctx, n)
 	if err != nil {
 		return err
 	}
 	if len(touches) == 0 || entry.Undoes.Valid {
-		return CannotUndo{fmt.Sprintf("%q cannot be undone", entry.Summary)}
+		return CannotUndo{studio.Say("%q cannot be undone", entry.Summary)}
 	}
 	for _, touched := range touches {
 		t.about(touched.Thing)
 		later, err := t.q.LaterTouch(t.ctx, sqlcgen.LaterTouchParams{Thing: touched.Thing, ID: touched.ID, N: n})
 		if err == nil {
-			return CannotUndo{fmt.Sprintf("%q came after it and touched the same; undo that first", later.Summary)}
+			return CannotUndo{studio.Say("%q came after it and touched the same; undo that first", later.Summary)}
 		}
 		if !errors.Is(err, sql.ErrNoRows) {
 			return err
@@ -253,7 +256,7 @@ func (t *Tx) restoreLot(touched sqlcgen.JournalTouch) error {
 			return err
 		}
 		if others > 0 {
-			return CannotUndo{"whoever was at it is at other work by now; pause or finish that first"}
+			return CannotUndo{studio.Say("whoever was at it is at other work by now; pause or finish that first")}
 		}
 	}
 	now, err := t.records(touched.ID)
@@ -261,7 +264,7 @@ func (t *Tx) restoreLot(touched sqlcgen.JournalTouch) error {
 }
 
 func (t *Tx) restoreClock(sqlcgen.JournalTouch) error {
-	return CannotUndo{"the clock is not moved back"}
+	return CannotUndo{studio.Say("the clock is not moved back")}
 }
 
 // Base is the journal number the command builds on.

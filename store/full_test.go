@@ -45,7 +45,7 @@ func TestAFullDiskIsSaidInWordsAndNothingIsLost(t *testing.T) {
 	}
 	var broken Broken
 	require.ErrorAs(t, err, &broken)
-	assert.Contains(t, broken.What, "the disk is full; nothing of this was written")
+	assert.Contains(t, broken.Error(), "the disk is full; nothing of this was written")
 	orders := func() int {
 		at, err := s.Snapshot(ctx, standing)
 		require.NoError(t, err, "what is recorded is read")

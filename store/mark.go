@@ -70,9 +70,13 @@ func whole(folder string) (wasPutAway bool, err error) {
 	if _, err := os.Stat(file + "-wal"); !errors.Is(err, fs.ErrNotExist) {
 		return false, err
 	}
-	return false, Broken{
-		What: fmt.Sprintf("%s was copied while Bractum was at work, without %s-wal beside it: what was written last "+
+	return false, broken(
+		nil,
+		"%s was copied while Bractum was at work, without %s-wal beside it: what was written last "+
 			"is missing. Nothing was changed. Copy both, or go back to a backup; or take it as it is, into another folder: "+
-			"bractum restore %s --data FOLDER", file, FileName, file),
-	}
+			"bractum restore %s --data FOLDER",
+		file,
+		FileName,
+		file,
+	)
 }

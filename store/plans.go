@@ -129,7 +129,7 @@ func (t *Tx) restorePlan(touched sqlcgen.JournalTouch) error {
 	}
 	row, err := t.q.PlanVersion(t.ctx, before)
 	if errors.Is(err, sql.ErrNoRows) {
-		return CannotUndo{"the plan before it is too long ago and not kept"}
+		return CannotUndo{studio.Say("the plan before it is too long ago and not kept")}
 	}
 	if err != nil {
 		return err

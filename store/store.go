@@ -40,14 +40,17 @@ var ErrBusy = errors.New("the studio's file is held by another program; nothing 
 // ErrEmpty says that the file holds no studio yet.
 var ErrEmpty = errors.New("the file holds no studio yet")
 
-// Broken says what is the matter with the file or the disk that it lies on, what is safe
-// and what to do.
+// Broken says in words why the file cannot be used, what is safe and what to do.
 type Broken struct {
-	What string
-	err  error
+	studio.Said
+	err error
 }
 
-func (b Broken) Error() string { return b.What }
+func (b Broken) Error() string { return b.String() }
+
+func broken(cause error, english string, with ...any) error {
+	return Broken{Said: studio.Say(english, with...), err: cause}
+}
 
 func (b Broken) Unwrap() error { return b.err }
 
@@ -80,6 +83,7 @@ type Store struct {
 	// statements, prepared once on each connection that uses them
 	writes, reads *sqlcgen.Queries
 	held          *flock.Flock // where this program serves the folder
+	about         os.FileInfo  // what is open, by which it is known again
 	folder        string
 	backups       string
 	// recipes that were read, by id: a revision never changes. One read within a command
@@ -123,6 +127,9 @@ func Open(ctx context.Context, folder string, o Options) (*Store, error) {
 		return nil, errors.Join(plain(err), letGo(held))
 	}
 	s.held, s.folder, s.backups = held, folder, o.backups(folder)
+	if s.about, err = os.Stat(filepath.Join(folder, FileName)); err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
 	if o.Served {
 		err = setMark(ctx, s.write, inUse)
 	} else if !wasPutAway {
@@ -183,7 +190,7 @@ func ready(ctx context.Context, write *sql.DB, o Options) error {
 		return err
 	}
 	if found != "ok" {
-		return Broken{What: damaged, err: errors.New(found)}
+		return damaged(errors.New(found))
 	}
 	return nil
 }
@@ -219,9 +226,13 @@ func upToDate(ctx context.Context, write *sql.DB, backups string) error {
 
 // newer says that a file is of a newer program.
 func newer(is, known int64) error {
-	return Broken{What: fmt.Sprintf(
+	return broken(
+		nil,
 		"this file was written by a newer Bractum (its tables are version %d, this program knows up to %d); nothing was changed. "+
-			"Start the newer program, or go back to a copy from before", is, known)}
+			"Start the newer program, or go back to a copy from before",
+		is,
+		known,
+	)
 }
 
 // newestTables is the version of the tables that this program writes.
@@ -287,7 +298,11 @@ func (s *Store) reading(ctx context.Context, do func(*sqlcgen.Queries) error) er
 	return plain(do(s.reads.WithTx(tx)))
 }
 
-const damaged = "the studio's file is damaged or is no file of Bractum; nothing was changed. Keep it as it is, and go back to a copy"
+// damaged says that a file is none, or none any more.
+func damaged(cause error) error {
+	return broken(cause, "the studio's file is damaged or is no file of Bractum; nothing was changed. "+
+		"Keep it as it is, and go back to a copy")
+}
 
 // plain turns the driver's word for a file that cannot be used into ours.
 func plain(err error) error {
@@ -297,24 +312,18 @@ func plain(err error) error {
 	case said[busy], said[locked]:
 		return fmt.Errorf("%w (%v)", ErrBusy, err)
 	case said[full]:
-		return Broken{
-			What: "the disk is full; nothing of this was written, and everything recorded before is safe. " +
-				"Make room and try again",
-			err: err,
-		}
+		return broken(err, "the disk is full; nothing of this was written, and everything recorded before is safe. "+
+			"Make room and try again")
 	case said[readOnly]:
-		return Broken{
-			What: "the studio's file may only be read; nothing was written. Let this user write to the file and its folder",
-			err:  err,
-		}
+		return broken(
+			err,
+			"the studio's file may only be read; nothing was written. Let this user write to the file and its folder",
+		)
 	case said[corrupt], said[notADatabase]:
-		return Broken{What: damaged, err: err}
+		return damaged(err)
 	case said[ioError], said[cannotOpen]:
-		return Broken{
-			What: "the disk did not take or give what it should; nothing of this was written. " +
-				"Look whether it is full, unplugged or failing",
-			err: err,
-		}
+		return broken(err, "the disk did not take or give what it should; nothing of this was written. "+
+			"Look whether it is full, unplugged or failing")
 	}
 	return err
 }

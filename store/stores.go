@@ -143,7 +143,7 @@ func (t *Tx) restorePurchase(touched sqlcgen.JournalTouch) error {
 		return err
 	}
 	if before == nil {
-		return CannotUndo{"the supplier has the order; cancel it there, and then here"}
+		return CannotUndo{studio.Say("the supplier has the order; cancel it there, and then here")}
 	}
 	before.Version = now.Version + 1
 	return t.putPurchase(now, *before)

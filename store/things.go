@@ -7,6 +7,7 @@ import (
 
 	"modernc.org/sqlite"
 
+	"bractum/core/studio"
 	"bractum/store/sqlcgen"
 )
 
@@ -95,16 +96,16 @@ func stands(err error) error {
 		return err
 	}
 	if driver.Code() == unique || driver.Code() == primaryKey {
-		return CannotUndo{"something else has its name, or its place, by now; rename or undo that first"}
+		return CannotUndo{studio.Say("something else has its name, or its place, by now; rename or undo that first")}
 	}
-	return CannotUndo{"something uses it already; what is in use stays"}
+	return CannotUndo{studio.Say("something uses it already; what is in use stays")}
 }
 
 // restore takes one thing back to what it was before a command touched it.
 func (t *Tx) restore(touched sqlcgen.JournalTouch) error {
 	known := things[touched.Thing]
 	if known.restore == nil {
-		return CannotUndo{fmt.Sprintf("this program does not know what %q is", touched.Thing)}
+		return CannotUndo{studio.Say("this program does not know what %q is", touched.Thing)}
 	}
 	return stands(known.restore(t, touched))
 }

@@ -139,8 +139,13 @@ func TestAWorkshopSaysWhatDoesNotHold(t *testing.T) {
 	assert.Equal(t, 422, code, "an id other than that of its address")
 	code, _ = d.wishes(workshop.Places, "spoon", nil, object{"id": "spoon", "name": "Spoon", "slots": 1})
 	assert.Equal(t, 422, code)
-	code, answer = d.ask("PUT", "/api/workshop", object{"name": "Yard", "settings": w.Settings, "climate": w.Climate[:3],
-		"was": object{"name": w.Name, "settings": w.Settings, "climate": w.Climate}}, nil)
+	code, answer = d.ask(
+		"PUT",
+		"/api/workshop",
+		object{"name": "Yard", "settings": w.Settings, "climate": w.Climate[:3],
+			"was": object{"name": w.Name, "settings": w.Settings, "climate": w.Climate}},
+		nil,
+	)
 	assert.Equal(t, 422, code, answer)
 	w.Settings.SittingMinutes = 35
 	air := slices.Clone(w.Climate)
@@ -321,4 +326,41 @@ func TestAUsualFlowerComesIntoAnEmptyBook(t *testing.T) {
 	assert.NotEmpty(t, d.workshop().Places, "what it lies in came with it")
 	code, _ = d.ask("GET", "/api/workshop/usual/flowers/"+uuid.NewString(), nil, nil)
 	assert.Equal(t, 404, code)
+}
+
+// A line of the journal says what was before it and is after it, in names; what was done on one day is taken back on
+// another.
+func TestALineOfTheJournalSaysBeforeAndAfter(t *testing.T) {
+	d := newDesk(t)
+	w := d.workshop()
+	wires := w.Suppliers[slices.IndexFunc(w.Suppliers, func(s studio.Supplier) bool { return s.Name == "Sailcloth and wire" })]
+	later := wires
+	later.Days = 9
+	code, written := d.wishes(workshop.Suppliers, wires.ID, wires, later)
+	require.Equal(t, 200, code, written)
+	_, stores := d.ask("GET", "/api/stores", "", nil)
+	code, counted := d.ask("POST", "/api/stores/count", object{"counts": []object{{"id": demo.ID("Icing sugar"),
+		"amount": object{
+			"value": 2,
+			"unit":  "g",
+		}, "seen": find(t, stores["materials"], "name", "Icing sugar")["onHand"]}}}, nil)
+	require.Equal(t, 200, code, counted)
+	line := read[api.LineView](d, fmt.Sprintf("/api/journal/%v", written["n"]))
+	require.Len(t, line.Touched, 1)
+	assert.Equal(t, api.TouchedView{Thing: "supplier", Name: "Sailcloth and wire", State: "changed",
+		Changes: []api.ValueChange{{Place: "days", Was: "4", Is: "9"}}}, line.Touched[0])
+	assert.Equal(t, "Odalys", line.Person)
+	moved := read[api.LineView](d, fmt.Sprintf("/api/journal/%v", counted["n"])).Moved
+	require.Len(t, moved, 1)
+	assert.Equal(t, "Icing sugar", moved[0].Name)
+	assert.Negative(t, moved[0].Amount)
+	code, _ = d.ask("GET", "/api/journal/999", "", nil)
+	assert.Equal(t, 404, code)
+
+	code, answer := d.ask("POST", "/api/clock", object{"by": "minutes", "minutes": 2 * 1440}, nil)
+	require.Equal(t, 200, code, answer)
+	code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", written["n"]), "", nil)
+	require.Equal(t, 200, code, answer)
+	undone := read[api.LineView](d, fmt.Sprintf("/api/journal/%v", answer["n"]))
+	assert.Equal(t, []api.ValueChange{{Place: "days", Was: "9", Is: "4"}}, undone.Touched[0].Changes)
 }

@@ -424,7 +424,7 @@ func TestFieldsAreNeverRepaired(t *testing.T) {
 	assert.Equal(t, 3.0, run[float64](p, `ui.at(v.row, "shape.length")`, object{"row": row}))
 	assert.Equal(t, object{"standIns": []any{object{"place": "tray"}}}, run[object](p, `(() => { const r = {};
 		ui.put(r, "standIns.0.place", "tray"); ui.put(r, "says.0.by", 1); ui.put(r, "says.0.by", undefined); return r })()`, nil))
-	assert.Equal(t, "step “Dry upright”, wait, thickness in µm",
+	assert.Equal(t, "step “Dry upright”, wait, thickness",
 		run[string](p, `ui.placeWords(v.place)`, object{"place": `steps[3] "Dry upright".wait.thicknessMicrometres`}))
 	assert.Equal(t, "dry upright 2", run[string](p, `ui.keyFor("Dry upright!", ["dry upright"])`, nil))
 }

@@ -1,5 +1,6 @@
-// Refusals gathers, from the source of the program, every sentence with which it refuses something, as the interface's
-// catalogue of words has them, and writes them as a JSON list to standard output. Run it from the top of the source
+// Refusals gathers, from the source of the program, every sentence with which it refuses something and every name of a
+// field that such a sentence may be about, as the interface's catalogue of words has them, and writes them as a JSON
+// list to standard output. Run it from the top of the source
 // tree: make generate does.
 package main
 
@@ -12,15 +13,17 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"bractum/core/studio"
 )
 
 // sentence is which argument of a function is a sentence: those that make refusals, problems and answers.
-var sentence = map[string]int{"Refuse": 0, "RefuseUnless": 1, "Say": 0, "Flaw": 1, "say": 1, "New": 0, "NotFound": 0}
+var sentence = map[string]int{"Refuse": 0, "RefuseUnless": 1, "Say": 0, "Flaw": 1, "say": 1, "New": 0, "NotFound": 0, "broken": 1}
 
 // floors are the parts of the program that people hear from.
 var floors = []string{"api", "core", "outside", "picture", "store", "web"}
@@ -47,6 +50,9 @@ func write() error {
 			ast.Inspect(file, func(node ast.Node) bool {
 				if text, is := said(node); is {
 					all = append(all, studio.Say(text).Message())
+				}
+				if field, is := node.(*ast.Field); is && floor == "core" {
+					all = append(all, names(field)...)
 				}
 				return true
 			})
@@ -90,6 +96,38 @@ func said(node ast.Node) (string, bool) {
 		}
 	}
 	return "", false
+}
+
+// units are ends of names that say in what a field is kept.
+var units = []string{"Micrometres", "Milligrams", "Milliminutes", "PerMille", "Minutes"}
+
+// names are what a field of a document is called in words: `keepsMinutes` is "keeps", each of `skills` a "skill".
+func names(field *ast.Field) []string {
+	if field.Tag == nil {
+		return nil
+	}
+	name, _, _ := strings.Cut(reflect.StructTag(strings.Trim(field.Tag.Value, "`")).Get("json"), ",")
+	for _, unit := range units {
+		if rest, is := strings.CutSuffix(name, unit); is && rest != "" {
+			name = rest
+			break
+		}
+	}
+	if name == "" || name == "-" {
+		return nil
+	}
+	var words strings.Builder
+	for _, letter := range name {
+		if unicode.IsUpper(letter) {
+			words.WriteByte(' ')
+		}
+		words.WriteRune(unicode.ToLower(letter))
+	}
+	all := []string{words.String()}
+	if _, list := field.Type.(*ast.ArrayType); list {
+		all = append(all, strings.TrimSuffix(words.String(), "s"))
+	}
+	return all
 }
 
 // called is the last name of a function or a type.

@@ -104,12 +104,24 @@ func (a Amount) String() string {
 		return fmt.Sprintf("%g m", float64(a.Of)/1_000_000)
 	case unitLength:
 		return fmt.Sprintf("%g mm", float64(a.Of)/1000)
+	case unitShare:
+		return fmt.Sprintf("%g %%", float64(a.Of)/10)
+	case unitMinutes:
+		return fmt.Sprintf("%d min", a.Of)
+	case unitMilliminutes:
+		return fmt.Sprintf("%g min", float64(a.Of)/1000)
 	}
 	return strconv.FormatInt(a.Of, 10)
 }
 
-// unitLength is that of a piece's length, which is said in millimetres or inches; a length of stock is in metres.
-const unitLength Unit = "length"
+// Units of what is said and not kept in stock. A piece's length is said in millimetres or inches, that of stock in
+// metres.
+const (
+	unitLength       Unit = "length"
+	unitShare        Unit = "‰"
+	unitMinutes      Unit = "min"
+	unitMilliminutes Unit = "min/1000"
+)
 
 // measured is what of a sentence has a unit.
 func measured(with any) (Amount, bool) {
@@ -118,6 +130,12 @@ func measured(with any) (Amount, bool) {
 		return Amount{Of: int64(m), Unit: UnitMilligrams}, true
 	case Micrometres:
 		return Amount{Of: int64(m), Unit: unitLength}, true
+	case PerMille:
+		return Amount{Of: int64(m), Unit: unitShare}, true
+	case Minute:
+		return Amount{Of: int64(m), Unit: unitMinutes}, true
+	case Milliminutes:
+		return Amount{Of: int64(m), Unit: unitMilliminutes}, true
 	case Amount:
 		return m, true
 	}

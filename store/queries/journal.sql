@@ -47,3 +47,10 @@ WHERE (stock_lot_id = sqlc.arg(of) OR material_id = sqlc.arg(of) AND COALESCE(le
     AND ledger.id < sqlc.arg(before) AND +journal.at_minute >= sqlc.arg(since) AND +journal.at_minute < sqlc.arg(until)
     AND (instr(lower(journal.summary), lower(CAST(sqlc.arg(text) AS TEXT))) > 0 OR instr(lower(person.name), lower(CAST(sqlc.arg(text) AS TEXT))) > 0)
 ORDER BY ledger.id DESC LIMIT sqlc.arg(most);
+-- name: JournalEntry :one
+SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes, CAST(COALESCE(person.name, '') AS TEXT) AS person
+FROM journal LEFT JOIN person ON person.id = journal.person_id WHERE journal.n = ?;
+-- name: MovementsOfLine :many
+SELECT CAST(COALESCE(material_id, stock_lot_id, lot_id, '') AS TEXT) AS of_thing, CAST(COALESCE(length_um, 0) AS INTEGER) AS length_um, movement,
+    amount, CAST(COALESCE(material.name, '') AS TEXT) AS material, CAST(COALESCE(material.unit, '') AS TEXT) AS unit
+FROM ledger LEFT JOIN material ON material.id = ledger.material_id WHERE ledger.n = ? ORDER BY ledger.id LIMIT 200;

@@ -264,6 +264,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.improvePlanStmt, err = db.PrepareContext(ctx, improvePlan); err != nil {
 		return nil, fmt.Errorf("error preparing query ImprovePlan: %w", err)
 	}
+	if q.journalEntryStmt, err = db.PrepareContext(ctx, journalEntry); err != nil {
+		return nil, fmt.Errorf("error preparing query JournalEntry: %w", err)
+	}
 	if q.journalPageStmt, err = db.PrepareContext(ctx, journalPage); err != nil {
 		return nil, fmt.Errorf("error preparing query JournalPage: %w", err)
 	}
@@ -323,6 +326,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.materialsStmt, err = db.PrepareContext(ctx, materials); err != nil {
 		return nil, fmt.Errorf("error preparing query Materials: %w", err)
+	}
+	if q.movementsOfLineStmt, err = db.PrepareContext(ctx, movementsOfLine); err != nil {
+		return nil, fmt.Errorf("error preparing query MovementsOfLine: %w", err)
 	}
 	if q.nextOfKindStmt, err = db.PrepareContext(ctx, nextOfKind); err != nil {
 		return nil, fmt.Errorf("error preparing query NextOfKind: %w", err)
@@ -972,6 +978,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing improvePlanStmt: %w", cerr)
 		}
 	}
+	if q.journalEntryStmt != nil {
+		if cerr := q.journalEntryStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing journalEntryStmt: %w", cerr)
+		}
+	}
 	if q.journalPageStmt != nil {
 		if cerr := q.journalPageStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing journalPageStmt: %w", cerr)
@@ -1070,6 +1081,11 @@ func (q *Queries) Close() error {
 	if q.materialsStmt != nil {
 		if cerr := q.materialsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing materialsStmt: %w", cerr)
+		}
+	}
+	if q.movementsOfLineStmt != nil {
+		if cerr := q.movementsOfLineStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing movementsOfLineStmt: %w", cerr)
 		}
 	}
 	if q.nextOfKindStmt != nil {
@@ -1596,6 +1612,7 @@ type Queries struct {
 	heardOfStmt            *sql.Stmt
 	hoursStmt              *sql.Stmt
 	improvePlanStmt        *sql.Stmt
+	journalEntryStmt       *sql.Stmt
 	journalPageStmt        *sql.Stmt
 	keepStockLotStmt       *sql.Stmt
 	keyOfStmt              *sql.Stmt
@@ -1616,6 +1633,7 @@ type Queries struct {
 	lyingOfStmt            *sql.Stmt
 	makeOfferFollowStmt    *sql.Stmt
 	materialsStmt          *sql.Stmt
+	movementsOfLineStmt    *sql.Stmt
 	nextOfKindStmt         *sql.Stmt
 	nextPositionStmt       *sql.Stmt
 	offcutsStmt            *sql.Stmt
@@ -1783,6 +1801,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		heardOfStmt:            q.heardOfStmt,
 		hoursStmt:              q.hoursStmt,
 		improvePlanStmt:        q.improvePlanStmt,
+		journalEntryStmt:       q.journalEntryStmt,
 		journalPageStmt:        q.journalPageStmt,
 		keepStockLotStmt:       q.keepStockLotStmt,
 		keyOfStmt:              q.keyOfStmt,
@@ -1803,6 +1822,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		lyingOfStmt:            q.lyingOfStmt,
 		makeOfferFollowStmt:    q.makeOfferFollowStmt,
 		materialsStmt:          q.materialsStmt,
+		movementsOfLineStmt:    q.movementsOfLineStmt,
 		nextOfKindStmt:         q.nextOfKindStmt,
 		nextPositionStmt:       q.nextPositionStmt,
 		offcutsStmt:            q.offcutsStmt,

@@ -128,6 +128,34 @@ func (q *Queries) EntryByCommand(ctx context.Context, commandID string) (EntryBy
 	return i, err
 }
 
+const journalEntry = `-- name: JournalEntry :one
+SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes, CAST(COALESCE(person.name, '') AS TEXT) AS person
+FROM journal LEFT JOIN person ON person.id = journal.person_id WHERE journal.n = ?
+`
+
+type JournalEntryRow struct {
+	N        int64
+	AtMinute int64
+	Kind     string
+	Summary  string
+	Undoes   sql.NullInt64
+	Person   string
+}
+
+func (q *Queries) JournalEntry(ctx context.Context, n int64) (JournalEntryRow, error) {
+	row := q.queryRow(ctx, q.journalEntryStmt, journalEntry, n)
+	var i JournalEntryRow
+	err := row.Scan(
+		&i.N,
+		&i.AtMinute,
+		&i.Kind,
+		&i.Summary,
+		&i.Undoes,
+		&i.Person,
+	)
+	return i, err
+}
+
 const journalPage = `-- name: JournalPage :many
 SELECT journal.n, journal.at_minute, journal.kind, journal.summary, journal.undoes,
     CAST(COALESCE(person.name, '') AS TEXT) AS person,
@@ -304,6 +332,51 @@ func (q *Queries) LedgerPage(ctx context.Context, arg LedgerPageParams) ([]Ledge
 			&i.Summary,
 			&i.Person,
 			&i.OrderName,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const movementsOfLine = `-- name: MovementsOfLine :many
+SELECT CAST(COALESCE(material_id, stock_lot_id, lot_id, '') AS TEXT) AS of_thing, CAST(COALESCE(length_um, 0) AS INTEGER) AS length_um, movement,
+    amount, CAST(COALESCE(material.name, '') AS TEXT) AS material, CAST(COALESCE(material.unit, '') AS TEXT) AS unit
+FROM ledger LEFT JOIN material ON material.id = ledger.material_id WHERE ledger.n = ? ORDER BY ledger.id LIMIT 200
+`
+
+type MovementsOfLineRow struct {
+	OfThing  string
+	LengthUm int64
+	Movement string
+	Amount   int64
+	Material string
+	Unit     string
+}
+
+func (q *Queries) MovementsOfLine(ctx context.Context, n int64) ([]MovementsOfLineRow, error) {
+	rows, err := q.query(ctx, q.movementsOfLineStmt, movementsOfLine, n)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []MovementsOfLineRow
+	for rows.Next() {
+		var i MovementsOfLineRow
+		if err := rows.Scan(
+			&i.OfThing,
+			&i.LengthUm,
+			&i.Movement,
+			&i.Amount,
+			&i.Material,
+			&i.Unit,
 		); err != nil {
 			return nil, err
 		}

@@ -11,6 +11,7 @@ import { waiting } from "./api/outbox";
 import { useAccess } from "./api/access";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
+import HealthNote from "./parts/HealthNote.vue";
 import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
 import { learn } from "./words/language";
@@ -113,6 +114,7 @@ useEventListener("keydown", press);
     <p v-if="newer" class="cut" role="status">
       A newer Bractum is here. <button class="bare add" @click="letIn()">Let it in</button>
     </p>
+    <HealthNote v-if="!empty && !outside" />
     <p v-if="following === 'lost' && !empty && !outside" class="cut" role="status">
       The connection is lost; what you see may be old. Nothing you recorded is lost<template v-if="unsent"
         >: {{ $t("{n} thing waits | {n} things wait", unsent) }} here to be sent</template

@@ -49,3 +49,27 @@ export const mass = (milligrams: number): string =>
   milligrams && Math.abs(milligrams) < 50
     ? t("{milligrams} mg", { milligrams: plain(milligrams) })
     : `${massFigure(milligrams)} ${massUnit()}`;
+
+/** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
+export function lasting(minutes: number): string {
+  const m = Math.abs(Math.round(minutes));
+  if (m < 60) return t("{minutes} min", { minutes: m });
+  if (m < 1440)
+    return m % 60
+      ? t("{hours} h {minutes} min", { hours: Math.floor(m / 60), minutes: m % 60 })
+      : t("{hours} h", { hours: m / 60 });
+  const hours = Math.round(m / 60);
+  return hours % 24
+    ? t("{days} d {hours} h", { days: Math.floor(hours / 24), hours: hours % 24 })
+    : t("{days} d", { days: hours / 24 });
+}
+
+/** An amount in the unit it is kept in, as it is said: of stock, of a piece's length, of a share, of time. */
+export function measured(amount: number, unit: string): string {
+  if (unit === "length") return length(amount);
+  if (unit === "mg") return mass(amount);
+  if (unit === "‰") return `${plain(amount / 10)} %`;
+  if (unit === "min") return lasting(amount);
+  if (unit === "min/1000") return amount % 1000 ? `${plain(amount / 1000)} min` : lasting(amount / 1000);
+  return stocked(amount, unit);
+}

@@ -1,23 +1,8 @@
 import { computed } from "vue";
 import { useStudio } from "./api/queries";
 import { manner } from "./manner";
-import { t } from "./words/said";
 
 export * from "./figures";
-
-/** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
-export function lasting(minutes: number): string {
-  const m = Math.abs(Math.round(minutes));
-  if (m < 60) return t("{minutes} min", { minutes: m });
-  if (m < 1440)
-    return m % 60
-      ? t("{hours} h {minutes} min", { hours: Math.floor(m / 60), minutes: m % 60 })
-      : t("{hours} h", { hours: m / 60 });
-  const hours = Math.round(m / 60);
-  return hours % 24
-    ? t("{days} d {hours} h", { days: Math.floor(hours / 24), hours: hours % 24 })
-    : t("{days} d", { days: hours / 24 });
-}
 
 /** Minutes of the studio as local times in its zone, in the browser's language. */
 export function useTimes() {

@@ -305,7 +305,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Begin with a studio document in an empty folder */
+        /** Begin with a studio document or a backup in an empty folder */
         post: operations["begin-from-file"];
         delete?: never;
         options?: never;
@@ -841,6 +841,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is not as it should be with the computer, its clock and the file */
+        get: operations["get-health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/journal": {
         parameters: {
             query?: never;
@@ -850,6 +867,23 @@ export interface paths {
         };
         /** A page of the commands, newest first */
         get: operations["get-journal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A line of the journal with what was before and is after it */
+        get: operations["get-journal-line"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3600,6 +3634,16 @@ export interface components {
             /** @description the surroundings, the room if empty; nothing takes it down */
             in?: string;
         };
+        HealthView: {
+            /**
+             * Format: date-time
+             * @description what time it is there; left out where the studio's clock is not the computer's
+             */
+            at?: string;
+            says: components["schemas"]["Said"][];
+            /** @description whose times are shown */
+            zone: string;
+        };
         Held: {
             /** Format: int64 */
             from: number;
@@ -3816,6 +3860,23 @@ export interface components {
             owed: number;
             /** Format: int64 */
             there: number;
+        };
+        LineView: {
+            /** Format: int64 */
+            at: number;
+            /** @description true where nothing of it can be taken back */
+            final: boolean;
+            kind: string;
+            /** @description of stock */
+            moved: components["schemas"]["Movement"][];
+            /** Format: int64 */
+            n: number;
+            person: string;
+            summary: string;
+            touched: components["schemas"]["TouchedView"][];
+            /** Format: int64 */
+            undoes?: number;
+            undone: boolean;
         };
         LinkView: {
             /** Format: int64 */
@@ -4208,6 +4269,20 @@ export interface components {
         Moved: {
             /** Format: int64 */
             n: number;
+        };
+        Movement: {
+            /** Format: int64 */
+            amount: number;
+            /**
+             * Format: int64
+             * @description of wires that lie cut
+             */
+            lengthMicrometres?: number;
+            movement: string;
+            /** @description of a material */
+            name?: string;
+            thing: string;
+            unit?: string;
         };
         Named: {
             form?: string;
@@ -5908,6 +5983,19 @@ export interface components {
             /** @description it is so, though somebody found them further before */
             surely?: boolean;
         };
+        TouchedView: {
+            changes: components["schemas"]["ValueChange"][];
+            /**
+             * Format: int64
+             * @description how many further differences there are
+             */
+            more?: number;
+            name: string;
+            /** @enum {string} */
+            state: "new" | "changed" | "gone";
+            /** @description what kind it is, as the journal has it */
+            thing: string;
+        };
         Trial: {
             differences: components["schemas"]["Differences"];
             dropped: components["schemas"]["Unplaced"][];
@@ -5978,6 +6066,11 @@ export interface components {
             materials: components["schemas"]["Material"][];
             places: components["schemas"]["Place"][];
             tools: components["schemas"]["Tool"][];
+        };
+        ValueChange: {
+            is?: string;
+            place: string;
+            was?: string;
         };
         Variant: {
             materials?: components["schemas"]["MaterialInput"][];
@@ -10032,6 +10125,35 @@ export interface operations {
             };
         };
     };
+    "get-health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-journal": {
         parameters: {
             query?: {
@@ -10062,6 +10184,73 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-journal-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -16,6 +16,9 @@ const undo = useUndo();
   <v-dialog v-model="open" max-width="620">
     <div class="sheet journal">
       <h2>What was recorded</h2>
+      <RouterLink class="add" to="/journal" data-test="whole-journal" @click="open = false"
+        >The whole journal, with what was before and after</RouterLink
+      >
       <ProblemNote :error="undo.error.value ?? error" />
       <HistoryPages
         v-model="sought"

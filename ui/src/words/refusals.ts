@@ -1,22 +1,18 @@
 import type { Schemas } from "../api/client";
-import { length, mass, plain, stocked } from "../figures";
+import { measured, plain } from "../figures";
 import { placeWords } from "../parts/fields/fields";
-import { t, te } from "./said";
+import { t, translated } from "./said";
 
 /** A sentence of the program as it comes: a message of the catalogue, and what stands in it. */
 type Said = Schemas["Said"];
 type With = string | number | Said | { amount: number; unit: string } | { place: string };
-
-/** A text of the program in the language that is spoken here, where it is in the catalogue. */
-const translated = (text: string) => (te(text) ? t(text) : text);
 
 function filled(with_: With): string {
   if (typeof with_ === "number") return plain(with_);
   if (typeof with_ === "string") return translated(with_);
   if ("says" in with_) return refusal(with_);
   if ("place" in with_) return placeWords(with_.place);
-  if (with_.unit === "length") return length(with_.amount);
-  return with_.unit === "mg" ? mass(with_.amount) : stocked(with_.amount, with_.unit);
+  return measured(with_.amount, with_.unit);
 }
 
 /** What was refused and why, in words and in the studio's units. */

@@ -37,6 +37,9 @@ export const i18n = createI18n({
 
 export const { t, te } = i18n.global;
 
+/** A text of the program in the language that is spoken here, where it is in the catalogue. */
+export const translated = (text: string): string => (te(text) ? t(text) : text);
+
 /** A code in words; what is none, as it is. */
 export const word = (code: string): string => (te(`word.${code}`) ? t(`word.${code}`) : code);
 

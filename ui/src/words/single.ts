@@ -22,6 +22,13 @@ const codes = [
   "Materials",
   "To buy",
   "Change of mind",
+  // what the journal tells of, and how stock moves
+  ..."gone order lot lying stock purchase plan person settings refusal timer air sensor clock draft page".split(" "),
+  ..."revision colourway material place supplier name equipment bought mixed used spoilt counted reserved".split(" "),
+  ..."released corrected".split(" "),
+  "drying class",
+  "usual air",
+  ..."decided divided pin".split(" "),
   // glyphs of work
   ..."mix wire shape paint assemble pack cut steam wait hand-over dusting".split(" "),
 ];

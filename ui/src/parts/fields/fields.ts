@@ -2,7 +2,8 @@ import { lengthScale, lengthUnit, manner, massScale, massUnit, moneyScale } from
 import { typed } from "../../number";
 import { v7 } from "uuid";
 import type { Column } from "./column";
-import { t } from "../../words/said";
+import { measured, plain } from "../../figures";
+import { t, translated, word } from "../../words/said";
 
 export type Row = Record<string, unknown>;
 
@@ -70,17 +71,17 @@ type Mistake = { what: string; why?: string };
 
 /** What was written as it is kept; undefined for nothing. Decimal commas are understood. */
 export function kept(c: Column, text: string): unknown {
-  const plain = text.trim();
-  if (plain === "") return undefined;
-  if (c.as) return c.as.kept(plain);
+  const written = text.trim();
+  if (written === "") return undefined;
+  if (c.as) return c.as.kept(written);
   const scale = scaleOf(c);
   if (c.kind === "list")
-    return plain
+    return written
       .split("\n")
       .map((l) => l.trim())
       .filter(Boolean);
   if (c.kind === "mistakes")
-    return plain
+    return written
       .split("\n")
       .map((line): Mistake => {
         const [, what = line, why = ""] = /^([^:]*):(.*)$/.exec(line) ?? [];
@@ -88,18 +89,18 @@ export function kept(c: Column, text: string): unknown {
       })
       .filter((m) => m.what);
   if (c.kind === "numbers")
-    return plain
+    return written
       .split(/[+\s;]+/)
       .filter(Boolean)
       .map((n) => scaled(typed(n), c.scale ?? 1));
   if (scale) {
-    return scaled(measured(plain, c), scale);
+    return scaled(withUnit(written, c), scale);
   }
   return text;
 }
 
 /** What people write behind a number: millimetres, grams, minutes, days or percent each. */
-const written: Partial<Record<Column["kind"], Record<string, number>>> = {
+const unitsWritten: Partial<Record<Column["kind"], Record<string, number>>> = {
   mm: { mm: 1, cm: 10, m: 1000, in: 25.4, '"': 25.4 },
   g: { g: 1, kg: 1000, mg: 0.001, oz: 28.349523 },
   min: { min: 1, h: 60, s: 1 / 60 },
@@ -110,35 +111,49 @@ const written: Partial<Record<Column["kind"], Record<string, number>>> = {
 };
 
 /** A number with or without a unit behind it, as "35,5 g", "36 cm" or "1.5 h"; NaN for what is none. */
-function measured(text: string, c: Column): number {
+function withUnit(text: string, c: Column): number {
   const [, number = text, unit] = /^([+-]?[\d.,]+)\s*([a-zA-Z%‰°"]+)$/.exec(text) ?? [];
   if (unit === undefined || unit === unitOf(c)) return typed(number);
-  return (typed(number) * (written[c.kind]?.[unit] ?? NaN)) / (written[c.kind]?.[unitOf(c)] ?? 1);
+  return (typed(number) * (unitsWritten[c.kind]?.[unit] ?? NaN)) / (unitsWritten[c.kind]?.[unitOf(c)] ?? 1);
 }
 
 /** A number in the small unit it is kept in. Where that is its own unit, a part of one is not rounded away. */
 const scaled = (n: number, scale: number): number => (scale === 1 ? n : Math.round(n * scale));
 
-/** A place in a recipe as people would say it: "step “Dry upright”, wait, thickness in µm". */
+/** The unit that the end of a field's name says: `thicknessMicrometres` is a length. */
+const unitsOfNames: Record<string, string> = {
+  Micrometres: "length",
+  Milligrams: "mg",
+  Milliminutes: "min/1000",
+  PerMille: "‰",
+  Minutes: "min",
+};
+const unitOfName = (name: string) => Object.keys(unitsOfNames).find((unit) => name.endsWith(unit) && name !== unit);
+
+/** A place in a document as people would say it: "step “Dry upright”, wait, thickness". */
 export function placeWords(place: string): string {
-  const units: Record<string, string> = {
-    Micrometres: t("in µm"),
-    Milligrams: t("in mg"),
-    Milliminutes: t("in thousandths of a minute"),
-    PerMille: t("in ‰"),
-    Minutes: t("in min"),
-  };
   return place
     .split(/\.(?![^"]*"(?:[^"]*"[^"]*")*[^"]*$)/)
     .map((part) => {
-      const [, word = part, index, name] = /^([A-Za-z0-9]+)(?:\[(\d+)\])?\s*(?:"(.*)")?$/.exec(part) ?? [];
-      const unit = Object.keys(units).find((u) => word.endsWith(u) && word !== u);
-      const plain = (unit ? word.slice(0, -unit.length) : word).replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`);
-      const one = index === undefined ? plain : plain.replace(/s$/, "");
-      const which = name ? ` “${name}”` : index === undefined ? "" : ` ${Number(index) + 1}`;
-      return one + which + (unit ? ` ${units[unit]}` : "");
+      const [, name = part, index, called] = /^([A-Za-z0-9]*)(?:\[(\d+)\])?\s*(?:"(.*)")?$/.exec(part) ?? [];
+      const plain = name
+        .slice(0, name.length - (unitOfName(name) ?? "").length)
+        .replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`);
+      const one = translated(index === undefined ? plain : plain.replace(/s$/, ""));
+      return one + (called ? ` “${called}”` : index === undefined ? "" : ` ${Number(index) + 1}`);
     })
     .join(", ");
+}
+
+/** A value at a place in a document, in words and in the studio's units. */
+export function valueWords(place: string, kept: string | undefined): string {
+  if (kept === undefined || kept === "") return "—";
+  if (kept === "true") return t("yes");
+  if (kept === "false") return t("no");
+  const n = Number(kept);
+  if (Number.isNaN(n) || kept.trim() === "") return word(kept);
+  const unit = unitOfName(place.split(".").at(-1)!);
+  return unit ? measured(n, unitsOfNames[unit]!) : plain(n);
 }
 
 /** A key that no step of a recipe has yet, from its name. */

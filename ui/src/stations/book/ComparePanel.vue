@@ -5,7 +5,7 @@ import { answered, client, type Schemas } from "../../api/client";
 import FlowerPortrait from "../../drawings/FlowerPortrait.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { totalWords } from "../../words";
-import { placeWords } from "../../parts/fields/fields";
+import { placeWords, valueWords } from "../../parts/fields/fields";
 import { amount } from "../../words/differences";
 import type { Writing } from "./writing";
 import { t } from "../../words/said";
@@ -105,7 +105,7 @@ const pieces = computed(() => {
         <summary>{{ data.changes.length }} things are written otherwise</summary>
         <ul>
           <li v-for="c in data.changes" :key="c.place" class="quiet">
-            {{ placeWords(c.place) }}: {{ c.was || $t("nothing") }} → {{ c.is || $t("nothing") }}
+            {{ placeWords(c.place) }}: {{ valueWords(c.place, c.was) }} → {{ valueWords(c.place, c.is) }}
           </li>
         </ul>
       </details>

@@ -5,7 +5,7 @@ import { answered, client, person, type Schemas, useCommands } from "../../api/c
 import { useUsual } from "../../api/queries";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { clashWords } from "../../words";
-import { placeWords } from "../../parts/fields/fields";
+import { placeWords, valueWords } from "../../parts/fields/fields";
 import { t, word } from "../../words/said";
 import { inWords } from "../../words/refusals";
 
@@ -140,7 +140,7 @@ const says: Record<string, string> = {
                 </select>
                 <ul>
                   <li v-for="c in t.changes.slice(0, 12)" :key="c.place" class="quiet">
-                    {{ placeWords(c.place) }}: {{ c.was || $t("nothing") }} → {{ c.is || $t("nothing") }}
+                    {{ placeWords(c.place) }}: {{ valueWords(c.place, c.was) }} → {{ valueWords(c.place, c.is) }}
                   </li>
                   <li v-if="t.changes.length > 12" class="quiet">and {{ t.changes.length - 12 }} more</li>
                 </ul>

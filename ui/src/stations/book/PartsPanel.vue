@@ -5,7 +5,7 @@ import { length } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { columnsFor, Words } from "./columns";
 import FieldGrid from "../../parts/fields/FieldGrid.vue";
-import { placeWords, type Row } from "../../parts/fields/fields";
+import { placeWords, valueWords, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import { newId, type Recipe, type Writing } from "./writing";
 import { t, word } from "../../words/said";
@@ -279,7 +279,7 @@ function freshSize(): Row {
         <li v-for="c in read.changes" :key="c.name">
           <b>{{ c.name }}</b> {{ word(c.state) }}
           <span v-for="e in c.changes.slice(0, 8)" :key="e.place" class="quiet"
-            >{{ placeWords(e.place) }}: {{ e.was || $t("nothing") }} → {{ e.is || $t("nothing") }};
+            >{{ placeWords(e.place) }}: {{ valueWords(e.place, e.was) }} → {{ valueWords(e.place, e.is) }};
           </span>
         </li>
       </ul>

@@ -2,7 +2,7 @@
 import { ref } from "vue";
 import { command, keepPicture, person, type Schemas } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { placeWords } from "../../parts/fields/fields";
+import { placeWords, valueWords } from "../../parts/fields/fields";
 import type { Writing } from "./writing";
 
 /** Photos and drawings of a recipe, and what its revisions changed. */
@@ -78,7 +78,7 @@ async function keep(event: Event) {
           >
           <ul>
             <li v-for="c in r.changes" :key="c.place" class="quiet">
-              {{ placeWords(c.place) }}: {{ c.was || $t("nothing") }} → {{ c.is || $t("nothing") }}
+              {{ placeWords(c.place) }}: {{ valueWords(c.place, c.was) }} → {{ valueWords(c.place, c.is) }}
             </li>
           </ul>
         </li>
