@@ -24,12 +24,22 @@ import (
 // running starts the program and gives its address once it says so, and how to
 // stop it as Ctrl-C does.
 func running(t *testing.T, arguments ...string) (url string, stop func()) {
-	command := exec.Command(os.Args[0], arguments...)
+	url, command := started(t, arguments...)
+	return url, func() {
+		require.NoError(t, command.Process.Signal(syscall.SIGTERM))
+		require.NoError(t, command.Wait(), "it ends in good order")
+	}
+}
+
+// started runs the program, and waits until it says where it is.
+func started(t *testing.T, arguments ...string) (url string, command *exec.Cmd) {
+	command = exec.Command(os.Args[0], arguments...)
 	command.Env = append(os.Environ(), "BRACTUM_RUN=1", "PORT=0")
 	out, err := command.StdoutPipe()
 	require.NoError(t, err)
 	command.Stderr = os.Stderr
 	require.NoError(t, command.Start())
+	t.Cleanup(func() { _ = command.Process.Kill() }) // it has ended, or the test has failed
 	lines := bufio.NewScanner(out)
 	require.True(t, lines.Scan(), "it says where it is")
 	url = regexp.MustCompile(`http://\S+`).FindString(lines.Text())
@@ -38,10 +48,7 @@ func running(t *testing.T, arguments ...string) (url string, stop func()) {
 		for lines.Scan() { // what to try first
 		}
 	}()
-	return url, func() {
-		require.NoError(t, command.Process.Signal(syscall.SIGTERM))
-		require.NoError(t, command.Wait(), "it ends in good order")
-	}
+	return url, command
 }
 
 func orders(t *testing.T, url string) int {
