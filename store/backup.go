@@ -51,12 +51,12 @@ func copyInto(ctx context.Context, db *sql.DB, file string) (err error) {
 		return fmt.Errorf("%s is there already; name a file that is not. Nothing was changed", file)
 	}
 	part := file + ".part"
-	if err := os.Remove(part); err != nil && !errors.Is(err, fs.ErrNotExist) {
+	if err := cleared(part); err != nil {
 		return err
 	}
 	defer func() {
 		if err != nil {
-			_ = os.Remove(part) // what is left of it is taken away by the next
+			_ = cleared(part) // what is left of it is taken away by the next
 		}
 	}()
 	if _, err := db.ExecContext(ctx, "VACUUM INTO ?", part); err != nil {
@@ -115,8 +115,11 @@ func Restore(ctx context.Context, file, folder string) error {
 		return err
 	}
 	part := at + ".part"
+	if err := cleared(part); err != nil {
+		return err
+	}
 	if err := errors.Join(copied(file, part), sound(ctx, part)); err != nil {
-		return errors.Join(err, os.Remove(part))
+		return errors.Join(err, cleared(part))
 	}
 	if err := errors.Join(synced(part), os.Rename(part, at)); err != nil {
 		return err
@@ -185,7 +188,7 @@ func (s *Store) Thin(keep int) error {
 	}
 	for _, part := range parts {
 		if about, err := os.Stat(part); err == nil && time.Since(about.ModTime()) > time.Hour {
-			_ = os.Remove(part) // the next time, if not now
+			_ = cleared(part) // the next time, if not now
 		}
 	}
 	all = slices.DeleteFunc(all, func(b Backup) bool { return strings.Contains(b.Name, beforeTables) })
@@ -199,6 +202,17 @@ func (s *Store) Thin(keep int) error {
 
 // beforeTables marks a backup that was made before tables were brought up to date.
 const beforeTables = "-before-tables-"
+
+// cleared takes away what a program that was killed has left of a file, with SQLite's own beside it: a journal that
+// is not this file's would be played back into it.
+func cleared(part string) error {
+	for _, ending := range []string{"", "-journal", "-wal", "-shm"} {
+		if err := os.Remove(part + ending); err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return err
+		}
+	}
+	return nil
+}
 
 func escaped(file string) string { return (&url.URL{Path: file}).EscapedPath() }
 
@@ -229,11 +243,14 @@ func synced(path string) error {
 // that is there stays.
 func (s *Store) TakeIn(ctx context.Context, backup io.Reader) (err error) {
 	part := filepath.Join(s.folder, FileName+".taken")
+	if err := cleared(part); err != nil {
+		return plain(err)
+	}
 	out, err := os.OpenFile(part, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
 	if err != nil {
 		return plain(err)
 	}
-	defer func() { err = errors.Join(err, os.Remove(part)) }()
+	defer func() { err = errors.Join(err, cleared(part)) }()
 	_, err = out.ReadFrom(backup)
 	if err = errors.Join(err, out.Close()); err == nil {
 		err = sound(ctx, part)

@@ -192,3 +192,20 @@ func BenchmarkAgedStudio(b *testing.B) {
 		app.Close()
 	}
 }
+
+// BenchmarkRestoringAnAgedStudio puts a backup of a studio of ten years into an empty folder, opens it and proves it.
+func BenchmarkRestoringAnAgedStudio(b *testing.B) {
+	s, _ := aged(b, true)
+	made, err := s.Backup(b.Context())
+	require.NoError(b, err)
+	file := filepath.Join(s.BackupFolder(), made.Name)
+	for b.Loop() {
+		into := filepath.Join(b.TempDir(), "restored")
+		require.NoError(b, store.Restore(b.Context(), file, into))
+		again, err := store.Open(b.Context(), into, store.Options{})
+		require.NoError(b, err)
+		require.NoError(b, again.Verify(b.Context(), standing))
+		require.NoError(b, again.Close())
+	}
+	b.ReportMetric(float64(made.Bytes)/1e6, "MB")
+}

@@ -295,23 +295,34 @@ func withPast(t testing.TB) desk {
 // tablets listen to the events of an application; each tells the numbers that it hears.
 func tablets(t testing.TB, url string, number int) (heard []chan string) {
 	for range number {
-		answer, err := http.Get(url + "/api/events")
-		require.NoError(t, err)
-		t.Cleanup(func() { _ = answer.Body.Close() })
-		says := make(chan string, 1000)
-		heard = append(heard, says)
-		go func() {
-			lines := bufio.NewScanner(answer.Body)
-			for lines.Scan() {
-				if data, is := strings.CutPrefix(lines.Text(), "data: "); is {
-					var told struct{ N int64 }
-					_ = json.Unmarshal([]byte(data), &told)
-					says <- fmt.Sprint(told.N)
-				}
-			}
-		}()
+		heard = append(heard, follows(t, url, ""))
 	}
 	return heard
+}
+
+// follows is a browser, with its cookie if it has one, that hears of every line of the journal.
+func follows(t testing.TB, url, cookie string) chan string {
+	request, err := http.NewRequest(http.MethodGet, url+"/api/events", nil)
+	require.NoError(t, err)
+	if cookie != "" {
+		request.Header.Set("Cookie", api.Cookie+"="+cookie)
+	}
+	answer, err := http.DefaultClient.Do(request)
+	require.NoError(t, err)
+	require.Equal(t, http.StatusOK, answer.StatusCode)
+	t.Cleanup(func() { _ = answer.Body.Close() })
+	says := make(chan string, 1000)
+	go func() {
+		lines := bufio.NewScanner(answer.Body)
+		for lines.Scan() {
+			if data, is := strings.CutPrefix(lines.Text(), "data: "); is {
+				var told struct{ N int64 }
+				_ = json.Unmarshal([]byte(data), &told)
+				says <- fmt.Sprint(told.N)
+			}
+		}
+	}()
+	return says
 }
 
 // BenchmarkACheckSeenByFortyTablets is one touch until forty tablets were told and one of

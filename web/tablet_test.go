@@ -154,30 +154,50 @@ func TestWhatHappenedWithoutAConnectionIsBookedThen(t *testing.T) {
 }
 
 // BenchmarkATouchOnTheSeasonSeenByFortyTablets is one touch at the size of a season until forty tablets were told
-// of it and each has read its own bench with it: of the plan as it is once that has been worked out.
+// of it and each has read its own bench with it: of the plan as it is once that has been worked out. All of them were
+// brought in by the lead, and somebody has sat down at each.
 func BenchmarkATouchOnTheSeasonSeenByFortyTablets(b *testing.B) {
 	d := newDeskOf(b, demo.Season(1, 1, 90))
+	benches := read[[]api.BenchState](d, "/api/benches")
+	lead := locks(b, d)
 	url, stop := d.serve()
 	defer func() { _ = stop() }()
-	heard := tablets(b, url, 40)
+	people := demo.Season(1, 1, 90).People
+	var all []*browser
+	var heard []chan string
+	for i := range 40 {
+		one := bringsIn(b, lead, fmt.Sprintf("Bench %d", i))
+		if code, said := one.sits(people[i%len(people)].Name, ""); code != 200 {
+			b.Fatal(said)
+		}
+		all, heard = append(all, one), append(heard, follows(b, url, one.cookie))
+	}
 	for _, says := range heard {
 		<-says
 	}
-	people := demo.Season(1, 1, 90).People
-	path := "/api/benches"
-	for _, one := range read[[]api.BenchState](d, path) {
-		if d.person = one.Person; one.Task == nil || !one.There {
+	var maker *browser
+	path := ""
+	for _, state := range benches {
+		if maker != nil || state.Task == nil || !state.There {
 			continue
 		}
-		path = "/api/tasks/" + string(one.Task.ID)
-		if code, _ := d.ask("POST", path+"/start", object{"foundReady": true}, nil); code == 200 {
-			break
+		for _, one := range all {
+			if one.person == state.Person {
+				path = "/tasks/" + string(state.Task.ID)
+				if code, _ := one.ask("POST", path+"/start", object{"foundReady": true}); code == 200 {
+					maker = one
+				}
+				break
+			}
 		}
+	}
+	if maker == nil {
+		b.Fatal("nobody has begun anything")
 	}
 	touches := []string{"/pause", "/start"}
 	with := []object{{"good": 0, "second": 0, "broken": 0}, {"foundReady": true}}
 	for i := 0; b.Loop(); i++ {
-		code, answer := d.ask("POST", path+touches[i%2], with[i%2], nil)
+		code, answer := maker.ask("POST", path+touches[i%2], with[i%2])
 		if code != 200 {
 			b.Fatal(answer)
 		}
@@ -188,7 +208,7 @@ func BenchmarkATouchOnTheSeasonSeenByFortyTablets(b *testing.B) {
 				for told := ""; told != fmt.Sprint(n); {
 					told = <-says
 				}
-				code, view := d.ask("GET", "/api/bench/"+string(people[t%len(people)].ID), nil, nil)
+				code, view := all[t].ask("GET", "/bench/"+string(all[t].person), nil, "Prefer", "wait=10")
 				if code != 200 || view["n"].(float64) < n {
 					return fmt.Errorf("%d: %v of %g", code, view["n"], n)
 				}
