@@ -39,6 +39,13 @@ func newHub() *hub {
 	return &hub{latest: map[string]api.Event{}, told: map[string]int64{}, streams: map[chan struct{}]struct{}{}}
 }
 
+// number is how many streams are open.
+func (h *hub) number() int {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	return len(h.streams)
+}
+
 func (h *hub) tell(event api.Event) {
 	h.mu.Lock()
 	defer h.mu.Unlock()

@@ -36,6 +36,7 @@ var site embed.FS
 type Application struct {
 	app     *fiber.App
 	events  *hub
+	figures *figures
 	service *api.Service
 	names   names
 	root    []byte // a certificate that tablets are to trust
@@ -47,9 +48,10 @@ type Application struct {
 func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	huma.DefaultArrayNullable = false // our answers write empty lists, never null
 	a := &Application{events: newHub(), names: names{}}
+	a.figures = newFigures(func() float64 { return float64(a.events.number()) })
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed,
 		ReadTimeout: readingTakes, IdleTimeout: idles, Concurrency: mostConnections})
-	a.app.Use(logged, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard,
+	a.app.Use(logged, a.figures.measured, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard,
 		a.names.mayAsk)
 	a.app.Post(
 		"/api/readings",

@@ -34,6 +34,7 @@ type serveCommand struct {
 	Port    int    `help:"Port on 127.0.0.1." default:"8080" env:"PORT"`
 	From    string `help:"Start an empty file from this studio document." placeholder:"FILE"`
 	Backups string `help:"Folder of backups, a stick or a share; within the data folder if none is named." type:"path" placeholder:"DIR"`
+	Metrics string `help:"Address for a monitor, such as 127.0.0.1:9464: /metrics there tells how long requests take; none by itself." placeholder:"ADDRESS"`
 	Keep    int    `help:"How many backups are kept, one a night; 0 makes none." default:"14"`
 	networkFlags
 	outsideFlags
@@ -45,7 +46,8 @@ func (c *serveCommand) Run() error {
 		return err
 	}
 	return serving{
-		folder: c.Data, listen: listen, others: others, network: c.networkFlags, clock: realTime, out: c.services(), backups: c.Backups, keep: c.Keep,
+		folder: c.Data, listen: listen, others: others, network: c.networkFlags, clock: realTime, out: c.services(),
+		backups: c.Backups, keep: c.Keep, metrics: c.Metrics,
 		fill: func(ctx context.Context, s *store.Store) error {
 			if c.From == "" {
 				return nil // it is begun in the browser
@@ -251,6 +253,7 @@ type serving struct {
 
 	backups string
 	keep    int // backups, made by themselves; 0 for none
+	metrics string
 }
 
 // addresses are what the studio can be asked for by, from other computers.
@@ -328,6 +331,17 @@ func (v serving) serve() error {
 	app.Reached(v.network.scheme() == "https", v.addresses(address)...)
 	app.Begins(api.Beginnings{Starter: demo.Starter, Look: look(ctx)})
 	var beside sync.WaitGroup
+	if v.metrics != "" {
+		monitor, err := net.Listen("tcp", v.metrics)
+		if err != nil {
+			return fmt.Errorf("figures for a monitor cannot be told on %s: %w", v.metrics, err)
+		}
+		beside.Go(func() {
+			if err := app.ServeFigures(ctx, monitor); err != nil {
+				slog.Error("figures for a monitor are told no more", "error", err)
+			}
+		})
+	}
 	if v.keep > 0 {
 		beside.Go(func() { app.KeepBackups(ctx, v.keep) })
 	}

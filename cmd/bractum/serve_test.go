@@ -3,6 +3,8 @@ package main
 import (
 	"bufio"
 	"encoding/json"
+	"io"
+	"net"
 	"net/http"
 	"os"
 	"os/exec"
@@ -158,6 +160,31 @@ func TestAnEmptyFolderIsBegunWhereItIsServed(t *testing.T) {
 	assert.Equal(t, 4, orders(t, url), "it is gone on with at once")
 	stop()
 	assert.Equal(t, whole(folder), whole(third))
+}
+
+// A monitor is told, apart from the application, how long requests take; nothing of the studio.
+func TestAMonitorIsToldHowLongRequestsTake(t *testing.T) {
+	on, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	monitor := on.Addr().String()
+	require.NoError(t, on.Close())
+	url, stop := running(t, "serve", "--data", t.TempDir(), "--metrics", monitor)
+	defer stop()
+	_, err = http.Get(url + "/api/beginning")
+	require.NoError(t, err)
+	answer, err := http.Get("http://" + monitor + "/metrics")
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	told, err := io.ReadAll(answer.Body)
+	require.NoError(t, err)
+	assert.Contains(t, string(told), `bractum_request_seconds_count{route="/api/beginning",status="200"} 1`)
+	assert.Contains(t, string(told), "bractum_followers 0")
+	elsewhere, err := http.Get(url + "/metrics")
+	require.NoError(t, err)
+	defer elsewhere.Body.Close()
+	page, err := io.ReadAll(elsewhere.Body)
+	require.NoError(t, err)
+	assert.NotContains(t, string(page), "bractum_request")
 }
 
 // A clock that runs goes on by the minute from where it stands, from where it is moved to, and, opened again, from

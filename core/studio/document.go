@@ -93,6 +93,8 @@ type Settings struct {
 	// MoneyStep is what sums of money are rounded up to.
 	MoneyStep Money   `json:"moneyStep,omitempty"`
 	Devices   Devices `json:"devices,omitzero"`
+	// SeatMinutes is after how long without a touch a tablet forgets who sits at it: not before the day's end if 0.
+	SeatMinutes Minute `json:"seatMinutes,omitempty"`
 }
 
 // SparesFor is what spares by breakage are reckoned for.

@@ -168,6 +168,7 @@ func (v *validator) frame() {
 	v.measures()
 	v.manner(v.doc.Settings.Manner)
 	v.devices(v.doc.Settings.Devices)
+	within(v, "settings.seatMinutes", s.SeatMinutes, 0, 1440)
 	if s.SparesFor != SparesForRemaking && s.SparesFor != SparesForService {
 		v.say("settings.sparesFor", "is %q; remaking or service would be right", s.SparesFor)
 	}

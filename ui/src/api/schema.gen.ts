@@ -5325,6 +5325,8 @@ export interface components {
             /** Format: int64 */
             scaleStepMilligrams: number;
             /** Format: int64 */
+            seatMinutes?: number;
+            /** Format: int64 */
             sheetYieldPerMille: number;
             /** Format: int64 */
             shrinkagePerMille: number;
@@ -5759,6 +5761,11 @@ export interface components {
             people: components["schemas"]["Named"][];
             /** Format: int64 */
             safetyMinutes: number;
+            /**
+             * Format: int64
+             * @description after how long untouched a tablet forgets who is there
+             */
+            seatMinutes?: number;
             /** @description true in the demo: the clock stands until it is moved */
             standing: boolean;
             /**

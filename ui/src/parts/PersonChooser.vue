@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useMutation, useQueryClient } from "@tanstack/vue-query";
+import { useIdle, useIntervalFn } from "@vueuse/core";
 import { computed } from "vue";
 import { useAccess, useSeat } from "../api/access";
 import { answered, client, person } from "../api/client";
@@ -12,6 +13,14 @@ const { data: access } = useAccess();
 const { sit, leave } = useSeat();
 const queries = useQueryClient();
 const name = computed(() => studio.value?.people.find((p) => p.id === person.value)?.name);
+/** Untouched for as long as the studio says, a tablet forgets who was there; what they recorded is still sent. */
+const { lastActive } = useIdle(60_000);
+const minute = 60_000;
+useIntervalFn(() => {
+  const after = (studio.value?.seatMinutes ?? 0) * minute;
+  if (after && person.value && access.value?.kind === "tablet" && Date.now() - lastActive.value > after)
+    leave().catch(() => {}); // without a connection it is told the next time
+}, 5000);
 const out = useMutation({
   mutationFn: () => answered(client.POST("/api/access/sign-out")),
   onSuccess: () => void queries.invalidateQueries({ queryKey: ["access"] }),

@@ -32,7 +32,7 @@ const write = useMutation({
 const flaw = (key: string) => (write.error.value instanceof Refused ? write.error.value.at(key) : undefined);
 const usual = air("climate", t("The room's usual air"));
 const of: Record<string, RegExp> = {
-  manner: /^(manner\.|money)/,
+  manner: /^(manner\.|money|seat)/,
   paste: /^(loss|sheet|shrink|density|scaleStep|remnant|keepOffcut|measures)/,
   devices: /^devices\./,
 };

@@ -409,6 +409,12 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           options: () => a.currencies.map((value) => ({ title: value, value })),
         },
         { key: "moneyStep", label: t("sums are rounded up to"), kind: "money" },
+        {
+          key: "seatMinutes",
+          label: t("untouched, a tablet forgets who is there after"),
+          kind: "wall",
+          blank: t("the day's end"),
+        },
         { key: "safetyMinutes", label: t("flowers ready before they leave by"), kind: "wall" },
         { key: "gatheringMinutes", label: t("orders are gathered over"), kind: "days" },
         { key: "horizonMinutes", label: t("plans look ahead"), kind: "days" },
