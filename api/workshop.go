@@ -2,6 +2,7 @@ package api
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -246,6 +247,7 @@ func (s *Service) registerWorkshop(to huma.API) {
 			Name     string          `json:"name" minLength:"1" maxLength:"80"`
 			Settings studio.Settings `json:"settings"`
 			Climate  []studio.Air    `json:"climate" doc:"of each of 24 hours"`
+			Zone     string          `json:"zone,omitempty" maxLength:"60" doc:"stays where it is left out"`
 			Was      struct {
 				Name     string          `json:"name"`
 				Settings studio.Settings `json:"settings"`
@@ -264,6 +266,7 @@ func (s *Service) registerWorkshop(to huma.API) {
 			}
 			with := *d
 			with.Name, with.Settings, with.Climate = in.Body.Name, in.Body.Settings, in.Body.Climate
+			with.Zone = cmp.Or(in.Body.Zone, d.Zone)
 			if problems := with.Validate(); len(problems) > 0 {
 				return Moved{}, problems
 			}
@@ -272,25 +275,34 @@ func (s *Service) registerWorkshop(to huma.API) {
 					return Moved{}, studio.Problems{{Place: "settings.manner.language", Message: err.Error()}}
 				}
 			}
-			c.Summary = "The studio's own settings"
-			if d.Name != with.Name {
-				c.Summary = fmt.Sprintf("The studio is called %q", with.Name)
-				if err := c.Rename(with.Name); err != nil {
-					return Moved{}, err
-				}
-			}
-			if !reflect.DeepEqual(d.Settings, with.Settings) {
-				if err := c.SetSettings(with.Settings); err != nil {
-					return Moved{}, err
-				}
-			}
-			if len(with.Climate)+len(d.Climate) > 0 && !reflect.DeepEqual(d.Climate, with.Climate) {
-				if err := c.SetClimate(with.Climate); err != nil {
-					return Moved{}, err
-				}
-			}
-			return Moved{c.N()}, nil
+			return Moved{c.N()}, c.writeFrame(d, &with)
 		})
+}
+
+// writeFrame writes what of the studio itself is another than it was.
+func (c *change) writeFrame(was, is *studio.Document) error {
+	c.Summary = "The studio's own settings"
+	if was.Name != is.Name {
+		c.Summary = fmt.Sprintf("The studio is called %q", is.Name)
+		if err := c.Rename(is.Name); err != nil {
+			return err
+		}
+	}
+	if was.Zone != is.Zone {
+		c.Summary = "The studio is in the time zone " + is.Zone
+		if err := c.SetZone(is.Zone); err != nil {
+			return err
+		}
+	}
+	if !reflect.DeepEqual(was.Settings, is.Settings) {
+		if err := c.SetSettings(is.Settings); err != nil {
+			return err
+		}
+	}
+	if len(is.Climate)+len(was.Climate) > 0 && !reflect.DeepEqual(was.Climate, is.Climate) {
+		return c.SetClimate(is.Climate)
+	}
+	return nil
 }
 
 // refused tells what a workshop says as the API does.

@@ -51,6 +51,7 @@ func init() { // what restores a thing touches it, and so refers to this
 		"supplier":     {topic: "book", restore: (*Tx).restoreThing},
 		"maker":        {topic: "standards", restore: (*Tx).restoreThing},
 		"name":         {topic: "standards", restore: (*Tx).restoreName},
+		"zone":         {topic: "standards", restore: (*Tx).restoreZone},
 		"usual air":    {topic: "air", restore: (*Tx).restoreClimate},
 		"equipment":    {topic: "book", restore: (*Tx).restoreEquipment},
 	}

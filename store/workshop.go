@@ -160,6 +160,25 @@ func (t *Tx) restoreName(touched sqlcgen.JournalTouch) error {
 	return t.Rename(name)
 }
 
+// SetZone says in which time zone the studio is. What was recorded stays at its moment; when orders leave is a local
+// time, and stays that.
+func (t *Tx) SetZone(zone string) error {
+	row, err := t.q.Studio(t.ctx)
+	if err != nil {
+		return err
+	}
+	t.touch("zone", "zone", row.Zone, zone)
+	return t.q.SetZone(t.ctx, zone)
+}
+
+func (t *Tx) restoreZone(touched sqlcgen.JournalTouch) error {
+	var zone string
+	if err := json.Unmarshal([]byte(touched.Before), &zone); err != nil {
+		return err
+	}
+	return t.SetZone(zone)
+}
+
 // SetClimate says what the air of the room usually is in each of 24 hours.
 func (t *Tx) SetClimate(hours []studio.Air) error {
 	a := &assembler{ctx: t.ctx, q: t.q, doc: &studio.Document{}}

@@ -364,3 +364,34 @@ func TestALineOfTheJournalSaysBeforeAndAfter(t *testing.T) {
 	undone := read[api.LineView](d, fmt.Sprintf("/api/journal/%v", answer["n"]))
 	assert.Equal(t, []api.ValueChange{{Place: "days", Was: "9", Is: "4"}}, undone.Touched[0].Changes)
 }
+
+// A studio that moves to another time zone keeps the local times at which orders leave, and what was recorded its moment.
+func TestAStudioMovesToAnotherTimeZone(t *testing.T) {
+	d := newDesk(t)
+	w := d.workshop()
+	orders := func() []object {
+		_, answer := d.ask("GET", "/api/orders", "", nil)
+		return objects(t, answer["list"])
+	}
+	before := orders()
+	frame := func(zone string) (int, object) {
+		return d.ask("PUT", "/api/workshop", object{"name": w.Name, "settings": w.Settings, "climate": w.Climate, "zone": zone,
+			"was": object{"name": w.Name, "settings": w.Settings, "climate": w.Climate}}, nil)
+	}
+	code, answer := frame("Atlantis")
+	assert.Equal(t, 422, code, answer)
+	code, moved := frame("Asia/Tokyo")
+	require.Equal(t, 200, code, moved)
+	_, studio := d.ask("GET", "/api/studio", "", nil)
+	assert.Equal(t, "Asia/Tokyo", studio["zone"])
+	after := orders()
+	require.Len(t, after, len(before))
+	for i := range after {
+		assert.Equal(t, before[i]["order"].(object)["leaves"], after[i]["order"].(object)["leaves"])
+		is, was := after[i]["outcome"].(object), before[i]["outcome"].(object)
+		assert.InDelta(t, was["readyBy"].(float64)-8*60, is["readyBy"].(float64), 18*60, "a local time, eight hours sooner")
+	}
+	code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", moved["n"]), "", nil)
+	require.Equal(t, 200, code, answer)
+	assert.Equal(t, w.Zone, d.workshop().Zone)
+}

@@ -148,3 +148,35 @@ func TestATableFromASpreadsheetIsRead(t *testing.T) {
 	assert.Equal(t, []any{object{"day": "mornings", "from": "", "to": ""}}, is(unread, 0)["hours"], "to be refused")
 	assert.Empty(t, read("people", "", nil, nil)["rows"])
 }
+
+// Each part of a studio document has a screen on which it is said, or comes of what people do; a part that is new
+// has to be given its place here.
+func TestEachPartOfADocumentIsSaidSomewhere(t *testing.T) {
+	const ofSheets, ofWork, ofFile = "sheets", "what people do at a station", "the file itself"
+	where := map[string]string{
+		"format": ofFile, "version": ofFile, "epoch": ofFile, "now": ofFile, "direct": ofFile,
+		"name": "stations/studio/FrameSheet.vue", "zone": "stations/studio/FrameSheet.vue",
+		"settings": ofSheets, "climate": "stations/studio/FrameSheet.vue", "sensors": "stations/studio/DeviceList.vue",
+		"recipes": "stations/book/RecipePage.vue", "colourways": "stations/book/ColourwaysDialog.vue",
+		"orders": "stations/OrderForm.vue", "shelf": "stations/stores/StockTaking.vue",
+		"offcuts": "stations/stores/StockTaking.vue", "decided": "stations/LotDecisions.vue",
+		"divided": "stations/LotDecisions.vue", "gates": "stations/stores/ShoppingLists.vue",
+		"readings": ofWork, "work": ofWork, "recorded": ofWork, "pins": "stations/plan/PinDrawer.vue", "seen": ofWork, "ordinals": ofWork,
+	}
+	for _, kind := range workshop.Kinds {
+		where[string(kind)] = ofSheets
+	}
+	var parts []string
+	for i := range reflect.TypeFor[studio.Document]().NumField() {
+		name, _, _ := strings.Cut(reflect.TypeFor[studio.Document]().Field(i).Tag.Get("json"), ",")
+		parts = append(parts, name)
+		place, known := where[name]
+		assert.True(t, known, "%s is said nowhere", name)
+		if strings.HasPrefix(place, "stations/") {
+			assert.FileExists(t, "../../ui/src/"+place)
+		}
+	}
+	for name := range where {
+		assert.Contains(t, parts, name, "is no part of a document")
+	}
+}

@@ -45,6 +45,8 @@ DELETE FROM person_hours WHERE person_id = ?;
 DELETE FROM person_away WHERE person_id = ?;
 -- name: Rename :exec
 UPDATE studio SET name = ? WHERE id = 1;
+-- name: SetZone :exec
+UPDATE studio SET zone = ? WHERE id = 1;
 -- name: DropClimate :exec
 DELETE FROM climate_hour;
 -- name: Skills :many

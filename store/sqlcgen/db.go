@@ -513,6 +513,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.setStandingMinuteStmt, err = db.PrepareContext(ctx, setStandingMinute); err != nil {
 		return nil, fmt.Errorf("error preparing query SetStandingMinute: %w", err)
 	}
+	if q.setZoneStmt, err = db.PrepareContext(ctx, setZone); err != nil {
+		return nil, fmt.Errorf("error preparing query SetZone: %w", err)
+	}
 	if q.shelfStmt, err = db.PrepareContext(ctx, shelf); err != nil {
 		return nil, fmt.Errorf("error preparing query Shelf: %w", err)
 	}
@@ -1393,6 +1396,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing setStandingMinuteStmt: %w", cerr)
 		}
 	}
+	if q.setZoneStmt != nil {
+		if cerr := q.setZoneStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setZoneStmt: %w", cerr)
+		}
+	}
 	if q.shelfStmt != nil {
 		if cerr := q.shelfStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing shelfStmt: %w", cerr)
@@ -1695,6 +1703,7 @@ type Queries struct {
 	setPaceStmt            *sql.Stmt
 	setSettingsStmt        *sql.Stmt
 	setStandingMinuteStmt  *sql.Stmt
+	setZoneStmt            *sql.Stmt
 	shelfStmt              *sql.Stmt
 	skillsStmt             *sql.Stmt
 	slotsOfColourwayStmt   *sql.Stmt
@@ -1884,6 +1893,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		setPaceStmt:            q.setPaceStmt,
 		setSettingsStmt:        q.setSettingsStmt,
 		setStandingMinuteStmt:  q.setStandingMinuteStmt,
+		setZoneStmt:            q.setZoneStmt,
 		shelfStmt:              q.shelfStmt,
 		skillsStmt:             q.skillsStmt,
 		slotsOfColourwayStmt:   q.slotsOfColourwayStmt,

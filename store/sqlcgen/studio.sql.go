@@ -700,6 +700,15 @@ func (q *Queries) SetStandingMinute(ctx context.Context, standingMinute sql.Null
 	return err
 }
 
+const setZone = `-- name: SetZone :exec
+UPDATE studio SET zone = ? WHERE id = 1
+`
+
+func (q *Queries) SetZone(ctx context.Context, zone string) error {
+	_, err := q.exec(ctx, q.setZoneStmt, setZone, zone)
+	return err
+}
+
 const skills = `-- name: Skills :many
 SELECT person_id, position, skill, pace_hundredths FROM person_skill ORDER BY person_id, position
 `

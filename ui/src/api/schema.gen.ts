@@ -3590,6 +3590,8 @@ export interface components {
             settings: components["schemas"]["Settings"];
             /** @description as it was seen */
             was: components["schemas"]["WasStruct"];
+            /** @description stays where it is left out */
+            zone?: string;
         };
         Gate: {
             /** Format: int64 */

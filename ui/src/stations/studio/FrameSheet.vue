@@ -22,10 +22,14 @@ const seen = computed<Frame>(() => ({
   climate: props.shop.climate,
 }));
 const draft = ref<Frame>(copy(seen.value));
-const same = computed(() => JSON.stringify(draft.value) === JSON.stringify(seen.value));
+const zone = ref(props.shop.zone);
+const zones = Intl.supportedValuesOf("timeZone");
+const same = computed(
+  () => JSON.stringify(draft.value) === JSON.stringify(seen.value) && zone.value === props.shop.zone,
+);
 const write = useMutation({
   mutationFn: () => {
-    const body = { ...draft.value, was: seen.value };
+    const body = { ...draft.value, zone: zone.value.trim(), was: seen.value };
     return send(body, (header) => answered(client.PUT("/api/workshop", { params: { header }, body })));
   },
 });
@@ -45,7 +49,8 @@ const here = <T extends { key: string }>(all: T[]) => all.filter((one) => partOf
     <h2>{{ parts[part] }}</h2>
     <p v-if="part === 'manner'">
       <label>called <input v-model="draft.name" class="own" maxlength="80" data-test="frame-name" /></label>
-      <span class="quiet"> in {{ shop.zone }}</span>
+      <label> in the time zone <input v-model="zone" class="own" list="zones" data-test="frame-zone" /></label>
+      <datalist id="zones"><option v-for="z in zones" :key="z" :value="z" /></datalist>
     </p>
     <FieldGrid
       name="settings"
