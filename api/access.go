@@ -191,6 +191,7 @@ type AccessView struct {
 	Kind    string      `json:"kind,omitempty" enum:"person,tablet" doc:"what this browser is, where it has come in"`
 	Name    string      `json:"name,omitempty"`
 	Role    string      `json:"role,omitempty"`
+	May     []string    `json:"may,omitempty" doc:"the operations that a role but the lead's may give; nothing where all are"`
 	Person  studio.ID   `json:"person,omitempty"`
 	WithPin []studio.ID `json:"withPin" doc:"who gives a PIN to sit down at a tablet"`
 	At      []string    `json:"at" doc:"addresses of this studio on its network"`
@@ -208,6 +209,7 @@ func (s *Service) accessView(ctx context.Context) (AccessView, error) {
 	if who.Session.ID == "" {
 		return v, nil
 	}
+	v.May = AllOf(who.Role)
 	v.Kind, v.Name, v.Role, v.Person = who.Session.Kind, who.Session.Name, who.Role, who.Session.Person
 	all, err := s.store.Accesses(ctx)
 	for _, a := range all {

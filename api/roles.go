@@ -2,6 +2,8 @@ package api
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 
 	"bractum/store"
 )
@@ -112,6 +114,20 @@ func May(role, operation string) bool {
 		return everybodys[operation] || handsOver[operation]
 	}
 	return everybodys[operation]
+}
+
+// AllOf are the operations that a role may give, in order; none of the lead's, who may all.
+func AllOf(role string) []string {
+	all := maps.Clone(everybodys)
+	switch role {
+	case store.Maker:
+		maps.Copy(all, makers)
+	case store.HandOver:
+		maps.Copy(all, handsOver)
+	default:
+		return nil
+	}
+	return slices.Sorted(maps.Keys(all))
 }
 
 // KeyMay says whether a key of a purpose opens an operation.

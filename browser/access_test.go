@@ -67,6 +67,8 @@ func TestTheDoorOfAStudio(t *testing.T) {
 	bench.says(test("card"), "Magnolia cone")
 	bench.click("start")
 	bench.MustElement(test("finish"))
+	bench.says("nav", "Drying room")
+	assert.NotContains(t, bench.MustElement("nav").MustText(), "Studio", "what a maker may not change is not offered")
 	bench.MustNavigate(studio.URL + "/studio").MustWaitLoad()
 	bench.MustElement(test("floor"))
 	assert.False(t, bench.MustHas(test("access")), "the door is a lead's")

@@ -8,7 +8,7 @@ import { letIn, newer } from "./api/installed";
 import { following } from "./api/live";
 import { manner } from "./manner";
 import { waiting } from "./api/outbox";
-import { useAccess } from "./api/access";
+import { mayGive, useAccess } from "./api/access";
 import { useProposal, useStudio } from "./api/queries";
 import ClockControl from "./parts/ClockControl.vue";
 import HealthNote from "./parts/HealthNote.vue";
@@ -25,6 +25,8 @@ const BeginPage = defineAsyncComponent(() => import("./stations/studio/BeginPage
 const FirstPlan = defineAsyncComponent(() => import("./stations/studio/FirstPlan.vue"));
 const { data: access } = useAccess();
 /** People sign in here, and nobody has in this browser. */
+/** The stations that are of use to whoever has come in. */
+const open = computed(() => stations.filter((s) => mayGive(access.value, s.needs)));
 const outside = computed(() => !!access.value?.locked && !access.value.kind);
 const { data: studio, error: failed } = useStudio();
 /** No studio is begun here yet. */
@@ -76,7 +78,7 @@ function press(event: KeyboardEvent) {
     return;
   if (event.key === "?") keys.value = true;
   if (event.key === "j") journal.value = true;
-  const station = stations.find((s) => s.key === event.key);
+  const station = open.value.find((s) => s.key === event.key);
   if (station) void router.push(station.path);
 }
 useEventListener("keydown", press);
@@ -91,15 +93,15 @@ useEventListener("keydown", press);
       </div>
       <nav v-if="!empty && !outside" aria-label="Stations">
         <RouterLink
-          v-for="(s, i) in stations"
+          v-for="(s, i) in open"
           :key="s.path"
           :to="s.path"
           :class="{
             here: route.path === s.path || route.path.startsWith(`${s.path}/`),
-            begins: s.group !== stations[i - 1]?.group,
+            begins: s.group !== open[i - 1]?.group,
           }"
         >
-          <span v-if="s.group !== stations[i - 1]?.group" class="group">{{ word(s.group) }}</span>
+          <span v-if="s.group !== open[i - 1]?.group" class="group">{{ word(s.group) }}</span>
           {{ s.name }}
           <span v-if="s.path === '/orders' && proposal?.waits" class="awaits" title="a plan awaits acceptance" />
         </RouterLink>
@@ -137,7 +139,7 @@ useEventListener("keydown", press);
       <div class="sheet keys">
         <h2>Keys</h2>
         <dl>
-          <template v-for="s in stations" :key="s.key">
+          <template v-for="s in open" :key="s.key">
             <dt>{{ s.key }}</dt>
             <dd>
               {{ s.name }} <span class="quiet">{{ s.question }}</span>

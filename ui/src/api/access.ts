@@ -17,6 +17,10 @@ export const useAccess = () =>
     retry: false,
   });
 
+/** Whether whoever has come in here may give an operation; it is refused anyway where not. */
+export const mayGive = (access: Access | undefined, operation: string): boolean =>
+  !access?.may?.length || access.may.includes(operation);
+
 /** Who is to give a PIN before they sit down here. */
 export const givesPin = ref("");
 

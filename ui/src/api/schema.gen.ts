@@ -2397,6 +2397,8 @@ export interface components {
             kind?: "person" | "tablet";
             /** @description people have to sign in */
             locked: boolean;
+            /** @description the operations that a role but the lead's may give; nothing where all are */
+            may?: string[];
             name?: string;
             person?: string;
             role?: string;

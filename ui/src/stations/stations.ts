@@ -4,6 +4,7 @@ import { t } from "../words/said";
 export interface Station {
   path: string;
   name: string;
+  needs: string; // the operation without which it is of no use to somebody
   group: "promise" | "make ready" | "make" | "keep";
   key: string;
   question: string;
@@ -27,6 +28,7 @@ export const stations: Station[] = [
   {
     path: "/orders",
     name: t("Orders"),
+    needs: "list-orders",
     group: "promise",
     key: "o",
     question: t("What have we promised, and is it safe?"),
@@ -35,6 +37,7 @@ export const stations: Station[] = [
   {
     path: "/count-up",
     name: t("Count-up"),
+    needs: "get-count",
     group: "make ready",
     key: "c",
     question: t("What do we have to make?"),
@@ -43,6 +46,7 @@ export const stations: Station[] = [
   {
     path: "/mixing",
     name: t("Mixing"),
+    needs: "get-mixing",
     group: "make ready",
     key: "m",
     question: t("What do I weigh?"),
@@ -51,6 +55,7 @@ export const stations: Station[] = [
   {
     path: "/wires",
     name: t("Wires"),
+    needs: "get-wires",
     group: "make ready",
     key: "w",
     question: t("What do I cut?"),
@@ -59,6 +64,7 @@ export const stations: Station[] = [
   {
     path: "/plan",
     name: t("Plan"),
+    needs: "get-plan",
     group: "make",
     key: "p",
     question: t("Who does what when, and why?"),
@@ -67,6 +73,7 @@ export const stations: Station[] = [
   {
     path: "/bench",
     name: t("Bench"),
+    needs: "get-bench",
     group: "make",
     key: "b",
     question: t("What do I do now?"),
@@ -75,6 +82,7 @@ export const stations: Station[] = [
   {
     path: "/drying",
     name: t("Drying room"),
+    needs: "get-drying-room",
     group: "make",
     key: "d",
     question: t("What is ready, what frees up, is the air all right?"),
@@ -83,6 +91,7 @@ export const stations: Station[] = [
   {
     path: "/stores",
     name: t("Stores"),
+    needs: "get-stores",
     group: "keep",
     key: "s",
     question: t("What do we have, what do we order?"),
@@ -91,6 +100,7 @@ export const stations: Station[] = [
   {
     path: "/book",
     name: t("Flower book"),
+    needs: "get-book",
     group: "keep",
     key: "f",
     question: t("How do we make it?"),
@@ -99,6 +109,7 @@ export const stations: Station[] = [
   {
     path: "/log",
     name: t("Log"),
+    needs: "get-log",
     group: "keep",
     key: "l",
     question: t("What did it really take?"),
@@ -107,6 +118,7 @@ export const stations: Station[] = [
   {
     path: "/studio",
     name: t("Studio"),
+    needs: "write-thing",
     group: "keep",
     key: "u",
     question: t("Who, when, with what?"),
