@@ -33,7 +33,7 @@ const take = useMutation({
     <button
       v-for="f in usual.flowers"
       :key="f.id"
-      class="flower"
+      class="toggle"
       :class="{ on: chosen.has(f.id) }"
       :aria-pressed="chosen.has(f.id)"
       :data-test="`flower-${f.name}`"
@@ -56,8 +56,8 @@ const take = useMutation({
   </section>
   <section class="sheet part">
     <h2>Flowers of your own</h2>
-    <RouterLink class="flower" to="/book?new" data-test="own-flower">Begin one from its method</RouterLink>
-    <RouterLink class="flower" to="/book">From a file of recipes, in the flower book</RouterLink>
+    <RouterLink class="toggle" to="/book?new" data-test="own-flower">Begin one from its method</RouterLink>
+    <RouterLink class="toggle" to="/book">From a file of recipes, in the flower book</RouterLink>
   </section>
 </template>
 
@@ -65,23 +65,5 @@ const take = useMutation({
 .part {
   padding: 12px 18px;
   margin-bottom: 12px;
-}
-.flower {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  padding: 0 14px;
-  margin: 0 6px 6px 0;
-  font: 600 1rem var(--count);
-  color: var(--ink);
-  background: var(--night);
-  border: 0;
-  border-radius: 3px 12px;
-  text-decoration: none;
-  cursor: pointer;
-}
-.flower.on {
-  background: var(--leaf);
-  color: #fff;
 }
 </style>

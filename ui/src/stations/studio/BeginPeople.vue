@@ -62,7 +62,7 @@ const write = useMutation({
         v-for="s in shop.skills"
         :key="s"
         type="button"
-        class="skill"
+        class="toggle"
         :class="{ on: draft.skills.some((has) => has.skill === s) }"
         :aria-pressed="draft.skills.some((has) => has.skill === s)"
         :data-test="`can-${s}`"
@@ -121,20 +121,5 @@ small {
 }
 .name input {
   font-size: 1.15rem;
-}
-.skill {
-  min-height: 44px;
-  padding: 0 14px;
-  margin: 0 6px 6px 0;
-  font: 600 1rem var(--count);
-  color: var(--ink);
-  background: var(--night);
-  border: 0;
-  border-radius: 3px 12px;
-  cursor: pointer;
-}
-.skill.on {
-  background: var(--leaf);
-  color: #fff;
 }
 </style>

@@ -33,7 +33,7 @@ watch([days, from, to, rests, rested], () => {
       v-for="d in weekdays"
       :key="d"
       type="button"
-      class="day"
+      class="toggle"
       :aria-pressed="days.has(d)"
       :class="{ on: days.has(d) }"
       :data-test="`works-${d}`"
@@ -56,21 +56,5 @@ label {
 }
 .together {
   white-space: nowrap;
-}
-.day {
-  min-width: 56px;
-  min-height: 44px;
-  margin: 0 6px 6px 0;
-  font: 600 1rem var(--count);
-  color: var(--ink);
-  background: var(--night);
-  border: 0;
-  border-radius: 3px 12px;
-  cursor: pointer;
-  text-transform: capitalize;
-}
-.day.on {
-  background: var(--leaf);
-  color: #fff;
 }
 </style>
