@@ -56,6 +56,9 @@ type LoadView struct {
 	bench.Load
 	Name string   `json:"name" doc:"of the machine"`
 	Of   []string `json:"of" doc:"what goes through it"`
+	// what the studio says of the machine itself
+	Warm     int64    `json:"tenthsCelsius,omitempty" doc:"at what it usually runs"`
+	Cautions []string `json:"cautions,omitempty"`
 }
 
 // mostOfSitting is of how many tasks of a sitting a bench tells.
@@ -226,6 +229,11 @@ func (at *moment) loads(person studio.ID) []LoadView {
 			continue
 		}
 		v := LoadView{Load: l, Name: a.called(l.Machine), Of: []string{}}
+		for _, m := range a.Doc.Machines {
+			if m.ID == l.Machine {
+				v.Warm, v.Cautions = m.Warm, m.Cautions
+			}
+		}
 		for _, task := range l.Tasks {
 			if name := a.Book.Of(a.Lots[a.Tasks[task].Lot].Made()).Name; !slices.Contains(v.Of, name) {
 				v.Of = append(v.Of, name)

@@ -227,8 +227,9 @@ func machines() []studio.Machine {
 		{Class: ID("built flower"), Minutes: 150},
 	}
 	return []studio.Machine{
-		{ID: ID("Dehydrator"), Name: "Dehydrator", Slots: 6, Dries: warm},
-		{ID: ID("Oven"), Name: "Oven", Slots: 2},
+		{ID: ID("Dehydrator"), Name: "Dehydrator", Slots: 6, Dries: warm, Warm: 450,
+			Cautions: []string{"Keep the vents free; nothing of paper near the fan."}},
+		{ID: ID("Oven"), Name: "Oven", Slots: 2, Warm: 900},
 	}
 }
 

@@ -240,7 +240,8 @@ func matched[T any](
 
 // withoutIDs leaves out what is not a difference between two studios.
 func withoutIDs(all []Edit) []Edit {
-	own := []string{"id", "onHand", "supplier", "pack", "keepAtLeast", "pricePerPack", "label", "opens", "madeBy", "in"}
+	own := []string{"id", "onHand", "supplier", "pack", "keepAtLeast", "pricePerPack", "label",
+		"tenthsCelsius", "cautions", "opens", "madeBy", "in"}
 	return slices.DeleteFunc(all, func(c Edit) bool {
 		unsaid := c.Is == "" && (c.Place == "food" || c.Place == "allergens")
 		return unsaid || slices.Contains(own, c.Place) || strings.HasPrefix(c.Place, "changes")

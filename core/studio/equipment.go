@@ -32,11 +32,14 @@ type Tool struct {
 // many slots at one setting.
 // Dries is how long pieces of a class need in it from soft to dry.
 type Machine struct {
-	ID       ID              `json:"id"`
-	Name     string          `json:"name"`
-	Slots    int64           `json:"slots"`
-	Dries    []MachineDrying `json:"dries,omitempty"`
-	OutOfUse bool            `json:"outOfUse,omitempty"`
+	ID    ID              `json:"id"`
+	Name  string          `json:"name"`
+	Slots int64           `json:"slots"`
+	Dries []MachineDrying `json:"dries,omitempty"`
+	// Warm is at what it usually runs, in tenths of a degree Celsius; Cautions are the studio's own, beside the usual.
+	Warm     int64    `json:"tenthsCelsius,omitempty"`
+	Cautions []string `json:"cautions,omitempty"`
+	OutOfUse bool     `json:"outOfUse,omitempty"`
 }
 
 // MachineDrying is the minutes that pieces of a drying class need in a machine, at the

@@ -15,8 +15,16 @@ func (v *validator) sensors() {
 	}
 }
 
-// machineDrying checks how long classes need in machines.
+// machineDrying checks how long classes need in machines, how warm they run and what is said of them.
 func (v *validator) machineDrying(place string, m *Machine) {
+	if m.Warm != 0 {
+		within(v, place+".tenthsCelsius", m.Warm, 200, 2500)
+	}
+	for _, caution := range m.Cautions {
+		if flaw := nameFlaw(caution); flaw != "" {
+			v.say(place+".cautions", "%s", flaw)
+		}
+	}
 	for i, d := range m.Dries {
 		at := fmt.Sprintf("%s.dries[%d]", place, i)
 		if !v.classes[d.Class] {

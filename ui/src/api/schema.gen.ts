@@ -3920,6 +3920,7 @@ export interface components {
             at: number;
             /** @description it is set off; else it is emptied */
             begins: boolean;
+            cautions?: string[];
             machine: string;
             /** @description of the machine */
             name: string;
@@ -3929,6 +3930,11 @@ export interface components {
             setting?: string;
             /** @description the waits that go through it together */
             tasks: string[];
+            /**
+             * Format: int64
+             * @description at what it usually runs
+             */
+            tenthsCelsius?: number;
         };
         LogView: {
             classes: components["schemas"]["DryingClass"][];
@@ -4046,12 +4052,15 @@ export interface components {
             wait: string;
         };
         Machine: {
+            cautions?: string[];
             dries?: components["schemas"]["MachineDrying"][];
             id: string;
             name: string;
             outOfUse?: boolean;
             /** Format: int64 */
             slots: number;
+            /** Format: int64 */
+            tenthsCelsius?: number;
         };
         MachineDrying: {
             class: string;

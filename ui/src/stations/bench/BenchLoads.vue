@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import { computed } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
-import { lasting, useTimes } from "../../format";
+import { lasting, plain, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { t } from "../../words/said";
 
@@ -22,6 +23,8 @@ const due = (at: number) =>
     : at === props.now
       ? t("now")
       : t("in {now}", { now: lasting(at - props.now) });
+/** What the studio says of these machines, each once. */
+const cautions = computed(() => [...new Set(props.loads.flatMap((l) => l.cautions ?? []))]);
 </script>
 
 <template>
@@ -32,7 +35,8 @@ const due = (at: number) =>
       >
       <p v-if="l.begins">
         Set off <b>{{ l.name }}</b><template v-if="l.setting">, {{ l.setting }}</template
-        >, with {{ l.of.join(", ") }}
+        ><template v-else-if="l.tenthsCelsius">, {{ plain(l.tenthsCelsius / 10) }} °C</template>, with
+        {{ l.of.join(", ") }}
       </p>
       <p v-else>
         Take {{ l.of.join(", ") }} out of <b>{{ l.name }}</b>
@@ -48,6 +52,7 @@ const due = (at: number) =>
         {{ l.begins ? $t("It is on") : $t("It is out") }}
       </v-btn>
     </div>
+    <p v-for="c in cautions" :key="c" class="caution" data-test="machine-caution">{{ c }}</p>
     <p class="caution">It may be hot: use mitts, keep the door clear, and go by the machine's own instructions.</p>
     <ProblemNote :error="done.error.value" />
   </section>

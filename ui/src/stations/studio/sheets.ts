@@ -1,6 +1,6 @@
 import type { Column, Option } from "../../parts/fields/column";
 import type { Row } from "../../parts/fields/fields";
-import { massScale, massUnit } from "../../manner";
+import { lengthScale, lengthUnit, massScale, massUnit } from "../../manner";
 import { typed } from "../../number";
 import { t, word } from "../../words/said";
 import { dayName, weekdays } from "./days";
@@ -77,11 +77,11 @@ const someDays: NonNullable<Column["as"]> = {
       .filter(Boolean)
       .map((said) => weekdays.find((day) => dayName(day, "long").toLowerCase().startsWith(said.toLowerCase())) ?? said),
 };
-/** Marks of a measure, one a line: its name, then its size in mm. */
+/** Marks of a measure, one a line: its name, then its size in the studio's unit. */
 const marks: NonNullable<Column["as"]> = {
   shown: (value) =>
     (value as { name: string; sizeMicrometres: number }[])
-      .map((m) => `${m.name} ${m.sizeMicrometres / 1000}`)
+      .map((m) => `${m.name} ${Number((m.sizeMicrometres / lengthScale()).toFixed(4))}`)
       .join("\n"),
   kept: (text) =>
     text
@@ -90,7 +90,10 @@ const marks: NonNullable<Column["as"]> = {
       .filter(Boolean)
       .map((line) => {
         const at = line.lastIndexOf(" ");
-        return { name: line.slice(0, at).trim(), sizeMicrometres: Math.round(typed(line.slice(at + 1)) * 1000) };
+        return {
+          name: line.slice(0, at).trim(),
+          sizeMicrometres: Math.round(typed(line.slice(at + 1)) * lengthScale()),
+        };
       }),
 };
 /** An amount of a material in the unit that people use for it. */
@@ -221,7 +224,13 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
       lines: [],
     },
     machines: {
-      columns: [name, { key: "slots", label: t("holds, slots"), kind: "whole" }, outOfUse],
+      columns: [
+        name,
+        { key: "slots", label: t("holds, slots"), kind: "whole" },
+        { key: "tenthsCelsius", label: t("usually runs at"), kind: "degrees", blank: "—" },
+        { key: "cautions", label: t("cautions, one a line"), kind: "list", width: 260 },
+        outOfUse,
+      ],
       lines: [
         {
           key: "dries",
@@ -452,7 +461,13 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           columns: [
             { key: "name", label: t("called"), kind: "text", width: 120 },
             { key: "of", label: t("of"), kind: "choice", options: words("ball", "rope", "thickness", "cut") },
-            { key: "marks", label: t("its marks, each with its size in mm"), kind: "list", as: marks, width: 190 },
+            {
+              key: "marks",
+              label: t("its marks, each with its size in {unit}", { unit: lengthUnit() }),
+              kind: "list",
+              as: marks,
+              width: 190,
+            },
           ],
           fresh: () => ({ name: "", of: "ball", marks: [] }),
         },
