@@ -37,6 +37,7 @@ func TestFromAnEmptyFolderToAFirstPlan(t *testing.T) {
 }
 
 func firstPlan(t *testing.T, mass, length, decimal, says string) {
+	beside(t)
 	open, err := drive.Empty(t.TempDir())
 	require.NoError(t, err)
 	defer open.Close()

@@ -4,6 +4,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -36,10 +37,20 @@ func TestMain(m *testing.M) {
 }
 
 func open(t *testing.T, folder string) *drive.Studio {
+	beside(t)
 	studio, err := drive.Open(folder)
 	require.NoError(t, err)
 	return studio
 }
+
+// beside lets a test run beside others: each has a studio and windows of its own, and mostly waits.
+func beside(t *testing.T) {
+	if _, is := besides.LoadOrStore(t.Name(), true); !is {
+		t.Parallel()
+	}
+}
+
+var besides sync.Map // tests that run beside others, by name
 
 // tab is a page of one person in a browser window of their own.
 type tab struct {
