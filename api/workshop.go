@@ -2,7 +2,6 @@ package api
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -241,68 +240,7 @@ func (s *Service) registerWorkshop(to huma.API) {
 				return Moved{c.N()}, c.PutThing(in.Kind, in.ID, is)
 			}, refused(err)
 		})
-	type frame struct {
-		Who
-		Body struct {
-			Name     string          `json:"name" minLength:"1" maxLength:"80"`
-			Settings studio.Settings `json:"settings"`
-			Climate  []studio.Air    `json:"climate" doc:"of each of 24 hours"`
-			Zone     string          `json:"zone,omitempty" maxLength:"60" doc:"stays where it is left out"`
-			Was      struct {
-				Name     string          `json:"name"`
-				Settings studio.Settings `json:"settings"`
-				Climate  []studio.Air    `json:"climate"`
-			} `json:"was" doc:"as it was seen"`
-		}
-	}
-	fact(s, to, put("/workshop", "write-workshop", "studio changed", "The studio's name, usual air and settings"),
-		func(c *change, in *frame) (Moved, error) {
-			d := c.at.inForce.Doc
-			seen := in.Body.Was
-			if seen.Name != d.Name || !reflect.DeepEqual(seen.Settings, d.Settings) ||
-				len(seen.Climate)+len(d.Climate) > 0 && !reflect.DeepEqual(seen.Climate, d.Climate) {
-				return Moved{}, huma.Error412PreconditionFailed(
-					"somebody else has changed this meanwhile; nothing of yours was written. Look at it again")
-			}
-			with := *d
-			with.Name, with.Settings, with.Climate = in.Body.Name, in.Body.Settings, in.Body.Climate
-			with.Zone = cmp.Or(in.Body.Zone, d.Zone)
-			if problems := with.Validate(); len(problems) > 0 {
-				return Moved{}, problems
-			}
-			if of := with.Settings.Manner.Language; of != "" && of != d.Settings.Manner.Language {
-				if _, err := s.store.Words(of); err != nil {
-					return Moved{}, studio.Problems{{Place: "settings.manner.language", Message: err.Error()}}
-				}
-			}
-			return Moved{c.N()}, c.writeFrame(d, &with)
-		})
-}
-
-// writeFrame writes what of the studio itself is another than it was.
-func (c *change) writeFrame(was, is *studio.Document) error {
-	c.Summary = "The studio's own settings"
-	if was.Name != is.Name {
-		c.Summary = fmt.Sprintf("The studio is called %q", is.Name)
-		if err := c.Rename(is.Name); err != nil {
-			return err
-		}
-	}
-	if was.Zone != is.Zone {
-		c.Summary = "The studio is in the time zone " + is.Zone
-		if err := c.SetZone(is.Zone); err != nil {
-			return err
-		}
-	}
-	if !reflect.DeepEqual(was.Settings, is.Settings) {
-		if err := c.SetSettings(is.Settings); err != nil {
-			return err
-		}
-	}
-	if len(is.Climate)+len(was.Climate) > 0 && !reflect.DeepEqual(was.Climate, is.Climate) {
-		return c.SetClimate(is.Climate)
-	}
-	return nil
+	s.registerFrame(to)
 }
 
 // refused tells what a workshop says as the API does.

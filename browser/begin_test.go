@@ -158,7 +158,11 @@ func TestTheStudioIsChangedOnItsPage(t *testing.T) {
 	page.click("paste-take")
 	page.says(test("place-Long rack"), "9 slots")
 	page.click("open-plans")
+	page.write("settings-safetyMinutes", "3 d")
+	page.says(test("does"), "slack")
+	page.look("studio-plans")
 	page.write("settings-sittingMinutes", "35 min")
+	page.MustElement(test("does") + " b")
 	page.click("frame-save")
 	require.Eventually(t, func() bool {
 		doc, _, err := yard.Store.Document(t.Context(), store.Wished,

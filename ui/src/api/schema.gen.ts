@@ -2195,7 +2195,7 @@ export interface paths {
         };
         /** People, places, tools, materials and settings */
         get: operations["get-workshop"];
-        /** The studio's name, usual air and settings */
+        /** The studio's name, zone, usual air and settings */
         put: operations["write-workshop"];
         post?: never;
         delete?: never;
@@ -2249,6 +2249,23 @@ export interface paths {
         get: operations["get-document"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What other settings would do to the plan; nothing is written */
+        post: operations["preview-workshop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3585,13 +3602,21 @@ export interface components {
             /** Format: int64 */
             sharePerMille: number;
         };
+        Frame: {
+            /** @description of each of 24 hours */
+            climate: components["schemas"]["Air"][];
+            name: string;
+            settings: components["schemas"]["Settings"];
+            /** @description stays where it is left out */
+            zone?: string;
+        };
         FrameBody: {
             /** @description of each of 24 hours */
             climate: components["schemas"]["Air"][];
             name: string;
             settings: components["schemas"]["Settings"];
             /** @description as it was seen */
-            was: components["schemas"]["WasStruct"];
+            was: components["schemas"]["Frame"];
             /** @description stays where it is left out */
             zone?: string;
         };
@@ -6140,11 +6165,6 @@ export interface components {
             recipe: string;
             rule: string;
             working: components["schemas"]["Working"];
-        };
-        WasStruct: {
-            climate: components["schemas"]["Air"][];
-            name: string;
-            settings: components["schemas"]["Settings"];
         };
         Way: {
             question?: string;
@@ -16857,6 +16877,75 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Frame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effect"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -19,7 +19,7 @@ const text = ref("");
 const kind = ref<"flower" | "part" | "mix">("flower");
 const beginning = ref("new" in useRoute().query);
 const taking = ref(false);
-const colouring = ref(false);
+const colouring = ref("colourways" in useRoute().query);
 const name = ref("");
 
 const kinds = [

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
-import { computed, ref } from "vue";
+import { useDebounceFn } from "@vueuse/core";
+import { computed, ref, watch } from "vue";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
+import EffectNote from "../../parts/EffectNote.vue";
 import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { at, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import { effectLine } from "../../words/workshop";
 import DeviceList from "./DeviceList.vue";
 import { air, type Part, parts, type Sheet } from "./sheets";
 import { t } from "../../words/said";
@@ -33,7 +36,24 @@ const write = useMutation({
     return send(body, (header) => answered(client.PUT("/api/workshop", { params: { header }, body })));
   },
 });
-const flaw = (key: string) => (write.error.value instanceof Refused ? write.error.value.at(key) : undefined);
+/** What it would do to the plan, said before it counts. */
+const effect = ref<Schemas["Effect"]>();
+const look = useMutation({
+  mutationFn: () =>
+    answered(client.POST("/api/workshop/preview", { body: { ...draft.value, zone: zone.value.trim() } })),
+  onSuccess: (answer) => (effect.value = answer),
+});
+const lookSoon = useDebounceFn(() => same.value || look.mutate(), 500);
+watch(
+  [draft, zone],
+  () => {
+    effect.value = undefined;
+    void lookSoon();
+  },
+  { deep: true },
+);
+const error = computed(() => write.error.value ?? look.error.value);
+const flaw = (key: string) => (error.value instanceof Refused ? error.value.at(key) : undefined);
 const usual = air("climate", t("The room's usual air"));
 const of: Record<string, RegExp> = {
   manner: /^(manner\.|money|seat)/,
@@ -85,7 +105,17 @@ const here = <T extends { key: string }>(all: T[]) => all.filter((one) => partOf
       @rows="draft.climate = $event as never"
     />
     <DeviceList v-if="part === 'devices'" />
-    <ProblemNote :error="write.error.value" />
+    <ProblemNote :error="error" />
+    <div v-if="!same" class="does" role="status" data-test="does">
+      <template v-if="effect">
+        <b>{{ effectLine(effect) }}</b>
+        <details v-if="effect.differences.moved.length">
+          <summary>Which orders</summary>
+          <EffectNote :effect="effect" />
+        </details>
+      </template>
+      <span v-else-if="look.isPending.value" class="quiet">What it does to the plan is being worked out…</span>
+    </div>
     <footer>
       <span class="grow" />
       <v-btn variant="text" @click="emit('close')">Leave it</v-btn>
@@ -99,6 +129,13 @@ const here = <T extends { key: string }>(all: T[]) => all.filter((one) => partOf
 <style scoped>
 .frame {
   padding: 16px 20px;
+}
+.does {
+  margin: 10px 0;
+  padding: 8px 12px;
+  background: var(--dust-wash);
+  border-left: 4px solid var(--dust);
+  min-height: 2.4rem;
 }
 footer {
   display: flex;

@@ -232,7 +232,7 @@ const drawn = (slots: number) => Math.min(12, slots);
           >
             {{ title }}
           </button>
-          <RouterLink class="chip" to="/book">Colourways and mixes</RouterLink>
+          <RouterLink class="chip" to="/book?colourways">Colourways and mixes</RouterLink>
           <button class="chip" data-test="open-table" @click="router.replace({ query: { of: 'table' } })">
             Many things at once, from a spreadsheet
           </button>
