@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import { v7 } from "uuid";
 import { computed, reactive, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import { given, spokenUnit, stocked } from "../../format";
@@ -7,13 +8,27 @@ import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { Row } from "../../parts/fields/fields";
 import { t } from "../../words/said";
+import { massUnit } from "../../manner";
 import { useMany } from "./many";
+import { fresh } from "./sheets";
 
 /** What is in the cupboard: taken from a list, and what is there of it now; roughly is enough. */
 const props = defineProps<{ shop: Schemas["WorkshopView"]; usual?: Schemas["UsualView"] }>();
 type Material = Schemas["Material"];
 const there = reactive<Record<string, number | undefined>>({});
-const all = computed(() => [...props.shop.materials, ...(props.usual?.materials ?? [])]);
+/** What is on no list. */
+const own = ref<Material[]>([]);
+const ownName = ref("");
+const ownUnit = ref<Material["unit"]>("pieces");
+function another() {
+  own.value.push({ ...fresh.materials!(), id: v7(), name: ownName.value.trim(), unit: ownUnit.value } as Material);
+  ownName.value = "";
+}
+const all = computed(() => [
+  ...props.shop.materials,
+  ...(props.usual?.materials ?? []),
+  ...own.value.filter((m) => !props.shop.materials.some((has) => has.id === m.id)),
+]);
 const groups = computed(() =>
   [
     { title: t("Wires"), is: (m: Material) => !!m.wire },
@@ -79,6 +94,18 @@ const take = useMutation({
       </div>
     </div>
   </section>
+  <form class="sheet group another" @submit.prevent="another()">
+    <label>something else: <input v-model="ownName" class="own" maxlength="80" name="own-material" /></label>
+    <label>
+      counted in
+      <select v-model="ownUnit" class="own">
+        <option value="pieces">pieces</option>
+        <option value="mg">{{ massUnit() === "oz" ? $t("ounces") : $t("grams") }}</option>
+        <option value="µm">metres</option>
+      </select>
+    </label>
+    <button class="add" :disabled="!ownName.trim()">Add it</button>
+  </form>
   <v-btn
     color="primary"
     :disabled="!counted.length || !person || take.isPending.value"
@@ -89,8 +116,8 @@ const take = useMutation({
   </v-btn>
   <span v-if="took" class="quiet" role="status" data-test="took"> Written down: {{ took }}.</span>
   <p class="quiet">
-    What has no figure is left out, or stays as it is. Own materials, prices, allergens and suppliers are on their
-    sheets in <RouterLink class="add" to="/studio">Studio</RouterLink>.
+    What has no figure is left out, or stays as it is. Prices, allergens and suppliers are on their sheets in
+    <RouterLink class="add" to="/studio">Studio</RouterLink>.
   </p>
   <ProblemNote :error="take.error.value" />
 </template>
@@ -99,6 +126,12 @@ const take = useMutation({
 .group {
   padding: 10px 18px;
   margin-bottom: 12px;
+}
+.another {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+  align-items: center;
 }
 .lines {
   display: grid;

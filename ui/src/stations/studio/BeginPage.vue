@@ -3,7 +3,7 @@ import { useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, ref } from "vue";
 import { answered, client, Refused, type Schemas, sitDown } from "../../api/client";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { weekdays } from "./days";
+import { dayName, weekdays } from "./days";
 import UsualWeek from "./UsualWeek.vue";
 
 /** An empty folder: a studio is begun, taken in from a file, or the demo is looked at. */
@@ -23,6 +23,10 @@ const week = ref<Pick<Schemas["Person"], "hours" | "breaks">>({
 });
 const mass = ref<"g" | "oz">("g");
 const length = ref<"mm" | "in">("mm");
+const begins = ref<"monday" | "sunday">("monday");
+const clock = ref<"24" | "12">(
+  new Intl.DateTimeFormat(undefined, { hour: "numeric" }).resolvedOptions().hour12 ? "12" : "24",
+);
 const currency = ref("");
 const currencies = Intl.supportedValuesOf("currency");
 const decimal = ref((1.5).toLocaleString().includes(",") ? "," : ".");
@@ -52,6 +56,8 @@ const begin = useMutation({
             mass: mass.value,
             length: length.value,
             decimal: decimal.value,
+            week: begins.value,
+            clock: clock.value,
             ...(currency.value && { money: currency.value }),
           },
         },
@@ -112,7 +118,7 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
         <span>Pellowen Yard, an invented studio, opens at an address of its own. Nothing of it is kept here.</span>
       </button>
     </div>
-    <form v-else class="sheet own" @submit.prevent="begin.mutate()">
+    <form v-else class="sheet beginning" @submit.prevent="begin.mutate()">
       <h2>Start a studio</h2>
       <div class="grid">
         <label
@@ -153,6 +159,20 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
           <select v-model="decimal" class="own" data-test="own-decimal">
             <option value=".">point</option>
             <option value=",">comma</option>
+          </select>
+        </label>
+        <label>
+          a week begins on
+          <select v-model="begins" class="own" data-test="own-week">
+            <option value="monday">{{ dayName("monday", "long") }}</option>
+            <option value="sunday">{{ dayName("sunday", "long") }}</option>
+          </select>
+        </label>
+        <label>
+          hours
+          <select v-model="clock" class="own" data-test="own-clock">
+            <option value="24">14:00</option>
+            <option value="12">2:00 pm</option>
           </select>
         </label>
         <label>
@@ -231,7 +251,7 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
 .way b {
   font: 560 1.4rem var(--name);
 }
-.own {
+.beginning {
   padding: 20px 26px;
   margin-top: 12px;
 }
