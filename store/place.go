@@ -15,7 +15,7 @@ func (s *Store) InPlace() error {
 	return broken(
 		err,
 		"the studio's file is not in %s any more: it was moved, taken away or unplugged, or another lies "+
-			"there. Nothing of this was written. Put it back, or stop Bractum and start it where the file is",
+			"there. Nothing is written: put it back, or stop Bractum and start it where the file is",
 		s.folder,
 	)
 }

@@ -42,5 +42,17 @@ function offset(zone: string): string {
 </script>
 
 <template>
-  <p v-for="text in says" :key="text" class="cut" role="status" data-test="health">{{ text }}</p>
+  <p v-for="text in says" :key="text" class="health no-print" role="status" data-test="health">{{ text }}</p>
 </template>
+
+<style scoped>
+.health {
+  margin: 10px 26px 0;
+  padding: 8px 14px;
+  background: var(--dust-wash);
+  border-left: 4px solid var(--dust);
+}
+.health::first-letter {
+  text-transform: uppercase;
+}
+</style>
