@@ -1,6 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, ref, toValue } from "vue";
 import { useNow } from "@vueuse/core";
+import { useAccess } from "./access";
 import { answered, client, command, person } from "./client";
 import { foretold } from "./foretold";
 import { following } from "./live";
@@ -131,6 +132,15 @@ function useHistory<T>(
   };
 }
 
+/** Whether whoever is here may take a line of the journal back: a maker only their own. */
+export function useMayUndo() {
+  const { data: access } = useAccess();
+  const { data: studio } = useStudio();
+  return (line: { person: string; undone: boolean; final: boolean }) =>
+    !line.undone &&
+    !line.final &&
+    (access.value?.role !== "maker" || studio.value?.people.find((p) => p.id === person.value)?.name === line.person);
+}
 export const useJournal = (open: MaybeRefOrGetter<boolean>) =>
   useHistory(["journal"], (query) => answered(client.GET("/api/journal", { params: { query } })), open);
 export const usePastOrders = (open: MaybeRefOrGetter<boolean>) =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { person } from "../api/client";
-import { useJournal, useUndo } from "../api/queries";
+import { useJournal, useMayUndo, useUndo } from "../api/queries";
 import { useTimes } from "../format";
 import HistoryPages from "./HistoryPages.vue";
 import ProblemNote from "./ProblemNote.vue";
@@ -10,6 +10,7 @@ const open = defineModel<boolean>({ required: true });
 const { sought, lines: entries, more, busy, error, earlier } = useJournal(open);
 const times = useTimes();
 const undo = useUndo();
+const mayUndo = useMayUndo();
 </script>
 
 <template>
@@ -35,7 +36,7 @@ const undo = useUndo();
               >{{ e.summary }} <span class="quiet">{{ e.person }}</span></span
             >
             <button
-              v-if="!e.undone && !e.final"
+              v-if="mayUndo(e)"
               class="bare take"
               :disabled="!person || undo.isPending.value"
               :data-test="`undo-${e.n}`"

@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/vue-query";
 import { ref } from "vue";
 import { answered, client, person, type Schemas } from "../api/client";
-import { useJournal, useUndo } from "../api/queries";
+import { useJournal, useMayUndo, useUndo } from "../api/queries";
 import { length, stocked, useTimes } from "../format";
 import { word } from "../words/said";
 import { placeWords, valueWords } from "./fields/fields";
@@ -15,6 +15,7 @@ const always = ref(true);
 const { sought, lines: entries, more, busy, error, earlier } = useJournal(always);
 const times = useTimes();
 const undo = useUndo();
+const mayUndo = useMayUndo();
 const opened = ref<number>();
 const { data: line, error: lineError } = useQuery({
   queryKey: ["journal", "line", opened],
@@ -92,7 +93,7 @@ const amount = (m: Schemas["Movement"]) => (m.amount > 0 ? "+" : "−") + stocke
               </ul>
               <p v-if="!line.touched.length && !line.moved.length" class="quiet">It changed nothing that is kept.</p>
               <v-btn
-                v-if="!e.undone && !e.final"
+                v-if="mayUndo(e)"
                 variant="tonal"
                 size="small"
                 :disabled="!person || undo.isPending.value"
