@@ -191,7 +191,7 @@ type AccessView struct {
 	Kind    string      `json:"kind,omitempty" enum:"person,tablet" doc:"what this browser is, where it has come in"`
 	Name    string      `json:"name,omitempty"`
 	Role    string      `json:"role,omitempty"`
-	May     []string    `json:"may,omitempty" doc:"the operations that a role but the lead's may give; nothing where all are"`
+	May     []string    `json:"may,omitempty" doc:"operations that the role may give; nothing where all"`
 	Person  studio.ID   `json:"person,omitempty"`
 	WithPin []studio.ID `json:"withPin" doc:"who gives a PIN to sit down at a tablet"`
 	At      []string    `json:"at" doc:"addresses of this studio on its network"`

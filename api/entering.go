@@ -436,7 +436,8 @@ func (s *Service) setAccess(
 	after := append([]store.Access{is}, all...)
 	if locked(all) && !lockedAs(after, id) {
 		return nil, studio.Refuse(
-			"somebody has to be lead with a password, else everybody on the network is let in; make another one lead first",
+			"somebody has to be lead with a password, else everybody on the network is let in; " +
+				"make another one lead first",
 		)
 	}
 	return func(c *change) (Moved, error) {

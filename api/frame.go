@@ -51,7 +51,8 @@ func (s *Service) registerFrame(to huma.API) {
 		func(c *change, in *frame) (Moved, error) {
 			d := c.at.inForce.Doc
 			seen := in.Body.Was
-			if seen.Name != d.Name || !reflect.DeepEqual(seen.Settings, d.Settings) ||
+			if seen.Name != d.Name || cmp.Or(seen.Zone, d.Zone) != d.Zone ||
+				!reflect.DeepEqual(seen.Settings, d.Settings) ||
 				len(seen.Climate)+len(d.Climate) > 0 && !reflect.DeepEqual(seen.Climate, d.Climate) {
 				return Moved{}, huma.Error412PreconditionFailed(
 					"somebody else has changed this meanwhile; nothing of yours was written. Look at it again")

@@ -16,7 +16,7 @@ import (
 type HealthView struct {
 	Says []studio.Said `json:"says"`
 	Zone string        `json:"zone" doc:"whose times are shown"`
-	At   *time.Time    `json:"at,omitempty" doc:"what time it is there; left out where the studio's clock is not the computer's"`
+	At   *time.Time    `json:"at,omitempty" doc:"what time it is there; none where the clock is not the computer's"`
 }
 
 const (
@@ -69,7 +69,8 @@ func clockSays(calendar studio.Calendar, now, last studio.Minute) (says []studio
 		says = append(
 			says,
 			studio.Say("This computer's clock says %s, and something was recorded here at %s already: the "+
-				"clock is wrong, or was. What is recorded now has a wrong time; nothing is lost. Set the clock of the computer.",
+				"clock is wrong, or was. What is recorded now has a wrong time; nothing is lost. "+
+				"Set the clock of the computer.",
 				calendar.Time(now).Format(form), calendar.Time(last).Format(form)),
 		)
 	case now > last+longSilence:

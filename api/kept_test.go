@@ -125,7 +125,8 @@ func TestATextWithANULIsFound(t *testing.T) {
 // Every kind of error is answered with its status, and none with inner words.
 func TestErrorsAreAnsweredAsProblems(t *testing.T) {
 	for want, errs := range map[int][]error{
-		http.StatusConflict:            {studio.Refuse("the order stays"), store.CannotUndo{Said: studio.Say("too late")}, errOvertaken},
+		http.StatusConflict: {studio.Refuse("the order stays"),
+			store.CannotUndo{Said: studio.Say("too late")}, errOvertaken},
 		http.StatusUnprocessableEntity: {store.ErrReused, store.ErrNoPage, studio.Problems{{Place: "name", Message: "is empty"}}},
 		http.StatusPreconditionFailed:  {store.Stale{Thing: "the order", Seen: 1, Now: 2}},
 		http.StatusNotFound:            {store.NotFound{Thing: "the lot"}},

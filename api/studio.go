@@ -29,7 +29,7 @@ type StudioView struct {
 	Manner     studio.Manner    `json:"manner" doc:"how figures are said"`
 	Standing   bool             `json:"standing" doc:"true in the demo: the clock stands until it is moved"`
 	Safety     studio.Minute    `json:"safetyMinutes"`
-	Seat       studio.Minute    `json:"seatMinutes,omitempty" doc:"after how long untouched a tablet forgets who is there"`
+	Seat       studio.Minute    `json:"seatMinutes,omitempty" doc:"after how long a tablet forgets who is there"`
 	People     []Named          `json:"people"`
 	Flowers    []Flower         `json:"flowers" doc:"what can be ordered"`
 	Colourways []Colourway      `json:"colourways"`
@@ -143,7 +143,8 @@ func (s *Service) registerStudio(to huma.API) {
 			doc := at.inForce.Doc
 			v := StudioView{N: at.N, Behind: at.Behind(), Worked: at.Worked,
 				Name: doc.Name, Epoch: doc.Epoch, Zone: doc.Zone, Now: at.Now,
-				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes, Seat: doc.Settings.SeatMinutes,
+				Standing: at.Stands != nil && *at.Stands == at.Now, Safety: doc.Settings.SafetyMinutes,
+				Seat:   doc.Settings.SeatMinutes,
 				Manner: doc.Settings.Manner,
 				People: []Named{}}
 			for _, p := range doc.People {

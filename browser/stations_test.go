@@ -276,7 +276,8 @@ func TestOrdersComeFromASpreadsheet(t *testing.T) {
 		"Regatta supper\t2027-10-12 10:00\t3\tPeony\tOyster")
 	page.says(test("orders-rows"), "“Peony” is not in the flower book")
 	page.MustElement(test("orders-text")).MustSelectAllText().MustInput("order\tleaves\thow many\tflower\tcolours\n" +
-		"Regatta supper\t2027-10-12 10:00\t3\tMagnolia\tOyster\n\t\t2\tEucalyptus sprig\tOyster\nSlipway lunch\t2027-10-14 10:00\t1\tMagnolia\tSignal")
+		"Regatta supper\t2027-10-12 10:00\t3\tMagnolia\tOyster\n\t\t2\tEucalyptus sprig\tOyster\n" +
+		"Slipway lunch\t2027-10-14 10:00\t1\tMagnolia\tSignal")
 	page.click("orders-look")
 	page.says(test("orders-rows"), "Slipway lunch: new")
 	page.look("orders-table")

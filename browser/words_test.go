@@ -86,7 +86,9 @@ const quiet = `() => new Promise((done) => {
 
 // dates are words that the browser says, in its own language.
 var dates = regexp.MustCompile(
-	`(?i)^(mon|tues?|wed(nes)?|thu(rs)?|fri|sat(ur)?|sun)(day)?$|^(january|february|march|april|may|june|july|august|september|october|november|december|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec)$`,
+	`(?i)^(mon|tues?|wed(nes)?|thu(rs)?|fri|sat(ur)?|sun)(day)?$|` +
+		`^(january|february|march|april|may|june|july|august|september|october|november|december|` +
+		`jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec)$`,
 )
 
 // stays are names that are no words: of units, of files, of the program.

@@ -14,7 +14,8 @@ var prices = map[string]studio.Money{
 }
 
 // inedible is what holds a flower and has to come off the cake again.
-var inedible = []string{"Fine stamens", "Long stamens", "Foam ball 25 mm", "Brush thread, metres", "Half-width green tape",
+var inedible = []string{"Fine stamens", "Long stamens", "Foam ball 25 mm", "Brush thread, metres",
+	"Half-width green tape",
 	"Paper strips", "Film squares", "Foil square"}
 
 // allergens are by what some must not eat.

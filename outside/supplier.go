@@ -89,7 +89,8 @@ func (s *Supplier) Order(ctx context.Context, o PurchaseOrder) (Confirmation, er
 	var c Confirmation
 	if json.Unmarshal(answer, &c) != nil || c.Reference != o.Reference {
 		return Confirmation{}, Say(
-			"The supplier answers something else than a confirmation of this order. It is kept here as sent; call them.")
+			"The supplier answers something else than a confirmation of this order. " +
+				"It is kept here as sent; call them.")
 	}
 	return c, nil
 }

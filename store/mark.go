@@ -73,7 +73,8 @@ func whole(folder string) (wasPutAway bool, err error) {
 	return false, broken(
 		nil,
 		"%s was copied while Bractum was at work, without %s-wal beside it: what was written last "+
-			"is missing. Nothing was changed. Copy both, or go back to a backup; or take it as it is, into another folder: "+
+			"is missing. Nothing was changed. Copy both, or go back to a backup; or take it as it is, "+
+			"into another folder: "+
 			"bractum restore %s --data FOLDER",
 		file,
 		FileName,

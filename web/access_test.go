@@ -307,7 +307,8 @@ func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
 			if o == nil {
 				continue
 			}
-			address := strings.NewReplacer("/api", "", "{id}", uuid.NewString(), "{n}", "1", "{sensor}", "1", "{version}", "1").
+			address := strings.NewReplacer("/api", "", "{id}", uuid.NewString(), "{n}", "1",
+				"{sensor}", "1", "{version}", "1").
 				Replace(path)
 			address = strings.NewReplacer("{", "", "}", "").Replace(address)
 			row := fmt.Sprintf("| `%s` | %s |", o.OperationID, o.Summary)
@@ -336,5 +337,6 @@ func TestNobodyReadsOrDoesWhatTheirRoleMayNot(t *testing.T) {
 		)
 		return
 	}
-	assert.True(t, strings.Contains(string(kept), is), "the table is old: BRACTUM_UPDATE=1 go test ./web -run NobodyReads")
+	assert.True(t, strings.Contains(string(kept), is),
+		"the table is old: BRACTUM_UPDATE=1 go test ./web -run NobodyReads")
 }

@@ -48,9 +48,8 @@ func (f *figures) measured(c fiber.Ctx) error {
 func (a *Application) ServeFigures(ctx context.Context, on net.Listener) error {
 	paths := http.NewServeMux()
 	paths.Handle("GET /metrics", promhttp.HandlerFor(a.figures.all, promhttp.HandlerOpts{}))
-	server := &http.Server{Handler: paths, ReadHeaderTimeout: readingTakes, BaseContext: func(net.Listener) context.Context {
-		return ctx
-	}}
+	server := &http.Server{Handler: paths, ReadHeaderTimeout: readingTakes,
+		BaseContext: func(net.Listener) context.Context { return ctx }}
 	stop := context.AfterFunc(ctx, func() { _ = server.Close() }) // nothing is lost with it
 	defer stop()
 	if err := server.Serve(on); !errors.Is(err, http.ErrServerClosed) {

@@ -85,7 +85,8 @@ func filled(r *rand.Rand, path string) string {
 	parts := strings.Split(path, "/")
 	for i, part := range parts {
 		if strings.HasPrefix(part, "{") {
-			parts[i] = []string{uuid.NewString(), knownIDs[r.IntN(len(knownIDs))], "1", "-1", "people", "%00", "..%2F..", strings.Repeat("x", 300)}[r.IntN(8)]
+			parts[i] = []string{uuid.NewString(), knownIDs[r.IntN(len(knownIDs))], "1", "-1", "people", "%00",
+				"..%2F..", strings.Repeat("x", 300)}[r.IntN(8)]
 		}
 	}
 	return strings.Join(parts, "/")
@@ -107,7 +108,8 @@ func anything(r *rand.Rand, deep int) any {
 	case n == 5:
 		return knownIDs[r.IntN(len(knownIDs))]
 	}
-	return []string{"", "x", "2027-09-20", "09:00", "2027-10-02T14:00", "'; DROP TABLE lot;--", "<script>", strings.Repeat("ä", 500), "\x00"}[r.IntN(9)]
+	return []string{"", "x", "2027-09-20", "09:00", "2027-10-02T14:00",
+		"'; DROP TABLE lot;--", "<script>", strings.Repeat("ä", 500), "\x00"}[r.IntN(9)]
 }
 
 // shaped is JSON nearly as a description wants it.

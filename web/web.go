@@ -51,7 +51,8 @@ func New(s *store.Store, clock store.Clock, out outside.Services) *Application {
 	a.figures = newFigures(func() float64 { return float64(a.events.number()) })
 	a.app = fiber.New(fiber.Config{AppName: "Bractum", Immutable: true, BodyLimit: api.MostBody, ErrorHandler: failed,
 		ReadTimeout: readingTakes, IdleTimeout: idles, Concurrency: mostConnections})
-	a.app.Use(logged, a.figures.measured, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: panicked}), guard,
+	a.app.Use(logged, a.figures.measured, recover.New(recover.Config{EnableStackTrace: true,
+		StackTraceHandler: panicked}), guard,
 		a.names.mayAsk)
 	a.app.Post(
 		"/api/readings",

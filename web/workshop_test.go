@@ -333,7 +333,9 @@ func TestAUsualFlowerComesIntoAnEmptyBook(t *testing.T) {
 func TestALineOfTheJournalSaysBeforeAndAfter(t *testing.T) {
 	d := newDesk(t)
 	w := d.workshop()
-	wires := w.Suppliers[slices.IndexFunc(w.Suppliers, func(s studio.Supplier) bool { return s.Name == "Sailcloth and wire" })]
+	wires := w.Suppliers[slices.IndexFunc(w.Suppliers, func(s studio.Supplier) bool {
+		return s.Name == "Sailcloth and wire"
+	})]
 	later := wires
 	later.Days = 9
 	code, written := d.wishes(workshop.Suppliers, wires.ID, wires, later)
@@ -365,7 +367,8 @@ func TestALineOfTheJournalSaysBeforeAndAfter(t *testing.T) {
 	assert.Equal(t, []api.ValueChange{{Place: "days", Was: "9", Is: "4"}}, undone.Touched[0].Changes)
 }
 
-// A studio that moves to another time zone keeps the local times at which orders leave, and what was recorded its moment.
+// A studio that moves to another time zone keeps the local times at which orders leave, and what was
+// recorded its moment.
 func TestAStudioMovesToAnotherTimeZone(t *testing.T) {
 	d := newDesk(t)
 	w := d.workshop()
@@ -375,8 +378,9 @@ func TestAStudioMovesToAnotherTimeZone(t *testing.T) {
 	}
 	before := orders()
 	frame := func(zone string) (int, object) {
-		return d.ask("PUT", "/api/workshop", object{"name": w.Name, "settings": w.Settings, "climate": w.Climate, "zone": zone,
-			"was": object{"name": w.Name, "settings": w.Settings, "climate": w.Climate}}, nil)
+		return d.ask("PUT", "/api/workshop", object{"name": w.Name, "settings": w.Settings, "climate": w.Climate,
+			"zone": zone, "was": object{"name": w.Name, "zone": w.Zone,
+				"settings": w.Settings, "climate": w.Climate}}, nil)
 	}
 	code, answer := frame("Atlantis")
 	assert.Equal(t, 422, code, answer)
@@ -389,8 +393,11 @@ func TestAStudioMovesToAnotherTimeZone(t *testing.T) {
 	for i := range after {
 		assert.Equal(t, before[i]["order"].(object)["leaves"], after[i]["order"].(object)["leaves"])
 		is, was := after[i]["outcome"].(object), before[i]["outcome"].(object)
-		assert.InDelta(t, was["readyBy"].(float64)-8*60, is["readyBy"].(float64), 18*60, "a local time, eight hours sooner")
+		assert.InDelta(t, was["readyBy"].(float64)-8*60, is["readyBy"].(float64), 18*60,
+			"a local time, eight hours sooner")
 	}
+	code, answer = frame("Europe/Dublin")
+	assert.Equal(t, 412, code, "whoever saw another zone does not move it back unasked: %v", answer)
 	code, answer = d.ask("POST", fmt.Sprintf("/api/journal/%v/undo", moved["n"]), "", nil)
 	require.Equal(t, 200, code, answer)
 	assert.Equal(t, w.Zone, d.workshop().Zone)

@@ -70,7 +70,9 @@ func load(t require.TestingT) page {
 		};
 		// as much of it as figures ask for
 		const days = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
-		const Intl = { DateTimeFormat: function () { return { format: (at) => days[new Date(at).getUTCDay()] }; }, NumberFormat: function (locale, { minimumFractionDigits: least = 0, maximumFractionDigits: most }) {
+		const DateTimeFormat = function () { return { format: (at) => days[new Date(at).getUTCDay()] }; };
+		const Intl = { DateTimeFormat, NumberFormat: function (locale, digits) {
+			let { minimumFractionDigits: least = 0, maximumFractionDigits: most } = digits;
 			return { format: (n) => {
 				let text = n.toFixed(most);
 				while (most-- > least && /[.0]$/.test(text)) text = text.replace(/\.?0$/, "");

@@ -29,7 +29,8 @@ func TestAListOfOrdersIsRead(t *testing.T) {
 	assert.Equal(t, []any{object{"recipe": "m", "variant": "", "colourway": "o", "quantity": 3.0},
 		object{"recipe": "e", "variant": "", "colourway": "", "quantity": 12.0}}, first["lines"])
 	wrong := read(
-		"order;leaves;how many;flower;colours\n;;3;Magnolia;\nSupper;tomorrow;x;Magnolia;Oyster\nLunch;2027-10-14 09:30;2;Peony;\n;;2;Magnolia;Fog",
+		"order;leaves;how many;flower;colours\n;;3;Magnolia;\nSupper;tomorrow;x;Magnolia;Oyster\n" +
+			"Lunch;2027-10-14 09:30;2;Peony;\n;;2;Magnolia;Fog",
 	)
 	says := ""
 	for _, u := range wrong["unread"].([]any) {

@@ -14,7 +14,8 @@ import (
 )
 
 // around is what a sheet offers to choose from.
-const around = `{surroundings: [], parts: [], mixes: [], tools: [], suppliers: [], classes: [], skills: [], languages: [], currencies: [],
+const around = `{surroundings: [], parts: [], mixes: [], tools: [], suppliers: [], classes: [], skills: [],
+	languages: [], currencies: [],
 	families: [{title: "Brushes", value: "family"}], moment: {}}`
 
 // fieldsOf are the fields of a type by their names in JSON, with those of what it holds; what a thing goes by, and
@@ -98,12 +99,14 @@ func TestARefusalIsSaidInTheStudiosUnits(t *testing.T) {
 		require.NoError(t, err)
 		return run[string](p, `ui.inWords("", v.said)`, object{"said": said})
 	}
-	cut := studio.Say("pieces of %s in all are not cut from %s", studio.Micrometres(381_000), studio.Micrometres(360_000))
+	cut := studio.Say("pieces of %s in all are not cut from %s", studio.Micrometres(381_000),
+		studio.Micrometres(360_000))
 	assert.Equal(t, "pieces of 381 mm in all are not cut from 360 mm", says(`{decimal: "."}`, cut))
 	assert.Equal(t, "pieces of 15 in in all are not cut from 14,17 in", says(`{length: "in", decimal: ","}`, cut))
 	weight := studio.Say("a weight of %s cannot be", studio.Milligrams(-56_699))
 	assert.Equal(t, "a weight of -2,00 oz cannot be", says(`{mass: "oz", decimal: ","}`, weight))
-	flaw := studio.Say("%s %s", studio.Location(`recipes[1] "Dahlia".steps[0].name`), studio.Flaw("", "is %q", "x").Words())
+	flaw := studio.Say("%s %s", studio.Location(`recipes[1] "Dahlia".steps[0].name`),
+		studio.Flaw("", "is %q", "x").Words())
 	assert.Equal(t, `recipe “Dahlia”, step 1, name is "x"`, says(`{}`, flaw))
 }
 
@@ -136,7 +139,8 @@ func TestATableFromASpreadsheetIsRead(t *testing.T) {
 	assert.Equal(t, "pearl", is(materials, 1)["form"])
 	people := read("people", "name,can do\nNoor,\"wiring, dusting\"", nil, nil)
 	assert.Len(t, is(people, 0)["skills"], 2)
-	shifts := read("people", "name;works;breaks\nNoor;\"Mon, Wed-Thu 9:30–17; Sat 10.00 to 14:00\";13:00-13:45", nil, nil)
+	shifts := read("people", "name;works;breaks\n"+
+		"Noor;\"Mon, Wed-Thu 9:30–17; Sat 10.00 to 14:00\";13:00-13:45", nil, nil)
 	assert.Equal(t, []any{
 		object{"day": "monday", "from": "09:30", "to": "17:00"},
 		object{"day": "wednesday", "from": "09:30", "to": "17:00"},
@@ -161,7 +165,8 @@ func TestEachPartOfADocumentIsSaidSomewhere(t *testing.T) {
 		"orders": "stations/OrderForm.vue", "shelf": "stations/stores/StockTaking.vue",
 		"offcuts": "stations/stores/StockTaking.vue", "decided": "stations/LotDecisions.vue",
 		"divided": "stations/LotDecisions.vue", "gates": "stations/stores/ShoppingLists.vue",
-		"readings": ofWork, "work": ofWork, "recorded": ofWork, "pins": "stations/plan/PinDrawer.vue", "seen": ofWork, "ordinals": ofWork,
+		"readings": ofWork, "work": ofWork, "recorded": ofWork, "pins": "stations/plan/PinDrawer.vue",
+		"seen": ofWork, "ordinals": ofWork,
 	}
 	for _, kind := range workshop.Kinds {
 		where[string(kind)] = ofSheets

@@ -50,6 +50,7 @@ func (c *restoreCommand) Run() error {
 	}
 	fmt.Printf("Restored: %d lines of the journal, the last of %s. bractum serve --data %s opens it.\n",
 		n, calendar.Time(last).Format("2 January 2006, 15:04"), c.Data)
-	fmt.Println("Browsers, tablets and keys that it knew may come in again; Studio, tablets and people, takes them out.")
+	fmt.Println("Browsers, tablets and keys that it knew may come in again; " +
+		"Studio, tablets and people, takes them out.")
 	return nil
 }

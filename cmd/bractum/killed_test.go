@@ -86,7 +86,8 @@ func TestFiveClientsLoseNothingThatWasAcknowledged(t *testing.T) {
 	folder, document := t.TempDir(), filepath.Join(t.TempDir(), "studio.json")
 	out, _, code := bractum(t, "", "document", "demo")
 	require.Zero(t, code)
-	require.NoError(t, os.WriteFile(document, []byte(strings.Replace(out, `"epoch": "2027`, `"epoch": "2025`, 1)), 0o600))
+	out = strings.Replace(out, `"epoch": "2027`, `"epoch": "2025`, 1)
+	require.NoError(t, os.WriteFile(document, []byte(out), 0o600))
 	url, stop := running(t, "serve", "--data", folder, "--from", document, "--keep", "0")
 	stop()
 	const words = "three wet harbours"
@@ -105,8 +106,7 @@ func TestFiveClientsLoseNothingThatWasAcknowledged(t *testing.T) {
 		again(t, url, clients)
 		var all sync.WaitGroup
 		ctx, end := context.WithCancel(t.Context())
-		var told sync.Mutex
-		enough, begun := random.IntN(40), make(chan struct{})
+		told, ended := make(chan struct{}), make(chan struct{})
 		for _, c := range clients {
 			all.Go(func() {
 				for ctx.Err() == nil {
@@ -115,42 +115,43 @@ func TestFiveClientsLoseNothingThatWasAcknowledged(t *testing.T) {
 					if err != nil {
 						return
 					}
-					told.Lock()
 					c.said = append(c.said, given{id, n})
-					acknowledged++
-					if enough--; enough == 0 {
-						close(begun)
+					select {
+					case told <- struct{}{}:
+					case <-ctx.Done():
 					}
-					told.Unlock()
 				}
 			})
 		}
-		select {
-		case <-begun:
-		case <-time.After(5 * time.Second):
-		}
-		file := ""
-		var before int64
-		if round%10 == 3 { // while a backup is made
-			backups++
-			told.Lock()
-			for _, c := range clients {
-				for _, g := range c.said {
-					before = max(before, g.n)
+		go func() { all.Wait(); close(ended) }()
+		hears := func(most int) { // so many acknowledgements, or all that there are
+			for range random.IntN(most) {
+				select {
+				case <-told:
+				case <-ended:
 				}
 			}
-			told.Unlock()
+		}
+		hears(40)
+		file, before := "", int64(0)
+		if round%10 == 3 { // while a backup is made
+			backups++
+			before = lastLine(t, folder)
 			file = filepath.Join(t.TempDir(), "copy.bractum")
 			copying := killed(t, "backup", "--data", folder, file)
-			time.AfterFunc(time.Duration(random.IntN(120))*time.Millisecond, stop)
+			hears(30)
 			if random.IntN(2) == 0 {
-				time.AfterFunc(time.Duration(random.IntN(200))*time.Millisecond, func() { _ = copying.Process.Kill() })
+				_ = copying.Process.Kill()
 			}
+			stop()
 			_ = copying.Wait() // whole, refused or killed
 		}
 		stop()
 		end()
-		all.Wait()
+		<-ended
+		for _, c := range clients {
+			acknowledged += len(c.said)
+		}
 		if _, err := os.Stat(file); file != "" && err == nil {
 			restores++
 			restored(t, random, file, before)
@@ -163,8 +164,8 @@ func TestFiveClientsLoseNothingThatWasAcknowledged(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	require.NoError(t, s.Verify(t.Context(), clockOf))
-	t.Logf("%d kills, %d of them while a backup was made, %d backups restored, %d acknowledged", kills, backups, restores,
-		acknowledged)
+	t.Logf("%d kills, %d of them while a backup was made, %d backups restored, %d acknowledged",
+		kills, backups, restores, acknowledged)
 	assert.Positive(t, acknowledged)
 }
 
@@ -196,6 +197,17 @@ func signs(t *testing.T, url, words string) *signedIn {
 	return c
 }
 
+// lastLine is the last line of a studio's journal, read beside whoever serves it.
+func lastLine(t *testing.T, folder string) int64 {
+	t.Helper()
+	s, err := store.Open(t.Context(), folder, store.Options{})
+	require.NoError(t, err)
+	defer s.Close()
+	n, _, _, err := s.LastN(t.Context())
+	require.NoError(t, err)
+	return n
+}
+
 // again gives every command that was acknowledged once more: each is known, with its line. They are forgotten then.
 func again(t *testing.T, url string, clients []*signedIn) {
 	t.Helper()
@@ -210,14 +222,24 @@ func again(t *testing.T, url string, clients []*signedIn) {
 	}
 }
 
-// restored puts a backup into an empty folder, killed half way first: it is there as a whole or not at all, and has what
-// was acknowledged when it began.
+// restored puts a backup into an empty folder, killed half way first: it is there as a whole or not at all, and
+// has what was acknowledged when it began.
 func restored(t *testing.T, random *rand.Rand, file string, before int64) {
 	t.Helper()
 	into := filepath.Join(t.TempDir(), "restored")
+	whole, err := os.Stat(file)
+	require.NoError(t, err)
 	half := killed(t, "restore", file, "--data", into)
-	time.AfterFunc(time.Duration(random.IntN(150))*time.Millisecond, func() { _ = half.Process.Kill() })
-	_ = half.Wait() // whole or killed
+	over := make(chan error, 1)
+	go func() { over <- half.Wait() }()
+	for enough := random.Int64N(whole.Size()); len(over) == 0; { // once so much of it is there
+		part, err := os.Stat(filepath.Join(into, store.FileName+".part"))
+		if err == nil && part.Size() >= enough {
+			_ = half.Process.Kill()
+			break
+		}
+	}
+	<-over // whole or killed
 	if _, err := os.Stat(filepath.Join(into, store.FileName)); err != nil {
 		_, said, code := bractum(t, "", "restore", file, "--data", into)
 		require.Zero(t, code, said)

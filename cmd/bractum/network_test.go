@@ -35,7 +35,8 @@ func TestAStudioIsOpenedToItsNetworkOnceItIsLocked(t *testing.T) {
 	assert.Contains(t, out, "Odalys signs in with it now")
 
 	url, stop := running(t, "serve", "--data", folder, "--listen", "127.0.0.1:0", "--keep", "0")
-	for path, wants := range map[string]int{"/api/orders": 401, "/api/access": 200, "/healthz": 200, "/": 200, "/root.crt": 404} {
+	for path, wants := range map[string]int{"/api/orders": 401, "/api/access": 200, "/healthz": 200,
+		"/": 200, "/root.crt": 404} {
 		answer, err := http.Get(url + path)
 		require.NoError(t, err)
 		require.NoError(t, answer.Body.Close())

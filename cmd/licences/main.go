@@ -37,7 +37,8 @@ type part struct{ name, version, licence string }
 
 // goModules are those of which packages are built into the program.
 func goModules() ([]part, error) {
-	out, err := exec.Command("go", "list", "-deps", "-f", "{{with .Module}}{{if not .Main}}{{.Path}}\t{{.Version}}\t{{.Dir}}{{end}}{{end}}",
+	out, err := exec.Command("go", "list", "-deps", "-f",
+		"{{with .Module}}{{if not .Main}}{{.Path}}\t{{.Version}}\t{{.Dir}}{{end}}{{end}}",
 		"./cmd/bractum").
 		Output()
 	if err != nil {

@@ -23,7 +23,8 @@ import (
 )
 
 // sentence is which argument of a function is a sentence: those that make refusals, problems and answers.
-var sentence = map[string]int{"Refuse": 0, "RefuseUnless": 1, "Say": 0, "Flaw": 1, "say": 1, "New": 0, "NotFound": 0, "broken": 1}
+var sentence = map[string]int{"Refuse": 0, "RefuseUnless": 1, "Say": 0, "Flaw": 1, "say": 1, "New": 0, "NotFound": 0,
+	"broken": 1}
 
 // floors are the parts of the program that people hear from.
 var floors = []string{"api", "core", "outside", "picture", "store", "web"}

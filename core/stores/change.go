@@ -208,7 +208,8 @@ func Spoil(doc *studio.Document, l Lost, confirmed bool) (Change, error) {
 		)
 	case amount > f.amount && !confirmed:
 		return Change{}, studio.RefuseUnless("confirmed",
-			"the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: a minus stays to be explained",
+			"the books say %s of %s; more than that is thrown away. Count it first, or book it all the same: "+
+				"a minus stays to be explained",
 			f.says(f.amount),
 			f.name)
 	}

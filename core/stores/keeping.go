@@ -119,7 +119,8 @@ func Cut(doc *studio.Document, material studio.ID, done []Done, spoilt int64, co
 	}
 	if wires > f.amount && !confirmed {
 		return Change{}, studio.RefuseUnless("confirmed",
-			"%d of %s are there and %d were taken; somebody else may have taken some. Count them, or book it all the same: a minus stays to be explained",
+			"%d of %s are there and %d were taken; somebody else may have taken some. "+
+				"Count them, or book it all the same: a minus stays to be explained",
 			f.amount,
 			f.name,
 			wires)

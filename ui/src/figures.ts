@@ -37,6 +37,9 @@ export function stocked(amount: number, unit: string): string {
   return unit === "µm" ? `${number(1).format(amount / 1_000_000)} m` : plain(amount);
 }
 
+/** How much of what is kept makes one of the unit that people give it in. */
+export const spokenScale = (unit: string): number => ({ mg: massScale(), µm: 1_000_000 })[unit] ?? 1;
+
 /** The unit in which people give an amount of what is kept in a unit. */
 export const spokenUnit = (unit: string): string => ({ mg: massUnit(), µm: "m" })[unit] ?? "pieces";
 

@@ -2414,7 +2414,7 @@ export interface components {
             kind?: "person" | "tablet";
             /** @description people have to sign in */
             locked: boolean;
-            /** @description the operations that a role but the lead's may give; nothing where all are */
+            /** @description operations that the role may give; nothing where all */
             may?: string[];
             name?: string;
             person?: string;
@@ -3666,7 +3666,7 @@ export interface components {
         HealthView: {
             /**
              * Format: date-time
-             * @description what time it is there; left out where the studio's clock is not the computer's
+             * @description what time it is there; none where the clock is not the computer's
              */
             at?: string;
             says: components["schemas"]["Said"][];
@@ -5801,7 +5801,7 @@ export interface components {
             safetyMinutes: number;
             /**
              * Format: int64
-             * @description after how long untouched a tablet forgets who is there
+             * @description after how long a tablet forgets who is there
              */
             seatMinutes?: number;
             /** @description true in the demo: the clock stands until it is moved */

@@ -2,7 +2,7 @@
 import { useMutation } from "@tanstack/vue-query";
 import { reactive, ref } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
-import { money, stocked, useTimes } from "../../format";
+import { given, money, spokenScale, stocked, useTimes } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
@@ -39,12 +39,8 @@ const arrive = useMutation({
 /** What was bought in a shop is there. */
 const got = useMutation({
   mutationFn: (b: Schemas["ShoppingLine"]) => {
-    const kept = wanted(b) * b.pack;
-    const [value, unit] = ({ mg: [kept / 1000, "g"], µm: [kept / 1_000_000, "m"] }[b.unit as string] ?? [
-      kept,
-      "pieces",
-    ]) as [number, string];
-    const body = { material: b.material, amount: { value, unit } };
+    const amount = given((wanted(b) * b.pack) / spokenScale(b.unit), b.unit);
+    const body = { material: b.material, amount };
     return send(["bought", body], (header) =>
       answered(client.POST("/api/stores/bought", { params: { header }, body: body as never })),
     );

@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/vue-query";
 import { v7 } from "uuid";
 import { computed, reactive, ref } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
-import { given, spokenUnit, stocked } from "../../format";
+import { given, spokenScale, spokenUnit, stocked } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import type { Row } from "../../parts/fields/fields";
@@ -40,12 +40,8 @@ const groups = computed(() =>
 );
 const isThere = (m: Material) => props.shop.materials.some((has) => has.id === m.id);
 const counted = computed(() => all.value.filter((m) => there[m.id] !== undefined && !Number.isNaN(there[m.id])));
-/** As many packs as somebody thinks there are. */
-function packs(m: Material, n: number) {
-  const pack = (m.pack || 1) * n;
-  there[m.id] = Number(
-    (pack / (given(1, m.unit).value * (m.unit === "mg" ? 1000 : m.unit === "µm" ? 1e6 : 1))).toFixed(3),
-  );
+function aPack(m: Material) {
+  there[m.id] = Number((m.pack! / spokenScale(m.unit)).toFixed(3));
 }
 const send = useCommands();
 const many = useMany();
@@ -87,7 +83,7 @@ const take = useMutation({
             @update:model-value="there[m.id] = $event"
           />
           {{ spokenUnit(m.unit) }}
-          <button v-if="m.pack" type="button" class="pack" :data-test="`pack-${m.name}`" @click="packs(m, 1)">
+          <button v-if="m.pack" type="button" class="pack" :data-test="`pack-${m.name}`" @click="aPack(m)">
             a pack
           </button>
         </span>

@@ -3,12 +3,11 @@ import { useMutation } from "@tanstack/vue-query";
 import { useDebounceFn } from "@vueuse/core";
 import { computed, ref, watch } from "vue";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
-import EffectNote from "../../parts/EffectNote.vue";
 import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { at, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
-import { effectLine } from "../../words/workshop";
+import DoesNote from "./DoesNote.vue";
 import DeviceList from "./DeviceList.vue";
 import { air, type Part, parts, type Sheet } from "./sheets";
 import { t } from "../../words/said";
@@ -25,14 +24,15 @@ const seen = computed<Frame>(() => ({
   climate: props.shop.climate,
 }));
 const draft = ref<Frame>(copy(seen.value));
-const zone = ref(props.shop.zone);
+const shown = props.shop.zone;
+const zone = ref(shown);
 const zones = Intl.supportedValuesOf("timeZone");
 const same = computed(
   () => JSON.stringify(draft.value) === JSON.stringify(seen.value) && zone.value === props.shop.zone,
 );
 const write = useMutation({
   mutationFn: () => {
-    const body = { ...draft.value, zone: zone.value.trim(), was: seen.value };
+    const body = { ...draft.value, zone: zone.value.trim(), was: { ...seen.value, zone: shown } };
     return send(body, (header) => answered(client.PUT("/api/workshop", { params: { header }, body })));
   },
 });
@@ -106,16 +106,7 @@ const here = <T extends { key: string }>(all: T[]) => all.filter((one) => partOf
     />
     <DeviceList v-if="part === 'devices'" />
     <ProblemNote :error="error" />
-    <div v-if="!same" class="does" role="status" data-test="does">
-      <template v-if="effect">
-        <b>{{ effectLine(effect) }}</b>
-        <details v-if="effect.differences.moved.length">
-          <summary>Which orders</summary>
-          <EffectNote :effect="effect" />
-        </details>
-      </template>
-      <span v-else-if="look.isPending.value" class="quiet">What it does to the plan is being worked out…</span>
-    </div>
+    <DoesNote v-if="!same" :effect="effect" :pending="look.isPending.value" />
     <footer>
       <span class="grow" />
       <v-btn variant="text" @click="emit('close')">Leave it</v-btn>
@@ -129,13 +120,6 @@ const here = <T extends { key: string }>(all: T[]) => all.filter((one) => partOf
 <style scoped>
 .frame {
   padding: 16px 20px;
-}
-.does {
-  margin: 10px 0;
-  padding: 8px 12px;
-  background: var(--dust-wash);
-  border-left: 4px solid var(--dust);
-  min-height: 2.4rem;
 }
 footer {
   display: flex;

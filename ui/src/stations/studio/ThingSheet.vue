@@ -4,13 +4,12 @@ import { useDebounceFn } from "@vueuse/core";
 import { computed, ref, watch } from "vue";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
 import { useStudio } from "../../api/queries";
-import EffectNote from "../../parts/EffectNote.vue";
 import FieldGrid from "../../parts/fields/FieldGrid.vue";
 import { at, type Row } from "../../parts/fields/fields";
 import RowsTable from "../../parts/fields/RowsTable.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { useTimes } from "../../format";
-import { effectLine } from "../../words/workshop";
+import DoesNote from "./DoesNote.vue";
 import type { Sheet } from "./sheets";
 
 /** One thing of the workshop: all that is said of it, and what a change would do before it counts. */
@@ -165,16 +164,7 @@ const wallNow = () => Date.parse(`${today.value}T${times.value.clock(studio.valu
     </details>
     <ProblemNote :error="calendar.error.value ?? unsaid" />
     <div class="foot">
-      <div v-if="!same" class="does" role="status" data-test="does">
-        <template v-if="effect">
-          <b>{{ effectLine(effect) }}</b>
-          <details v-if="effect.differences.moved.length">
-            <summary>Which orders</summary>
-            <EffectNote :effect="effect" />
-          </details>
-        </template>
-        <span v-else-if="look.isPending.value" class="quiet">What it does to the plan is being worked out…</span>
-      </div>
+      <DoesNote v-if="!same" :effect="effect" :pending="look.isPending.value" />
       <footer>
         <v-btn
           v-if="!isNew"
@@ -240,13 +230,6 @@ h2 {
 }
 .file:focus-within {
   border-color: var(--ink);
-}
-.does {
-  margin: 10px 0;
-  padding: 8px 12px;
-  background: var(--dust-wash);
-  border-left: 4px solid var(--dust);
-  min-height: 2.4rem;
 }
 footer {
   display: flex;
