@@ -40,6 +40,8 @@ type Service struct {
 	out        outside.Services
 	door       door
 	limit      *limit
+	typed      *limit                    // of what is asked while somebody types
+	promised   *lru.Cache[string, found] // plans that were found for orders that were asked for, by id
 	views      views
 	catalogue  catalogue
 	refused    *lru.Cache[string, error] // commands that were refused, by id
@@ -82,13 +84,19 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	if err != nil {
 		panic(err) // the size is a constant
 	}
-	service := &Service{store: s, listen: listen, out: out, limit: newLimit(), refused: refused,
-		door: door{guesses: newGuesses(), hashing: make(chan struct{}, 2)}}
+	promised, err := lru.New[string, found](mostPromised)
+	if err != nil {
+		panic(err) // so is this
+	}
+	service := &Service{store: s, listen: listen, out: out, limit: newLimit(), typed: newLimit(), refused: refused,
+		promised: promised,
+		door:     door{guesses: newGuesses(), hashing: make(chan struct{}, 2)}}
 	service.situations = situation.New(s, clock, service.published)
 	service.registerBeginning(to)
 	service.registerStudio(to)
 	service.registerOrders(to)
 	service.registerOrderTable(to)
+	service.registerPromise(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

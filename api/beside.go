@@ -10,7 +10,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// How many dear questions are worked on at once, and how many more may wait.
+// How many dear questions are worked on at once, and how many more may wait. What somebody asks as they type has a
+// place of its own, so that nothing dearer is in its way.
 const (
 	mostBeside  = 1
 	mostWaiting = 16
@@ -91,6 +92,17 @@ func (l *limit) within(ctx context.Context, question string, do func(context.Con
 // beside registers a question that is dear to answer. It is answered beside everything else,
 // from what is worked out; the context ends when whoever asked is gone.
 func beside[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
+	besideIn(s.limit, s, to, o, run)
+}
+
+// typing registers a question that is asked anew with every key: it takes a second at most, and is given up where the
+// next is asked.
+func typing[I, O any](s *Service, to huma.API, o operation, run func(context.Context, *moment, *I) (O, error)) {
+	besideIn(s.typed, s, to, o, run)
+}
+
+func besideIn[I, O any](l *limit, s *Service, to huma.API, o operation,
+	run func(context.Context, *moment, *I) (O, error)) {
 	d := o.described(WayBeside, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity,
 		http.StatusServiceUnavailable)
 	plainly(to, d, func(ctx context.Context, in *I) (out O, err error) {
@@ -98,7 +110,7 @@ func beside[I, O any](s *Service, to huma.API, o operation, run func(context.Con
 		if err != nil {
 			return out, err
 		}
-		err = s.limit.within(ctx, d.OperationID, func(ctx context.Context) error {
+		err = l.within(ctx, d.OperationID, func(ctx context.Context) error {
 			if out, err = run(ctx, at, in); err == nil {
 				err = ctx.Err() // stopped half way
 			}

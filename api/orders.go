@@ -52,6 +52,8 @@ type OrderBody struct {
 	Allergies  []string          `json:"allergies,omitempty" maxItems:"20"`
 	State      studio.OrderState `json:"state,omitempty" default:"open" enum:"open,quote"`
 	Lines      []OrderLineBody   `json:"lines" maxItems:"100"`
+	Quoted     *studio.Quoted    `json:"quoted,omitempty" doc:"what was said of it when it was asked for"`
+	Promise    string            `json:"promise,omitempty" maxLength:"36" doc:"the answer that it is entered by: its plan is offered with it, where it is still known"`
 }
 
 // OrderLineBody is one line of it. A line keeps its id when it is changed.
@@ -81,6 +83,11 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 		if err := o.Leaves.UnmarshalText([]byte(b.Leaves)); err != nil {
 			unread = append(unread, studio.Problem{Place: "leaves", Message: err.Error()})
 		}
+	}
+	if b.Quoted != nil {
+		quoted := *b.Quoted
+		quoted.At = cmp.Or(quoted.At, doc.Now)
+		o.Quoted = &quoted
 	}
 	for _, l := range b.Lines {
 		if l.ID == "" {
@@ -150,12 +157,12 @@ func (s *Service) registerOrders(to huma.API) {
 	fact(s, to, post("/orders", "enter-order", "order entered",
 		"Enter an order; it awaits acceptance of the plan it makes"),
 		func(c *change, in *enter) (Entered, error) {
-			o, err := in.Body.order(newID(), c.at.inForce.Doc)
+			o, err := in.Body.order(s.promisedAs(&in.Body, c.at.latestAnswer().Doc), c.at.inForce.Doc)
 			if err != nil {
 				return Entered{}, err
 			}
 			c.Summary = fmt.Sprintf("Order %q entered", o.Name)
-			return Entered{ID: o.ID, Version: 1, N: c.N()}, c.EnterOrder(o)
+			return Entered{ID: o.ID, Version: 1, N: c.N()}, errors.Join(c.EnterOrder(o), s.offerPromised(c, o, in.Body.Promise))
 		})
 	type changing struct {
 		Who
@@ -170,8 +177,10 @@ func (s *Service) registerOrders(to huma.API) {
 				return Entered{}, err
 			}
 			c.Summary = fmt.Sprintf("Order %q changed", o.Name)
-			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch),
-				o.ID)
+			if err := c.ChangeOrder(o, in.IfMatch); err != nil {
+				return Entered{}, c.explainStale(err, o.ID)
+			}
+			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, s.offerPromised(c, o, in.Body.Promise)
 		})
 	type cancel struct {
 		Who
@@ -306,6 +315,7 @@ type OrderBuy struct {
 	From     string         `json:"from" doc:"the name of the supplier"`
 	OrderBy  *studio.Minute `json:"orderBy,omitempty"`
 	Shop     bool           `json:"shop,omitempty" doc:"it takes no orders: somebody goes there"`
+	Price    studio.Money   `json:"price,omitempty" doc:"of the packs, at the last price"`
 }
 
 // buysByOrder is what has to be ordered for each order.
@@ -315,36 +325,25 @@ func (a *answer) buysByOrder() map[studio.ID][]OrderBuy {
 	if err != nil {
 		return all
 	}
-	waits := map[studio.ID][]studio.Claim{} // by material
-	for i := range a.Plan.Lots {
-		l := &a.Plan.Lots[i]
-		for _, await := range l.Awaits {
-			if material, ok := studio.Ordered(await.Gate); ok {
-				for _, claim := range l.For {
-					waits[material] = studio.Add(waits[material], claim)
-				}
-			}
-		}
-	}
-	for _, list := range lists {
-		for _, b := range list.Buys {
-			if list.Supplier == nil || b.Packs == 0 {
-				continue
-			}
-			buy := OrderBuy{Material: b.Material, Short: b.Short, Packs: b.Packs, OrderBy: b.OrderBy,
-				Name: a.material(b.Material), Supplier: list.Supplier.ID, From: list.Supplier.Name,
-				Shop: list.Supplier.Takes == studio.BoughtInShop}
-			for _, m := range a.Doc.Materials {
-				if m.ID == b.Material {
-					buy.Unit = m.Unit
-				}
-			}
-			for _, claim := range studio.OfOrders(waits[b.Material]) {
-				all[claim.Order] = append(all[claim.Order], buy)
-			}
+	for order, needed := range stores.NeededBy(a.Doc, a.Plan, lists) {
+		for _, n := range needed {
+			all[order] = append(all[order], a.orderBuy(n))
 		}
 	}
 	return all
+}
+
+// orderBuy is something to be ordered, with its names.
+func (a *answer) orderBuy(n stores.Needed) OrderBuy {
+	buy := OrderBuy{Material: n.Material, Short: n.Short, Packs: n.Packs, OrderBy: n.OrderBy, Price: n.Price,
+		Name: a.material(n.Material), Supplier: n.Supplier.ID, From: n.Supplier.Name,
+		Shop: n.Supplier.Takes == studio.BoughtInShop}
+	for _, m := range a.Doc.Materials {
+		if m.ID == n.Material {
+			buy.Unit = m.Unit
+		}
+	}
+	return buy
 }
 
 func (a *answer) limit(t studio.Task) *LimitView {

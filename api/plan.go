@@ -294,13 +294,17 @@ func (a *answer) chain(order studio.ID) (ChainView, error) {
 	if err != nil {
 		return ChainView{}, err
 	}
-	v := ChainView{Order: order, Links: []LinkView{}}
 	i := slices.IndexFunc(account.Orders, func(c plan.Chain) bool { return c.Order == order })
 	if i < 0 {
-		return v, store.NotFound{Thing: "an open order with this id"}
+		return ChainView{}, store.NotFound{Thing: "an open order with this id"}
 	}
-	v.Spent = account.Orders[i].Spent
-	for _, l := range account.Orders[i].Links {
+	return a.chainView(account.Orders[i]), nil
+}
+
+// chainView is a chain with the names of what stands in it.
+func (a *answer) chainView(c plan.Chain) ChainView {
+	v := ChainView{Order: c.Order, Spent: c.Spent, Links: []LinkView{}}
+	for _, l := range c.Links {
 		t := a.Tasks[l.Task]
 		link := LinkView{Link: l, Name: a.named(t.Lot, t.Step), Person: t.Person}
 		if l.Of != "" {
@@ -312,7 +316,7 @@ func (a *answer) chain(order studio.ID) (ChainView, error) {
 		}
 		v.Links = append(v.Links, link)
 	}
-	return v, nil
+	return v
 }
 
 // called is the name of a place, tool, machine, delivery or material; a skill is its own name.

@@ -34,7 +34,7 @@ const atOnce = "proposed"
 // Choice is one of the plans that may be put in force.
 type Choice struct {
 	ID    string `json:"id" doc:"as the plan is asked for"`
-	How   string `json:"how" enum:"repaired,searched,anew,earlier"`
+	How   string `json:"how" enum:"repaired,searched,anew,earlier,promised"`
 	Steps int64  `json:"steps" doc:"of the search"`
 	plan.Change
 }

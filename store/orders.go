@@ -30,7 +30,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 		ctx,
 		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
 			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance,
-			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State)},
+			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State), Quoted: asJSON(o.Quoted)},
 	)
 	for i, line := range o.Lines {
 		err = errors.Join(
@@ -86,7 +86,8 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 			},
 		)
 	}
-	return o, errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies))
+	return o, errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies),
+		json.Unmarshal([]byte(row.Quoted), &o.Quoted))
 }
 
 // standingOrder is an order as it is wished, and as it is accepted if it is.

@@ -206,7 +206,8 @@ func (s *Store) PastOrders(ctx context.Context, w Sought) (page Page[OrderState]
 		page = pageOf(w, found, func(r sqlcgen.PastOrdersRow) OrderState {
 			o, e := orderOf(
 				sqlcgen.OrderVersion{OrderID: r.OrderID, Version: r.Version, Name: r.Name, Occasion: r.Occasion,
-					Leaves: r.Leaves, Leaving: r.Leaving, Importance: r.Importance, Allergies: r.Allergies, State: r.State},
+					Leaves: r.Leaves, Leaving: r.Leaving, Importance: r.Importance, Allergies: r.Allergies, State: r.State,
+					Quoted: r.Quoted},
 				lines[r.OrderID],
 			)
 			err = errors.Join(err, e)

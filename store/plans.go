@@ -143,6 +143,7 @@ const (
 	Searched = "searched" // the plan at hand, made better
 	Anew     = "anew"     // made without regard to what people were told
 	Earlier  = "earlier"  // an earlier version
+	Promised = "promised" // found when an order was asked for
 )
 
 // Offer is a plan that awaits the lead's word, and the journal number it was made for.

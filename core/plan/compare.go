@@ -157,13 +157,24 @@ func OrdersOf(p *studio.Plan) map[studio.ID][]studio.ID {
 	return orders
 }
 
-// EarliestLeave is the earliest time at which an order that this plan finishes
-// could leave with the safety span kept; false for one it cannot finish.
+// EarliestLeave is the earliest time at which an order that this plan finishes could leave with the safety span kept;
+// false for one it cannot finish.
 func EarliestLeave(doc *studio.Document, calendar studio.Calendar, o studio.Outcome) (studio.WallTime, bool) {
+	by, ok := EarliestReadyBy(doc, calendar, o)
+	return calendar.Wall(by + doc.Settings.SafetyMinutes), ok
+}
+
+// EarliestReadyBy is the earliest minute by which this plan could promise an order to be ready: where it is while nobody
+// is at work, from their next minute on, as Document.ReadyBy has it. False for one it cannot finish.
+func EarliestReadyBy(doc *studio.Document, calendar studio.Calendar, o studio.Outcome) (studio.Minute, bool) {
 	if o.Ready == nil {
-		return studio.WallTime{}, false
+		return 0, false
 	}
-	return calendar.Wall(*o.Ready + doc.Settings.SafetyMinutes), true
+	if everyone := doc.Everyone(calendar); doc.Direct == nil && everyone.LastBefore(*o.Ready) < *o.Ready {
+		next, ok := everyone.Next(*o.Ready)
+		return next + 1, ok
+	}
+	return *o.Ready, true
 }
 
 // NextEvent is the first minute after now at which the plan has something begin

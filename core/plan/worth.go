@@ -35,8 +35,8 @@ func (s *schedule) worth() studio.Objective {
 // lateness is how late an order is, in steps times its importance.
 func (s *schedule) lateness(o *order) int64 { return o.Importance * steps(s.readyOf(o)-o.ReadyBy) }
 
-// steps are the begun quarters of an hour of a lateness, none when there is none.
-func steps(late studio.Minute) int64 { return int64(studio.CeilDiv(max(0, late), 15)) }
+// steps are the begun steps of a lateness, none when there is none.
+func steps(late studio.Minute) int64 { return int64(studio.CeilDiv(max(0, late), studio.LateStep)) }
 
 // lateIfUnplaced is when what is unplaced counts as ready.
 func (p *problem) lateIfUnplaced() studio.Minute { return p.horizon + 1440 }

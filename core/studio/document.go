@@ -92,6 +92,7 @@ type Settings struct {
 	Manner   Manner    `json:"manner,omitzero"`
 	// MoneyStep is what sums of money are rounded up to.
 	MoneyStep Money   `json:"moneyStep,omitempty"`
+	Costing   Costing `json:"costing,omitzero"`
 	Devices   Devices `json:"devices,omitzero"`
 	// SeatMinutes is after how long without a touch a tablet forgets who sits at it: not before the day's end if 0.
 	SeatMinutes Minute `json:"seatMinutes,omitempty"`
@@ -187,6 +188,17 @@ type Order struct {
 	Allergies  []string    `json:"allergies"`
 	State      OrderState  `json:"state"`
 	Lines      []OrderLine `json:"lines"`
+	// Quoted is what was said of it when it was asked for.
+	Quoted *Quoted `json:"quoted,omitempty"`
+}
+
+// Quoted is what was said of an order when it was asked for: at what minute, until which day that holds, when it would
+// be ready and at what price.
+type Quoted struct {
+	At    Minute  `json:"at,omitempty"`
+	Until Date    `json:"until,omitzero"`
+	Ready *Minute `json:"ready,omitempty"`
+	Price Money   `json:"price,omitempty"`
 }
 
 // OrderLine is a quantity of one recipe revision in one colourway. The revision

@@ -10,6 +10,20 @@ import (
 // of the currency.
 type Money int64
 
+// PricedAt is the amount that a price of a material is for: of what is sold in packs one of them, of the rest a piece, a
+// metre or a gram.
+func (m *Material) PricedAt() int64 {
+	switch {
+	case m.Pack > 0:
+		return m.Pack
+	case m.Unit == UnitMilligrams:
+		return 1000
+	case m.Unit == UnitMicrometres:
+		return 1_000_000
+	}
+	return 1
+}
+
 // currencyCode is how a currency is named, by ISO 4217.
 var currencyCode = regexp.MustCompile(`^[A-Z]{3}$`)
 

@@ -220,6 +220,9 @@ type Unplaced struct {
 	Limited bool `json:"limited,omitempty"`
 }
 
+// LateStep is in what lateness is counted: a begun quarter of an hour.
+const LateStep Minute = 15
+
 // Outcome is what a plan means for one open order. Ready is nil when something
 // it needs is unplaced; Late is in minutes, Steps in begun quarters of an hour.
 type Outcome struct {

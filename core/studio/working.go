@@ -21,6 +21,7 @@ const (
 	ToMinute  Rounding = "minute"
 	ToStep    Rounding = "step" // of the scale
 	ToPackage Rounding = "package"
+	ToMoney   Rounding = "money" // in the studio's steps
 )
 
 // Figure is a number with its unit: what it is by a code, and the name of the thing it is

@@ -197,6 +197,7 @@ type OrderVersion struct {
 	Importance int64
 	Allergies  string
 	State      string
+	Quoted     string
 }
 
 type Person struct {

@@ -73,7 +73,7 @@ func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) erro
 }
 
 const addOrderVersion = `-- name: AddOrderVersion :exec
-INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddOrderVersionParams struct {
@@ -86,6 +86,7 @@ type AddOrderVersionParams struct {
 	Importance int64
 	Allergies  string
 	State      string
+	Quoted     string
 }
 
 func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams) error {
@@ -99,6 +100,7 @@ func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams
 		arg.Importance,
 		arg.Allergies,
 		arg.State,
+		arg.Quoted,
 	)
 	return err
 }
@@ -677,7 +679,7 @@ func (q *Queries) OrderLines(ctx context.Context, arg OrderLinesParams) ([]Order
 }
 
 const orderVersion = `-- name: OrderVersion :one
-SELECT order_id, version, name, occasion, leaves, leaving, importance, allergies, state FROM order_version WHERE order_id = ? AND version = ?
+SELECT order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted FROM order_version WHERE order_id = ? AND version = ?
 `
 
 type OrderVersionParams struct {
@@ -698,12 +700,13 @@ func (q *Queries) OrderVersion(ctx context.Context, arg OrderVersionParams) (Ord
 		&i.Importance,
 		&i.Allergies,
 		&i.State,
+		&i.Quoted,
 	)
 	return i, err
 }
 
 const pastOrders = `-- name: PastOrders :many
-SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, customer_order.accepted_version
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, order_version.quoted, customer_order.accepted_version
 FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id AND customer_order.version = order_version.version
 WHERE closed = 1 AND leaves >= ?1 AND leaves < ?2
     AND (leaves < ?3 OR leaves = ?3 AND order_id < CAST(?4 AS TEXT))
@@ -730,6 +733,7 @@ type PastOrdersRow struct {
 	Importance      int64
 	Allergies       string
 	State           string
+	Quoted          string
 	AcceptedVersion sql.NullInt64
 }
 
@@ -759,6 +763,7 @@ func (q *Queries) PastOrders(ctx context.Context, arg PastOrdersParams) ([]PastO
 			&i.Importance,
 			&i.Allergies,
 			&i.State,
+			&i.Quoted,
 			&i.AcceptedVersion,
 		); err != nil {
 			return nil, err
@@ -912,7 +917,7 @@ func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
 }
 
 const standingVersions = `-- name: StandingVersions :many
-SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state FROM customer_order CROSS JOIN order_version
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, order_version.quoted FROM customer_order CROSS JOIN order_version
 WHERE order_version.order_id = customer_order.id AND closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version)
 `
 
@@ -935,6 +940,7 @@ func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) 
 			&i.Importance,
 			&i.Allergies,
 			&i.State,
+			&i.Quoted,
 		); err != nil {
 			return nil, err
 		}

@@ -265,6 +265,18 @@ nav a.here::after {
 .keys dd {
   margin: 0;
 }
+@media (max-width: 1340px) {
+  .stem {
+    gap: 10px;
+  }
+  nav a {
+    padding: 5px 5px 10px;
+    font-size: 0.9733rem;
+  }
+  nav a.begins:not(:first-child) {
+    margin-left: 5px;
+  }
+}
 @media (max-width: 1150px) {
   .stem {
     gap: 10px;

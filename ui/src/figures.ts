@@ -37,6 +37,10 @@ export function stocked(amount: number, unit: string): string {
   return unit === "µm" ? `${number(1).format(amount / 1_000_000)} m` : plain(amount);
 }
 
+/** An amount of something by its name: what is counted is told apart from a name that begins with a number. */
+export const stockOf = (amount: number, unit: string, name: string): string =>
+  unit === "mg" || unit === "µm" ? `${stocked(amount, unit)} ${name}` : `${plain(amount)} × ${name}`;
+
 /** How much of what is kept makes one of the unit that people give it in. */
 export const spokenScale = (unit: string): number => ({ mg: massScale(), µm: 1_000_000 })[unit] ?? 1;
 
@@ -65,6 +69,12 @@ export function lasting(minutes: number): string {
   return hours % 24
     ? t("{days} d {hours} h", { days: Math.floor(hours / 24), hours: hours % 24 })
     : t("{days} d", { days: hours / 24 });
+}
+
+/** Time that people work, in hours however long it is: "40 min", "46 h". */
+export function worked(minutes: number): string {
+  const m = Math.round(minutes);
+  return m < 60 ? lasting(m) : t("{hours} h", { hours: number(m < 600 ? 1 : 0).format(m / 60) });
 }
 
 /** An amount in the unit it is kept in, as it is said: of stock, of a piece's length, of a share, of time. */

@@ -1437,6 +1437,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether an order can be taken on, from what comes about at once; nothing is written */
+        post: operations["ask-promise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/promise/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same after something better was looked for: with the nearest date and the largest numbers */
+        post: operations["look-promise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proposal": {
         parameters: {
             query?: never;
@@ -2553,6 +2587,31 @@ export interface components {
             /** @description what help is asked for; empty where none is needed any more */
             says: string;
         };
+        AsksBody: {
+            allergies?: string[];
+            /** @description of an order or a quote that there is already */
+            id?: string;
+            /**
+             * Format: int64
+             * @default 10
+             */
+            importance: number;
+            /** @description local wall time, as 2027-10-02T14:00 */
+            leaves: string;
+            leaving: string;
+            lines: components["schemas"]["OrderLineBody"][];
+            name: string;
+            occasion: string;
+            /** @description the answer that it is entered by: its plan is offered with it, where it is still known */
+            promise?: string;
+            /** @description what was said of it when it was asked for */
+            quoted?: components["schemas"]["Quoted"];
+            /**
+             * @default open
+             * @enum {string}
+             */
+            state: "open" | "quote";
+        };
         Await: {
             gate: string;
             step: string;
@@ -2740,6 +2799,33 @@ export interface components {
             least: number;
             /** Format: int64 */
             most: number;
+        };
+        BillView: {
+            /** Format: int64 */
+            box: number;
+            /** Format: int64 */
+            delivery: number;
+            /** Format: int64 */
+            fromShelf: number;
+            hours: components["schemas"]["HoursView"][];
+            /** Format: int64 */
+            house: number;
+            /** Format: int64 */
+            labour: number;
+            made: components["schemas"]["MadeView"][];
+            materials: components["schemas"]["UsedView"][];
+            /** Format: int64 */
+            materialsCost: number;
+            order?: string;
+            /** Format: int64 */
+            price: number;
+            /** Format: int64 */
+            total: number;
+            /** @description names of materials whose price nobody has said */
+            unpriced: string[];
+            /** @description names of who works for it and whose hour's cost nobody has said */
+            unrated: string[];
+            working: components["schemas"]["Working"];
         };
         Bit: {
             /** Format: int64 */
@@ -2992,10 +3078,14 @@ export interface components {
             spent: components["schemas"]["Spent"];
         };
         Change: {
-            from: string;
             /** Format: int64 */
-            minutes: number;
-            to: string;
+            late: number;
+            /** Format: int64 */
+            moved: number;
+            /** Format: int64 */
+            told: number;
+            /** Format: int64 */
+            worstSlack: number;
         };
         Check: {
             /** Format: int64 */
@@ -3009,7 +3099,7 @@ export interface components {
         };
         Choice: {
             /** @enum {string} */
-            how: "repaired" | "searched" | "anew" | "earlier";
+            how: "repaired" | "searched" | "anew" | "earlier" | "promised";
             /** @description as the plan is asked for */
             id: string;
             /** Format: int64 */
@@ -3098,6 +3188,18 @@ export interface components {
             short: number;
             /** Format: int64 */
             sparesLeft: number;
+        };
+        Costing: {
+            /** Format: int64 */
+            box?: number;
+            /** Format: int64 */
+            chargedPerHour?: number;
+            /** Format: int64 */
+            delivery?: number;
+            /** Format: int64 */
+            materialsFactorPerMille?: number;
+            /** Format: int64 */
+            overheadPerHour?: number;
         };
         CountCell: {
             colour: string;
@@ -3509,7 +3611,7 @@ export interface components {
             why: string;
         };
         Family: {
-            changes?: components["schemas"]["Change"][];
+            changes?: components["schemas"]["StudioChange"][];
             /** Format: int64 */
             fullMinutes: number;
             id: string;
@@ -3546,6 +3648,18 @@ export interface components {
             message?: string;
             says?: components["schemas"]["Said"];
             value?: unknown;
+        };
+        FewerView: {
+            /** Format: int64 */
+            asked: number;
+            /** Format: int64 */
+            could: number;
+            /**
+             * Format: int64
+             * @description of the lines that were asked for, from 0
+             */
+            line: number;
+            name: string;
         };
         Figure: {
             name: string;
@@ -3696,6 +3810,14 @@ export interface components {
             spreadPerMille: number;
             /** Format: int64 */
             tenthsCelsius: number;
+        };
+        HoursView: {
+            /** Format: int64 */
+            cost: number;
+            /** Format: int64 */
+            milliminutes: number;
+            name: string;
+            person: string;
         };
         Image: {
             data: string;
@@ -4092,6 +4214,15 @@ export interface components {
             /** Format: int64 */
             minutes: number;
         };
+        MadeView: {
+            /** Format: int64 */
+            cost: number;
+            /** Format: int64 */
+            milliminutes: number;
+            name: string;
+            recipe: string;
+            variant?: string;
+        };
         Making: {
             glyph: string;
             /** @description it belongs to the task at hand */
@@ -4455,6 +4586,7 @@ export interface components {
             lines: components["schemas"]["OrderLine"][];
             name: string;
             occasion: string;
+            quoted?: components["schemas"]["Quoted"];
             state: string;
         };
         OrderBody: {
@@ -4470,6 +4602,10 @@ export interface components {
             lines: components["schemas"]["OrderLineBody"][];
             name: string;
             occasion: string;
+            /** @description the answer that it is entered by: its plan is offered with it, where it is still known */
+            promise?: string;
+            /** @description what was said of it when it was asked for */
+            quoted?: components["schemas"]["Quoted"];
             /**
              * @default open
              * @enum {string}
@@ -4485,6 +4621,11 @@ export interface components {
             orderBy?: number;
             /** Format: int64 */
             packs: number;
+            /**
+             * Format: int64
+             * @description of the packs, at the last price
+             */
+            price?: number;
             /** @description it takes no orders: somebody goes there */
             shop?: boolean;
             /**
@@ -4941,6 +5082,49 @@ export interface components {
             name: string;
             outcome: components["schemas"]["Outcome"];
         };
+        PromiseView: {
+            bill: components["schemas"]["BillView"];
+            /** @description what has to be ordered for it */
+            buys: components["schemas"]["OrderBuy"][];
+            chain: components["schemas"]["ChainView"];
+            /** @description when it could leave at the earliest, nobody else late by it */
+            earliest?: string;
+            /** @description numbers that could be ready by the date that was asked */
+            fewer: components["schemas"]["FewerView"][];
+            /** @description other orders that would be late by it, or later */
+            harms: components["schemas"]["TakenView"][];
+            /** @description by which an order is entered as it was answered */
+            id: string;
+            /**
+             * Format: int64
+             * @description the minute at which it was asked to leave
+             */
+            leaves: number;
+            /** @description when something of it dries or rests */
+            lies: components["schemas"]["Span"][];
+            moves: components["schemas"]["Change"];
+            /**
+             * Format: int64
+             * @description the journal number it was answered for
+             */
+            n: number;
+            /**
+             * Format: int64
+             * @description the same as a minute
+             */
+            nearest?: number;
+            notes: components["schemas"]["Note"][];
+            outcome: components["schemas"]["Outcome"];
+            /** @description true once something better was looked for than what comes about at once */
+            searched: boolean;
+            /** @description other orders that lose slack by it and stay in time */
+            takes: components["schemas"]["TakenView"][];
+            unplaced: components["schemas"]["UnplacedView"][];
+            /** @enum {string} */
+            verdict: "yes" | "if" | "not";
+            /** @description when somebody is at it */
+            work: components["schemas"]["Span"][];
+        };
         Proposal: {
             /** @description the first of the tasks that the differences name */
             cards: components["schemas"]["TaskCard"][];
@@ -5007,6 +5191,15 @@ export interface components {
                 [key: string]: number;
             };
             supplier: string;
+        };
+        Quoted: {
+            /** Format: int64 */
+            at?: number;
+            /** Format: int64 */
+            price?: number;
+            /** Format: int64 */
+            ready?: number;
+            until?: string;
         };
         Received: {
             /**
@@ -5331,6 +5524,7 @@ export interface components {
             role: "lead" | "maker" | "hand-over";
         };
         Settings: {
+            costing?: components["schemas"]["Costing"];
             /** Format: int64 */
             defaultServiceLevelPerMille: number;
             /** Format: int64 */
@@ -5738,6 +5932,12 @@ export interface components {
             wait?: boolean;
             wants?: string;
         };
+        StudioChange: {
+            from: string;
+            /** Format: int64 */
+            minutes: number;
+            to: string;
+        };
         StudioColourway: {
             id: string;
             name: string;
@@ -5844,6 +6044,13 @@ export interface components {
             detail?: string;
             unit: string;
             what: string;
+        };
+        TakenView: {
+            form?: string;
+            id: string;
+            is?: components["schemas"]["Outcome"];
+            name: string;
+            was?: components["schemas"]["Outcome"];
         };
         Taking: {
             /** @description by the ids in the file: keep, take or beside */
@@ -6103,6 +6310,15 @@ export interface components {
             pieces?: number;
             recipe?: string;
             variant?: string;
+        };
+        UsedView: {
+            /** Format: int64 */
+            amount: number;
+            /** Format: int64 */
+            cost: number;
+            material: string;
+            name: string;
+            unit: string;
         };
         UsualView: {
             /** @description by their pages */
@@ -12798,6 +13014,144 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "ask-promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PromiseView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PromiseView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { Schemas } from "../api/client";
-import { lasting, mass, plain } from "../format";
+import { lasting, mass, money, plain } from "../format";
 import { figureWords, roundingWords, ruleWords } from "../words";
 
 /** How a figure was worked out: rule by rule, what went in and what came out. */
 defineProps<{ workings: Schemas["Working"][] }>();
 
 function amount(f: Schemas["Figure"]): string {
+  if (f.unit === "money") return money(f.value);
   if (f.unit === "mg") return `${mass(f.value)}`;
   if (f.unit === "min" && f.value >= 24 * 60) return lasting(f.value);
   return `${plain(f.value)} ${f.unit}`;

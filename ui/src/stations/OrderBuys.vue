@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import { person, type OrderView, type Schemas } from "../api/client";
-import { stocked, useTimes } from "../format";
+import { stockOf, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
 import { useOrdering } from "./stores/ordering";
 
@@ -30,7 +30,7 @@ const buy = (s: { id: string; buys: Schemas["OrderBuy"][] }) =>
       Order
       <template v-for="(b, i) in s.buys" :key="b.material"
         ><template v-if="i">{{ i === s.buys.length - 1 ? $t(" and ") : ", " }}</template
-        ><b>{{ stocked(b.short, b.unit) }} {{ b.name }}</b></template
+        ><b>{{ stockOf(b.short, b.unit, b.name) }}</b></template
       >
       <template v-if="s.by !== undefined"> by {{ times.full(s.by) }}</template
       >{{ order.outcome?.late ? $t(": it is late even so.") : $t(", and it is in time.") }}

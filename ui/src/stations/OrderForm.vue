@@ -1,68 +1,31 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, reactive, ref } from "vue";
-import { answered, client, type OrderView, Refused, type Schemas, useCommands } from "../api/client";
-import { useStudio } from "../api/queries";
-import { typed } from "../number";
+import { answered, client, type OrderView, Refused, useCommands } from "../api/client";
 import ProblemNote from "../parts/ProblemNote.vue";
 import OrderLeaves from "./OrderLeaves.vue";
+import { bodyOf, draftOf, fewer, questionOf } from "./orders/draft";
+import OrderLines from "./orders/OrderLines.vue";
+import { usePromise } from "./promise/asking";
+import PromiseAnswer from "./promise/PromiseAnswer.vue";
 import { t, word } from "../words/said";
 
 /** Entering, changing or cancelling one order. What was typed stays until it is saved. */
 const props = defineProps<{ order?: OrderView }>();
 const emit = defineEmits<{ close: [] }>();
-const { data: studio } = useStudio();
 
-const flower = (recipe: string) => studio.value?.flowers.find((f) => f.id === recipe);
-const variants = (recipe: string) => flower(recipe)?.variants ?? [];
-
-/** What a line names, taken apart: a variant of the flower and schools of its techniques. */
-function taken(named = ""): { variant: string; otherwise: string[] } {
-  const parts = named.split(" · ");
-  const own = !parts[0]!.includes(": ");
-  return { variant: own ? parts[0]! : "", otherwise: own ? parts.slice(1) : parts };
-}
-
-const from = props.order?.order;
-const form = reactive({
-  name: from?.name ?? "",
-  occasion: from?.occasion ?? "",
-  leaves: from?.leaves ?? "",
-  leaving: from?.leaving ?? "collected",
-  importance: String(from?.importance ?? 10),
-  allergies: from?.allergies.join(", ") ?? "",
-  state: from?.state ?? "open",
-  lines: (
-    from?.lines ?? [{ id: "", recipe: "", colourway: "", quantity: 0, serviceLevelPerMille: 0, variant: undefined }]
-  ).map((l) => ({
-    id: l.id || undefined,
-    recipe: l.recipe,
-    ...taken(l.variant),
-    colourway: l.colourway,
-    quantity: l.quantity ? String(l.quantity) : "",
-    serviceLevelPerMille: l.serviceLevelPerMille || undefined,
-  })),
-});
+const form = reactive(draftOf(props.order?.order));
 const seen = ref(props.order?.version ?? 0);
-
-function body(): Schemas["OrderBody"] {
-  return {
-    name: form.name,
-    occasion: form.occasion,
-    leaves: form.leaves,
-    leaving: form.leaving,
-    importance: typed(form.importance),
-    allergies: form.allergies
-      .split(",")
-      .map((a) => a.trim())
-      .filter(Boolean),
-    state: form.state === "quote" ? "quote" : "open",
-    lines: form.lines.map(({ otherwise, ...l }) => ({
-      ...l,
-      variant: [l.variant, ...otherwise].filter(Boolean).join(" · ") || undefined,
-      quantity: typed(l.quantity),
-    })),
-  };
+const body = () => bodyOf(form);
+/** Whether it can be taken on, as it stands in the form. */
+const promise = usePromise(
+  () => questionOf(form, t("This order")),
+  () => props.order?.order.id,
+);
+const entered = () => ({ ...body(), promise: promise.stale.value ? undefined : promise.answer.value?.id });
+/** Another answer is taken: the date or the numbers of it. */
+function takeFewer(could: { line: number; could: number }[]) {
+  fewer(form, could);
 }
 
 type Action = "save" | "cancel";
@@ -71,11 +34,11 @@ const leaving = ref(false);
 const send = useCommands();
 const change = useMutation({
   mutationFn: (action: Action) =>
-    send([action, seen.value, body()], async (header) => {
-      if (!props.order) return answered(client.POST("/api/orders", { params: { header }, body: body() }));
+    send([action, seen.value, entered()], async (header) => {
+      if (!props.order) return answered(client.POST("/api/orders", { params: { header }, body: entered() }));
       const params = { path: { id: props.order.order.id }, header: { ...header, "If-Match": seen.value } };
       if (action === "cancel") return answered(client.POST("/api/orders/{id}/cancel", { params }));
-      return answered(client.PUT("/api/orders/{id}", { params, body: body() }));
+      return answered(client.PUT("/api/orders/{id}", { params, body: entered() }));
     }),
   onSuccess: () => emit("close"),
 });
@@ -132,74 +95,8 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
       </div>
       <h3>Flowers</h3>
       <p v-if="flaw('lines')" class="flaw">{{ flaw("lines") }}</p>
-      <div v-for="(l, i) in form.lines" :key="i" class="line">
-        <v-text-field
-          v-model="l.quantity"
-          label="How many"
-          :name="`quantity-${i}`"
-          inputmode="numeric"
-          :error-messages="flaw(`lines[${i}].quantity`)"
-        />
-        <v-select
-          v-model="l.recipe"
-          label="Flower"
-          :data-test="`flower-${i}`"
-          :items="studio?.flowers.filter((f) => f.latest || f.id === l.recipe)"
-          item-title="name"
-          item-value="id"
-          :error-messages="flaw(`lines[${i}].recipe`)"
-        />
-        <v-select
-          v-if="variants(l.recipe).length"
-          v-model="l.variant"
-          label="Variant"
-          :data-test="`variant-${i}`"
-          :items="[{ title: $t('as it is'), value: '' }, ...variants(l.recipe).map((v) => ({ title: v, value: v }))]"
-          :error-messages="flaw(`lines[${i}].variant`)"
-        />
-        <span v-else />
-        <v-select
-          v-model="l.colourway"
-          label="Colourway"
-          :data-test="`colourway-${i}`"
-          :items="[
-            ...(flower(l.recipe)?.colours[''] ? [{ id: '', name: $t('its own colours') }] : []),
-            ...(studio?.colourways ?? []),
-          ]"
-          item-title="name"
-          item-value="id"
-          :error-messages="flaw(`lines[${i}].colourway`)"
-          no-data-text="There is no colourway yet: write one in the flower book"
-        />
-        <v-select
-          v-if="flower(l.recipe)?.otherwise.length"
-          v-model="l.otherwise"
-          class="otherwise"
-          label="Made otherwise than the book says"
-          multiple
-          :data-test="`otherwise-${i}`"
-          :items="flower(l.recipe)?.otherwise"
-        />
-        <button type="button" class="bare" aria-label="Remove this line" @click="form.lines.splice(i, 1)">✕</button>
-      </div>
-      <button
-        type="button"
-        class="bare add"
-        data-test="add-line"
-        @click="
-          form.lines.push({
-            id: undefined,
-            recipe: '',
-            colourway: '',
-            quantity: '',
-            serviceLevelPerMille: undefined,
-            variant: '',
-            otherwise: [],
-          })
-        "
-      >
-        Add a flower
-      </button>
+      <OrderLines v-model="form.lines" :flaw="flaw" />
+      <PromiseAnswer class="promise" :promise="promise" plain @later="form.leaves = $event" @fewer="takeFewer" />
 
       <div v-if="stale" class="theirs" role="alert" data-test="stale">
         <b>Somebody changed this order while you had it open.</b> Nothing of yours was written, and what you typed is
@@ -255,21 +152,8 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
   align-items: start;
   margin: 14px 0 18px;
 }
-.line {
-  display: grid;
-  grid-template-columns: 148px 1.2fr 0.8fr 1fr 24px;
-  gap: 10px;
-  margin: 8px 0;
-  align-items: start;
-}
-.line .otherwise {
-  grid-column: 2 / 5;
-  grid-row: 2;
-}
-.add {
-  color: var(--leaf);
-  font-weight: 650;
-  padding: 6px 0;
+.promise {
+  margin: 16px 0 4px;
 }
 .flaw {
   color: #a32740;

@@ -35,6 +35,15 @@ export const stations: Station[] = [
     component: () => import("./OrdersStation.vue"),
   },
   {
+    path: "/promise",
+    name: t("Promise check"),
+    needs: "ask-promise",
+    group: "promise",
+    key: "a",
+    question: t("Can we take this on?"),
+    component: () => import("./promise/PromiseStation.vue"),
+  },
+  {
     path: "/count-up",
     name: t("Count-up"),
     needs: "get-count",

@@ -1,0 +1,78 @@
+package browser
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// asks types an order into the promise check.
+func asks(p tab, leaves string, lines ...[3]string) {
+	for i, line := range lines {
+		at := string(rune('0' + i))
+		if i > 0 {
+			p.click("add-line")
+		}
+		p.fill("quantity-"+at, line[0])
+		p.choose("flower-"+at, line[1])
+		p.choose("colourway-"+at, line[2])
+	}
+	p.setDate(leaves)
+}
+
+// Somebody rings: too many by then; the date that is named, and the number by then, are a yes; what is promised is
+// entered with the plan that it was answered by.
+func TestAnOrderIsAskedForAndPromised(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/promise")
+	asks(page, "2027-09-29T10:00", [3]string{"30", "Magnolia", "Oyster"}, [3]string{"6", "Waxflower stem", "Signal"})
+	page.says(test("promise-says"), "Not by then: ")
+	page.look("promise-not")
+
+	page.click("take-fewer")
+	page.until(`() => ["yes", "if"].includes(document.querySelector('[data-test="promise"]').dataset.verdict)`)
+	assert.Less(t, len(page.MustElement(`input[name="quantity-0"]`).MustProperty("value").Str()), 2)
+	page.fill("quantity-0", "30")
+	page.until(`() => !!document.querySelector('[data-test="take-later"]')`)
+	page.click("take-later")
+	page.until(`() => ["yes", "if"].includes(document.querySelector('[data-test="promise"]').dataset.verdict)`)
+	page.look("promise-if")
+
+	page.fill("name", "Regatta")
+	page.click("promise-it")
+	page.says(test("order-Regatta"), "awaits acceptance")
+	assert.NotContains(t, page.text("order-Regatta"), " late")
+	page.look("promise-entered")
+	page.click("accept")
+	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
+	assert.NotContains(t, page.text("order-Regatta"), " late")
+}
+
+// A quote is kept with the day until which it holds, and says what has changed when it is made an order.
+func TestAQuoteSaysWhatHasChanged(t *testing.T) {
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/promise")
+	asks(page, "2027-10-08T10:00", [3]string{"6", "Magnolia", "Oyster"})
+	page.fill("name", "Regatta")
+	page.until(`() => ["yes", "if"].includes(document.querySelector('[data-test="promise"]').dataset.verdict)`)
+	page.click("keep-quote")
+	page.says(test("order-Regatta"), "quote only")
+
+	page.MustNavigate(studio.URL + "/promise").MustWaitLoad()
+	page.click("quote-Regatta")
+	page.says(test("quote-changed"), "Nothing has changed since.")
+	tell(t, studio.URL, "/api/clock", `{"by":"morning"}`)
+	for range 8 {
+		tell(t, studio.URL, "/api/clock", `{"by":"morning"}`)
+	}
+	page.MustNavigate(studio.URL + "/promise").MustWaitLoad()
+	page.click("quote-Regatta")
+	page.says(test("quote-changed"), "It held until")
+	page.look("quote-changed")
+	page.click("promise-it")
+	page.says(test("order-Regatta"), "awaits acceptance")
+	assert.False(t, strings.Contains(page.text("order-Regatta"), "quote only"))
+}
