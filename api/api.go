@@ -97,6 +97,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerOrders(to)
 	service.registerOrderTable(to)
 	service.registerPromise(to)
+	service.registerFixes(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

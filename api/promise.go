@@ -11,6 +11,7 @@ import (
 	"bractum/core/count"
 	"bractum/core/plan"
 	"bractum/core/promise"
+	"bractum/core/scene"
 	"bractum/core/studio"
 	"bractum/situation"
 	"bractum/store"
@@ -88,6 +89,8 @@ type found struct {
 	base  int64
 	order studio.Order
 	plan  *studio.Plan
+	// changes are those that help it, where it was planned with some
+	changes []scene.Change
 }
 
 const (
@@ -97,16 +100,18 @@ const (
 	mostLooking = 2500 * time.Millisecond
 )
 
-func (s *Service) registerPromise(to huma.API) {
-	type asks struct {
-		Body struct {
-			OrderBody
-			ID studio.ID `json:"id,omitempty" doc:"of an order or a quote that there is already"`
-		}
+// asksBody is an order that is asked for.
+type asksBody struct {
+	Body struct {
+		OrderBody
+		ID studio.ID `json:"id,omitempty" doc:"of an order or a quote that there is already"`
 	}
+}
+
+func (s *Service) registerPromise(to huma.API) {
 	typing(s, to, post("/promise", "ask-promise", "",
 		"Whether an order can be taken on, from what comes about at once; nothing is written"),
-		func(ctx context.Context, at *moment, in *asks) (PromiseView, error) {
+		func(ctx context.Context, at *moment, in *asksBody) (PromiseView, error) {
 			q, o, err := at.question(ctx, in.Body.OrderBody, in.Body.ID)
 			if err != nil {
 				return PromiseView{}, err
@@ -119,7 +124,7 @@ func (s *Service) registerPromise(to huma.API) {
 		})
 	beside(s, to, post("/promise/look", "look-promise", "",
 		"The same after something better was looked for: with the nearest date and the largest numbers"),
-		func(ctx context.Context, at *moment, in *asks) (PromiseView, error) {
+		func(ctx context.Context, at *moment, in *asksBody) (PromiseView, error) {
 			q, o, err := at.question(ctx, in.Body.OrderBody, in.Body.ID)
 			if err != nil {
 				return PromiseView{}, err

@@ -76,3 +76,21 @@ func TestAQuoteSaysWhatHasChanged(t *testing.T) {
 	page.says(test("order-Regatta"), "awaits acceptance")
 	assert.False(t, strings.Contains(page.text("order-Regatta"), "quote only"))
 }
+
+// What is too much for the places is a yes with more of them: it is entered with them, and one touch takes both back.
+func TestWhatHelpsAnOrderIsDoneWithIt(t *testing.T) {
+	beside(t)
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/promise")
+	asks(page, "2027-09-25T12:00", [3]string{"12", "Gardenia", "Oyster"})
+	page.fill("name", "Regatta")
+	page.until(`() => document.querySelector('[data-test="promise"]').dataset.verdict === "not"`)
+	page.click("find-fixes")
+	page.says(test("fix-0"), "in time, with")
+	page.look("promise-fixes")
+	page.click("take-fix-0")
+	page.says(test("order-Regatta"), "awaits acceptance")
+	assert.NotContains(t, page.text("order-Regatta"), " late")
+	page.look("promise-fixed")
+}

@@ -19,7 +19,7 @@ import (
 	"bractum/demo"
 )
 
-func TestMain(m *testing.M) { cases.Few(m, "12") }
+func TestMain(m *testing.M) { cases.Few(m, "6") }
 
 // yard is the demo with its plan in force.
 type yard struct {

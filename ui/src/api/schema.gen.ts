@@ -1454,6 +1454,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/promise/fixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would help so that an order is in time: what a lead would try, each planned; nothing is written */
+        post: operations["list-fixes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/promise/fixes/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Enter an order with something that helps it; the plan that makes awaits acceptance */
+        post: operations["take-fix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/promise/look": {
         parameters: {
             query?: never;
@@ -2587,7 +2621,7 @@ export interface components {
             /** @description what help is asked for; empty where none is needed any more */
             says: string;
         };
-        AsksBody: {
+        AsksBodyBody: {
             allergies?: string[];
             /** @description of an order or a quote that there is already */
             id?: string;
@@ -3086,6 +3120,25 @@ export interface components {
             told: number;
             /** Format: int64 */
             worstSlack: number;
+        };
+        ChangeView: {
+            colourway?: string;
+            from?: string;
+            kind: string;
+            leaves?: string;
+            /** @description of the flower of its line */
+            lineNamed?: string;
+            /** @description of the person, place, machine, tool, material, supplier or order */
+            named: string;
+            /** Format: int64 */
+            number?: number;
+            of?: string;
+            skills?: string[];
+            spans?: components["schemas"]["Span"][];
+            /** @description of the material */
+            unit?: string;
+            until?: string;
+            variant?: string;
         };
         Check: {
             /** Format: int64 */
@@ -3689,6 +3742,26 @@ export interface components {
              * @description after so many it is not new any more
              */
             of: number;
+        };
+        FixView: {
+            changes: components["schemas"]["ChangeView"][];
+            /**
+             * Format: int64
+             * @description what who stays or helps is paid for, and what materials cost more
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description by how much less late everybody is together
+             */
+            gainedMinutes: number;
+            harms: components["schemas"]["TakenView"][];
+            /** @description by which it is done */
+            id: string;
+            /** @description true where the order is in time then, and nobody else late by it */
+            kept: boolean;
+            moves: components["schemas"]["Change"];
+            outcome: components["schemas"]["Outcome"];
         };
         Flaw: {
             message: string;
@@ -6036,6 +6109,34 @@ export interface components {
             hours: components["schemas"]["Air"][];
             id: string;
             name: string;
+        };
+        TakeBody: {
+            allergies?: string[];
+            /**
+             * Format: int64
+             * @default 10
+             */
+            importance: number;
+            /** @description local wall time, as 2027-10-02T14:00 */
+            leaves: string;
+            leaving: string;
+            lines: components["schemas"]["OrderLineBody"][];
+            name: string;
+            occasion: string;
+            /** @description the answer that it is entered by: its plan is offered with it, where it is still known */
+            promise?: string;
+            /** @description what was said of it when it was asked for */
+            quoted?: components["schemas"]["Quoted"];
+            /**
+             * Format: int64
+             * @description the version of the order that was seen, of one that there is already
+             */
+            seen?: number;
+            /**
+             * @default open
+             * @enum {string}
+             */
+            state: "open" | "quote";
         };
         Taken: {
             /** Format: int64 */
@@ -13032,7 +13133,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AsksBody"];
+                "application/json": components["schemas"]["AsksBodyBody"];
             };
         };
         responses: {
@@ -13092,6 +13193,180 @@ export interface operations {
             };
         };
     };
+    "list-fixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsksBodyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FixView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-fix": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "look-promise": {
         parameters: {
             query?: never;
@@ -13101,7 +13376,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AsksBody"];
+                "application/json": components["schemas"]["AsksBodyBody"];
             };
         };
         responses: {

@@ -39,6 +39,7 @@ const called: Record<string, string> = {
   searched: t("Searched for"),
   anew: t("Planned anew"),
   earlier: t("As it was earlier"),
+  promised: t("As it was promised"),
 };
 function figures(c: Schemas["Choice"]): string {
   const late = c.late

@@ -103,6 +103,13 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           <p v-if="o.earliestLeave" class="earliest" data-test="earliest">
             Could leave {{ times.wall(o.earliestLeave) }} at the earliest.
           </p>
+          <RouterLink
+            v-if="o.outcome.late > 0"
+            class="add"
+            :to="`/promise?order=${o.order.id}`"
+            :data-test="`help-${o.order.name}`"
+            >What would help?</RouterLink
+          >
           <p v-if="o.limit" class="limit">
             Hangs on <b>{{ o.limit.name }}</b>, {{ o.limit.of }} ({{ times.moment(o.limit.start) }}):
             {{

@@ -5,6 +5,7 @@ import { lasting, money, stockOf, useTimes, worked } from "../../format";
 import { manner } from "../../manner";
 import DearNote from "../../parts/DearNote.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import SafetyWord from "../../parts/SafetyWord.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { waitedFor } from "../plan/because";
 import { unplacedWords } from "../../words";
@@ -80,8 +81,8 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
       <template v-if="answer.harms.length">
         <h3>Would be late by it</h3>
         <p v-for="h in answer.harms" :key="h.id" class="harm">
-          <b>{{ h.name }}</b> {{ slackOf(h.is).replace("-", "") }}
-          <span class="quiet">{{ $t("had {slack}", { slack: slackOf(h.was) }) }}</span>
+          <b>{{ h.name }}</b> <SafetyWord :outcome="h.is" />
+          <span class="quiet">{{ $t("had {slack} slack", { slack: slackOf(h.was) }) }}</span>
         </p>
       </template>
 
@@ -208,7 +209,10 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
 }
 .harm {
   margin: 2px 0;
-  color: #a32740;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: baseline;
 }
 .more {
   margin-top: 12px;

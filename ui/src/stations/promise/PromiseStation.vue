@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
-import { computed, reactive, ref } from "vue";
-import { useRouter } from "vue-router";
+import { computed, reactive, ref, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
 import { useOrders, useStudio } from "../../api/queries";
 import { lasting, money, useTimes } from "../../format";
@@ -12,6 +12,7 @@ import { t, word } from "../../words/said";
 import { bodyOf, draftOf, fewer, questionOf } from "../orders/draft";
 import OrderLines from "../orders/OrderLines.vue";
 import { usePromise } from "./asking";
+import FixList from "./FixList.vue";
 import PromiseAnswer from "./PromiseAnswer.vue";
 
 /** What somebody asks for on the telephone, and whether it can be taken on. */
@@ -24,8 +25,15 @@ const draft = reactive(draftOf());
 /** The quote that is looked at again, where it is one. */
 const quote = ref<Schemas["OrderView"]>();
 const quotes = computed(() => (orders.value ?? []).filter((o) => o.order.state === "quote"));
+/** An order that somebody came with, such as one that is late. */
+const came = useRoute().query.order;
+watch(
+  () => orders.value?.find((o) => o.order.id === came),
+  (order) => order && !quote.value && open(order),
+);
+const question = computed(() => questionOf(draft, t("This order")));
 const promise = usePromise(
-  () => questionOf(draft, t("This order")),
+  () => question.value,
   () => quote.value?.order.id,
 );
 const answer = computed(() => promise.answer.value);
@@ -124,12 +132,16 @@ const changed = computed(() => {
             :loading="enter.isPending.value"
             @click="enter.mutate('open')"
           >
-            {{ quote ? $t("Make it an order") : $t("Promise it") }}
+            {{
+              !quote ? $t("Promise it") : quote.order.state === "quote" ? $t("Make it an order") : $t("Save the change")
+            }}
           </v-btn>
-          <v-btn variant="tonal" data-test="keep-quote" :disabled="!ready" @click="enter.mutate('quote')">
-            Keep it as a quote
-          </v-btn>
-          <v-text-field v-model="holds" label="Holds until" name="until" type="date" density="compact" />
+          <template v-if="quote?.order.state !== 'open'">
+            <v-btn variant="tonal" data-test="keep-quote" :disabled="!ready" @click="enter.mutate('quote')">
+              Keep it as a quote
+            </v-btn>
+            <v-text-field v-model="holds" label="Holds until" name="until" type="date" density="compact" />
+          </template>
         </footer>
         <p v-if="!person" class="quiet">Say who is here first, at the top.</p>
         <p v-else-if="answer && !draft.name.trim()" class="quiet">What is it called? It can be entered then.</p>
@@ -160,6 +172,14 @@ const changed = computed(() => {
           <li v-for="c in changed" :key="c">{{ c }}</li>
         </ul>
         <PromiseAnswer :promise="promise" @later="draft.leaves = $event" @fewer="fewer(draft, $event)" />
+        <FixList
+          v-if="answer?.verdict === 'not' && question"
+          :question="question"
+          :id="quote?.order.id"
+          :version="quote?.version"
+          :named="draft.name.trim() !== ''"
+          @taken="router.push('/orders')"
+        />
       </div>
     </div>
   </div>

@@ -1,0 +1,78 @@
+package promise_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"bractum/core/plan/check"
+	"bractum/core/promise"
+	"bractum/core/scene"
+	"bractum/core/studio"
+	"bractum/demo"
+)
+
+// Twelve gardenias by Saturday want more room to hang: that is found, planned without a breach, and nobody is late by it;
+// what is enough comes before what is not.
+func TestWhatHelpsIsReallyTried(t *testing.T) {
+	y := opened(t, demo.Document())
+	q := y.asks(t, y.order("2027-09-25T12:00", 12, "Gardenia"))
+	tried := 0
+	fixes, err := promise.Fixes(q, func(done, of int) {
+		assert.Less(t, done, of)
+		tried++
+	})
+	require.NoError(t, err)
+	assert.Greater(t, tried, len(fixes), "most of what is tried is of no use")
+	require.NotEmpty(t, fixes)
+	require.True(t, fixes[0].Kept)
+	assert.Equal(t, scene.Places, fixes[0].Changes[0].Kind)
+	for i, f := range fixes {
+		require.Empty(t, check.Plan(f.Doc, f.Plan))
+		then := outcome(f.Plan, q.Order)
+		if f.Kept {
+			assert.Zero(t, then.Late)
+			assert.Empty(t, f.Harms)
+			y.harmless(t, f.Doc, f.Plan)
+		}
+		assert.False(t, i > 0 && f.Kept && !fixes[i-1].Kept, "what is enough comes first")
+	}
+	again, err := promise.Fixes(q, nil)
+	require.NoError(t, err)
+	require.Len(t, again, len(fixes))
+	for i := range fixes {
+		assert.Equal(t, fixes[i].Changes, again[i].Changes, "the same every time")
+	}
+}
+
+// Where the order is in time already nothing has to help.
+func TestNothingHelpsWhatIsInTime(t *testing.T) {
+	y := opened(t, demo.Document())
+	fixes, err := promise.Fixes(y.asks(t, y.order("2027-10-08T10:00", 2, "Waxflower stem")), nil)
+	require.NoError(t, err)
+	assert.Empty(t, fixes)
+}
+
+// Staying costs what an hour of theirs does, for all of the time.
+func TestWhoStaysIsPaidForIt(t *testing.T) {
+	y := opened(t, demo.Document())
+	fixes, err := promise.Fixes(y.asks(t, y.order("2027-09-25T12:00", 12, "Gardenia")), nil)
+	require.NoError(t, err)
+	i := slices.IndexFunc(fixes, func(f promise.Fix) bool {
+		return len(f.Changes) == 1 && f.Changes[0].Kind == scene.Stays
+	})
+	require.GreaterOrEqual(t, i, 0)
+	c := fixes[i].Changes[0]
+	var paid studio.Money
+	for _, p := range y.doc.People {
+		for _, s := range c.Spans {
+			if p.ID == c.Of {
+				paid += p.Rate * studio.Money(s.To-s.From) / 60
+			}
+		}
+	}
+	require.Positive(t, paid)
+	assert.InDelta(t, paid, fixes[i].Cost, 100, "and a little of materials, which are gathered otherwise")
+}
