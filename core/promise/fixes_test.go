@@ -1,7 +1,6 @@
 package promise_test
 
 import (
-	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,7 +9,6 @@ import (
 	"bractum/core/plan/check"
 	"bractum/core/promise"
 	"bractum/core/scene"
-	"bractum/core/studio"
 	"bractum/demo"
 )
 
@@ -53,26 +51,4 @@ func TestNothingHelpsWhatIsInTime(t *testing.T) {
 	fixes, err := promise.Fixes(y.asks(t, y.order("2027-10-08T10:00", 2, "Waxflower stem")), nil)
 	require.NoError(t, err)
 	assert.Empty(t, fixes)
-}
-
-// Staying costs what an hour of theirs does, for all of the time.
-func TestWhoStaysIsPaidForIt(t *testing.T) {
-	y := opened(t, demo.Document())
-	fixes, err := promise.Fixes(y.asks(t, y.order("2027-09-25T12:00", 12, "Gardenia")), nil)
-	require.NoError(t, err)
-	i := slices.IndexFunc(fixes, func(f promise.Fix) bool {
-		return len(f.Changes) == 1 && f.Changes[0].Kind == scene.Stays
-	})
-	require.GreaterOrEqual(t, i, 0)
-	c := fixes[i].Changes[0]
-	var paid studio.Money
-	for _, p := range y.doc.People {
-		for _, s := range c.Spans {
-			if p.ID == c.Of {
-				paid += p.Rate * studio.Money(s.To-s.From) / 60
-			}
-		}
-	}
-	require.Positive(t, paid)
-	assert.InDelta(t, paid, fixes[i].Cost, 100, "and a little of materials, which are gathered otherwise")
 }
