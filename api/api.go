@@ -26,6 +26,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	lru "github.com/hashicorp/golang-lru/v2"
 
+	"bractum/core/risk"
 	"bractum/core/studio"
 	"bractum/outside"
 	"bractum/situation"
@@ -40,7 +41,8 @@ type Service struct {
 	out        outside.Services
 	door       door
 	limit      *limit
-	typed      *limit                    // of what is asked while somebody types
+	typed      *limit // of what is asked while somebody types
+	chances    *lru.Cache[*studio.Plan, []risk.Chance]
 	promised   *lru.Cache[string, found] // plans that were found for orders that were asked for, by id
 	views      views
 	catalogue  catalogue
@@ -88,9 +90,13 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	if err != nil {
 		panic(err) // so is this
 	}
+	chances, err := lru.New[*studio.Plan, []risk.Chance](4)
+	if err != nil {
+		panic(err)
+	}
 	service := &Service{store: s, listen: listen, out: out, limit: newLimit(), typed: newLimit(), refused: refused,
-		promised: promised,
-		door:     door{guesses: newGuesses(), hashing: make(chan struct{}, 2)}}
+		promised: promised, chances: chances,
+		door: door{guesses: newGuesses(), hashing: make(chan struct{}, 2)}}
 	service.situations = situation.New(s, clock, service.published)
 	service.registerBeginning(to)
 	service.registerStudio(to)
@@ -98,6 +104,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerOrderTable(to)
 	service.registerPromise(to)
 	service.registerFixes(to)
+	service.registerRisk(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

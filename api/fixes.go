@@ -14,6 +14,7 @@ import (
 	"bractum/core/scene"
 	"bractum/core/studio"
 	"bractum/core/workshop"
+	"bractum/situation"
 	"bractum/store"
 )
 
@@ -115,7 +116,8 @@ func (s *Service) fixView(at *moment, o studio.Order, f promise.Fix) FixView {
 	for _, c := range f.Changes {
 		v.Changes = append(v.Changes, at.changeView(f.Doc, o, c))
 	}
-	s.promised.Add(v.ID, found{base: at.N, order: o, plan: f.Plan, changes: f.Changes})
+	s.promised.Add(v.ID, found{base: at.N, order: o, plan: f.Plan, changes: f.Changes,
+		answer: &answer{situation.NewAnswer(f.Doc, at.Calendar, at.latestAnswer().Count, f.Plan)}})
 	return v
 }
 

@@ -86,9 +86,10 @@ type MadeView struct {
 
 // found is a plan that was found for an order that was asked for.
 type found struct {
-	base  int64
-	order studio.Order
-	plan  *studio.Plan
+	base   int64
+	order  studio.Order
+	plan   *studio.Plan
+	answer *answer // that the plan makes
 	// changes are those that help it, where it was planned with some
 	changes []scene.Change
 }
@@ -180,7 +181,7 @@ func (s *Service) promiseView(at *moment, o studio.Order, a *promise.Answer) Pro
 	for _, u := range a.Unplaced[:min(len(a.Unplaced), mostUnplaced)] {
 		v.Unplaced = append(v.Unplaced, planned.unplaced(u))
 	}
-	s.promised.Add(v.ID, found{base: at.N, order: o, plan: a.Plan})
+	s.promised.Add(v.ID, found{base: at.N, order: o, plan: a.Plan, answer: planned})
 	return v
 }
 

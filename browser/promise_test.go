@@ -94,3 +94,20 @@ func TestWhatHelpsAnOrderIsDoneWithIt(t *testing.T) {
 	assert.NotContains(t, page.text("order-Regatta"), " late")
 	page.look("promise-fixed")
 }
+
+// How sure each order is stands beside it once somebody asks, with when it may be ready.
+func TestHowSureAnOrderIs(t *testing.T) {
+	beside(t)
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("how-sure")
+	page.says(test("chance-Ferry crew"), "times of 100")
+	assert.Positive(t, len(page.MustElements(test("chance-Ferry crew")+" circle")))
+	page.look("chances")
+
+	asking := sit(t, studio, "Odalys", "/promise")
+	asks(asking, "2027-10-06T10:00", [3]string{"3", "Waxflower stem", "Signal"})
+	asking.says(test("promise-chance"), "times of 100")
+	asking.look("promise-yes")
+}

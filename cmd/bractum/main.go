@@ -26,6 +26,7 @@ type commands struct {
 	Plan     planCommand      `cmd:"" help:"Plan a studio document: who does what when, as JSON."`
 	Explain  explainCommand   `cmd:"" help:"Plan a studio document, and explain the plan: what sets each date, how full people and places are, what is scarcest."`
 	Promise  promiseCommand   `cmd:"" help:"Say whether an order can be taken on: by when, on what condition, what it hangs on and what it costs."`
+	Risk     riskCommand      `cmd:"" help:"Replay a plan many times with drying, minutes, breakage, deliveries and people away drawn from their spreads: how sure each order is."`
 	Check    checkCommand     `cmd:"" help:"Check a plan against its document; names every breach."`
 	Export   exportCommand    `cmd:"" help:"Write recipes with all they need as a file, or the parts table of one as CSV."`
 	Import   importCommand    `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`

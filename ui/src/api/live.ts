@@ -41,7 +41,7 @@ const shownBy: Record<string, string[]> = {
 
 /** What is worked out, and so is another once that is done. */
 const workedOut =
-  "studio workshop orders proposal count cell mixing mix wires plan task chain versions bench drying stores effect".split(
+  "studio workshop orders chances proposal count cell mixing mix wires plan task chain versions bench drying stores effect".split(
     " ",
   );
 

@@ -14,6 +14,21 @@ export const useStudio = () =>
     queryFn: async () => (await remembered("studio", () => answered(client.GET("/api/studio")))).what,
   });
 export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
+/** How sure each order is, where somebody wants to know: it is dear. */
+export const useChances = (wanted: MaybeRefOrGetter<boolean>) =>
+  useQuery({
+    queryKey: ["chances"],
+    queryFn: () => answered(client.GET("/api/chances")),
+    enabled: computed(() => toValue(wanted)),
+    placeholderData: keepPreviousData,
+  });
+/** How sure an order is that was asked for. */
+export const usePromiseChance = (id: MaybeRefOrGetter<string | undefined>) =>
+  useQuery({
+    queryKey: ["promise-chance", id],
+    queryFn: () => answered(client.GET("/api/promise/{id}/chance", { params: { path: { id: toValue(id) ?? "" } } })),
+    enabled: computed(() => !!toValue(id)),
+  });
 export const useBook = () =>
   useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")), shallow: true });
 export const useProposal = (plan: MaybeRefOrGetter<string> = "") =>

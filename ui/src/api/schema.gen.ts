@@ -756,6 +756,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How sure it is that each order is in time: the plan, replayed */
+        get: operations["get-chances"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clock": {
         parameters: {
             query?: never;
@@ -1499,6 +1516,23 @@ export interface paths {
         put?: never;
         /** The same after something better was looked for: with the nearest date and the largest numbers */
         post: operations["look-promise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/promise/{id}/chance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How sure it is that an order that was asked for is in time, as it was answered */
+        get: operations["get-promise-chance"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2867,6 +2901,14 @@ export interface components {
             form: string;
             name: string;
         };
+        BlameView: {
+            cause: string;
+            /** @description its step, and what is made */
+            name: string;
+            task: string;
+            /** Format: int64 */
+            times: number;
+        };
         BlendPart: {
             colour?: string;
             name: string;
@@ -3110,6 +3152,33 @@ export interface components {
             links: components["schemas"]["LinkView"][];
             order: string;
             spent: components["schemas"]["Spent"];
+        };
+        ChanceView: {
+            causes: components["schemas"]["BlameView"][];
+            /** Format: int64 */
+            early: number;
+            grains: number[];
+            /** Format: int64 */
+            inTime: number;
+            /** Format: int64 */
+            kept: number;
+            /** Format: int64 */
+            late: number;
+            /** Format: int64 */
+            leastPerMille: number;
+            /** Format: int64 */
+            leaves: number;
+            /** Format: int64 */
+            mostPerMille: number;
+            order: string;
+            /** Format: int64 */
+            readyBy: number;
+            /** Format: int64 */
+            replays: number;
+            /** Format: int64 */
+            usual: number;
+            /** Format: int64 */
+            withHour: number;
         };
         Change: {
             /** Format: int64 */
@@ -10127,6 +10196,71 @@ export interface operations {
             };
         };
     };
+    "get-chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChanceView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "move-clock": {
         parameters: {
             query?: never;
@@ -13387,6 +13521,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PromiseView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-promise-chance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChanceView"];
                 };
             };
             /** @description Not Found */

@@ -3,10 +3,12 @@ import { computed, defineAsyncComponent, ref } from "vue";
 import { useRoute } from "vue-router";
 import type { OrderView } from "../api/client";
 import { person } from "../api/client";
-import { useOrders, usePastOrders, useProposal, useStudio } from "../api/queries";
+import { useChances, useOrders, usePastOrders, useProposal, useStudio } from "../api/queries";
+import ChanceGrains from "../drawings/ChanceGrains.vue";
 import PartDrawing from "../drawings/PartDrawing.vue";
 import Swatch from "../drawings/Swatch.vue";
 import { useTimes } from "../format";
+import DearNote from "../parts/DearNote.vue";
 import HistoryPages from "../parts/HistoryPages.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import SafetyWord from "../parts/SafetyWord.vue";
@@ -15,6 +17,7 @@ import OrderBuys from "./OrderBuys.vue";
 import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
+import { hourGives, lateBy, sure } from "../words/chances";
 import { fellBecause, fellBy } from "../words/falls";
 import { t, word } from "../words/said";
 
@@ -32,6 +35,9 @@ const times = useTimes();
 const editing = ref<OrderView | "new" | undefined>("new" in useRoute().query ? "new" : undefined);
 
 const shown = computed(() => orders.value ?? []);
+const wonders = ref(false);
+const { data: chances, error: unsure } = useChances(wonders);
+const chance = (o: OrderView) => (wonders.value ? chances.value?.find((c) => c.order === o.order.id) : undefined);
 const past = ref(false);
 const { sought, lines: gone, more, busy, earlier } = usePastOrders(past);
 const says = computed(() => {
@@ -56,7 +62,15 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           From a spreadsheet…
         </button>
       </StationHead>
-      <ProblemNote :error="error" />
+      <ProblemNote :error="error ?? unsure" />
+      <p v-if="shown.some((o) => o.outcome)" class="how">
+        <button v-if="!wonders" class="bare add" data-test="how-sure" @click="wonders = true">How sure is it?</button>
+        <DearNote v-else-if="!chances" what="Playing the plan through as it may go." />
+        <span v-else class="quiet">
+          Played through as it may go: minutes, drying, breakage, deliveries and people away go from the plan as they
+          usually do. Nobody plans anew in it, so that a studio that looks at its plan does a little better.
+        </span>
+      </p>
       <p v-if="orders && !shown.length" class="sheet empty">Nothing is promised yet. Enter the first order.</p>
       <article v-for="o in shown" :key="o.order.id" class="sheet ticket" :data-test="`order-${o.order.name}`">
         <div class="leaves">
@@ -95,6 +109,11 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           <span v-if="o.fell" class="quiet" :data-test="`fell-${o.order.name}`">
             {{ fellBy(o.fell) }} {{ times.moment(o.fell.at) }}: {{ fellBecause(o.fell) }}
           </span>
+          <div v-if="chance(o)" class="chance" :data-test="`chance-${o.order.name}`">
+            <b>{{ sure(chance(o)!) }}</b>
+            <ChanceGrains :chance="chance(o)!" />
+            <span class="quiet">{{ lateBy(chance(o)!) }} {{ hourGives(chance(o)!) }}</span>
+          </div>
           <OrderBuys v-if="o.buys.length" :order="o" />
           <span class="quiet">
             ready {{ o.outcome.ready === undefined ? $t("never") : times.full(o.outcome.ready) }}, wanted by
@@ -178,6 +197,12 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
   gap: 22px;
   padding: 16px 20px;
   margin-bottom: 12px;
+}
+.how {
+  margin: -6px 0 12px;
+}
+.chance {
+  margin: 4px 0;
 }
 .past {
   padding: 12px 20px;

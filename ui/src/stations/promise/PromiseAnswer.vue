@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import { useStudio } from "../../api/queries";
+import { usePromiseChance, useStudio } from "../../api/queries";
+import ChanceGrains from "../../drawings/ChanceGrains.vue";
 import { lasting, money, stockOf, useTimes, worked } from "../../format";
 import { manner } from "../../manner";
 import DearNote from "../../parts/DearNote.vue";
@@ -9,6 +10,7 @@ import SafetyWord from "../../parts/SafetyWord.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { waitedFor } from "../plan/because";
 import { unplacedWords } from "../../words";
+import { hourGives, lateBy, sure } from "../../words/chances";
 import { t } from "../../words/said";
 import type { usePromise } from "./asking";
 import PromiseLine from "./PromiseLine.vue";
@@ -21,6 +23,10 @@ const times = useTimes();
 const { data: studio } = useStudio();
 
 const answer = computed(() => props.promise.answer.value);
+/** Of what can be taken on it is said how sure it is, once nobody types any more. */
+const { data: chance } = usePromiseChance(() =>
+  props.plain || props.promise.stale.value || answer.value?.verdict === "not" ? undefined : answer.value?.id,
+);
 const says = computed(() => (answer.value ? sentence(answer.value, times.value) : ""));
 /** The links of its chain that waited, the longest first: what stands in its way. */
 const hangs = computed(() =>
@@ -57,6 +63,12 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
       </p>
       <DearNote v-if="promise.looking.value" what="Looking for something better." />
       <PromiseLine v-if="answer.work.length" :answer="answer" :now="studio?.now ?? 0" />
+
+      <div v-if="chance && !plain" class="chance" data-test="promise-chance">
+        <b>{{ sure(chance) }}</b>
+        <ChanceGrains :chance="chance" />
+        <span class="quiet">{{ lateBy(chance) }} {{ hourGives(chance) }}</span>
+      </div>
 
       <ul v-if="answer.verdict === 'not' && answer.searched && (answer.earliest || lessOf.length)" class="others">
         <li v-if="answer.earliest">
