@@ -24,9 +24,9 @@ var shots = []shot{
 	{"orders", "/orders", nil, "Odalys", 1280, 800},
 	{"count-up", "/count-up", nil, "Odalys", 1280, 800},
 	{
-		"count-up-working",
-		"/count-up",
-		[]string{`[data-test="cell-Magnolia outer petal-Oyster ivory"]`},
+		"promise",
+		"/promise?leaves=2027-09-29T10:00&of=30|Magnolia|Oyster&of=6|Waxflower%20stem|Signal",
+		nil,
 		"Odalys",
 		1280,
 		800,
@@ -128,6 +128,9 @@ func one(browser *rod.Browser, url string, s shot, file string) {
 		}
 	}
 	page.MustWaitRequestIdle()()
+	if s.name == "promise" { // it looks for something better, once nobody types any more
+		page.MustElement(`[data-test="take-later"]`)
+	}
 	time.Sleep(500 * time.Millisecond) // fonts and the opening of drawers
 	picture, err := page.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
 	if err != nil {

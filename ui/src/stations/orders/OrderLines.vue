@@ -68,7 +68,7 @@ const variants = (recipe: string) => flower(recipe)?.variants ?? [];
 <style scoped>
 .line {
   display: grid;
-  grid-template-columns: 104px 1.2fr 1fr 24px;
+  grid-template-columns: 142px 1.2fr 1fr 24px;
   gap: 10px;
   margin: 8px 0;
   align-items: start;
@@ -77,7 +77,7 @@ const variants = (recipe: string) => flower(recipe)?.variants ?? [];
   grid-column: 2;
 }
 .otherwise {
-  grid-column: 3;
+  grid-column: 1 / 4;
 }
 .add {
   color: var(--leaf);

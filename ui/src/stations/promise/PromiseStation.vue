@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import { watchDebounced } from "@vueuse/core";
 import { computed, reactive, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { answered, client, person, Refused, type Schemas, useCommands } from "../../api/client";
@@ -9,7 +10,7 @@ import { manner } from "../../manner";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import StationHead from "../../parts/StationHead.vue";
 import { t, word } from "../../words/said";
-import { bodyOf, draftOf, fewer, questionOf } from "../orders/draft";
+import { bodyOf, draftOf, fewer, newLine, questionOf } from "../orders/draft";
 import OrderLines from "../orders/OrderLines.vue";
 import { usePromise } from "./asking";
 import FixList from "./FixList.vue";
@@ -25,8 +26,42 @@ const draft = reactive(draftOf());
 /** The quote that is looked at again, where it is one. */
 const quote = ref<Schemas["OrderView"]>();
 const quotes = computed(() => (orders.value ?? []).filter((o) => o.order.state === "quote"));
+/** What is asked for stands in the address, so that it can be kept and sent: when it leaves, and of what how many. */
+const route = useRoute();
+const said = computed(() => ({
+  leaves: draft.leaves || undefined,
+  of: draft.lines
+    .filter((l) => l.recipe && l.quantity)
+    .map((l) =>
+      [l.quantity, flowers.value.find((f) => f.id === l.recipe)?.name, colours.value.get(l.colourway)].join("|"),
+    ),
+}));
+const flowers = computed(() => studio.value?.flowers.filter((f) => f.latest) ?? []);
+const colours = computed(() => new Map(studio.value?.colourways.map((c) => [c.id, c.name])));
+watch(
+  () => !!studio.value,
+  (known) => {
+    const of = [route.query.of ?? []].flat();
+    if (!known || !of.length) return;
+    draft.leaves = String(route.query.leaves ?? "");
+    draft.lines = of.map((line) => {
+      const [quantity = "", flower, colour] = String(line).split("|");
+      const colourway = studio.value?.colourways.find((c) => c.name === colour)?.id ?? "";
+      return { ...newLine(), quantity, recipe: flowers.value.find((f) => f.name === flower)?.id ?? "", colourway };
+    });
+  },
+  { immediate: true },
+);
+watchDebounced(
+  said,
+  (query) => studio.value && !quote.value && router.replace({ query: { ...route.query, ...query } }),
+  {
+    debounce: 400,
+  },
+);
+
 /** An order that somebody came with, such as one that is late. */
-const came = useRoute().query.order;
+const came = route.query.order;
 watch(
   () => orders.value?.find((o) => o.order.id === came),
   (order) => order && !quote.value && open(order),
@@ -188,7 +223,7 @@ const changed = computed(() => {
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: minmax(400px, 0.85fr) minmax(0, 1.15fr);
+  grid-template-columns: minmax(460px, 0.9fr) minmax(0, 1.1fr);
   gap: 32px;
   align-items: start;
 }

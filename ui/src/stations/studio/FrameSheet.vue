@@ -56,7 +56,8 @@ const error = computed(() => write.error.value ?? look.error.value);
 const flaw = (key: string) => (error.value instanceof Refused ? error.value.at(key) : undefined);
 const usual = air("climate", t("The room's usual air"));
 const of: Record<string, RegExp> = {
-  manner: /^(manner\.|money|seat)/,
+  manner: /^(manner\.|seat)/,
+  costs: /^(costing\.|moneyStep)/,
   paste: /^(loss|sheet|shrink|density|scaleStep|remnant|keepOffcut|measures)/,
   devices: /^devices\./,
 };

@@ -136,6 +136,7 @@ export const parts = {
   manner: t("How things are called and figures said"),
   plans: t("What it plans by"),
   paste: t("Paste, wire and measures"),
+  costs: t("Costs and prices"),
   air: t("The room's usual air"),
   devices: t("Sensors, scale and printer"),
 };
@@ -418,6 +419,21 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           options: () => a.currencies.map((value) => ({ title: value, value })),
         },
         { key: "moneyStep", label: t("sums are rounded up to"), kind: "money" },
+        { key: "costing.overheadPerHour", label: t("the house costs, an hour of work"), kind: "money" },
+        {
+          key: "costing.chargedPerHour",
+          label: t("an hour of work is charged at"),
+          kind: "money",
+          blank: t("what it costs"),
+        },
+        {
+          key: "costing.materialsFactorPerMille",
+          label: t("materials are charged at, of what they cost"),
+          kind: "percent",
+          blank: t("what they cost"),
+        },
+        { key: "costing.box", label: t("a box, packed"), kind: "money" },
+        { key: "costing.delivery", label: t("bringing or posting an order"), kind: "money" },
         {
           key: "seatMinutes",
           label: t("untouched, a tablet forgets who is there after"),
