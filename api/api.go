@@ -105,6 +105,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerPromise(to)
 	service.registerFixes(to)
 	service.registerRisk(to)
+	service.registerScenes(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

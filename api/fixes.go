@@ -32,7 +32,7 @@ type FixView struct {
 
 // ChangeView is a change with the names of what it is about.
 type ChangeView struct {
-	scene.Change
+	scene.If
 	Name string      `json:"named" doc:"of the person, place, machine, tool, material, supplier or order"`
 	Line string      `json:"lineNamed,omitempty" doc:"of the flower of its line"`
 	Unit studio.Unit `json:"unit,omitempty" doc:"of the material"`
@@ -122,9 +122,9 @@ func (s *Service) fixView(at *moment, o studio.Order, f promise.Fix) FixView {
 }
 
 // changeView is a change with the names of what it is about.
-func (at *moment) changeView(doc *studio.Document, o studio.Order, c scene.Change) ChangeView {
+func (at *moment) changeView(doc *studio.Document, o studio.Order, c scene.If) ChangeView {
 	a := at.latestAnswer()
-	v := ChangeView{Change: c, Name: c.Name}
+	v := ChangeView{If: c, Name: c.Name}
 	switch c.Kind {
 	case scene.Away, scene.Stays:
 		v.Name = a.person(c.Of)

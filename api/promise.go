@@ -91,7 +91,7 @@ type found struct {
 	plan   *studio.Plan
 	answer *answer // that the plan makes
 	// changes are those that help it, where it was planned with some
-	changes []scene.Change
+	changes []scene.If
 }
 
 const (

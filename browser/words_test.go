@@ -128,6 +128,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/promise?leaves=2027-09-29T10:00&of=30|Magnolia|Oyster", []string{test("take-later")}},
 		{"/promise?leaves=2027-09-25T12:00&of=12|Gardenia|Oyster", []string{test("find-fixes")}},
 		{"/orders", []string{test("how-sure")}},
+		{"/what-if", nil},
 		{"/count-up", []string{`[data-test^="cell-"]`}},
 		{"/mixing", nil},
 		{"/mixing", []string{`[data-test^="weigh-"]`}},

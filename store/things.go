@@ -41,6 +41,7 @@ func init() { // what restores a thing touches it, and so refers to this
 		"air":          {topic: "air", restore: (*Tx).restoreWords},
 		"sensor":       {topic: "air", restore: (*Tx).restoreSensor},
 		"clock":        {topic: "clock", restore: (*Tx).restoreClock},
+		"scene":        {topic: "scenes", restore: (*Tx).restoreScene},
 		"draft":        {topic: "drafts", restore: (*Tx).restoreDraft},
 		"page":         {topic: "book", restore: (*Tx).restorePage},
 		"revision":     {topic: "book", restore: (*Tx).restoreRevision},

@@ -15,7 +15,7 @@ import (
 
 // Fix is something that a lead would try so that an order is in time, and what came of it when it was planned.
 type Fix struct {
-	Changes []scene.Change `json:"changes"`
+	Changes []scene.If `json:"changes"`
 	// Kept is true where the order is in time then, and nobody else late by it.
 	Kept    bool           `json:"kept"`
 	Outcome studio.Outcome `json:"outcome"`
@@ -63,7 +63,7 @@ func Fixes(q Question, tell func(done, of int)) ([]Fix, error) {
 		return nil, err
 	}
 	fixes := []Fix{}
-	try := func(all [][]scene.Change, done, of int) error {
+	try := func(all [][]scene.If, done, of int) error {
 		for i, changes := range all {
 			if tell != nil {
 				tell(done+i, of)
@@ -115,7 +115,7 @@ func distinct(fixes []Fix) (kept []Fix) {
 }
 
 // fixed is what comes of some changes; nil where the studio cannot have them, or they bring nothing.
-func (q *Question) fixed(t *trial, changes []scene.Change) (*Fix, error) {
+func (q *Question) fixed(t *trial, changes []scene.If) (*Fix, error) {
 	doc, err := scene.With(t.doc, changes)
 	if err != nil {
 		return nil, nil // such as a colour that a flower is not made in
@@ -158,7 +158,7 @@ func (q *Question) shortly(doc *studio.Document, counted *count.Result) (*trial,
 }
 
 // paid is what those who stay or help cost for all the time that they are there besides.
-func paid(doc *studio.Document, changes []scene.Change) (sum studio.Money) {
+func paid(doc *studio.Document, changes []scene.If) (sum studio.Money) {
 	for _, c := range changes {
 		rate := studio.Money(0)
 		switch c.Kind {
@@ -187,7 +187,7 @@ func materials(doc *studio.Document, made *studio.Plan) (sum studio.Money) {
 }
 
 // pairsOf are each two of the fixes that bring most, where they are not of one kind about one thing.
-func pairsOf(fixes []Fix) (pairs [][]scene.Change) {
+func pairsOf(fixes []Fix) (pairs [][]scene.If) {
 	best := slices.Clone(fixes)
 	slices.SortStableFunc(best, func(a, b Fix) int { return cmp.Compare(b.Gained, a.Gained) })
 	best = best[:min(len(best), mostPaired)]
@@ -195,7 +195,7 @@ func pairsOf(fixes []Fix) (pairs [][]scene.Change) {
 		for j := range i {
 			a, b := best[j].Changes[0], best[i].Changes[0]
 			if a.Kind != b.Kind || a.Of != b.Of {
-				pairs = append(pairs, []scene.Change{a, b})
+				pairs = append(pairs, []scene.If{a, b})
 			}
 		}
 	}

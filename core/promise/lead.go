@@ -71,10 +71,10 @@ func newLead(q *Question, t *trial, account *plan.Explanation) (*lead, error) {
 }
 
 // tries are the changes that are tried, one by one.
-func (l *lead) tries() (all [][]scene.Change) {
-	each := func(changes []scene.Change) {
+func (l *lead) tries() (all [][]scene.If) {
+	each := func(changes []scene.If) {
 		for _, c := range changes {
-			all = append(all, []scene.Change{c})
+			all = append(all, []scene.If{c})
 		}
 	}
 	each(l.atTheDesk())
@@ -90,12 +90,12 @@ func (l *lead) tries() (all [][]scene.Change) {
 }
 
 // atTheDesk are fewer spares, and stock that is kept for orders that leave later.
-func (l *lead) atTheDesk() (all []scene.Change) {
+func (l *lead) atTheDesk() (all []scene.If) {
 	for _, share := range []int64{800, 500} {
 		if l.order != nil && slices.ContainsFunc(l.order.Lines, func(line studio.OrderLine) bool {
 			return int64(line.ServiceLevel) > share
 		}) {
-			all = append(all, scene.Change{Kind: scene.Spares, Of: l.q.Order, Number: share})
+			all = append(all, scene.If{Kind: scene.Spares, Of: l.q.Order, Number: share})
 		}
 	}
 	reserved := map[studio.ID]bool{}
@@ -106,14 +106,14 @@ func (l *lead) atTheDesk() (all []scene.Change) {
 	}
 	for _, o := range l.later() {
 		if reserved[o.ID] {
-			all = append(all, scene.Change{Kind: scene.Freed, Of: o.ID})
+			all = append(all, scene.If{Kind: scene.Freed, Of: o.ID})
 		}
 	}
 	return all
 }
 
 // short is what has to be ordered, coming tomorrow: sooner, or from elsewhere.
-func (l *lead) short() (all []scene.Change) {
+func (l *lead) short() (all []scene.If) {
 	short := map[studio.ID]bool{}
 	for i := range l.t.made.Lots {
 		for _, await := range l.t.made.Lots[i].Awaits {
@@ -126,7 +126,7 @@ func (l *lead) short() (all []scene.Change) {
 	for i := range l.t.doc.Materials {
 		m := &l.t.doc.Materials[i]
 		if at, ok := tomorrow.Next(l.calendar.At(l.calendar.Date(l.t.doc.Now).Next(), morning)); ok && short[m.ID] {
-			all = append(all, scene.Change{Kind: scene.Arrives, Of: m.ID, Number: max(1, m.Pack) * 10,
+			all = append(all, scene.If{Kind: scene.Arrives, Of: m.ID, Number: max(1, m.Pack) * 10,
 				Spans: []studio.Span{{From: at, To: at + 1}}})
 		}
 	}
@@ -134,7 +134,7 @@ func (l *lead) short() (all []scene.Change) {
 }
 
 // otherwise are the other schools of the techniques of its flowers: runs for phases, another glue.
-func (l *lead) otherwise() (all []scene.Change) {
+func (l *lead) otherwise() (all []scene.If) {
 	if l.order == nil {
 		return nil
 	}
@@ -146,7 +146,7 @@ func (l *lead) otherwise() (all []scene.Change) {
 		}
 		for _, technique := range r.Techniques {
 			for _, school := range technique.Schools {
-				all = append(all, scene.Change{Kind: scene.Otherwise, Of: l.q.Order, Line: line.ID,
+				all = append(all, scene.If{Kind: scene.Otherwise, Of: l.q.Order, Line: line.ID,
 					Variant: studio.Otherwise(line.Variant, technique.Question, school.Name)})
 			}
 		}
@@ -156,7 +156,7 @@ func (l *lead) otherwise() (all []scene.Change) {
 
 // people are those who can do what is waited for, or who work for it: staying this evening, or some evenings, or
 // coming on a day off; and a helper for a day.
-func (l *lead) people() (all []scene.Change) {
+func (l *lead) people() (all []scene.If) {
 	asked := []*studio.Person{}
 	for i := range l.t.doc.People {
 		p := &l.t.doc.People[i]
@@ -174,19 +174,19 @@ func (l *lead) people() (all []scene.Change) {
 	for _, p := range asked[:min(len(asked), mostPeople)] {
 		evenings, off := l.besides(p)
 		if len(evenings) > 0 {
-			all = append(all, scene.Change{Kind: scene.Stays, Of: p.ID, Spans: evenings[:1]})
+			all = append(all, scene.If{Kind: scene.Stays, Of: p.ID, Spans: evenings[:1]})
 		}
 		if len(evenings) > 1 {
-			all = append(all, scene.Change{Kind: scene.Stays, Of: p.ID, Spans: evenings})
+			all = append(all, scene.If{Kind: scene.Stays, Of: p.ID, Spans: evenings})
 		}
 		if len(off) > 0 {
-			all = append(all, scene.Change{Kind: scene.Stays, Of: p.ID, Spans: off[:1]})
+			all = append(all, scene.If{Kind: scene.Stays, Of: p.ID, Spans: off[:1]})
 		}
 	}
 	everyone := l.t.doc.Everyone(l.calendar)
 	if at, ok := everyone.Next(l.calendar.At(l.calendar.Date(l.t.doc.Now).Next(), morning)); ok && at+480 <= l.until &&
 		len(l.skills) > 0 {
-		all = append(all, scene.Change{Kind: scene.Helps, Name: "A helper", Skills: l.skills[:1], Number: int64(l.rate()),
+		all = append(all, scene.If{Kind: scene.Helps, Name: "A helper", Skills: l.skills[:1], Number: int64(l.rate()),
 			Spans: []studio.Span{{From: at, To: at + 480}}})
 	}
 	return all
@@ -222,21 +222,21 @@ func (l *lead) rate() (most studio.Money) {
 }
 
 // things are one more of the places, tools and machines that are waited for.
-func (l *lead) things() (all []scene.Change) {
+func (l *lead) things() (all []scene.If) {
 	for _, p := range l.t.doc.Places {
 		if l.waits[p.ID] > 0 {
-			all = append(all, scene.Change{Kind: scene.Places, Of: p.ID, Number: 1},
-				scene.Change{Kind: scene.Places, Of: p.ID, Number: max(2, p.Slots)})
+			all = append(all, scene.If{Kind: scene.Places, Of: p.ID, Number: 1},
+				scene.If{Kind: scene.Places, Of: p.ID, Number: max(2, p.Slots)})
 		}
 	}
 	for _, tool := range l.t.doc.Tools {
 		if l.waits[tool.ID] > 0 {
-			all = append(all, scene.Change{Kind: scene.Tools, Of: tool.ID, Number: 1})
+			all = append(all, scene.If{Kind: scene.Tools, Of: tool.ID, Number: 1})
 		}
 	}
 	for _, m := range l.t.doc.Machines {
 		if l.waits[m.ID] > 0 {
-			all = append(all, scene.Change{Kind: scene.Machines, Of: m.ID, Number: max(1, m.Slots)})
+			all = append(all, scene.If{Kind: scene.Machines, Of: m.ID, Number: max(1, m.Slots)})
 		}
 	}
 	return all
@@ -255,7 +255,7 @@ func (l *lead) later() (orders []studio.Order) {
 
 // others are orders that would be late by it, or have little slack beside it, a day or three later; and half of the
 // longest line of this one a day later.
-func (l *lead) others() (all []scene.Change) {
+func (l *lead) others() (all []scene.If) {
 	rivals := l.q.others(l.t.made)
 	slices.SortStableFunc(rivals, func(a, b Taken) int {
 		return cmp.Or(cmp.Compare(b.harm(), a.harm()), cmp.Compare(b.lost(), a.lost()))
@@ -264,7 +264,7 @@ func (l *lead) others() (all []scene.Change) {
 		for _, o := range l.t.doc.Orders {
 			for _, days := range []studio.Minute{1, 3} {
 				if o.ID == r.Order && (r.harm() > 0 || r.lost() > 0) {
-					all = append(all, scene.Change{Kind: scene.Moved, Of: o.ID,
+					all = append(all, scene.If{Kind: scene.Moved, Of: o.ID,
 						Leaves: l.calendar.Wall(l.calendar.Minute(o.Leaves) + days*1440)})
 				}
 			}
@@ -282,7 +282,7 @@ func (l *lead) others() (all []scene.Change) {
 		owed := l.order.Lines[n].Owed()
 		for _, part := range []int64{studio.CeilDiv(owed, 4), studio.CeilDiv(owed, 2), owed} {
 			if part < owed || len(l.order.Lines) > 1 {
-				all = append(all, scene.Change{Kind: scene.Parted, Of: l.q.Order, Line: l.order.Lines[n].ID, Number: part,
+				all = append(all, scene.If{Kind: scene.Parted, Of: l.q.Order, Line: l.order.Lines[n].ID, Number: part,
 					Leaves: leaves})
 			}
 		}

@@ -17,7 +17,7 @@ func (m *maker) order(id studio.ID) *studio.Order {
 }
 
 // line is a line of an open order that is written to.
-func (m *maker) line(c Change) (*studio.Order, *studio.OrderLine) {
+func (m *maker) line(c If) (*studio.Order, *studio.OrderLine) {
 	if o := m.order(c.Of); o != nil {
 		for i := range o.Lines {
 			if o.Lines[i].ID == c.Line {
@@ -36,7 +36,7 @@ func (m *maker) asLong(o *studio.Order) studio.Said {
 	return fine
 }
 
-func (m *maker) moved(c Change) studio.Said {
+func (m *maker) moved(c If) studio.Said {
 	o := m.order(c.Of)
 	if o == nil {
 		return gone
@@ -45,7 +45,7 @@ func (m *maker) moved(c Change) studio.Said {
 	return m.asLong(o)
 }
 
-func (m *maker) grown(c Change) studio.Said {
+func (m *maker) grown(c If) studio.Said {
 	o, l := m.line(c)
 	switch {
 	case l == nil:
@@ -60,7 +60,7 @@ func (m *maker) grown(c Change) studio.Said {
 	return m.asLong(o)
 }
 
-func (m *maker) recolour(c Change) studio.Said {
+func (m *maker) recolour(c If) studio.Said {
 	o, l := m.line(c)
 	if l == nil {
 		return gone
@@ -69,7 +69,7 @@ func (m *maker) recolour(c Change) studio.Said {
 	return m.asLong(o)
 }
 
-func (m *maker) otherwise(c Change) studio.Said {
+func (m *maker) otherwise(c If) studio.Said {
 	o, l := m.line(c)
 	if l == nil {
 		return gone
@@ -78,7 +78,7 @@ func (m *maker) otherwise(c Change) studio.Said {
 	return m.asLong(o)
 }
 
-func (m *maker) cancelled(c Change) studio.Said {
+func (m *maker) cancelled(c If) studio.Said {
 	o := m.order(c.Of)
 	if o == nil {
 		return gone
@@ -88,7 +88,7 @@ func (m *maker) cancelled(c Change) studio.Said {
 }
 
 // spares has spares of an order be reckoned for how often nothing is to be short, whatever making more costs.
-func (m *maker) spares(c Change) studio.Said {
+func (m *maker) spares(c If) studio.Said {
 	o := m.order(c.Of)
 	if o == nil {
 		return gone
@@ -100,7 +100,7 @@ func (m *maker) spares(c Change) studio.Said {
 }
 
 // freed lets go what is kept for an order.
-func (m *maker) freed(c Change) studio.Said {
+func (m *maker) freed(c If) studio.Said {
 	without := func(claims []studio.Claim) []studio.Claim {
 		return slices.DeleteFunc(slices.Clone(claims), func(k studio.Claim) bool { return k.Order == c.Of })
 	}
@@ -119,7 +119,7 @@ func (m *maker) freed(c Change) studio.Said {
 func RestOf(order studio.ID) studio.ID { return "rest of " + order }
 
 // parted has some flowers of a line leave by themselves, as an order of its own.
-func (m *maker) parted(c Change) studio.Said {
+func (m *maker) parted(c If) studio.Said {
 	o, l := m.line(c)
 	switch {
 	case l == nil:

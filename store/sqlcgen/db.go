@@ -210,6 +210,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropRevisionStmt, err = db.PrepareContext(ctx, dropRevision); err != nil {
 		return nil, fmt.Errorf("error preparing query DropRevision: %w", err)
 	}
+	if q.dropSceneStmt, err = db.PrepareContext(ctx, dropScene); err != nil {
+		return nil, fmt.Errorf("error preparing query DropScene: %w", err)
+	}
 	if q.dropSeatsStmt, err = db.PrepareContext(ctx, dropSeats); err != nil {
 		return nil, fmt.Errorf("error preparing query DropSeats: %w", err)
 	}
@@ -432,6 +435,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putRefusalStmt, err = db.PrepareContext(ctx, putRefusal); err != nil {
 		return nil, fmt.Errorf("error preparing query PutRefusal: %w", err)
 	}
+	if q.putSceneStmt, err = db.PrepareContext(ctx, putScene); err != nil {
+		return nil, fmt.Errorf("error preparing query PutScene: %w", err)
+	}
 	if q.putSeatStmt, err = db.PrepareContext(ctx, putSeat); err != nil {
 		return nil, fmt.Errorf("error preparing query PutSeat: %w", err)
 	}
@@ -473,6 +479,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.reverseMovementsStmt, err = db.PrepareContext(ctx, reverseMovements); err != nil {
 		return nil, fmt.Errorf("error preparing query ReverseMovements: %w", err)
+	}
+	if q.sceneStmt, err = db.PrepareContext(ctx, scene); err != nil {
+		return nil, fmt.Errorf("error preparing query Scene: %w", err)
+	}
+	if q.scenesStmt, err = db.PrepareContext(ctx, scenes); err != nil {
+		return nil, fmt.Errorf("error preparing query Scenes: %w", err)
 	}
 	if q.seatsOfStmt, err = db.PrepareContext(ctx, seatsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query SeatsOf: %w", err)
@@ -891,6 +903,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing dropRevisionStmt: %w", cerr)
 		}
 	}
+	if q.dropSceneStmt != nil {
+		if cerr := q.dropSceneStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropSceneStmt: %w", cerr)
+		}
+	}
 	if q.dropSeatsStmt != nil {
 		if cerr := q.dropSeatsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropSeatsStmt: %w", cerr)
@@ -1261,6 +1278,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putRefusalStmt: %w", cerr)
 		}
 	}
+	if q.putSceneStmt != nil {
+		if cerr := q.putSceneStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putSceneStmt: %w", cerr)
+		}
+	}
 	if q.putSeatStmt != nil {
 		if cerr := q.putSeatStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putSeatStmt: %w", cerr)
@@ -1329,6 +1351,16 @@ func (q *Queries) Close() error {
 	if q.reverseMovementsStmt != nil {
 		if cerr := q.reverseMovementsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing reverseMovementsStmt: %w", cerr)
+		}
+	}
+	if q.sceneStmt != nil {
+		if cerr := q.sceneStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing sceneStmt: %w", cerr)
+		}
+	}
+	if q.scenesStmt != nil {
+		if cerr := q.scenesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing scenesStmt: %w", cerr)
 		}
 	}
 	if q.seatsOfStmt != nil {
@@ -1602,6 +1634,7 @@ type Queries struct {
 	dropPurchaseStmt       *sql.Stmt
 	dropRefusalStmt        *sql.Stmt
 	dropRevisionStmt       *sql.Stmt
+	dropSceneStmt          *sql.Stmt
 	dropSeatsStmt          *sql.Stmt
 	dropSessionStmt        *sql.Stmt
 	dropSessionsOfStmt     *sql.Stmt
@@ -1676,6 +1709,7 @@ type Queries struct {
 	putReadingDayStmt      *sql.Stmt
 	putReadingHourStmt     *sql.Stmt
 	putRefusalStmt         *sql.Stmt
+	putSceneStmt           *sql.Stmt
 	putSeatStmt            *sql.Stmt
 	putSupplierStmt        *sql.Stmt
 	putTimerStmt           *sql.Stmt
@@ -1690,6 +1724,8 @@ type Queries struct {
 	renameStmt             *sql.Stmt
 	reservationsStmt       *sql.Stmt
 	reverseMovementsStmt   *sql.Stmt
+	sceneStmt              *sql.Stmt
+	scenesStmt             *sql.Stmt
 	seatsOfStmt            *sql.Stmt
 	seenKeyStmt            *sql.Stmt
 	seenSessionStmt        *sql.Stmt
@@ -1792,6 +1828,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropPurchaseStmt:       q.dropPurchaseStmt,
 		dropRefusalStmt:        q.dropRefusalStmt,
 		dropRevisionStmt:       q.dropRevisionStmt,
+		dropSceneStmt:          q.dropSceneStmt,
 		dropSeatsStmt:          q.dropSeatsStmt,
 		dropSessionStmt:        q.dropSessionStmt,
 		dropSessionsOfStmt:     q.dropSessionsOfStmt,
@@ -1866,6 +1903,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		putReadingDayStmt:      q.putReadingDayStmt,
 		putReadingHourStmt:     q.putReadingHourStmt,
 		putRefusalStmt:         q.putRefusalStmt,
+		putSceneStmt:           q.putSceneStmt,
 		putSeatStmt:            q.putSeatStmt,
 		putSupplierStmt:        q.putSupplierStmt,
 		putTimerStmt:           q.putTimerStmt,
@@ -1880,6 +1918,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		renameStmt:             q.renameStmt,
 		reservationsStmt:       q.reservationsStmt,
 		reverseMovementsStmt:   q.reverseMovementsStmt,
+		sceneStmt:              q.sceneStmt,
+		scenesStmt:             q.scenesStmt,
 		seatsOfStmt:            q.seatsOfStmt,
 		seenKeyStmt:            q.seenKeyStmt,
 		seenSessionStmt:        q.seenSessionStmt,

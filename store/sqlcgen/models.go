@@ -305,6 +305,13 @@ type Reservation struct {
 	First    int64
 }
 
+type Scene struct {
+	ID      string
+	Version int64
+	Name    string
+	Changes string
+}
+
 type Seat struct {
 	SessionID string
 	PersonID  string

@@ -36,6 +36,7 @@ const shownBy: Record<string, string[]> = {
   air: ["air", "drying", "log", "workshop"],
   clock: ["bench", "drying", "plan", "air", "orders"],
   drafts: ["book"],
+  scenes: ["scenes"],
   book: ["book", "page", "drying", "plan", "stores", "log", "workshop"],
 };
 

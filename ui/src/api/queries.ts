@@ -29,6 +29,8 @@ export const usePromiseChance = (id: MaybeRefOrGetter<string | undefined>) =>
     queryFn: () => answered(client.GET("/api/promise/{id}/chance", { params: { path: { id: toValue(id) ?? "" } } })),
     enabled: computed(() => !!toValue(id)),
   });
+/** What the studio would be if, by name. */
+export const useScenes = () => useQuery({ queryKey: ["scenes"], queryFn: () => answered(client.GET("/api/scenes")) });
 export const useBook = () =>
   useQuery({ queryKey: ["book"], queryFn: () => answered(client.GET("/api/book")), shallow: true });
 export const useProposal = (plan: MaybeRefOrGetter<string> = "") =>

@@ -14,8 +14,9 @@ export interface Station {
 /** A recipe of the flower book, a draft of one, or one that is begun. */
 export const recipePaths = ["/book/pages/:page", "/book/drafts/:draft", "/book/new"];
 
-/** Pages beside the stations: how a studio is begun, the journal, of a bench, and what is printed of a recipe. */
+/** Pages beside the stations: what would be if, how a studio is begun, the journal, of a bench, and what is printed of a recipe. */
 export const otherPages = [
+  { path: "/what-if", component: () => import("./scenes/WhatIf.vue") },
   { path: "/journal", component: () => import("../parts/JournalPage.vue") },
   { path: "/beginning/:step", component: () => import("./studio/BeginSteps.vue") },
   { path: "/book/pages/:page/paper", component: () => import("./book/RecipePaper.vue") },

@@ -138,7 +138,9 @@ const changed = computed(() => {
 
 <template>
   <div class="station">
-    <StationHead title="Promise check" says="Can we take this on? Nothing is entered until you say so." />
+    <StationHead title="Promise check" says="Can we take this on? Nothing is entered until you say so.">
+      <RouterLink class="add" to="/what-if">What if…</RouterLink>
+    </StationHead>
     <div class="two">
       <form class="sheet asked" @submit.prevent>
         <OrderLines v-model="draft.lines" :flaw="flaw" />

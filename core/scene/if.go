@@ -10,8 +10,8 @@ import (
 	"bractum/core/studio"
 )
 
-// Change is one thing that is otherwise. Its kind says what it needs beside it.
-type Change struct {
+// If is one thing that is otherwise, a change of the studio. Its kind says what it needs beside it.
+type If struct {
 	Kind Kind `json:"kind"`
 	// Of is the person, place, machine, tool, material, supplier or order that it is about.
 	Of studio.ID `json:"of,omitempty"`
@@ -70,7 +70,7 @@ func (r Refused) Error() string { return fmt.Sprintf("change %d: %s", r.At+1, r.
 func (r Refused) Words() studio.Said { return r.Says }
 
 // With is a document as changes make it, one after the other. One that it cannot have is answered as Refused.
-func With(doc *studio.Document, changes []Change) (*studio.Document, error) {
+func With(doc *studio.Document, changes []If) (*studio.Document, error) {
 	d := *doc
 	calendar, err := studio.NewCalendar(doc.Epoch, doc.Zone)
 	if err != nil {
@@ -100,7 +100,7 @@ type maker struct {
 
 var fine = studio.Said{}
 
-var kinds = map[Kind]func(*maker, Change) studio.Said{
+var kinds = map[Kind]func(*maker, If) studio.Said{
 	Away:      (*maker).away,
 	Stays:     (*maker).stays,
 	Helps:     (*maker).helps,
@@ -142,7 +142,7 @@ func (m *maker) person(id studio.ID) *studio.Person {
 const mostDays = 366
 
 // days are those from a change's first to its last.
-func (c Change) days() []studio.Date {
+func (c If) days() []studio.Date {
 	var days []studio.Date
 	for day := c.From; !c.From.IsZero() && day.Compare(c.Until) <= 0 && len(days) < mostDays; day = day.Next() {
 		days = append(days, day)
@@ -152,7 +152,7 @@ func (c Change) days() []studio.Date {
 
 var noDays = studio.Say("say from which day until which")
 
-func (m *maker) away(c Change) studio.Said {
+func (m *maker) away(c If) studio.Said {
 	p, days := m.person(c.Of), c.days()
 	switch {
 	case p == nil:
@@ -170,7 +170,7 @@ func (m *maker) away(c Change) studio.Said {
 	return fine
 }
 
-func (m *maker) stays(c Change) studio.Said {
+func (m *maker) stays(c If) studio.Said {
 	p := m.person(c.Of)
 	switch {
 	case p == nil:
@@ -182,7 +182,7 @@ func (m *maker) stays(c Change) studio.Said {
 	return fine
 }
 
-func (m *maker) helps(c Change) studio.Said {
+func (m *maker) helps(c If) studio.Said {
 	if len(c.Skills) == 0 || len(c.Spans) == 0 {
 		return studio.Say("say what the helper can do, and from when until when")
 	}
@@ -203,7 +203,7 @@ func more(number *int64, by int64) studio.Said {
 	return fine
 }
 
-func (m *maker) places(c Change) studio.Said {
+func (m *maker) places(c If) studio.Said {
 	p := one(&m.doc.Places, c.Of, func(p *studio.Place) studio.ID { return p.ID })
 	if p == nil {
 		return gone
@@ -211,7 +211,7 @@ func (m *maker) places(c Change) studio.Said {
 	return more(&p.Slots, c.Number)
 }
 
-func (m *maker) machines(c Change) studio.Said {
+func (m *maker) machines(c If) studio.Said {
 	machine := one(&m.doc.Machines, c.Of, func(p *studio.Machine) studio.ID { return p.ID })
 	if machine == nil {
 		return gone
@@ -219,7 +219,7 @@ func (m *maker) machines(c Change) studio.Said {
 	return more(&machine.Slots, c.Number)
 }
 
-func (m *maker) tools(c Change) studio.Said {
+func (m *maker) tools(c If) studio.Said {
 	t := one(&m.doc.Tools, c.Of, func(t *studio.Tool) studio.ID { return t.ID })
 	if t == nil {
 		return gone
@@ -228,7 +228,7 @@ func (m *maker) tools(c Change) studio.Said {
 }
 
 // air makes the hours of some days damper, in the room and in every place that its air gets into.
-func (m *maker) air(c Change) studio.Said {
+func (m *maker) air(c If) studio.Said {
 	days := c.days()
 	if len(days) == 0 {
 		return noDays
@@ -264,7 +264,7 @@ func (m *maker) air(c Change) studio.Said {
 	return fine
 }
 
-func (m *maker) arrives(c Change) studio.Said {
+func (m *maker) arrives(c If) studio.Said {
 	material := one(&m.doc.Materials, c.Of, func(m *studio.Material) studio.ID { return m.ID })
 	switch {
 	case material == nil:
@@ -281,7 +281,7 @@ func (m *maker) arrives(c Change) studio.Said {
 }
 
 // late has a supplier take so many days more, and what is on its way from them come so much later.
-func (m *maker) late(c Change) studio.Said {
+func (m *maker) late(c If) studio.Said {
 	s := one(&m.doc.Suppliers, c.Of, func(s *studio.Supplier) studio.ID { return s.ID })
 	if s == nil {
 		return gone
@@ -302,7 +302,7 @@ func (m *maker) late(c Change) studio.Said {
 }
 
 // prices makes a material, or all of them, dearer or cheaper.
-func (m *maker) prices(c Change) studio.Said {
+func (m *maker) prices(c If) studio.Said {
 	if c.Number < 0 || c.Number > 100_000 {
 		return studio.Say("%d thousandths of a price cannot be; from nothing to a hundred times as much would be right", c.Number)
 	}
