@@ -104,6 +104,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerOrderTable(to)
 	service.registerPromise(to)
 	service.registerFixes(to)
+	service.registerWhich(to)
 	service.registerRisk(to)
 	service.registerScenes(to)
 	service.registerQuantities(to)

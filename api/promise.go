@@ -141,6 +141,38 @@ func (s *Service) registerPromise(to huma.API) {
 		})
 }
 
+// TogetherView are orders that can be taken on together.
+type TogetherView struct {
+	promise.Together
+	Names []string `json:"names"`
+}
+
+func (s *Service) registerWhich(to huma.API) {
+	type which struct {
+		Body struct {
+			Quotes []studio.ID `json:"quotes" minItems:"2" maxItems:"6"`
+		}
+	}
+	beside(s, to, post("/promise/which", "weigh-quotes", "",
+		"Which of several quotes can be taken on together; nothing is written"),
+		func(ctx context.Context, at *moment, in *which) ([]TogetherView, error) {
+			a := at.latestAnswer()
+			sets, err := promise.Which(a.Doc, a.Plan, at.inForce.Plan, in.Body.Quotes, ctx.Done(), s.limit.tell)
+			if err != nil {
+				return nil, err
+			}
+			views := []TogetherView{}
+			for _, set := range sets {
+				v := TogetherView{Together: set, Names: []string{}}
+				for _, id := range set.Orders {
+					v.Names = append(v.Names, at.orderName(id))
+				}
+				views = append(views, v)
+			}
+			return views, nil
+		})
+}
+
 // stages are those of looking for a promise.
 var stages = []promise.Stage{promise.ForAll, promise.ForLater, promise.ForFewer}
 

@@ -75,6 +75,20 @@ func TestAQuoteSaysWhatHasChanged(t *testing.T) {
 	page.click("promise-it")
 	page.says(test("order-Regatta"), "awaits acceptance")
 	assert.False(t, strings.Contains(page.text("order-Regatta"), "quote only"))
+
+	for _, name := range []string{"Harvest", "Christening"} {
+		page.MustNavigate(studio.URL + "/promise?leaves=2027-10-16T10:00&of=4|Cosmos|Oyster").MustWaitLoad()
+		page.fill("name", name)
+		page.until(`() => !!document.querySelector('[data-test="promise"]').dataset.verdict`)
+		page.click("keep-quote")
+		page.says(test("order-"+name), "quote only")
+	}
+	page.MustNavigate(studio.URL + "/promise").MustWaitLoad()
+	page.click("weigh-Harvest")
+	page.click("weigh-Christening")
+	page.click("weigh")
+	page.says(test("weighed"), "Harvest")
+	page.look("weighed")
 }
 
 // What is too much for the places is a yes with more of them: it is entered with them, and one touch takes both back.

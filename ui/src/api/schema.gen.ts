@@ -1522,6 +1522,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/promise/which": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which of several quotes can be taken on together; nothing is written */
+        post: operations["weigh-quotes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/promise/{id}/chance": {
         parameters: {
             query?: never;
@@ -6524,6 +6541,13 @@ export interface components {
             /** Format: int64 */
             started: number;
         };
+        TogetherView: {
+            buys: boolean;
+            /** Format: int64 */
+            leastSlackMinutes: number;
+            names: string[];
+            orders: string[];
+        };
         ToldBody: {
             expected: string;
             /** @description packs by line */
@@ -6757,6 +6781,9 @@ export interface components {
             late?: number;
             /** Format: int64 */
             likely?: number;
+        };
+        WhichBody: {
+            quotes: string[];
         };
         Window: {
             after?: string;
@@ -13674,6 +13701,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PromiseView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "weigh-quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherView"][];
                 };
             };
             /** @description Not Found */

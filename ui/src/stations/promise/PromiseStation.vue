@@ -15,6 +15,7 @@ import OrderLines from "../orders/OrderLines.vue";
 import { usePromise } from "./asking";
 import FixList from "./FixList.vue";
 import PromiseAnswer from "./PromiseAnswer.vue";
+import QuotesWeighed from "./QuotesWeighed.vue";
 
 /** What somebody asks for on the telephone, and whether it can be taken on. */
 const times = useTimes();
@@ -202,6 +203,7 @@ const changed = computed(() => {
             </span>
           </button>
           <button v-if="quote" type="button" class="bare add" @click="open()">Ask for something new</button>
+          <QuotesWeighed v-if="quotes.length > 1" :quotes="quotes" />
         </template>
       </form>
       <div>
