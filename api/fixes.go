@@ -198,14 +198,20 @@ func released(was, is *studio.Document) (moved []studio.Movement) {
 	for i, s := range was.Shelf {
 		for _, claim := range studio.OfOrders(s.Reserved) {
 			if !slices.Contains(is.Shelf[i].Reserved, claim) {
-				moved = append(moved, studio.Movement{Kind: studio.Released, Shelf: s.ID, Order: claim.Order, Amount: -claim.Quantity})
+				moved = append(
+					moved,
+					studio.Movement{Kind: studio.Released, Shelf: s.ID, Order: claim.Order, Amount: -claim.Quantity},
+				)
 			}
 		}
 	}
 	for i, w := range was.Work {
 		for _, claim := range studio.OfOrders(w.Reserved) {
 			if !slices.Contains(is.Work[i].Reserved, claim) {
-				moved = append(moved, studio.Movement{Kind: studio.Released, Lot: w.ID, Order: claim.Order, Amount: -claim.Quantity})
+				moved = append(
+					moved,
+					studio.Movement{Kind: studio.Released, Lot: w.ID, Order: claim.Order, Amount: -claim.Quantity},
+				)
 			}
 		}
 	}

@@ -162,7 +162,14 @@ func (s *Service) registerOrders(to huma.API) {
 				return Entered{}, err
 			}
 			c.Summary = fmt.Sprintf("Order %q entered", o.Name)
-			return Entered{ID: o.ID, Version: 1, N: c.N()}, errors.Join(c.EnterOrder(o), s.offerPromised(c, o, in.Body.Promise))
+			return Entered{
+					ID:      o.ID,
+					Version: 1,
+					N:       c.N(),
+				}, errors.Join(
+					c.EnterOrder(o),
+					s.offerPromised(c, o, in.Body.Promise),
+				)
 		})
 	type changing struct {
 		Who

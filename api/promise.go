@@ -97,8 +97,10 @@ type found struct {
 const (
 	// mostPromised is how many such plans are known, the latest.
 	mostPromised = 32
-	// mostLooking is for how long all of it is looked for by the date that was asked; other dates and numbers come then.
-	mostLooking = 2500 * time.Millisecond
+	// mostLooking is for how long all of it is looked for by the date that was asked, mostAnswering for how long other
+	// dates and numbers besides.
+	mostLooking   = 3 * time.Second
+	mostAnswering = 9 * time.Second
 )
 
 // asksBody is an order that is asked for.
@@ -132,8 +134,13 @@ func (s *Service) registerPromise(to huma.API) {
 			}
 			until, cancel := context.WithTimeout(ctx, mostLooking)
 			defer cancel()
-			a, err := promise.Look(q, promise.Search{Steps: promise.UntilStopped, Stop: until.Done(),
-				Tell: func(stage promise.Stage) { s.limit.tell(slices.Index(stages, stage), len(stages)) }})
+			longest, end := context.WithTimeout(ctx, mostAnswering)
+			defer end()
+			a, err := promise.Look(
+				q,
+				promise.Search{Steps: promise.UntilStopped, Stop: until.Done(), End: longest.Done(),
+					Tell: func(stage promise.Stage) { s.limit.tell(slices.Index(stages, stage), len(stages)) }},
+			)
 			if err != nil {
 				return PromiseView{}, err
 			}
@@ -195,8 +202,8 @@ func (at *moment) question(ctx context.Context, body OrderBody, id studio.ID) (p
 func (s *Service) promiseView(at *moment, o studio.Order, a *promise.Answer) PromiseView {
 	planned := &answer{situation.NewAnswer(a.Doc, at.Calendar, a.Counted, a.Plan)}
 	v := PromiseView{N: at.N, Verdict: a.Verdict, Outcome: a.Outcome, Earliest: a.Earliest, Fewer: []FewerView{},
-		Buys: []OrderBuy{}, Chain: planned.chainView(a.Chain), Work: a.Work, Lies: a.Lies, Unplaced: []UnplacedView{}, Takes: at.taken(a.Takes),
-		Harms: at.taken(a.Harms), Moves: a.Moves, Bill: planned.billView(a.Bill), Notes: a.Notes, Searched: a.Searched,
+		Buys: []OrderBuy{}, Chain: planned.chainView(a.Chain), Work: a.Work, Lies: a.Lies, Unplaced: []UnplacedView{},
+		Takes: at.taken(a.Takes), Harms: at.taken(a.Harms), Moves: a.Moves, Bill: planned.billView(a.Bill), Notes: a.Notes, Searched: a.Searched,
 		ID: string(newID())}
 	if v.Leaves = at.Calendar.Minute(o.Leaves); a.Earliest != nil {
 		nearest := at.Calendar.Minute(*a.Earliest)
@@ -242,7 +249,10 @@ func (a *answer) billView(b cost.Bill) BillView {
 		v.Used = append(v.Used, used)
 	}
 	for _, m := range b.Made {
-		v.Made = append(v.Made, MadeView{Made: m, Name: a.Book.Of(studio.Made{Recipe: m.Recipe, Variant: m.Variant}).Name})
+		v.Made = append(
+			v.Made,
+			MadeView{Made: m, Name: a.Book.Of(studio.Made{Recipe: m.Recipe, Variant: m.Variant}).Name},
+		)
 	}
 	for _, m := range b.Unpriced {
 		v.Unpriced = append(v.Unpriced, a.material(m))

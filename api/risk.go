@@ -25,7 +25,8 @@ type BlameView struct {
 }
 
 const (
-	// mostReplays are of a plan; they end sooner where every chance is known within nearEnough, or after longestReplays.
+	// mostReplays are of a plan; they end sooner where every chance is known within nearEnough, or after
+	// longestReplays.
 	mostReplays    = 1000
 	nearEnough     = 15
 	longestReplays = 30 * time.Second
@@ -79,8 +80,12 @@ func replayed(ctx context.Context, doc *studio.Document, made *studio.Plan, long
 	tell func(done, of int)) ([]risk.Chance, error) {
 	until, cancel := context.WithTimeout(ctx, longest)
 	defer cancel()
-	return risk.Chances(doc, made, risk.Options{Spreads: risk.UsualSpreads(), Seed: 1, Most: mostReplays, Within: nearEnough,
-		Workers: max(1, runtime.NumCPU()-1), Stop: until.Done(), Tell: tell})
+	return risk.Chances(
+		doc,
+		made,
+		risk.Options{Spreads: risk.UsualSpreads(), Seed: 1, Most: mostReplays, Within: nearEnough,
+			Workers: max(1, runtime.NumCPU()-1), Stop: until.Done(), Tell: tell},
+	)
 }
 
 // chanceView is a chance with the names of what makes it late.

@@ -76,7 +76,9 @@ func (s *Service) registerScenes(to huma.API) {
 				return Entered{}, asProblem(err)
 			}
 			c.Summary = fmt.Sprintf("Scene %q kept", in.Body.Name)
-			kept, err := c.PutScene(store.Scene{ID: in.ID, Version: in.Seen, Name: in.Body.Name, Changes: in.Body.Changes})
+			kept, err := c.PutScene(
+				store.Scene{ID: in.ID, Version: in.Seen, Name: in.Body.Name, Changes: in.Body.Changes},
+			)
 			return Entered{ID: in.ID, Version: kept.Version, N: c.N()}, err
 		})
 	type one struct {

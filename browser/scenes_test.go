@@ -8,12 +8,12 @@ import (
 
 // set fills a field of the browser's own for days and times.
 func (p tab) set(name, value string) {
-	p.MustElement(`input[name="` + name + `"]`).
+	p.MustElement(`input[name="`+name+`"]`).
 		MustEval(`(v) => { this.value = v; this.dispatchEvent(new Event("input", { bubbles: true })) }`, value)
 }
 
-// A damp week with somebody away is set beside the plan, kept by name and found again; what can be decided is made so, and
-// taken back in one touch.
+// A damp week with somebody away is set beside the plan, kept by name and found again; what can be decided is made so,
+// and taken back in one touch.
 func TestWhatWouldBeIf(t *testing.T) {
 	beside(t)
 	studio := open(t, t.TempDir())

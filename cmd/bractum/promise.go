@@ -87,7 +87,10 @@ func (c *promiseCommand) asked(doc *studio.Document) (*studio.Document, studio.I
 		return with, id, err
 	}
 	if doc.Direct != nil {
-		return nil, "", fmt.Errorf("the document has no order %q; of a direct document one of its own would be right", c.Order)
+		return nil, "", fmt.Errorf(
+			"the document has no order %q; of a direct document one of its own would be right",
+			c.Order,
+		)
 	}
 	order, err := read(c.Order, func(r io.Reader) (*studio.Order, error) {
 		o, err := promise.ReadOrder(r, doc)

@@ -43,7 +43,13 @@ func (c *riskCommand) Run() error {
 		return err
 	}
 	spreads := risk.UsualSpreads()
-	spreads.Minutes, spreads.Late, spreads.Away = studio.PerMille(c.Minutes), studio.PerMille(c.Late), studio.PerMille(c.Away)
+	spreads.Minutes, spreads.Late, spreads.Away = studio.PerMille(
+		c.Minutes,
+	), studio.PerMille(
+		c.Late,
+	), studio.PerMille(
+		c.Away,
+	)
 	chances, err := risk.Chances(doc, made, risk.Options{Spreads: spreads, Seed: c.Seed, Most: c.Replays,
 		Within: studio.PerMille(c.Within), Workers: runtime.NumCPU()})
 	if err != nil {

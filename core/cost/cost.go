@@ -122,8 +122,13 @@ type books struct {
 
 func (b *books) of(order studio.ID) *sum {
 	if b.sums[order] == nil {
-		b.sums[order] = &sum{time: map[studio.ID]float64{}, labour: map[studio.ID]coins{}, amount: map[studio.ID]float64{},
-			stuff: map[studio.ID]coins{}, made: map[studio.Made]*part{}}
+		b.sums[order] = &sum{
+			time:   map[studio.ID]float64{},
+			labour: map[studio.ID]coins{},
+			amount: map[studio.ID]float64{},
+			stuff:  map[studio.ID]coins{},
+			made:   map[studio.Made]*part{},
+		}
 	}
 	return b.sums[order]
 }

@@ -143,17 +143,24 @@ func slowly(d *studio.Document, made *studio.Plan, takes map[studio.ID][]stores.
 // asked for at 40.00 an hour and twice the materials, in whole fives.
 func TestAPriceByHand(t *testing.T) {
 	doc := &studio.Document{
-		Settings: studio.Settings{MoneyStep: 500, Costing: studio.Costing{Overhead: 300, Hour: 4000, Factor: 2000, Box: 500,
-			Delivery: 1200}},
+		Settings: studio.Settings{
+			MoneyStep: 500,
+			Costing: studio.Costing{Overhead: 300, Hour: 4000, Factor: 2000, Box: 500,
+				Delivery: 1200},
+		},
 		People:    []studio.Person{{ID: "teun", Rate: 2400}},
 		Materials: []studio.Material{{ID: "paste", Unit: studio.UnitMilligrams, Pack: 500_000, Price: 900}},
 		Recipes:   []studio.Recipe{{ID: "rose", Recipe: "rose", Kind: studio.KindFlower}},
 		Orders:    []studio.Order{{ID: "choir", State: studio.OrderOpen, Leaving: "delivered"}},
 	}
 	made := &studio.Plan{
-		Lots:  []studio.Lot{{ID: "lot", Recipe: "rose", For: []studio.Claim{{Order: "choir", Quantity: 3}, {Quantity: 1}}}},
-		Pegs:  []studio.Peg{{Order: "choir", Quantity: 2}},
-		Tasks: []studio.Task{{ID: "lot.wire", Lot: "lot", Person: "teun", Start: 0, End: 200, Pauses: []studio.Span{{From: 40, To: 80}}}},
+		Lots: []studio.Lot{
+			{ID: "lot", Recipe: "rose", For: []studio.Claim{{Order: "choir", Quantity: 3}, {Quantity: 1}}},
+		},
+		Pegs: []studio.Peg{{Order: "choir", Quantity: 2}},
+		Tasks: []studio.Task{
+			{ID: "lot.wire", Lot: "lot", Person: "teun", Start: 0, End: 200, Pauses: []studio.Span{{From: 40, To: 80}}},
+		},
 	}
 	takes := map[studio.ID][]stores.Take{"paste": {{Task: "lot.wire", Lot: "lot", Amount: 333_334}}}
 	bills := cost.Bills(doc, made, takes)

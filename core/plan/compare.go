@@ -91,7 +91,10 @@ func Compare(before, after *studio.Plan) Differences {
 		case !known:
 			d.Added = append(d.Added, t.ID)
 		case was.Begin() != t.Begin() || was.Person != t.Person:
-			d.Moved = append(d.Moved, Move{Task: t.ID, From: was.Begin(), To: t.Begin(), Before: was.Person, After: t.Person})
+			d.Moved = append(
+				d.Moved,
+				Move{Task: t.ID, From: was.Begin(), To: t.Begin(), Before: was.Person, After: t.Person},
+			)
 		}
 	}
 	for _, t := range before.Tasks {
@@ -164,8 +167,8 @@ func EarliestLeave(doc *studio.Document, calendar studio.Calendar, o studio.Outc
 	return calendar.Wall(by + doc.Settings.SafetyMinutes), ok
 }
 
-// EarliestReadyBy is the earliest minute by which this plan could promise an order to be ready: where it is while nobody
-// is at work, from their next minute on, as Document.ReadyBy has it. False for one it cannot finish.
+// EarliestReadyBy is the earliest minute by which this plan could promise an order to be ready: where it is while
+// nobody is at work, from their next minute on, as Document.ReadyBy has it. False for one it cannot finish.
 func EarliestReadyBy(doc *studio.Document, calendar studio.Calendar, o studio.Outcome) (studio.Minute, bool) {
 	if o.Ready == nil {
 		return 0, false

@@ -27,6 +27,7 @@ const (
 	byAll
 	byLeaving
 	byTimes
+	byRoom // of a search that is for an order alone
 )
 
 var neighbourhoods = []neighbourhood{
@@ -41,6 +42,7 @@ var neighbourhoods = []neighbourhood{
 	byAll:      {name: "all", take: (*strand).takeAll},
 	byLeaving:  {name: "leaving", take: (*strand).takeLeave},
 	byTimes:    {name: "times", take: (*strand).takeTimes},
+	byRoom:     {name: "room", take: (*strand).takeRoom},
 }
 
 // takeSequence takes on the orders in another sequence, which the line of orders thinks
@@ -519,6 +521,9 @@ func (s *strand) takeLeave() bool {
 func (s *strand) lateOrder() *order {
 	if len(s.orders) == 0 {
 		return nil
+	}
+	if o := s.wanted(); o != nil && s.random.IntN(4) > 0 {
+		return o
 	}
 	weight := s.lateness
 	if s.random.IntN(2) == 0 { // any that is late

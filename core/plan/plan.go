@@ -40,6 +40,8 @@ type Options struct {
 	// FixedLots keeps lots as they were counted; else a search may divide those that
 	// were gathered together otherwise, and weighs a mix once a day.
 	FixedLots bool
+	// For is an order that a search makes room for, as long as it is late: all else yields that can.
+	For studio.ID
 	// Proposes has a repair weigh once a day what is new since the plan From.
 	Proposes bool
 	// Steps of search after the constructive plan, from a seed.

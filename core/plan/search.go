@@ -42,6 +42,7 @@ type strand struct {
 	*schedule
 	lateOnly bool
 	every    int  // so many steps it tries other sequences or times of orders
+	forOrder int  // the order that it is for, -1 for none
 	lone     bool // it goes off by itself now and then
 	random   *rand.Rand
 	out      *removal
@@ -196,6 +197,7 @@ func (s *search) begin(from *schedule) {
 			lateOnly: s.options.LatenessOnly,
 			lone:     n%2 == 1 && len(s.clusters) <= few,
 			every:    ordersEach[n],
+			forOrder: slices.IndexFunc(s.orders, func(o *order) bool { return o.ID == s.options.For }),
 			random: rand.New(
 				rand.NewPCG(uint64(s.options.Seed), uint64(n)),
 			),
@@ -363,7 +365,11 @@ func (s *strand) step() {
 		s.wish.thrift = drawn(s, usualThrift, usualThrift/2, 3*usualThrift/2, 2*usualThrift)
 	}
 	allowed := s.allowed()
-	if !s.placeClustersWithin(s.out.clusters, allowed) || s.out.leavesBroken() {
+	most := allowed
+	if s.wanted() != nil { // what yields is expected to be later than it comes to be
+		most = math.MaxInt64
+	}
+	if !s.placeClustersWithin(s.out.clusters, most) || s.out.leavesBroken() {
 		s.learn(n, 0)
 		s.out.restore()
 		return
@@ -416,6 +422,9 @@ func (s *strand) draw() int {
 	if s.kicked = s.lone && s.taken%cycle == 1; s.kicked {
 		return byScatter
 	}
+	if s.wanted() != nil && s.random.IntN(4) > 0 {
+		return drawn(s, byRoom, byRoom, byRoom, byRivals, byChain)
+	}
 	s.opening = s.opening && s.patience < 200
 	if s.byOrders && s.best.Lateness > 0 && s.taken%s.every == 0 {
 		return drawn(s, bySequence, bySequence, byTimes, byTimes, byTimes)
@@ -424,14 +433,14 @@ func (s *strand) draw() int {
 		if s.random.IntN(3) > 0 {
 			return byScatter
 		}
-		return s.random.IntN(len(neighbourhoods))
+		return s.random.IntN(byRoom)
 	}
 	var sum float64
-	for _, a := range s.arms {
+	for _, a := range s.arms[:byRoom] {
 		sum += a.worth()
 	}
 	at := s.random.Float64() * sum
-	for n, a := range s.arms {
+	for n, a := range s.arms[:byRoom] {
 		if at -= a.worth(); at < 0 {
 			return n
 		}

@@ -13,7 +13,7 @@ const mostFewer = 40
 
 // fewer are the largest numbers found that can be ready by the date that was asked: of the line that the date hangs
 // on, whatever that takes, then of the next that it hangs on without that. None where not even one flower can be.
-func (q *Question) fewer(t *trial, hangs plan.Chain) ([]Fewer, error) {
+func (q *Question) fewer(t *trial, hangs plan.Chain, by Search) ([]Fewer, error) {
 	none := []Fewer{}
 	i := slices.IndexFunc(q.Doc.Orders, func(o studio.Order) bool { return o.ID == q.Order })
 	if i < 0 || q.Doc.Direct != nil {
@@ -34,7 +34,7 @@ func (q *Question) fewer(t *trial, hangs plan.Chain) ([]Fewer, error) {
 		return q.try(&doc, counted)
 	}
 	known := t
-	for tries < mostFewer {
+	for tries < mostFewer && !stopped(by.End) {
 		n := q.limiting(known, hangs, lines)
 		if n < 0 {
 			return none, nil
@@ -55,7 +55,7 @@ func (q *Question) fewer(t *trial, hangs plan.Chain) ([]Fewer, error) {
 			known, hangs = without, plan.Chain{}
 			continue
 		}
-		for most := all - 1; least < most && tries < mostFewer; {
+		for most := all - 1; least < most && tries < mostFewer && !stopped(by.End); {
 			lines[n].Quantity = least + studio.CeilDiv(most-least, 2)
 			k, err := try()
 			if err != nil {

@@ -39,8 +39,8 @@ const (
 )
 
 // Fixes tries what a lead would try so that an order is in time without anybody else being late, each by itself on the
-// plan, and two together where none is enough alone. The smallest come first. Each takes about as long as planning does;
-// tell, which may be nil, is told of how many are tried.
+// plan, and two together where none is enough alone. The smallest come first. Each takes about as long as planning
+// does; tell, which may be nil, is told of how many are tried.
 func Fixes(q Question, tell func(done, of int)) ([]Fix, error) {
 	doc, made, counted, err := q.before()
 	if err != nil {
@@ -128,8 +128,16 @@ func (q *Question) fixed(t *trial, changes []scene.If) (*Fix, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := &Fix{Changes: changes, Outcome: k.outcome, Harms: []Taken{}, Moves: plan.Sum(q.Before, k.made), Plan: k.made, Doc: doc,
-		Gained: t.outcome.Late + t.harm - k.outcome.Late - k.harm, Kept: k.kept()}
+	f := &Fix{
+		Changes: changes,
+		Outcome: k.outcome,
+		Harms:   []Taken{},
+		Moves:   plan.Sum(q.Before, k.made),
+		Plan:    k.made,
+		Doc:     doc,
+		Gained:  t.outcome.Late + t.harm - k.outcome.Late - k.harm,
+		Kept:    k.kept(),
+	}
 	for _, o := range q.others(k.made) {
 		if o.harm() > 0 {
 			f.Harms = append(f.Harms, o)
@@ -204,11 +212,22 @@ func pairsOf(fixes []Fix) (pairs [][]scene.If) {
 
 // effort is how much there is to a kind of change, least first: what is decided at the desk, what asks something of
 // people, what is bought, what goes back on somebody's word.
-var effort = []scene.Kind{scene.Spares, scene.Otherwise, scene.Freed, scene.Arrives, scene.Stays, scene.Helps, scene.Tools,
-	scene.Places, scene.Machines, scene.Parted, scene.Moved}
+var effort = []scene.Kind{
+	scene.Spares,
+	scene.Otherwise,
+	scene.Freed,
+	scene.Arrives,
+	scene.Stays,
+	scene.Helps,
+	scene.Tools,
+	scene.Places,
+	scene.Machines,
+	scene.Parted,
+	scene.Moved,
+}
 
-// smaller orders fixes: what is enough first, single ones before others, then by how much there is to them and what they
-// cost; what is not enough by what it brings.
+// smaller orders fixes: what is enough first, single ones before others, then by how much there is to them and what
+// they cost; what is not enough by what it brings.
 func smaller(a, b Fix) int {
 	rank := func(f Fix) (most int) {
 		for _, c := range f.Changes {

@@ -12,8 +12,8 @@ import (
 	"bractum/demo"
 )
 
-// Twelve gardenias by Saturday want more room to hang: that is found, planned without a breach, and nobody is late by it;
-// what is enough comes before what is not.
+// Twelve gardenias by Saturday want more room to hang: that is found, planned without a breach, and nobody is late by
+// it; what is enough comes before what is not.
 func TestWhatHelpsIsReallyTried(t *testing.T) {
 	y := opened(t, demo.Document())
 	q := y.asks(t, y.order("2027-09-25T12:00", 12, "Gardenia"))

@@ -13,6 +13,8 @@ import (
 type Search struct {
 	Steps int
 	Stop  <-chan struct{}
+	// End, where given, ends looking for other dates and numbers as well, with the best found so far.
+	End <-chan struct{}
 	// Tell, if given, is told how far it is.
 	Tell func(Stage)
 }
@@ -87,7 +89,7 @@ func Look(q Question, by Search) (*Answer, error) {
 		}
 	}
 	by.at(ForFewer)
-	a.Fewer, err = q.fewer(t, a.Chain)
+	a.Fewer, err = q.fewer(t, a.Chain, by)
 	return a, err
 }
 
@@ -139,9 +141,15 @@ func (q *Question) searched(t *trial, by Search) (*trial, error) {
 	if by.Steps == 0 {
 		return t, nil
 	}
-	from := q.From
+	if q.From != nil {
+		var err error
+		rounds := max(leastRounds, min(by.Steps/mendingEach, mostRounds))
+		if t, err = q.mended(t, by, rounds); err != nil || t.kept() || stopped(by.Stop) {
+			return t, err
+		}
+	}
 	made, err := plan.Make(guarded(t.doc, q.Order), t.counted, plan.Options{LatenessOnly: true, FixedLots: true,
-		From: from, Steps: by.Steps, Seed: 1, Stop: by.Stop, Abandon: q.Abandon})
+		From: q.From, Steps: by.Steps, Seed: 1, Stop: by.Stop, Abandon: q.Abandon})
 	if err != nil {
 		return nil, err
 	}
@@ -149,6 +157,7 @@ func (q *Question) searched(t *trial, by Search) (*trial, error) {
 	if err != nil || !other.better(t) {
 		return t, err
 	}
+	other.found = true
 	return other, nil
 }
 

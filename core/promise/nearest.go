@@ -31,7 +31,7 @@ func (q *Question) nearest(t *trial, by Search) (*trial, error) {
 	}
 	bad, good, best := from-1, studio.Minute(0), (*trial)(nil)
 	for _, ahead := range outward {
-		if from+ahead >= t.doc.Horizon() {
+		if from+ahead >= t.doc.Horizon() || stopped(by.End) {
 			break
 		}
 		k, err := q.keptAt(from+ahead, calendar, t, by)
@@ -48,7 +48,7 @@ func (q *Question) nearest(t *trial, by Search) (*trial, error) {
 		return nil, nil
 	}
 	for range mostBetween {
-		if good-bad <= nearEnough {
+		if good-bad <= nearEnough || stopped(by.End) {
 			break
 		}
 		middle := bad + (good-bad)/2
@@ -75,8 +75,8 @@ func (q *Question) nearest(t *trial, by Search) (*trial, error) {
 	return best, nil
 }
 
-// keptAt is a plan that keeps the order if it is to be ready by a minute; nil where none comes about: by what would come
-// about at once, by a plan that is known or, where nothing is in force, by a search.
+// keptAt is a plan that keeps the order if it is to be ready by a minute; nil where none comes about: by what would
+// come about at once, by a plan that is known or, where nothing is in force, by a search.
 func (q *Question) keptAt(by studio.Minute, calendar studio.Calendar, known *trial, search Search) (*trial, error) {
 	doc := readyBy(q.Doc, q.Order, by, calendar)
 	counted, err := count.Up(doc)

@@ -72,6 +72,9 @@ type Answer struct {
 	Moves plan.Change  `json:"moves"`
 	Bill  cost.Bill    `json:"bill"`
 	Notes []count.Note `json:"notes"`
+	// Found is true of a plan that was searched for, and is not the one that is made when the order is entered: it is
+	// entered with that.
+	Found bool `json:"found"`
 	// Searched is true once it was looked for something better than what comes about at once.
 	Searched bool `json:"searched"`
 	// Plan is the one that the answer is of, made for Doc and what was Counted of it.
@@ -115,6 +118,7 @@ type trial struct {
 	made    *studio.Plan
 	outcome studio.Outcome
 	harm    studio.Minute // by which others become late, or later
+	found   bool          // by a search
 }
 
 // before counts the studio with the order, and plans it without where that is not known.
@@ -224,7 +228,7 @@ func (q *Question) answer(t *trial) (*Answer, error) {
 	}
 	a := &Answer{Outcome: t.outcome, Fewer: []Fewer{}, Buys: []stores.Needed{}, Unplaced: []studio.Unplaced{},
 		Takes: []Taken{}, Harms: []Taken{}, Moves: plan.Sum(q.Before, t.made), Notes: []count.Note{}, Plan: t.made,
-		Doc: t.doc, Counted: t.counted, Chain: plan.Chain{Order: q.Order, Links: []plan.Link{}}}
+		Doc: t.doc, Counted: t.counted, Found: t.found, Chain: plan.Chain{Order: q.Order, Links: []plan.Link{}}}
 	for _, o := range q.others(t.made) {
 		switch {
 		case o.harm() > 0:

@@ -28,8 +28,11 @@ type Together struct {
 func Which(doc *studio.Document, before, from *studio.Plan, orders []studio.ID, abandon <-chan struct{},
 	tell func(done, of int)) ([]Together, error) {
 	if len(orders) < 2 || len(orders) > MostWeighed {
-		return nil, studio.Refuse("%d orders are not weighed against each other; from 2 to %d would be right", len(orders),
-			MostWeighed)
+		return nil, studio.Refuse(
+			"%d orders are not weighed against each other; from 2 to %d would be right",
+			len(orders),
+			MostWeighed,
+		)
 	}
 	sets := make([]uint, 0, 1<<len(orders))
 	for set := uint(1); set < 1<<len(orders); set++ {
@@ -68,7 +71,12 @@ func chosen(orders []studio.ID, set uint) (some []studio.ID) {
 }
 
 // weigh plans some orders together; nil where one of them is late, or another by them.
-func weigh(doc *studio.Document, before, from *studio.Plan, some []studio.ID, abandon <-chan struct{}) (*Together, error) {
+func weigh(
+	doc *studio.Document,
+	before, from *studio.Plan,
+	some []studio.ID,
+	abandon <-chan struct{},
+) (*Together, error) {
 	d := *doc
 	d.Orders = slices.Clone(doc.Orders)
 	for _, id := range some {

@@ -13,8 +13,8 @@ import (
 type Options struct {
 	Spreads Spreads
 	Seed    uint64
-	// Most is how many replays are made at the most, 1000 if nothing is said. They end sooner once every chance is known
-	// within Within, where that is said: half the width of its interval, in thousandths.
+	// Most is how many replays are made at the most, 1000 if nothing is said. They end sooner once every chance is
+	// known within Within, where that is said: half the width of its interval, in thousandths.
 	Most   int
 	Within studio.PerMille
 	// Workers is how many replays are made at once; what comes of them does not depend on it. One if nothing is said.
@@ -104,7 +104,8 @@ func Chances(doc *studio.Document, made *studio.Plan, options Options) ([]Chance
 		if done += n; options.Tell != nil {
 			options.Tell(done, most)
 		}
-		if options.Within > 0 && !slices.ContainsFunc(all, func(t tally) bool { return t.halfWidth() > options.Within }) {
+		if options.Within > 0 &&
+			!slices.ContainsFunc(all, func(t tally) bool { return t.halfWidth() > options.Within }) {
 			break
 		}
 	}
@@ -162,7 +163,6 @@ type tally struct {
 	inTime, kept, withHour int
 	ready                  []studio.Minute
 	blamed                 map[Blame]int
-	tasks                  map[studio.ID]int
 }
 
 func (t *tally) add(o *order, r result) {
@@ -200,7 +200,8 @@ func (t *tally) halfWidth() studio.PerMille {
 func (t *tally) chance(m *model, o *order) Chance {
 	least, most := t.interval()
 	c := Chance{Order: o.id, Replays: len(t.ready), InTime: t.inTime, Kept: t.kept, WithHour: t.withHour, By: o.by,
-		Leaves: o.leaves, Least: studio.PerMille(math.Floor(1000 * least)), Most: studio.PerMille(math.Ceil(1000 * most)),
+		Leaves: o.leaves, Least: studio.PerMille(math.Floor(1000 * least)),
+		Most:   studio.PerMille(math.Ceil(1000 * most)),
 		Grains: []studio.Minute{}, Causes: []Blame{}}
 	sorted := slices.Sorted(slices.Values(t.ready))
 	if n := len(sorted); n > 0 {

@@ -3,8 +3,8 @@
 //
 // A replay reacts as a bench would, and looks at nothing that is still to come. Tasks are gone through in the order in
 // which they are planned; each begins as soon as what it needs is there, its maker has time and its places, tools and
-// machine are free, whether that is earlier or later than it was planned, in gaps that waiting leaves as well. What of a
-// lot breaks beyond its spares is made once more by the same people, and what takes up the lot waits for that. Nobody
+// machine are free, whether that is earlier or later than it was planned, in gaps that waiting leaves as well. What of
+// a lot breaks beyond its spares is made once more by the same people, and what takes up the lot waits for that. Nobody
 // takes over from anybody, and nothing is planned anew: a studio that looks at its plan does a little better.
 //
 // Attended minutes and drying are log-normal, breakage binomial with the share that is expected after what is recorded,
@@ -52,7 +52,6 @@ type model struct {
 	machines     int
 	spreads      Spreads
 	gates        []studio.Minute
-	ahead        []studio.Minute // by gate: what its date is counted from
 }
 
 // task is one that is not over, or whose end is known.
@@ -106,12 +105,11 @@ type lot struct {
 
 // order is what is to be ready by two minutes: to keep the safety span, and to leave.
 type order struct {
-	id            studio.ID
-	by, leaves    studio.Minute
-	last          []int // the last tasks of its lots
-	never         bool  // something of it has no place in the plan
-	ready         studio.Minute
-	waitsForShelf bool
+	id         studio.ID
+	by, leaves studio.Minute
+	last       []int // the last tasks of its lots
+	never      bool  // something of it has no place in the plan
+	ready      studio.Minute
 }
 
 // newModel lays out a plan for replays. It takes time proportional to the plan's tasks.
@@ -122,7 +120,13 @@ func newModel(doc *studio.Document, made *studio.Plan, spreads Spreads) (*model,
 	}
 	book := studio.NewBook(doc)
 	inst := studio.Route(doc, book, made.Lots, made.Links, made.Pegs)
-	m := &model{now: doc.Now, horizon: doc.Horizon(), calendar: calendar, room: drying.NewRoom(doc, calendar), spreads: spreads}
+	m := &model{
+		now:      doc.Now,
+		horizon:  doc.Horizon(),
+		calendar: calendar,
+		room:     drying.NewRoom(doc, calendar),
+		spreads:  spreads,
+	}
 	l := layout{model: m, doc: doc, made: made, book: book, people: map[studio.ID]int{}, places: map[studio.ID]int{},
 		machines: map[studio.ID]int{}, gates: map[studio.ID]int{}, number: map[studio.ID]int{}}
 	l.resources()
@@ -198,7 +202,11 @@ func (l *layout) tasks(inst *studio.Instance) error {
 		}
 	}
 	slices.SortStableFunc(turn, func(a, b place) int {
-		return cmp.Or(cmp.Compare(a.t.Begin(), b.t.Begin()), cmp.Compare(a.t.End, b.t.End), cmp.Compare(a.index, b.index))
+		return cmp.Or(
+			cmp.Compare(a.t.Begin(), b.t.Begin()),
+			cmp.Compare(a.t.End, b.t.End),
+			cmp.Compare(a.index, b.index),
+		)
 	})
 	for n, p := range turn {
 		l.number[p.t.ID] = n
@@ -340,8 +348,16 @@ func (l *layout) breakage() {
 		}
 		b.started, b.need = lot.Alive, lot.Need
 		if r.Spares.Breakage > 0 || r.Spares.GoodSoFar+r.Spares.LostSoFar > 0 {
-			b.loses = count.OddsOf(r.Spares, l.doc.Settings.PriorWeight).Losing() * float64(left) / float64(len(b.tasks)) *
-				float64(l.spreads.Breakage) / 1000
+			b.loses = count.OddsOf(r.Spares, l.doc.Settings.PriorWeight).
+				Losing() *
+				float64(
+					left,
+				) / float64(
+				len(b.tasks),
+			) *
+				float64(
+					l.spreads.Breakage,
+				) / 1000
 		}
 	}
 }

@@ -179,8 +179,8 @@ func (r *replay) dry(d *studio.Dries, at studio.Minute) studio.Minute {
 // handsOn is by how much sooner another has to be done with a task for it to be handed on to them.
 const handsOn = 60
 
-// work has its person do a task, or a share of it, at the first time that they have for it, or somebody who may do it too
-// and is done a good deal sooner.
+// work has its person do a task, or a share of it, at the first time that they have for it, or somebody who may do it
+// too and is done a good deal sooner.
 func (r *replay) work(i int, t *task, from studio.Minute, share float64) {
 	factor := r.factor() * share
 	var best studio.Span
@@ -220,7 +220,12 @@ func (r *replay) work(i int, t *task, from studio.Minute, share float64) {
 const absent = -2
 
 // fits is the first time from a minute on at which somebody has time for runs of work, and what kept them last.
-func (r *replay) fits(person int, from studio.Minute, runs []studio.Minute, pauses bool) (start, end studio.Minute, blocker int) {
+func (r *replay) fits(
+	person int,
+	from studio.Minute,
+	runs []studio.Minute,
+	pauses bool,
+) (start, end studio.Minute, blocker int) {
 	hours, all := r.hours[person], r.busy[person]
 	blocker = -1
 	at, _ := slices.BinarySearchFunc(all, from, func(b busy, m studio.Minute) int {

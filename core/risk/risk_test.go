@@ -23,7 +23,12 @@ func planned(t require.TestingT, doc *studio.Document) *studio.Plan {
 	return made
 }
 
-func chances(t require.TestingT, doc *studio.Document, made *studio.Plan, options risk.Options) map[studio.ID]risk.Chance {
+func chances(
+	t require.TestingT,
+	doc *studio.Document,
+	made *studio.Plan,
+	options risk.Options,
+) map[studio.ID]risk.Chance {
 	all, err := risk.Chances(doc, made, options)
 	require.NoError(t, err)
 	require.Len(t, all, len(made.Orders))
@@ -56,8 +61,10 @@ func direct(minutes studio.Minute, by studio.Minute) (*studio.Document, *studio.
 	teun.Shifts = []studio.Span{{From: doc.Now, To: doc.Now + 20_000}}
 	doc.People = []studio.Person{teun}
 	doc.Direct = &studio.Instance{
-		Lots: []studio.Routing{{ID: "lot", Tasks: []studio.Activity{{ID: "wire", Work: []studio.Effort{{Skill: teun.Skills[0].Skill,
-			Minutes: minutes}}}}}},
+		Lots: []studio.Routing{
+			{ID: "lot", Tasks: []studio.Activity{{ID: "wire", Work: []studio.Effort{{Skill: teun.Skills[0].Skill,
+				Minutes: minutes}}}}},
+		},
 		Orders: []studio.Want{{ID: "choir", ReadyBy: doc.Now + by, Importance: 1, Lots: []studio.ID{"lot"}}},
 	}
 	made, err := plan.Make(doc, &count.Result{}, plan.Options{})
@@ -113,7 +120,12 @@ func TestReplaysEndWhenTheyAreEnough(t *testing.T) {
 	doc := demo.Document()
 	made := planned(t, doc)
 	told := 0
-	options := risk.Options{Most: 5000, Within: 40, Spreads: risk.UsualSpreads(), Tell: func(done, of int) { told = done }}
+	options := risk.Options{
+		Most:    5000,
+		Within:  40,
+		Spreads: risk.UsualSpreads(),
+		Tell:    func(done, of int) { told = done },
+	}
 	for _, c := range chances(t, doc, made, options) {
 		assert.LessOrEqual(t, c.Most-c.Least, studio.PerMille(82))
 		assert.Less(t, c.Replays, 5000)

@@ -1,6 +1,6 @@
-// Package scene answers what a studio would be if something were otherwise: a damp week, somebody away or staying longer,
-// more formers, an order moved, a supplier late. A scene is any number of changes; With gives the document that they
-// make of another, which is not touched. What follows from it, count and plan say.
+// Package scene answers what a studio would be if something were otherwise: a damp week, somebody away or staying
+// longer, more formers, an order moved, a supplier late. A scene is any number of changes; With gives the document that
+// they make of another, which is not touched. What follows from it, count and plan say.
 package scene
 
 import (
@@ -304,7 +304,10 @@ func (m *maker) late(c If) studio.Said {
 // prices makes a material, or all of them, dearer or cheaper.
 func (m *maker) prices(c If) studio.Said {
 	if c.Number < 0 || c.Number > 100_000 {
-		return studio.Say("%d thousandths of a price cannot be; from nothing to a hundred times as much would be right", c.Number)
+		return studio.Say(
+			"%d thousandths of a price cannot be; from nothing to a hundred times as much would be right",
+			c.Number,
+		)
 	}
 	m.doc.Materials = slices.Clone(m.doc.Materials)
 	found := c.Of == ""

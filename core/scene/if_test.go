@@ -56,13 +56,18 @@ func TestPeopleAreAwayStayAndHelp(t *testing.T) {
 	morning := y.calendar.At(day, 0)
 	hours := func(doc *studio.Document, name string) studio.Minute {
 		p := find(doc.People, func(p studio.Person) bool { return p.Name == name })
-		return studio.HoursOf(p, y.calendar, morning, morning+1440).Worked(studio.Span{From: morning, To: morning + 1440})
+		return studio.HoursOf(p, y.calendar, morning, morning+1440).
+			Worked(studio.Span{From: morning, To: morning + 1440})
 	}
 	teun := demo.ID("Teun")
 	require.Positive(t, hours(doc, "Teun"))
 	assert.Zero(t, hours(with(t, scene.If{Kind: scene.Away, Of: teun, From: day, Until: day}), "Teun"))
 	evening := []studio.Span{{From: morning + 19*60, To: morning + 21*60}}
-	assert.Equal(t, hours(doc, "Teun")+120, hours(with(t, scene.If{Kind: scene.Stays, Of: teun, Spans: evening}), "Teun"))
+	assert.Equal(
+		t,
+		hours(doc, "Teun")+120,
+		hours(with(t, scene.If{Kind: scene.Stays, Of: teun, Spans: evening}), "Teun"),
+	)
 	assert.EqualValues(t, 120, hours(with(t, scene.If{Kind: scene.Helps, Name: "Someone", Skills: []string{"wiring"},
 		Spans: evening}), "Someone"))
 }
@@ -74,8 +79,9 @@ func TestADampWeekDriesLater(t *testing.T) {
 		Until: studio.MustDate("2027-09-26")})
 	ends := func(doc *studio.Document) studio.Minute {
 		c := doc.DryingClasses[0]
-		end, ok := drying.NewRoom(doc, y.calendar).End(studio.Length{Dries: &studio.Dries{Class: c.ID, Thickness: c.Thickness,
-			State: studio.Dry}}, doc.Now)
+		end, ok := drying.NewRoom(doc, y.calendar).
+			End(studio.Length{Dries: &studio.Dries{Class: c.ID, Thickness: c.Thickness,
+				State: studio.Dry}}, doc.Now)
 		require.True(t, ok)
 		return end
 	}
@@ -87,7 +93,11 @@ func TestMoreOfAThing(t *testing.T) {
 	doc := demo.Document()
 	p := doc.Places[0]
 	assert.Equal(t, p.Slots+2, with(t, scene.If{Kind: scene.Places, Of: p.ID, Number: 2}).Places[0].Slots)
-	assert.Equal(t, doc.Tools[0].Number+1, with(t, scene.If{Kind: scene.Tools, Of: doc.Tools[0].ID, Number: 1}).Tools[0].Number)
+	assert.Equal(
+		t,
+		doc.Tools[0].Number+1,
+		with(t, scene.If{Kind: scene.Tools, Of: doc.Tools[0].ID, Number: 1}).Tools[0].Number,
+	)
 	assert.Equal(t, doc.Machines[0].Slots+3,
 		with(t, scene.If{Kind: scene.Machines, Of: doc.Machines[0].ID, Number: 3}).Machines[0].Slots)
 	_, err := scene.With(doc, []scene.If{{Kind: scene.Places, Of: p.ID, Number: -p.Slots - 1}})
@@ -129,7 +139,10 @@ func TestWhatIsBoughtIsOtherwise(t *testing.T) {
 	doc := demo.Document()
 	m := find(doc.Materials, func(m studio.Material) bool { return m.Supplier != "" && m.Price > 0 })
 	opens := doc.Now + 2000
-	is := with(t, scene.If{Kind: scene.Arrives, Of: m.ID, Number: 500, Spans: []studio.Span{{From: opens, To: opens + 1}}})
+	is := with(
+		t,
+		scene.If{Kind: scene.Arrives, Of: m.ID, Number: 500, Spans: []studio.Span{{From: opens, To: opens + 1}}},
+	)
 	gate := is.Gates[len(is.Gates)-1]
 	assert.Equal(t, opens, *gate.Opens)
 	assert.EqualValues(t, 500, gate.Amount)

@@ -31,8 +31,8 @@ func soonest(doc *studio.Document) (asked studio.ID, guarded *studio.Document) {
 
 var promises = flag.Uint64("promises", 70, "seeds of which orders are asked for that the solver answers as well")
 
-// An order that is asked for at once can have the date that it is answered, and hardly ever an earlier one. More of them
-// are asked for with -promises.
+// An order that is asked for at once can have the date that it is answered, and hardly ever an earlier one. More of
+// them are asked for with -promises.
 func TestANearestDateIsAsNearAsTheSolverProves(t *testing.T) {
 	compared, near := 0, 0
 	for seed := range *promises {
