@@ -306,6 +306,9 @@ func (a *answer) chainView(c plan.Chain) ChainView {
 	v := ChainView{Order: c.Order, Spent: c.Spent, Links: []LinkView{}}
 	for _, l := range c.Links {
 		t := a.Tasks[l.Task]
+		if t == nil {
+			continue // of a plan that was given up half way
+		}
 		link := LinkView{Link: l, Name: a.named(t.Lot, t.Step), Person: t.Person}
 		if l.Of != "" {
 			link.Short = a.called(l.Of)

@@ -237,9 +237,16 @@ func TestAnOrderIsReadFromAFile(t *testing.T) {
 	assert.ErrorContains(t, err, "nam")
 }
 
-// BenchmarkFirstAnswer is what somebody waits for as they type, on the season.
+// BenchmarkFirstAnswer is what somebody waits for as they type, on the demo and on seasons.
 func BenchmarkFirstAnswer(b *testing.B) {
-	y := opened(b, demo.Season(1, 1, 75))
+	for name, doc := range map[string]*studio.Document{"demo": demo.Document(), "season": demo.Season(1, 1, 75),
+		"full season": demo.Season(1, 1, 90)} {
+		b.Run(name, func(b *testing.B) { firstAnswers(b, doc) })
+	}
+}
+
+func firstAnswers(b *testing.B, doc *studio.Document) {
+	y := opened(b, doc)
 	q := y.asks(b, y.order("2027-10-08T10:00", 12, "Magnolia", 20, "Waxflower stem"))
 	for b.Loop() {
 		_, err := promise.Ask(q)

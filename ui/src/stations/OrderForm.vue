@@ -34,7 +34,7 @@ const leaving = ref(false);
 const send = useCommands();
 const change = useMutation({
   mutationFn: (action: Action) =>
-    send([action, seen.value, entered()], async (header) => {
+    send([action, seen.value, body()], async (header) => {
       if (!props.order) return answered(client.POST("/api/orders", { params: { header }, body: entered() }));
       const params = { path: { id: props.order.order.id }, header: { ...header, "If-Match": seen.value } };
       if (action === "cancel") return answered(client.POST("/api/orders/{id}/cancel", { params }));
@@ -57,46 +57,50 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="760" persistent @keydown.esc="emit('close')">
+  <v-dialog :model-value="true" max-width="1160" persistent @keydown.esc="emit('close')">
     <form class="sheet form" data-test="order-form" @submit.prevent="change.mutate('save')">
       <h2>{{ order ? $t("Order {name}", { name: order.order.name }) : $t("A new order") }}</h2>
-      <div class="grid">
-        <v-text-field v-model="form.name" label="Called" name="name" :error-messages="flaw('name')" autofocus />
-        <v-text-field v-model="form.occasion" label="Occasion" name="occasion" />
-        <v-text-field
-          v-model="form.leaves"
-          label="Leaves the studio"
-          name="leaves"
-          type="datetime-local"
-          :error-messages="flaw('leaves')"
-        />
-        <v-select
-          v-model="form.leaving"
-          label="How"
-          :items="['collected', 'delivered', 'posted'].map((value) => ({ value, title: word(value) }))"
-        />
-        <v-text-field
-          v-model="form.importance"
-          label="Importance, 1 to 100"
-          name="importance"
-          inputmode="numeric"
-          :error-messages="flaw('importance')"
-        />
-        <v-select
-          v-model="form.state"
-          label="This is"
-          data-test="state"
-          :items="[
-            { title: $t('promised'), value: 'open' },
-            { title: $t('a quote only'), value: 'quote' },
-          ]"
-        />
-        <v-text-field v-model="form.allergies" label="Allergies, with commas" name="allergies" />
+      <div class="sides">
+        <div>
+          <div class="grid">
+            <v-text-field v-model="form.name" label="Called" name="name" :error-messages="flaw('name')" autofocus />
+            <v-text-field v-model="form.occasion" label="Occasion" name="occasion" />
+            <v-text-field
+              v-model="form.leaves"
+              label="Leaves the studio"
+              name="leaves"
+              type="datetime-local"
+              :error-messages="flaw('leaves')"
+            />
+            <v-select
+              v-model="form.leaving"
+              label="How"
+              :items="['collected', 'delivered', 'posted'].map((value) => ({ value, title: word(value) }))"
+            />
+            <v-text-field
+              v-model="form.importance"
+              label="Importance, 1 to 100"
+              name="importance"
+              inputmode="numeric"
+              :error-messages="flaw('importance')"
+            />
+            <v-select
+              v-model="form.state"
+              label="This is"
+              data-test="state"
+              :items="[
+                { title: $t('promised'), value: 'open' },
+                { title: $t('a quote only'), value: 'quote' },
+              ]"
+            />
+            <v-text-field v-model="form.allergies" label="Allergies, with commas" name="allergies" />
+          </div>
+          <h3>Flowers</h3>
+          <p v-if="flaw('lines')" class="flaw">{{ flaw("lines") }}</p>
+          <OrderLines v-model="form.lines" :flaw="flaw" />
+        </div>
+        <PromiseAnswer class="promise" :promise="promise" plain @later="form.leaves = $event" @fewer="takeFewer" />
       </div>
-      <h3>Flowers</h3>
-      <p v-if="flaw('lines')" class="flaw">{{ flaw("lines") }}</p>
-      <OrderLines v-model="form.lines" :flaw="flaw" />
-      <PromiseAnswer class="promise" :promise="promise" plain @later="form.leaves = $event" @fewer="takeFewer" />
 
       <div v-if="stale" class="theirs" role="alert" data-test="stale">
         <b>Somebody changed this order while you had it open.</b> Nothing of yours was written, and what you typed is
@@ -152,8 +156,14 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
   align-items: start;
   margin: 14px 0 18px;
 }
+.sides {
+  display: grid;
+  grid-template-columns: minmax(0, 1.45fr) minmax(0, 1fr);
+  gap: 28px;
+  align-items: start;
+}
 .promise {
-  margin: 16px 0 4px;
+  margin-top: 14px;
 }
 .flaw {
   color: #a32740;
@@ -169,6 +179,11 @@ footer {
   display: flex;
   gap: 10px;
   margin-top: 18px;
+}
+@media (max-width: 900px) {
+  .sides {
+    grid-template-columns: 1fr;
+  }
 }
 @media (max-width: 700px) {
   .grid {

@@ -203,6 +203,7 @@ export default {
     minute: "Rounded up to the minute.",
     step: "Rounded up to the step of the scale.",
     package: "Rounded up to whole packs.",
+    money: "Rounded up to the studio's steps of money.",
   },
   total: {
     setup: "setup",

@@ -93,7 +93,7 @@ function open(q?: Schemas["OrderView"]) {
 const send = useCommands();
 const enter = useMutation({
   mutationFn: (state: "open" | "quote") =>
-    send([state, draft, answer.value?.id], (header) => {
+    send([state, draft, holds.value], (header) => {
       const lines = questionOf(draft, "")?.lines ?? [];
       const body = { ...bodyOf(draft), lines, state, promise: answer.value?.id };
       if (state === "quote")
