@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"bractum/core/book"
+	"bractum/core/cost"
 	"bractum/core/flower"
 	"bractum/core/pattern"
 	"bractum/core/studio"
@@ -370,6 +371,8 @@ type Examined struct {
 	Problems []Flaw           `json:"problems"`
 	Warnings []flower.Warning `json:"warnings"`
 	Sheet    *flower.Sheet    `json:"sheet,omitempty"`
+	// Cost is what the sheet comes to in money.
+	Cost *cost.Each `json:"cost,omitempty"`
 	// Made is the recipe as the variant or the school makes it, to be edited as that.
 	Made  *studio.Recipe `json:"made,omitempty"`
 	Slots []string       `json:"slots" doc:"colour slots of all that goes into it"`
@@ -418,8 +421,12 @@ func (at *moment) examined(e Examination) (Examined, error) {
 	x.Slots = append(x.Slots, index.Slots(studio.Made{Recipe: e.Recipe})...)
 	all := flower.Closure(with, index, []studio.ID{e.Recipe}, nil)
 	x.Warnings, x.Cuts = flower.Proportions(with, index, all), flower.Cuts(with, all)
-	if x.Sheet, err = e.Way.Reckon(with, e.Colourway, e.Quantity); err != nil || e.Plain() {
+	if x.Sheet, err = e.Way.Reckon(with, e.Colourway, e.Quantity); err != nil {
 		return x, err
+	}
+	each := cost.OfSheet(with, x.Sheet)
+	if x.Cost = &each; e.Plain() {
+		return x, nil
 	}
 	plain, err := flower.Way{Recipe: e.Recipe}.Reckon(with, e.Colourway, e.Quantity)
 	if err == nil {

@@ -22,7 +22,7 @@ var may = map[string][]string{
 	"bractum/core/wire":    {"core/studio"},
 	"bractum/core/count":   {"core/studio", "core/drying", "core/paste", "core/wire"},
 	"bractum/core/stores":  {"core/studio", "core/count", "core/paste", "core/wire"},
-	"bractum/core/cost":    {"core/studio", "core/stores"},
+	"bractum/core/cost":    {"core/studio", "core/flower", "core/paste", "core/stores"},
 	"bractum/core/scene":   {"core/studio", "core/cost", "core/count", "core/plan", "core/stores", "core/wire"},
 	"bractum/core/risk":    {"core/studio", "core/count", "core/drying"},
 	"bractum/core/promise": {"core/studio", "core/cost", "core/count", "core/plan", "core/scene", "core/stores",

@@ -11,6 +11,7 @@ import (
 	"bractum/cases"
 	"bractum/core/cost"
 	"bractum/core/count"
+	"bractum/core/flower"
 	"bractum/core/plan"
 	"bractum/core/stores"
 	"bractum/core/studio"
@@ -181,4 +182,31 @@ func TestAPriceByHand(t *testing.T) {
 	b = cost.Bills(doc, made, takes)[0]
 	assert.Equal(t, []studio.ID{"teun"}, b.Unrated)
 	assert.Equal(t, []studio.ID{"paste"}, b.Unpriced)
+}
+
+// By hand: half an hour of setup and an hour and a half at 20.00 on the mean, a house of 3.00; a tenth of a pack of paste
+// at 9.00 in a mix of a mix, a third of a wire at 0.30, two stamens at 0.05 each: 46.00, and 0.90, 0.10 and 0.10.
+func TestAFlowerByHand(t *testing.T) {
+	doc := &studio.Document{
+		Settings: studio.Settings{ScaleStepMilligrams: 100, Costing: studio.Costing{Overhead: 300}},
+		People:   []studio.Person{{ID: "teun", Rate: 2500}, {ID: "maren", Rate: 1500}, {ID: "guest"}},
+		Materials: []studio.Material{
+			{ID: "paste", Unit: studio.UnitMilligrams, Pack: 500_000, Price: 900},
+			{ID: "wire", Unit: studio.UnitPieces, Price: 30, Wire: &studio.Wire{Length: 360_000}},
+			{ID: "stamens", Unit: studio.UnitPieces, Price: 5}, {ID: "dust", Unit: studio.UnitMilligrams}},
+		Recipes: []studio.Recipe{
+			{ID: "white", Recipe: "white", Kind: studio.KindMix, Blend: []studio.Ingredient{{Material: "paste", Parts: 1}}},
+			{ID: "oyster", Recipe: "oyster", Kind: studio.KindMix, Blend: []studio.Ingredient{{Mix: "white", Parts: 1}}}},
+	}
+	e := cost.OfSheet(doc, &flower.Sheet{Quantity: 4, Setup: 30_000, Attended: 90_000,
+		Pastes:    []flower.Paste{{Mix: "oyster", Mass: 50_000}},
+		Wires:     []flower.Wires{{Material: "wire", Length: 120_000, Number: 1}},
+		Materials: []flower.Amount{{Material: "stamens", Amount: 2}, {Material: "dust", Amount: 7}}})
+	assert.EqualValues(t, 2000, e.Rate)
+	assert.EqualValues(t, 4000, e.Labour)
+	assert.EqualValues(t, 600, e.House)
+	assert.EqualValues(t, 90+10+10, e.Materials)
+	assert.EqualValues(t, 4710, e.Total)
+	assert.EqualValues(t, 1178, e.One, "a quarter of it, half a coin upward")
+	assert.Equal(t, []studio.ID{"dust"}, e.Unpriced)
 }

@@ -78,35 +78,38 @@ func Look(q Question, by Search) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	if later != nil && *later.outcome.Ready <= t.outcome.ReadyBy { // a plan for a date nearby is one for this date too
+		return q.dated(later, t.outcome.ReadyBy)
+	}
 	a, err := q.answer(t)
 	if err != nil {
 		return nil, err
 	}
 	a.Searched, a.Earliest, a.Could = true, nil, nil
 	if later != nil {
-		if err := a.from(&q, later); err != nil {
+		if a, err = q.dated(later, t.outcome.ReadyBy); err != nil {
 			return nil, err
 		}
+		a.Verdict = Not
 	}
 	by.at(ForFewer)
 	a.Fewer, err = q.fewer(t, a.Chain, by)
 	return a, err
 }
 
-// from takes from a trial at a later date what can be promised then.
-func (a *Answer) from(q *Question, later *trial) error {
-	then, err := q.answer(later)
+// dated is the answer of a trial for another date than the one that was asked, said of that.
+func (q *Question) dated(t *trial, asked studio.Minute) (*Answer, error) {
+	t.found = true
+	a, err := q.answer(t)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	asked := a.Outcome.ReadyBy
-	slack := asked - *later.outcome.Ready
+	slack := asked - *t.outcome.Ready
 	late := max(0, -slack)
-	then.Verdict, then.Searched = Not, true
-	then.Outcome.ReadyBy, then.Outcome.Slack = asked, &slack
-	then.Outcome.Late, then.Outcome.Steps = late, int64(studio.CeilDiv(late, studio.LateStep))
-	*a = *then
-	return nil
+	a.Searched = true
+	a.Outcome.ReadyBy, a.Outcome.Slack = asked, &slack
+	a.Outcome.Late, a.Outcome.Steps = late, int64(studio.CeilDiv(late, studio.LateStep))
+	return a, nil
 }
 
 // guarding is how many times as much others weigh as the order that is asked for.

@@ -3727,6 +3727,23 @@ export interface components {
             /** Format: int64 */
             thicknessMicrometres: number;
         };
+        Each: {
+            /** Format: int64 */
+            house: number;
+            /** Format: int64 */
+            labour: number;
+            /** Format: int64 */
+            materials: number;
+            /** Format: int64 */
+            one: number;
+            /** Format: int64 */
+            quantity: number;
+            /** Format: int64 */
+            ratePerHour: number;
+            /** Format: int64 */
+            total: number;
+            unpriced: string[];
+        };
         Edit: {
             is: string;
             place: string;
@@ -3798,6 +3815,7 @@ export interface components {
         };
         Examined: {
             against: components["schemas"]["Difference"][];
+            cost?: components["schemas"]["Each"];
             /** @description of sizes wanted once dry */
             cuts: components["schemas"]["Cut"][];
             made?: components["schemas"]["Recipe"];

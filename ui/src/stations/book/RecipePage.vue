@@ -344,6 +344,7 @@ onBeforeRouteLeave(
           v-if="sheet"
           v-model="w.quantity.value"
           :sheet="sheet"
+          :cost="w.whole.data.value?.cost"
           :old="problems.length > 0"
           :against="w.whole.data.value?.against ?? []"
           @school="work"

@@ -4,14 +4,19 @@ import type { Schemas } from "../../api/client";
 import Swatch from "../../drawings/Swatch.vue";
 import NumberField from "../../parts/NumberField.vue";
 import BatchNote from "../../parts/BatchNote.vue";
-import { lasting, length, mass, massFigure, plain } from "../../format";
-import { massUnit } from "../../manner";
+import { lasting, length, mass, massFigure, money, plain } from "../../format";
+import { manner, massUnit } from "../../manner";
 import { totalWords } from "../../words";
 import { differenceWords } from "../../words/differences";
 import RunsOrPhases from "./RunsOrPhases.vue";
 
 /** What one flower comes to, or so many of them begun together. */
-const props = defineProps<{ sheet: Schemas["Sheet"]; old: boolean; against: Schemas["Difference"][] }>();
+const props = defineProps<{
+  sheet: Schemas["Sheet"];
+  cost?: Schemas["Each"];
+  old: boolean;
+  against: Schemas["Difference"][];
+}>();
 const emit = defineEmits<{ school: [chosen: Schemas["School"]] }>();
 const quantity = defineModel<number>({ required: true });
 const minutes = (m: number) => plain(Math.round(m / 100) / 10);
@@ -49,6 +54,19 @@ const amount = (m: Schemas["Amount"]) =>
     </div>
     <p class="quiet">
       and {{ minutes(sheet.setupMilliminutes) }} min of setup, once a lot{{ wires ? `; ${wires} wires` : "" }}
+    </p>
+    <p v-if="cost?.total && manner.money && !mix" data-test="flower-cost">
+      <b>{{ money(cost.one) }}</b> <span class="unit">each</span>
+      <span class="quiet">
+        {{
+          $t("hours {labour}, materials {materials}", {
+            labour: money(cost.labour + cost.house),
+            materials: money(cost.materials),
+          })
+        }}<template v-if="cost.unpriced.length"
+          >; {{ $t("{n} material has no price | {n} materials have no price", cost.unpriced.length) }}</template
+        >
+      </span>
     </p>
     <BatchNote v-if="sheet.batch" :batch="sheet.batch" />
     <RunsOrPhases v-if="sheet.schools?.length" :schools="sheet.schools" @choose="emit('school', $event)" />
