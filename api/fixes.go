@@ -42,7 +42,7 @@ func (s *Service) registerFixes(to huma.API) {
 	beside(s, to, post("/promise/fixes", "list-fixes", "",
 		"What would help so that an order is in time: what a lead would try, each planned; nothing is written"),
 		func(ctx context.Context, at *moment, in *asksBody) ([]FixView, error) {
-			q, o, err := at.question(ctx, in.Body.OrderBody, in.Body.ID)
+			q, o, err := s.question(ctx, at, in.Body.OrderBody, in.Body.ID)
 			if err != nil {
 				return nil, err
 			}

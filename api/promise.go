@@ -99,8 +99,8 @@ const (
 	mostPromised = 32
 	// mostLooking is for how long all of it is looked for by the date that was asked, mostAnswering for how long other
 	// dates and numbers besides.
-	mostLooking   = 3 * time.Second
-	mostAnswering = 9 * time.Second
+	mostLooking   = 1500 * time.Millisecond
+	mostAnswering = 6 * time.Second
 )
 
 // asksBody is an order that is asked for.
@@ -115,7 +115,7 @@ func (s *Service) registerPromise(to huma.API) {
 	typing(s, to, post("/promise", "ask-promise", "",
 		"Whether an order can be taken on, from what comes about at once; nothing is written"),
 		func(ctx context.Context, at *moment, in *asksBody) (PromiseView, error) {
-			q, o, err := at.question(ctx, in.Body.OrderBody, in.Body.ID)
+			q, o, err := s.question(ctx, at, in.Body.OrderBody, in.Body.ID)
 			if err != nil {
 				return PromiseView{}, err
 			}
@@ -128,7 +128,7 @@ func (s *Service) registerPromise(to huma.API) {
 	beside(s, to, post("/promise/look", "look-promise", "",
 		"The same after something better was looked for: with the nearest date and the largest numbers"),
 		func(ctx context.Context, at *moment, in *asksBody) (PromiseView, error) {
-			q, o, err := at.question(ctx, in.Body.OrderBody, in.Body.ID)
+			q, o, err := s.question(ctx, at, in.Body.OrderBody, in.Body.ID)
 			if err != nil {
 				return PromiseView{}, err
 			}
@@ -184,7 +184,8 @@ func (s *Service) registerWhich(to huma.API) {
 var stages = []promise.Stage{promise.ForAll, promise.ForLater, promise.ForFewer}
 
 // question is what is asked about an order as it was typed, beside everything that is wished already.
-func (at *moment) question(ctx context.Context, body OrderBody, id studio.ID) (promise.Question, studio.Order, error) {
+func (s *Service) question(ctx context.Context, at *moment, body OrderBody, id studio.ID) (
+	promise.Question, studio.Order, error) {
 	doc := at.latestAnswer().Doc
 	if id == "" {
 		id = newID()
@@ -194,8 +195,11 @@ func (at *moment) question(ctx context.Context, body OrderBody, id studio.ID) (p
 		return promise.Question{}, o, err
 	}
 	with, err := promise.With(doc, o)
-	return promise.Question{Doc: with, Order: o.ID, Before: at.latestAnswer().Plan, From: at.inForce.Plan,
-		Abandon: ctx.Done()}, o, err
+	q := promise.Question{Doc: with, Order: o.ID, Before: at.latestAnswer().Plan, From: at.inForce.Plan, Abandon: ctx.Done()}
+	if f, known := s.promised.Get(body.Promise); known && f.base == at.N {
+		q.Known = f.plan
+	}
+	return q, o, err
 }
 
 // promiseView is an answer with its names, and keeps its plan for when the order is entered by it.

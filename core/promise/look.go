@@ -56,7 +56,7 @@ func Look(q Question, by Search) (*Answer, error) {
 		return nil, err
 	}
 	q.Before = made
-	t, err := q.try(doc, counted)
+	t, err := q.first(doc, counted)
 	if err != nil {
 		return nil, err
 	}

@@ -30,6 +30,8 @@ type Question struct {
 	// which is planned anew each time.
 	Before *studio.Plan
 	From   *studio.Plan
+	// Known, where given, is a plan of an earlier answer, for a date that was named then: it is tried as well.
+	Known *studio.Plan
 	// Abandon ends everything when it is closed.
 	Abandon <-chan struct{}
 }
@@ -104,11 +106,25 @@ func Ask(q Question) (*Answer, error) {
 		return nil, err
 	}
 	q.Before = made
-	t, err := q.try(doc, counted)
+	t, err := q.first(doc, counted)
 	if err != nil {
 		return nil, err
 	}
 	return q.answer(t)
+}
+
+// first is what comes about at once, or by a plan that is known.
+func (q *Question) first(doc *studio.Document, counted *count.Result) (*trial, error) {
+	t, err := q.try(doc, counted)
+	if err != nil || t.kept() || q.Known == nil {
+		return t, err
+	}
+	known, err := q.as(doc, counted, q.Known)
+	if err != nil || !known.better(t) {
+		return t, err
+	}
+	known.found = true
+	return known, nil
 }
 
 // trial is a plan that was made for a question.

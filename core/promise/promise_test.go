@@ -145,6 +145,12 @@ func TestWhatIsTooMuchHasADateAndANumber(t *testing.T) {
 	y.harmless(t, with, kept)
 	assert.Zero(t, outcome(kept, o.ID).Late, "the date that is named is kept by the plan that goes with it")
 
+	named := y.asks(t, later)
+	named.Known = a.Plan
+	then, err := promise.Ask(named)
+	require.NoError(t, err)
+	assert.NotEqual(t, promise.Not, then.Verdict, "and asked for by it, it is a yes at once")
+
 	require.Len(t, a.Fewer, 2)
 	assert.Less(t, a.Fewer[0].Could, a.Fewer[0].Asked)
 	assert.Equal(t, a.Fewer[1].Asked, a.Fewer[1].Could, "it does not hang on the waxflower")
@@ -169,7 +175,7 @@ func TestAskingChangesNothing(t *testing.T) {
 	assert.Equal(t, orders, fmt.Sprint(y.doc.Orders))
 }
 
-var asked = flag.Uint64("asked", 6, "orders that are asked for at random, entered and held against what was answered")
+var asked = flag.Uint64("asked", 3, "orders that are asked for at random, entered and held against what was answered")
 
 // Whatever is asked, a yes is in time and harms nobody, and is what is planned when the order is entered; a date that
 // is named is kept by a plan that breaks no rule. More are asked for with -asked.

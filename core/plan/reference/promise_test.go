@@ -29,7 +29,7 @@ func soonest(doc *studio.Document) (asked studio.ID, guarded *studio.Document) {
 	return asked, &d
 }
 
-var promises = flag.Uint64("promises", 40, "seeds of which orders are asked for that the solver answers as well")
+var promises = flag.Uint64("promises", 24, "seeds of which orders are asked for that the solver answers as well")
 
 // An order that is asked for at once can have the date that it is answered, and hardly ever an earlier one. More of
 // them are asked for with -promises.

@@ -72,7 +72,14 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
 
       <ul v-if="answer.verdict === 'not' && answer.searched && (answer.earliest || lessOf.length)" class="others">
         <li v-if="answer.earliest">
-          <v-btn variant="tonal" data-test="take-later" @click="emit('later', quarter(answer.earliest))">
+          <v-btn
+            variant="tonal"
+            data-test="take-later"
+            @click="
+              promise.take();
+              emit('later', quarter(answer.earliest));
+            "
+          >
             {{ $t("All of it by {earliest}", { earliest: times.wall(quarter(answer.earliest)) }) }}
           </v-btn>
         </li>

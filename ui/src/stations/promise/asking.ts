@@ -16,6 +16,8 @@ export function usePromise(question: () => Schemas["OrderBody"] | undefined, id:
   const answer = shallowRef<Answer>();
   const asked = ref("");
   const looking = ref(false);
+  /** The answer whose date was taken: its plan is known, and asked for with it. */
+  const taken = ref<string>();
   const busy = ref(false);
   const error = shallowRef<unknown>();
   let going: AbortController | undefined;
@@ -36,7 +38,7 @@ export function usePromise(question: () => Schemas["OrderBody"] | undefined, id:
     const { signal } = going;
     (path === "/api/promise" ? busy : looking).value = true;
     try {
-      const found = await answered(client.POST(path, { body: { ...body, id: id() }, signal }));
+      const found = await answered(client.POST(path, { body: { ...body, id: id(), promise: taken.value }, signal }));
       if (signal.aborted) return;
       answer.value = found;
       asked.value = of;
@@ -68,6 +70,8 @@ export function usePromise(question: () => Schemas["OrderBody"] | undefined, id:
 
   return {
     answer,
+    /** Takes the date that the answer names: what is asked next is asked by its plan. */
+    take: () => (taken.value = answer.value?.id),
     /** True while the answer is of what was typed before. */
     stale: computed(() => busy.value || (!!answer.value && asked.value !== text.value)),
     looking,
