@@ -76,12 +76,12 @@ export function bodyOf(draft: Draft): Schemas["OrderBody"] {
   };
 }
 
-/** The question that a draft asks: nothing until there is a date and a flower. A line that is not filled in is left out. */
+/** The question that a draft asks, whatever it is called: nothing until there is a date and a flower. A line that is not filled in is left out. */
 export function questionOf(draft: Draft, unnamed: string): Schemas["OrderBody"] | undefined {
   const body = bodyOf(draft);
   const lines = body.lines.filter((l) => l.recipe && l.quantity > 0);
   if (!body.leaves || !lines.length || Number.isNaN(body.importance)) return undefined;
-  return { ...body, name: body.name.trim() || unnamed, state: "open", lines };
+  return { ...body, name: unnamed, state: "open", lines };
 }
 
 /** Takes the numbers of another answer, which counts the lines that are filled in. A line of none goes. */

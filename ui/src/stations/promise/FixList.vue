@@ -10,7 +10,7 @@ import { t } from "../../words/said";
 import { asksOf, helpful } from "./saying";
 
 /** What would help an order, smallest first, with what it brings and costs and whom it hurts; done in one touch. */
-const props = defineProps<{ question: Schemas["OrderBody"]; id?: string; version?: number; named: boolean }>();
+const props = defineProps<{ question: Schemas["OrderBody"]; id?: string; version?: number; name: string }>();
 const emit = defineEmits<{ taken: [] }>();
 const times = useTimes();
 
@@ -26,11 +26,11 @@ const fixes = computed(() => find.data.value);
 const send = useCommands();
 const take = useMutation({
   mutationFn: (fix: Schemas["FixView"]) =>
-    send([fix.id, props.question], (header) =>
+    send([fix.id, props.question, props.name], (header) =>
       answered(
         client.POST("/api/promise/fixes/{id}/take", {
           params: { path: { id: fix.id }, header },
-          body: { ...props.question, seen: props.version },
+          body: { ...props.question, name: props.name, seen: props.version },
         }),
       ),
     ),
@@ -75,7 +75,7 @@ function brings(f: Schemas["FixView"]): string {
         <v-btn
           v-if="f.kept"
           variant="tonal"
-          :disabled="!person || !named || take.isPending.value"
+          :disabled="!person || !name || take.isPending.value"
           :data-test="`take-fix-${i}`"
           @click="take.mutate(f)"
         >

@@ -216,7 +216,7 @@ const changed = computed(() => {
           :question="question"
           :id="quote?.order.id"
           :version="quote?.version"
-          :named="draft.name.trim() !== ''"
+          :name="draft.name.trim()"
           @taken="router.push('/orders')"
         />
       </div>
