@@ -100,6 +100,9 @@ const amount = (m: Schemas["Amount"]) =>
 </template>
 
 <style scoped>
+[data-test="flower-cost"] .quiet {
+  display: block;
+}
 .totals {
   padding: 10px 14px;
   margin-bottom: 10px;
