@@ -195,7 +195,8 @@ func (s *Service) question(ctx context.Context, at *moment, body OrderBody, id s
 		return promise.Question{}, o, err
 	}
 	with, err := promise.With(doc, o)
-	q := promise.Question{Doc: with, Order: o.ID, Before: at.latestAnswer().Plan, From: at.inForce.Plan, Abandon: ctx.Done()}
+	q := promise.Question{Doc: with, Order: o.ID, Before: at.latestAnswer().Plan, From: at.inForce.Plan,
+		Abandon: ctx.Done()}
 	if f, known := s.promised.Get(body.Promise); known && f.base == at.N {
 		q.Known = f.plan
 	}
@@ -207,7 +208,8 @@ func (s *Service) promiseView(at *moment, o studio.Order, a *promise.Answer) Pro
 	planned := &answer{situation.NewAnswer(a.Doc, at.Calendar, a.Counted, a.Plan)}
 	v := PromiseView{N: at.N, Verdict: a.Verdict, Outcome: a.Outcome, Earliest: a.Earliest, Fewer: []FewerView{},
 		Buys: []OrderBuy{}, Chain: planned.chainView(a.Chain), Work: a.Work, Lies: a.Lies, Unplaced: []UnplacedView{},
-		Takes: at.taken(a.Takes), Harms: at.taken(a.Harms), Moves: a.Moves, Bill: planned.billView(a.Bill), Notes: a.Notes, Searched: a.Searched,
+		Takes: at.taken(a.Takes), Harms: at.taken(a.Harms), Moves: a.Moves, Bill: planned.billView(a.Bill),
+		Notes: a.Notes, Searched: a.Searched,
 		ID: string(newID())}
 	if v.Leaves = at.Calendar.Minute(o.Leaves); a.Earliest != nil {
 		nearest := at.Calendar.Minute(*a.Earliest)

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"fmt"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -14,12 +15,13 @@ import (
 
 // SceneView is a plan beside what a scene makes of it.
 type SceneView struct {
-	Orders []SceneOrder  `json:"orders"`
-	Hours  []SceneFigure `json:"hours" doc:"minutes that people work from now on, where they differ"`
-	Buys   []SceneFigure `json:"buys" doc:"packs to buy, where they differ"`
-	Was    CostView      `json:"was"`
-	Is     CostView      `json:"is"`
-	Moves  plan.Change   `json:"moves"`
+	Orders  []SceneOrder  `json:"orders"`
+	Hours   []SceneFigure `json:"hours" doc:"minutes that people work from now on, where they differ"`
+	Buys    []SceneFigure `json:"buys" doc:"packs to buy, where they differ"`
+	Was     CostView      `json:"was"`
+	Is      CostView      `json:"is"`
+	Moves   plan.Change   `json:"moves"`
+	Decided bool          `json:"decided" doc:"true where the studio can make all of it real"`
 }
 
 // SceneOrder is how an order stands as it is planned and in a scene.
@@ -59,7 +61,7 @@ func (s *Service) registerScenes(to huma.API) {
 			if err != nil {
 				return SceneView{}, asProblem(err)
 			}
-			return at.sceneView(b), nil
+			return at.sceneView(b, in.Body.Changes), nil
 		})
 	type keepScene struct {
 		Who
@@ -100,7 +102,7 @@ func (s *Service) registerScenes(to huma.API) {
 		func(c *change, in *real) (Moved, error) {
 			doc := c.at.latestAnswer().Doc
 			for i, k := range in.Body.Changes {
-				if !decided[k.Kind] {
+				if !k.Decided() {
 					return Moved{}, studio.Refuse("change %d is not the studio's to make real; leave it out", i+1)
 				}
 			}
@@ -113,15 +115,11 @@ func (s *Service) registerScenes(to huma.API) {
 		})
 }
 
-// decided are the kinds of changes that a studio can make real by deciding on them.
-var decided = map[scene.Kind]bool{scene.Away: true, scene.Stays: true, scene.Helps: true, scene.Places: true,
-	scene.Machines: true, scene.Tools: true, scene.Moved: true, scene.Grown: true, scene.Recolour: true,
-	scene.Otherwise: true, scene.Cancelled: true, scene.Spares: true, scene.Freed: true, scene.Parted: true}
-
 // sceneView is a plan beside that of a scene, with names.
-func (at *moment) sceneView(b *scene.Beside) SceneView {
+func (at *moment) sceneView(b *scene.Beside, changes []scene.If) SceneView {
 	a := at.latestAnswer()
-	v := SceneView{Orders: []SceneOrder{}, Hours: []SceneFigure{}, Buys: []SceneFigure{}, Moves: b.Moves}
+	v := SceneView{Orders: []SceneOrder{}, Hours: []SceneFigure{}, Buys: []SceneFigure{}, Moves: b.Moves,
+		Decided: !slices.ContainsFunc(changes, func(c scene.If) bool { return !c.Decided() })}
 	for _, o := range b.Orders {
 		one := SceneOrder{OrderBeside: o, Name: at.orderName(o.Order)}
 		for _, in := range b.Doc.Orders {

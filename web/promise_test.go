@@ -128,13 +128,15 @@ func TestScenesAreKept(t *testing.T) {
 
 	id := uuid.NewString()
 	keep := func(seen string, changes ...any) (int, object) {
-		return d.ask("PUT", "/api/scenes/"+id, object{"name": "Damp", "changes": changes}, map[string]string{"If-Match": seen})
+		return d.ask("PUT", "/api/scenes/"+id, object{"name": "Damp", "changes": changes},
+			map[string]string{"If-Match": seen})
 	}
 	status, kept := keep("0", damp)
 	require.Equal(t, 200, status, kept)
 	status, _ = keep("0", damp)
 	assert.Equal(t, 412, status)
-	status, _ = keep("1", damp, object{"kind": "away", "of": demo.ID("Teun"), "from": "2027-09-21", "until": "2027-09-21"})
+	status, _ = keep("1", damp,
+		object{"kind": "away", "of": demo.ID("Teun"), "from": "2027-09-21", "until": "2027-09-21"})
 	assert.Equal(t, 200, status)
 	_, all := d.ask("GET", "/api/scenes", "", nil)
 	assert.Len(t, objects(t, all["list"])[0]["changes"], 2)

@@ -184,8 +184,8 @@ func TestAPriceByHand(t *testing.T) {
 	assert.Equal(t, []studio.ID{"paste"}, b.Unpriced)
 }
 
-// By hand: half an hour of setup and an hour and a half at 20.00 on the mean, a house of 3.00; a tenth of a pack of paste
-// at 9.00 in a mix of a mix, a third of a wire at 0.30, two stamens at 0.05 each: 46.00, and 0.90, 0.10 and 0.10.
+// By hand: half an hour of setup and an hour and a half at 20.00 on the mean, a house of 3.00; a tenth of a pack of
+// paste at 9.00 in a mix of a mix, a third of a wire at 0.30, two stamens at 0.05 each: 46.00, and 0.90, 0.10 and 0.10.
 func TestAFlowerByHand(t *testing.T) {
 	doc := &studio.Document{
 		Settings: studio.Settings{ScaleStepMilligrams: 100, Costing: studio.Costing{Overhead: 300}},

@@ -58,6 +58,13 @@ const (
 	Prices    Kind = "prices"    // Of a material or, of none, of all: Number thousandths of what they were
 )
 
+// supposed are the kinds that nobody in a studio decides on.
+var supposed = []Kind{Air, Late, Prices, Arrives}
+
+// Decided is true of a change that a studio makes real by deciding on it; air, suppliers, prices and deliveries can only
+// be supposed.
+func (c If) Decided() bool { return !slices.Contains(supposed, c.Kind) }
+
 // Refused is a change that a studio cannot have, by its place among others.
 type Refused struct {
 	At   int

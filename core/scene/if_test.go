@@ -161,10 +161,10 @@ func TestWhatIsBoughtIsOtherwise(t *testing.T) {
 // What cannot be is said, and by which of the changes.
 func TestWhatCannotBeIsSaid(t *testing.T) {
 	doc := demo.Document()
-	o := doc.Orders[0]
+	o, day := doc.Orders[0], studio.MustDate("2027-09-21")
 	for says, c := range map[string]scene.If{
 		"no kind of change":      {Kind: "snow"},
-		"not there any more":     {Kind: scene.Away, Of: "nobody", From: studio.MustDate("2027-09-21"), Until: studio.MustDate("2027-09-21")},
+		"not there any more":     {Kind: scene.Away, Of: "nobody", From: day, Until: day},
 		"from which day":         {Kind: scene.Away, Of: doc.People[0].ID},
 		"from when until when":   {Kind: scene.Stays, Of: doc.People[0].ID},
 		"what the helper can do": {Kind: scene.Helps},

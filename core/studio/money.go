@@ -10,8 +10,8 @@ import (
 // of the currency.
 type Money int64
 
-// PricedAt is the amount that a price of a material is for: of what is sold in packs one of them, of the rest a piece, a
-// metre or a gram.
+// PricedAt is the amount that a price of a material is for: of what is sold in packs one of them, of the rest a piece,
+// a metre or a gram.
 func (m *Material) PricedAt() int64 {
 	switch {
 	case m.Pack > 0:

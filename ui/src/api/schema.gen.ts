@@ -5758,6 +5758,8 @@ export interface components {
         SceneView: {
             /** @description packs to buy, where they differ */
             buys: components["schemas"]["SceneFigure"][];
+            /** @description true where the studio can make all of it real */
+            decided: boolean;
             /** @description minutes that people work from now on, where they differ */
             hours: components["schemas"]["SceneFigure"][];
             is: components["schemas"]["CostView"];

@@ -100,7 +100,7 @@ const real = useMutation({
   onSuccess: () => void router.push("/orders"),
 });
 /** Air, suppliers and prices are nobody's to decide. */
-const decided = computed(() => changes.value.every((c) => !["air", "late", "prices", "arrives"].includes(c.kind)));
+const decided = computed(() => beside.value?.decided ?? false);
 const error = computed(() => look.error.value ?? keep.error.value ?? drop.error.value ?? real.error.value);
 const sums = computed(() => {
   const b = beside.value;
@@ -178,7 +178,7 @@ const sums = computed(() => {
             </v-btn>
             <v-btn v-if="scene" variant="text" @click="drop.mutate(scene)">Drop it</v-btn>
           </footer>
-          <p v-if="!decided" class="quiet">
+          <p v-if="beside && !decided" class="quiet">
             Air, suppliers and prices cannot be decided here; the rest could be made so.
           </p>
         </template>
