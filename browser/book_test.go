@@ -331,8 +331,7 @@ func TestAnEarlierRevisionIsKeptUntilTheLeadHasSeenTheEffect(t *testing.T) {
 	page.until(`() => !document.querySelector('[data-test="behind"]')`)
 	orders := sit(t, studio, "Odalys", "/orders")
 	orders.says(test("proposal"), "Ferry crew")
-	orders.click("accept")
-	orders.until(`() => !document.querySelector('[data-test="proposal"]')`)
+	orders.accepts()
 }
 
 func TestAFileIsLookedAtDecidedTakenInAndTakenBack(t *testing.T) {

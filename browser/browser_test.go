@@ -99,18 +99,46 @@ func test(name string) string { return `[data-test="` + name + `"]` }
 func (p tab) click(name string) { p.press(test(name)) }
 
 func (p tab) press(selector string) {
-	p.pressed(selector, func() (*rod.Element, error) { return p.Element(selector) })
+	p.t.Helper()
+	p.pressed(selector, func() (*rod.Element, error) { return p.Timeout(said).Element(selector) })
+}
+
+// opens presses something until what it opens is there: a page that is drawn anew meanwhile takes no press.
+func (p tab) opens(selector, opened string) {
+	p.t.Helper()
+	for by := time.Now().Add(said); time.Now().Before(by); {
+		p.press(selector)
+		if _, err := p.Timeout(2 * time.Second).Element(opened); err == nil {
+			return
+		}
+	}
+	require.Failf(p.t, "did not open", "%s by %s", opened, selector)
 }
 
 // pressNamed clicks what has certain words on it.
 func (p tab) pressNamed(selector, words string) {
-	p.pressed(words, func() (*rod.Element, error) { return p.ElementR(selector, words) })
+	p.t.Helper()
+	p.pressed(words, func() (*rod.Element, error) { return p.Timeout(said).ElementR(selector, words) })
 }
 
 func (p tab) pressed(what string, find func() (*rod.Element, error)) {
 	p.t.Helper()
 	err := drive.Press(find, said)
 	require.NoError(p.t, err, what)
+}
+
+// accepts puts the proposed plan in force: once more where a better one was found meanwhile, which is to be looked at
+// first.
+func (p tab) accepts() {
+	p.t.Helper()
+	gone := `() => !document.querySelector('[data-test="accept"]')`
+	for by := time.Now().Add(said); time.Now().Before(by); {
+		p.click("accept")
+		if p.Timeout(5*time.Second).Wait(rod.Eval(gone)) == nil {
+			return
+		}
+	}
+	require.Fail(p.t, "not accepted", p.MustElement("body").MustText())
 }
 
 func (p tab) text(name string) string { return p.MustElement(test(name)).MustText() }
@@ -204,8 +232,7 @@ func TestFromAnOrderWithMistakesToAnAcceptedPlanThatARestartKeeps(t *testing.T) 
 
 	count := sit(t, studio, "Odalys", "/count-up")
 	before := count.MustElement(test("cell-Magnolia-Oyster ivory")).MustText()
-	page.click("accept")
-	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
+	page.accepts()
 	count.until(
 		`(before) => document.querySelector('[data-test="cell-Magnolia-Oyster ivory"]').innerText !== before`,
 		before,

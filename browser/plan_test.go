@@ -14,8 +14,10 @@ import (
 func (p tab) block(name string) *rod.Element {
 	p.click("a-week")
 	p.MustElement(test("a-week") + ".here")
-	return p.MustElement(`[data-block][aria-label^="` + name + `"]`)
+	return p.MustElement(blockOf(name))
 }
+
+func blockOf(name string) string { return `[data-block][aria-label^="` + name + `"]` }
 
 func (p tab) laneOf(name string) string { return *p.block(name).MustAttribute("data-block") }
 
@@ -31,7 +33,7 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 	block := page.block(dusting)
 	was := *block.MustAttribute("data-block")
 	card := *block.MustAttribute("data-card")
-	block.MustClick()
+	page.opens(blockOf(dusting), test("hand"))
 	page.press(test("hand"))
 	page.until(`() => !!document.querySelector(".v-overlay--active .v-list-item")?.innerText.trim()`)
 	other := page.MustElement(".v-overlay--active .v-list-item").MustText()
@@ -63,7 +65,7 @@ func TestATaskIsDraggedToAnotherMaker(t *testing.T) {
 		card,
 		was,
 	)
-	page.click("accept")
+	page.accepts()
 	page.until(
 		`(card, was) => document.querySelector('[data-card="' + card + '"]')?.dataset.block !== was`,
 		card,
@@ -157,8 +159,7 @@ func TestABetterPlanIsLookedForAndStopped(t *testing.T) {
 	page.press(test("choice-anew") + " input")
 	page.click("drop-choice")
 	page.until(`() => !document.querySelector('[data-test="choice-anew"]')`)
-	page.click("accept")
-	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
+	page.accepts()
 
 	page.click("open-versions")
 	page.click("version-1")
@@ -182,7 +183,7 @@ func TestABatchOnTheBoardOpens(t *testing.T) {
 	page.MustElement(`.block[data-card="` + card + `"]`)
 	assert.False(t, page.MustHas(`[data-test="sitting"][data-card="`+card+`"]`), "what it is made of may be sittings")
 	assert.Greater(t, len(page.MustElements(".block")), tasks+1)
-	page.MustElement(test("sitting-open")).MustClick()
+	page.click("sitting-open")
 	page.MustElement(`[data-test="sitting"][data-card="` + card + `"]`)
 	assert.Len(t, page.MustElements(".block"), tasks)
 }

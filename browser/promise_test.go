@@ -45,8 +45,7 @@ func TestAnOrderIsAskedForAndPromised(t *testing.T) {
 	page.says(test("order-Regatta"), "awaits acceptance")
 	assert.NotContains(t, page.text("order-Regatta"), " late")
 	page.look("promise-entered")
-	page.click("accept")
-	page.until(`() => !document.querySelector('[data-test="proposal"]')`)
+	page.accepts()
 	assert.NotContains(t, page.text("order-Regatta"), " late")
 }
 

@@ -35,7 +35,7 @@ func TestWhatIsOverIsFoundAgain(t *testing.T) {
 	page := sit(t, studio, "Odalys", "/orders")
 	page.click("open-Lighthouse")
 	page.click("cancel-order")
-	page.click("accept")
+	page.accepts()
 	page.until(`() => !document.querySelector('[data-test="order-Lighthouse"]')`)
 	page.press(test("past-orders") + " summary")
 	page.says(test("past-Lighthouse"), "cancelled")
@@ -66,7 +66,7 @@ func TestAnOrderIsChangedAndSeenBeforeItIsAccepted(t *testing.T) {
 	page.says(test("proposal"), "Choir")
 	count := sit(t, studio, "Odalys", "/count-up")
 	count.says(test("cell-Ranunculus-Ferry blush"), "9 needed")
-	page.click("accept")
+	page.accepts()
 	count.says(test("cell-Ranunculus-Signal red"), "23 needed")
 }
 

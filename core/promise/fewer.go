@@ -8,8 +8,12 @@ import (
 	"bractum/core/studio"
 )
 
-// mostFewer is how many smaller numbers are tried.
-const mostFewer = 40
+// mostFewer is how many smaller numbers are tried at the most; leastFewer are tried even when the time is up: enough to
+// halve a line of sixty until its number is known.
+const (
+	mostFewer  = 40
+	leastFewer = 8
+)
 
 // fewer are the largest numbers found that can be ready by the date that was asked: of the line that the date hangs
 // on, whatever that takes, then of the next that it hangs on without that. None where not even one flower can be.
@@ -33,8 +37,9 @@ func (q *Question) fewer(t *trial, hangs plan.Chain, by Search) ([]Fewer, error)
 		}
 		return q.try(&doc, counted)
 	}
+	over := func() bool { return tries >= mostFewer || tries >= leastFewer && stopped(by.End) }
 	known := t
-	for tries < mostFewer && !stopped(by.End) {
+	for !over() {
 		n := q.limiting(known, hangs, lines)
 		if n < 0 {
 			return none, nil
@@ -55,7 +60,7 @@ func (q *Question) fewer(t *trial, hangs plan.Chain, by Search) ([]Fewer, error)
 			known, hangs = without, plan.Chain{}
 			continue
 		}
-		for most := all - 1; least < most && tries < mostFewer && !stopped(by.End); {
+		for most := all - 1; least < most && !over(); {
 			lines[n].Quantity = least + studio.CeilDiv(most-least, 2)
 			k, err := try()
 			if err != nil {

@@ -2,7 +2,11 @@ package promise
 
 import (
 	"cmp"
+	"runtime"
 	"slices"
+	"sync"
+
+	"golang.org/x/sync/errgroup"
 
 	"bractum/core/cost"
 	"bractum/core/count"
@@ -39,8 +43,9 @@ const (
 )
 
 // Fixes tries what a lead would try so that an order is in time without anybody else being late, each by itself on the
-// plan, and two together where none is enough alone. The smallest come first. Each takes about as long as planning
-// does; tell, which may be nil, is told of how many are tried.
+// plan, and two together where none is enough alone. What comes about at once is looked at first; only where nothing is
+// enough by that, something better is searched for with each. The smallest come first. Each takes about as long as
+// planning does, and several are tried beside each other; tell, which may be nil, is told of how many are tried.
 func Fixes(q Question, tell func(done, of int)) ([]Fix, error) {
 	doc, made, counted, err := q.before()
 	if err != nil {
@@ -62,36 +67,56 @@ func Fixes(q Question, tell func(done, of int)) ([]Fix, error) {
 	if err != nil {
 		return nil, err
 	}
-	fixes := []Fix{}
-	try := func(all [][]scene.If, done, of int) error {
-		for i, changes := range all {
-			if tell != nil {
-				tell(done+i, of)
-			}
-			f, err := q.fixed(t, changes)
-			if err != nil {
-				return err
-			}
-			if f != nil {
-				fixes = append(fixes, *f)
-			}
-		}
-		return nil
-	}
 	singles := lead.tries()
-	if err := try(singles, 0, len(singles)); err != nil {
-		return nil, err
+	enough := func(f Fix) bool { return f.Kept }
+	fixes, err := q.tried(t, singles, q.try, tell)
+	if err == nil && !slices.ContainsFunc(fixes, enough) {
+		fixes, err = q.tried(t, singles, q.shortly, tell)
 	}
-	if !slices.ContainsFunc(fixes, func(f Fix) bool { return f.Kept }) {
-		pairs := pairsOf(fixes)
-		if err := try(pairs, len(singles), len(singles)+len(pairs)); err != nil {
-			return nil, err
-		}
+	if err == nil && !slices.ContainsFunc(fixes, enough) {
+		var pairs []Fix
+		pairs, err = q.tried(t, pairsOf(fixes), q.shortly, tell)
+		fixes = append(fixes, pairs...)
+	}
+	if err != nil {
+		return nil, err
 	}
 	slices.SortStableFunc(fixes, smaller)
 	fixes = distinct(fixes)
 	return fixes[:min(len(fixes), mostFixes)], nil
 }
+
+// tried is what comes of each of some changes that brings something, in their order.
+func (q *Question) tried(t *trial, all [][]scene.If, way way, tell func(done, of int)) ([]Fix, error) {
+	found := make([]*Fix, len(all))
+	var beside errgroup.Group
+	var told sync.Mutex
+	done := 0
+	beside.SetLimit(runtime.GOMAXPROCS(0))
+	for i, changes := range all {
+		beside.Go(func() (err error) {
+			found[i], err = q.fixed(t, changes, way)
+			told.Lock()
+			defer told.Unlock()
+			if tell != nil {
+				tell(done, len(all))
+			}
+			done++
+			return err
+		})
+	}
+	err := beside.Wait()
+	fixes := []Fix{}
+	for _, f := range found {
+		if f != nil {
+			fixes = append(fixes, *f)
+		}
+	}
+	return fixes, err
+}
+
+// way is how a document that was counted is planned for a question.
+type way func(*studio.Document, *count.Result) (*trial, error)
 
 // distinct keeps the first of fixes that are of one kind about one thing.
 func distinct(fixes []Fix) (kept []Fix) {
@@ -115,7 +140,7 @@ func distinct(fixes []Fix) (kept []Fix) {
 }
 
 // fixed is what comes of some changes; nil where the studio cannot have them, or they bring nothing.
-func (q *Question) fixed(t *trial, changes []scene.If) (*Fix, error) {
+func (q *Question) fixed(t *trial, changes []scene.If, way way) (*Fix, error) {
 	doc, err := scene.With(t.doc, changes)
 	if err != nil {
 		return nil, nil // such as a colour that a flower is not made in
@@ -124,7 +149,7 @@ func (q *Question) fixed(t *trial, changes []scene.If) (*Fix, error) {
 	if err != nil {
 		return nil, err
 	}
-	k, err := q.shortly(doc, counted)
+	k, err := way(doc, counted)
 	if err != nil {
 		return nil, err
 	}
@@ -222,6 +247,7 @@ var effort = []scene.Kind{
 	scene.Tools,
 	scene.Places,
 	scene.Machines,
+	scene.Recolour,
 	scene.Parted,
 	scene.Moved,
 }

@@ -21,8 +21,9 @@ type lead struct {
 	skills   []string // waited for, the longest first
 }
 
-// How many people are asked, other orders moved, evenings and days off thought of.
+// How many people are asked, other colours and orders moved, evenings and days off thought of.
 const (
+	mostColours  = 4
 	mostPeople   = 4
 	mostOthers   = 3
 	mostEvenings = 5
@@ -83,6 +84,7 @@ func (l *lead) tries() (all [][]scene.If) {
 		all = append(all, short)
 	}
 	each(l.otherwise())
+	each(l.mixed())
 	each(l.people())
 	each(l.things())
 	each(l.others())
@@ -152,6 +154,45 @@ func (l *lead) otherwise() (all []scene.If) {
 		}
 	}
 	return all
+}
+
+// mixed are colours of its lines that lie mixed already and last until the order is ready, where its own have to be
+// mixed: nothing waits for a mixing to rest then.
+func (l *lead) mixed() (all []scene.If) {
+	if l.order == nil {
+		return nil
+	}
+	book := studio.NewBook(l.t.doc)
+	ready := map[studio.ID]bool{}
+	for _, s := range l.t.doc.Shelf {
+		if r := book.Recipe(s.Recipe); r != nil && r.Kind == studio.KindMix && s.Amount > 0 && len(s.Reserved) == 0 &&
+			(s.UseBy == nil || *s.UseBy > l.until) {
+			ready[s.Recipe] = true
+		}
+	}
+	lies := func(line studio.OrderLine, c studio.Colourway) bool {
+		mixes, missing := book.Resolve(line.Made(), c.Slots)
+		for _, mix := range mixes {
+			if !ready[mix] {
+				return false
+			}
+		}
+		return len(missing) == 0 && len(mixes) > 0
+	}
+	for _, line := range l.order.Lines {
+		others := []scene.If{}
+		for _, c := range l.t.doc.Colourways {
+			switch own := c.ID == line.Colourway; {
+			case !lies(line, c):
+			case own: // its own lies mixed too
+				others = nil
+			case others != nil:
+				others = append(others, scene.If{Kind: scene.Recolour, Of: l.q.Order, Line: line.ID, Colourway: c.ID})
+			}
+		}
+		all = append(all, others...)
+	}
+	return all[:min(len(all), mostColours)]
 }
 
 // people are those who can do what is waited for, or who work for it: staying this evening, or some evenings, or

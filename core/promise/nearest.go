@@ -19,7 +19,8 @@ const (
 )
 
 // nearest is a plan that keeps an order at the nearest date that is found, from the one that was asked on; nil where
-// there is none within the horizon.
+// there is none within the horizon. That there is one is found out however long it takes; how near it is, in the time
+// that there is.
 func (q *Question) nearest(t *trial, by Search) (*trial, error) {
 	calendar, err := studio.NewCalendar(t.doc.Epoch, t.doc.Zone)
 	if err != nil {
@@ -31,7 +32,7 @@ func (q *Question) nearest(t *trial, by Search) (*trial, error) {
 	}
 	bad, good, best := from-1, studio.Minute(0), (*trial)(nil)
 	for _, ahead := range outward {
-		if from+ahead >= t.doc.Horizon() || stopped(by.End) {
+		if from+ahead >= t.doc.Horizon() {
 			break
 		}
 		k, err := q.keptAt(from+ahead, calendar, t, by)
