@@ -181,10 +181,15 @@ func TestTheBenchGoesOnWithoutAConnection(t *testing.T) {
 	page.says(test("card"), "Magnolia cone")
 	_, err := page.Page.Eval(`async () => { await navigator.serviceWorker.ready; }`)
 	require.NoError(t, err)
+	opened, _, _, err := studio.Store.LastN(t.Context())
+	require.NoError(t, err)
 	page.click("start")
 	page.MustElement(test("finish"))
-	before, _, _, err := studio.Store.LastN(t.Context())
-	require.NoError(t, err)
+	before := opened
+	require.Eventually(t, func() bool { // the card says so before it is written
+		before, _, _, err = studio.Store.LastN(t.Context())
+		return err == nil && before > opened
+	}, said, 20*time.Millisecond)
 	photo := filepath.Join(t.TempDir(), "pale.png")
 	require.NoError(t, os.WriteFile(photo, page.MustScreenshot(), 0o600))
 	page.offline(true)

@@ -80,6 +80,8 @@ func TestTasksArePinnedMovedAndHandedOverByKeys(t *testing.T) {
 	defer studio.Close()
 	page := sit(t, studio, "Odalys", "/plan")
 	pinned := `[data-block][aria-label^="` + dusting + `"][aria-label$="pinned"]`
+	page.block(dusting)
+	page.MustEval(quiet) // the air that has just been read moves tasks by minutes
 	page.block(dusting).MustFocus()
 	page.Keyboard.MustType(input.KeyP)
 	page.MustElement(pinned)

@@ -55,7 +55,10 @@ watch(
 );
 watchDebounced(
   said,
-  (query) => studio.value && !quote.value && router.replace({ query: { ...route.query, ...query } }),
+  (query) => {
+    const entered = enter.isPending.value || enter.isSuccess.value; // another address would call off the way to the orders
+    if (studio.value && !quote.value && !entered) void router.replace({ query: { ...route.query, ...query } });
+  },
   {
     debounce: 400,
   },
