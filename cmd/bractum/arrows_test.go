@@ -25,6 +25,8 @@ var may = map[string][]string{
 	"bractum/core/cost":    {"core/studio", "core/flower", "core/paste", "core/stores"},
 	"bractum/core/scene":   {"core/studio", "core/cost", "core/count", "core/plan", "core/stores", "core/wire"},
 	"bractum/core/risk":    {"core/studio", "core/count", "core/drying"},
+	"bractum/core/rehearse": {"core/studio", "core/bench", "core/count", "core/drying", "core/plan", "core/risk", "core/stores",
+		"core/wire"},
 	"bractum/core/promise": {"core/studio", "core/cost", "core/count", "core/plan", "core/scene", "core/stores",
 		"core/wire"},
 	"bractum/core/plan":           {"core/studio", "core/drying", "core/count", "core/paste"},
@@ -82,6 +84,7 @@ var may = map[string][]string{
 	"bractum/cmd/schema":         {"core/book", "core/studio"},
 	"bractum/cmd/bractum": {
 		"core/promise",
+		"core/rehearse",
 		"core/risk",
 		"core/book",
 		"core/studio",

@@ -27,6 +27,7 @@ type commands struct {
 	Explain  explainCommand   `cmd:"" help:"Plan a studio document, and explain the plan: what sets each date, how full people and places are, what is scarcest."`
 	Promise  promiseCommand   `cmd:"" help:"Say whether an order can be taken on: by when, on what condition, what it hangs on and what it costs."`
 	Risk     riskCommand      `cmd:"" help:"Replay a plan many times with drying, minutes, breakage, deliveries and people away drawn from their spreads: how sure each order is."`
+	Rehearse rehearseCommand  `cmd:"" help:"Play a studio through weeks as they might go, as Bractum would run it and as a notebook would: orders in time, pieces thrown away, overtime, paste and wire used."`
 	Check    checkCommand     `cmd:"" help:"Check a plan against its document; names every breach."`
 	Export   exportCommand    `cmd:"" help:"Write recipes with all they need as a file, or the parts table of one as CSV."`
 	Import   importCommand    `cmd:"" help:"Take in a file of recipes, all of it or nothing; says first what it would bring."`

@@ -2,11 +2,11 @@ package promise
 
 import (
 	"cmp"
+	"errors"
 	"runtime"
 	"slices"
 	"sync"
-
-	"golang.org/x/sync/errgroup"
+	"sync/atomic"
 
 	"bractum/core/cost"
 	"bractum/core/count"
@@ -88,31 +88,32 @@ func Fixes(q Question, tell func(done, of int)) ([]Fix, error) {
 
 // tried is what comes of each of some changes that brings something, in their order.
 func (q *Question) tried(t *trial, all [][]scene.If, way way, tell func(done, of int)) ([]Fix, error) {
-	found := make([]*Fix, len(all))
-	var beside errgroup.Group
-	var told sync.Mutex
+	found, failed := make([]*Fix, len(all)), make([]error, len(all))
+	var beside sync.WaitGroup
+	var next atomic.Int64
+	var telling sync.Mutex
 	done := 0
-	beside.SetLimit(runtime.GOMAXPROCS(0))
-	for i, changes := range all {
-		beside.Go(func() (err error) {
-			found[i], err = q.fixed(t, changes, way)
-			told.Lock()
-			defer told.Unlock()
-			if tell != nil {
-				tell(done, len(all))
+	for range min(len(all), runtime.GOMAXPROCS(0)) {
+		beside.Go(func() {
+			for i := next.Add(1) - 1; i < int64(len(all)); i = next.Add(1) - 1 {
+				found[i], failed[i] = q.fixed(t, all[i], way)
+				telling.Lock()
+				if tell != nil {
+					tell(done, len(all))
+				}
+				done++
+				telling.Unlock()
 			}
-			done++
-			return err
 		})
 	}
-	err := beside.Wait()
+	beside.Wait()
 	fixes := []Fix{}
 	for _, f := range found {
 		if f != nil {
 			fixes = append(fixes, *f)
 		}
 	}
-	return fixes, err
+	return fixes, errors.Join(failed...)
 }
 
 // way is how a document that was counted is planned for a question.
