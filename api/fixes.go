@@ -36,6 +36,8 @@ type ChangeView struct {
 	Name string      `json:"named" doc:"of the person, place, machine, tool, material, supplier or order"`
 	Line string      `json:"lineNamed,omitempty" doc:"of the flower of its line"`
 	Unit studio.Unit `json:"unit,omitempty" doc:"of the material"`
+	// Colour is of a line that is in another.
+	Colour string `json:"colourNamed,omitempty"`
 }
 
 func (s *Service) registerFixes(to huma.API) {
@@ -136,6 +138,11 @@ func (at *moment) changeView(doc *studio.Document, o studio.Order, c scene.If) C
 	for _, l := range o.Lines {
 		if r := a.Book.Recipe(l.Recipe); l.ID == c.Line && r != nil {
 			v.Line = r.Name
+		}
+	}
+	for _, colour := range doc.Colourways {
+		if colour.ID == c.Colourway {
+			v.Colour = colour.Name
 		}
 	}
 	for _, m := range doc.Materials {

@@ -3293,6 +3293,7 @@ export interface components {
             worstSlack: number;
         };
         ChangeView: {
+            colourNamed?: string;
             colourway?: string;
             from?: string;
             kind: string;

@@ -53,6 +53,8 @@ export function helpful(c: Change, times: Times): string {
       return t("Fewer spares for it: in {share} of 100 times there are enough", { share: Math.round(named.n / 10) });
     case "otherwise":
       return t("{line} made otherwise: {way}", { ...named, way: c.variant ?? "" });
+    case "recolour":
+      return t("{line} in {colour}, which lies mixed", { ...named, colour: c.colourNamed ?? "" });
     case "freed":
       return t("What is kept on the shelf for {name} goes to it", named);
     case "arrives":
@@ -87,6 +89,7 @@ export function asksOf(kind: string): string {
     case "stays":
     case "helps":
       return t("They have to agree.");
+    case "recolour":
     case "moved":
     case "parted":
       return t("Its client has to agree.");
