@@ -46,7 +46,11 @@ func TestAColourThatLiesMixedIsThoughtOf(t *testing.T) {
 	assert.Empty(t, l.mixed(), "nothing lies mixed")
 	lies(demo.ID("Signal"))
 	require.Len(t, l.mixed(), 1)
-	assert.Equal(t, scene.If{Kind: scene.Recolour, Of: "asked", Line: "one", Colourway: demo.ID("Signal")}, l.mixed()[0])
+	assert.Equal(
+		t,
+		scene.If{Kind: scene.Recolour, Of: "asked", Line: "one", Colourway: demo.ID("Signal")},
+		l.mixed()[0],
+	)
 	lies(demo.ID("Oyster"))
 	assert.Empty(t, l.mixed())
 }

@@ -52,7 +52,10 @@ func (p *player) finished(task studio.ID) error {
 				if eye.Breaks && eye.Recipe == part.Recipe && eye.Variant == part.Variant {
 					broke := p.breaks(task, string(part.Recipe), counts.Good*part.Count, r.LosingOf(part))
 					if broke = min(broke, eye.Most); broke > 0 {
-						counts.Used = append(counts.Used, studio.Used{Recipe: part.Recipe, Variant: part.Variant, Broke: broke})
+						counts.Used = append(
+							counts.Used,
+							studio.Used{Recipe: part.Recipe, Variant: part.Variant, Broke: broke},
+						)
 						p.used.Broken += broke
 					}
 					break
@@ -308,8 +311,10 @@ func (p *player) length(l studio.Length, task studio.ID, since studio.Minute) st
 // lacks is what a task that has been begun will find too little of.
 func (p *player) lacks(lot studio.WorkLot, task studio.ID) map[studio.ID]int64 {
 	try := *p.doc
-	try.Work = append(slices.DeleteFunc(slices.Clone(p.doc.Work), func(w studio.WorkLot) bool { return w.ID == lot.ID }),
-		lot)
+	try.Work = append(
+		slices.DeleteFunc(slices.Clone(p.doc.Work), func(w studio.WorkLot) bool { return w.ID == lot.ID }),
+		lot,
+	)
 	r := p.book.Of(lot.Made())
 	step := lot.Records[len(lot.Records)-1].Step
 	_, moved, err := bench.New(&try, p.made).Finish(task, bench.Counts{Good: lot.Left(r, step)})

@@ -62,8 +62,10 @@ func (l *byPlan) plans(p *player, before *studio.Plan) (*studio.Plan, error) {
 		p.doc.Divided = slices.Clone(p.doc.Divided)
 		beyond := count.Beyond(p.doc, made.Divided)
 		for _, group := range slices.Sorted(maps.Keys(beyond)) {
-			p.doc.Divided = append(slices.DeleteFunc(p.doc.Divided, func(d studio.Division) bool { return d.Group == group }),
-				beyond[group])
+			p.doc.Divided = append(
+				slices.DeleteFunc(p.doc.Divided, func(d studio.Division) bool { return d.Group == group }),
+				beyond[group],
+			)
 		}
 		p.move(studio.WorkLot{}, count.Reservations(p.doc, counted))
 	}
@@ -171,6 +173,7 @@ func (l *byPlan) short(p *player, materials map[studio.ID]int64) error {
 // stays: overtime is used where it is planned.
 func (l *byPlan) stays(p *player, who *studio.Person) bool {
 	return slices.ContainsFunc(p.made.Tasks, func(t studio.Task) bool {
-		return t.Overtime && t.Person == who.ID && t.State != studio.TaskDone && t.Begin() <= p.doc.Now+tick && t.End > p.doc.Now
+		return t.Overtime && t.Person == who.ID && t.State != studio.TaskDone && t.Begin() <= p.doc.Now+tick &&
+			t.End > p.doc.Now
 	})
 }

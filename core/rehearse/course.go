@@ -127,8 +127,15 @@ func (c *course) orders(doc *studio.Document, o Options) error {
 		}
 		when := c.calendar.At(leaves, studio.TimeOfDay(60*(9+random.IntN(8))))
 		a := ask{at: max(c.from, when-studio.Minute(1440*(leastAhead+random.IntN(mostAhead-leastAhead)))),
-			order: studio.Order{ID: studio.ID(fmt.Sprintf("asked %d", n)), Name: fmt.Sprintf("Asked %d", n), Importance: 10,
-				Leaves: c.calendar.Wall(when), Leaving: "collected", State: studio.OrderOpen, Allergies: []string{}}}
+			order: studio.Order{
+				ID:         studio.ID(fmt.Sprintf("asked %d", n)),
+				Name:       fmt.Sprintf("Asked %d", n),
+				Importance: 10,
+				Leaves:     c.calendar.Wall(when),
+				Leaving:    "collected",
+				State:      studio.OrderOpen,
+				Allergies:  []string{},
+			}}
 		for line := range leastLines + random.IntN(mostLines-leastLines+1) {
 			a.order.Lines = append(a.order.Lines, studio.OrderLine{ID: studio.ID(fmt.Sprintf("asked %d %d", n, line)),
 				Recipe: flowers[random.IntN(len(flowers))].ID, Quantity: leastOfLine + random.Int64N(mostOfLine-leastOfLine+1),
@@ -136,7 +143,9 @@ func (c *course) orders(doc *studio.Document, o Options) error {
 				ServiceLevel: doc.Settings.DefaultServiceLevel})
 		}
 		alone := *doc
-		alone.Orders, alone.Shelf, alone.Work, alone.Decided, alone.Divided = []studio.Order{a.order}, nil, nil, nil, nil
+		alone.Orders, alone.Shelf, alone.Work, alone.Decided, alone.Divided = []studio.Order{
+			a.order,
+		}, nil, nil, nil, nil
 		minutes := 0.0
 		if doc.CheckOrder(a.order) == nil {
 			if minutes, err = minutesOf(&alone); err != nil {

@@ -143,7 +143,10 @@ func (h *house) close() {
 	h.doc.Work = slices.DeleteFunc(slices.Clone(h.doc.Work), func(w studio.WorkLot) bool {
 		r := h.book.Of(w.Made())
 		came, made := w.Turnout(r)
-		left := slices.ContainsFunc(h.doc.Shelf, func(s studio.ShelfLot) bool { return s.From == w.ID && s.Amount != 0 })
+		left := slices.ContainsFunc(
+			h.doc.Shelf,
+			func(s studio.ShelfLot) bool { return s.From == w.ID && s.Amount != 0 },
+		)
 		if !made || left {
 			return false
 		}

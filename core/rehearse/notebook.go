@@ -53,7 +53,12 @@ type byNotebook struct {
 
 // newNotebook is one for a document.
 func newNotebook(n Notebook, doc *studio.Document) *byNotebook {
-	l := &byNotebook{Notebook: n, asked: map[studio.ID]int{}, slots: map[studio.ID]int64{}, tools: map[studio.ID]int64{}}
+	l := &byNotebook{
+		Notebook: n,
+		asked:    map[studio.ID]int{},
+		slots:    map[studio.ID]int64{},
+		tools:    map[studio.ID]int64{},
+	}
 	for _, p := range doc.Places {
 		l.slots[p.ID] = p.Slots
 	}
@@ -202,7 +207,10 @@ func (l *byNotebook) softChain(p *player, a *studio.Activity) []*studio.Activity
 func (l *byNotebook) mayGoOn(p *player, who *studio.Person, a *studio.Activity, slots, tools map[studio.ID]int64) bool {
 	left, chain := maps.Clone(slots), l.softChain(p, a)
 	all := func(one *studio.Person) bool {
-		return !slices.ContainsFunc(chain, func(step *studio.Activity) bool { return step.Wait == nil && !step.May(one, nil) })
+		return !slices.ContainsFunc(
+			chain,
+			func(step *studio.Activity) bool { return step.Wait == nil && !step.May(one, nil) },
+		)
 	}
 	if !all(who) && slices.ContainsFunc(p.doc.People, func(one studio.Person) bool { return all(&one) }) {
 		return false // whoever can do all of it begins it
@@ -327,7 +335,10 @@ func fits(a *studio.Activity, slots, tools map[studio.ID]int64) bool {
 
 // has is true of a task for which there are tools.
 func has(a *studio.Activity, tools map[studio.ID]int64) bool {
-	return !slices.ContainsFunc(a.Tools, func(use studio.ToolUse) bool { return !taken(maps.Clone(tools), use, -use.Number) })
+	return !slices.ContainsFunc(
+		a.Tools,
+		func(use studio.ToolUse) bool { return !taken(maps.Clone(tools), use, -use.Number) },
+	)
 }
 
 func (l *byNotebook) wakes(*player) studio.Minute { return drying.Never }
@@ -339,7 +350,8 @@ func (l *byNotebook) loads(p *player) error {
 		lot := &p.instance.Lots[i]
 		for k := range lot.Tasks {
 			a := &lot.Tasks[k]
-			if a.Wait == nil || a.Wait.Load == nil || a.Fact != nil || p.begun[a.ID] || k > 0 && !l.over(p, lot.Tasks[k-1].ID) {
+			if a.Wait == nil || a.Wait.Load == nil || a.Fact != nil || p.begun[a.ID] ||
+				k > 0 && !l.over(p, lot.Tasks[k-1].ID) {
 				continue
 			}
 			l.fills(p, lot, a)
@@ -353,7 +365,8 @@ func (l *byNotebook) empties(p *player) {
 		for _, r := range w.Records {
 			task := studio.TaskID(w.ID, r.Step)
 			a := p.activities[task]
-			if r.Machine == "" || r.State != studio.TaskStarted || a == nil || r.Start+a.Wait.Least.Minutes > p.doc.Now {
+			if r.Machine == "" || r.State != studio.TaskStarted || a == nil ||
+				r.Start+a.Wait.Least.Minutes > p.doc.Now {
 				continue
 			}
 			if lots, err := bench.New(p.doc, p.made).SetOff([]studio.ID{task}, "", false); err == nil {
@@ -398,7 +411,10 @@ func (l *byNotebook) morning(p *player) error {
 // short has what is missing be there: a notebook never waits for wire or paste here, which is more than it deserves.
 func (l *byNotebook) short(p *player, materials map[studio.ID]int64) error {
 	for _, material := range slices.Sorted(maps.Keys(materials)) {
-		p.move(studio.WorkLot{}, []studio.Movement{{Kind: studio.Bought, Material: material, Amount: materials[material]}})
+		p.move(
+			studio.WorkLot{},
+			[]studio.Movement{{Kind: studio.Bought, Material: material, Amount: materials[material]}},
+		)
 	}
 	return nil
 }
