@@ -22,7 +22,7 @@ func small() *studio.Document {
 // quiet are two weeks of few orders, in which nothing goes otherwise than planned.
 func quiet() rehearse.Options {
 	o := rehearse.Usual()
-	o.Weeks, o.Load, o.Spreads = 2, 15, risk.Spreads{Steady: true}
+	o.Weeks, o.Load, o.Spreads = 2, 8, risk.Spreads{Steady: true}
 	return o
 }
 
@@ -53,7 +53,7 @@ func TestTheSameSeedGivesTheSame(t *testing.T) {
 		require.NoError(t, err)
 		return r
 	}
-	o.Load = 8
+	o.Load = 4
 	one := run(1)
 	assert.Equal(t, one, run(1))
 	assert.Positive(t, one.Bractum.Broken)
