@@ -191,7 +191,7 @@ type Used struct {
 	Paste  studio.Milligrams `json:"pasteMilligrams" doc:"that was mixed"`
 	Wires  int64             `json:"wires" doc:"full ones"`
 	// Broken are pieces that broke, were too stiff, or were lost otherwise; Left those that were made in these weeks
-	// and lie there at their end for nobody; PasteLeft what was mixed and not used.
+	// and lie there at their end, for orders that have not left or for nobody; PasteLeft what was mixed and not used.
 	Broken    int64             `json:"broken"`
 	Left      int64             `json:"left"`
 	PasteLeft studio.Milligrams `json:"pasteLeftMilligrams"`
