@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// enters presses what enters an order until the page has gone to the orders: a press can be lost while the answer beside
-// it is drawn anew.
+// enters presses what enters an order until the page has gone to the orders: a press can be lost while the answer
+// beside it is drawn anew.
 func (p tab) enters(by string) {
 	p.t.Helper()
 	for until := time.Now().Add(said); time.Now().Before(until); {

@@ -85,7 +85,8 @@ func TestUnusableInputSaysWhereAndExitsWithTwo(t *testing.T) {
 		{"not JSON", "petals", []string{"plan", "-"}, "line 1, column"},
 		{"two from standard input", "", []string{"check", "-", "-"}, "only one of document and plan"},
 		{"a plan that is none", document, []string{"check", "-", os.Args[0]}, "not usable"},
-		{"weeks that are too many", document, []string{"rehearse", "-", "--weeks", "90"}, "--weeks is 90; from 2 to 26 would be right"},
+		{"weeks that are too many", document, []string{"rehearse", "-", "--weeks", "90"},
+			"--weeks is 90; from 2 to 26 would be right"},
 		{"an unknown command", "", []string{"bake"}, "bake"},
 		{"a negative quantity", strings.Replace(document, `"quantity": 4`, `"quantity": -4`, 1), []string{"plan", "-"}, `orders[0] "Ferry crew".lines[0].quantity: is -4; from 1 to 5000 would be right`},
 	} {

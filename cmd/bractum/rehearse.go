@@ -32,7 +32,8 @@ func (c *rehearseCommand) Validate() error {
 		name            string
 		is, least, most int
 	}{
-		{"weeks", c.Weeks, 2, 26}, {"seeds", c.Seeds, 1, 1000}, {"load", c.Load, 1, 200}, {"extra", int(c.Extra), 0, 200},
+		{"weeks", c.Weeks, 2, 26}, {"seeds", c.Seeds, 1, 1000}, {"load", c.Load, 1, 200},
+		{"extra", int(c.Extra), 0, 200},
 		{"stays", c.Stays, 0, 30}, {"minutes", c.Minutes, 0, 1000}, {"breakage", c.Breakage, 0, 5000},
 		{"late", c.Late, 0, 900}, {"away", c.Away, 0, 1000},
 	} {

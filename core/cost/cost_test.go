@@ -195,8 +195,10 @@ func TestAFlowerByHand(t *testing.T) {
 			{ID: "wire", Unit: studio.UnitPieces, Price: 30, Wire: &studio.Wire{Length: 360_000}},
 			{ID: "stamens", Unit: studio.UnitPieces, Price: 5}, {ID: "dust", Unit: studio.UnitMilligrams}},
 		Recipes: []studio.Recipe{
-			{ID: "white", Recipe: "white", Kind: studio.KindMix, Blend: []studio.Ingredient{{Material: "paste", Parts: 1}}},
-			{ID: "oyster", Recipe: "oyster", Kind: studio.KindMix, Blend: []studio.Ingredient{{Mix: "white", Parts: 1}}}},
+			{ID: "white", Recipe: "white", Kind: studio.KindMix,
+				Blend: []studio.Ingredient{{Material: "paste", Parts: 1}}},
+			{ID: "oyster", Recipe: "oyster", Kind: studio.KindMix,
+				Blend: []studio.Ingredient{{Mix: "white", Parts: 1}}}},
 	}
 	e := cost.OfSheet(doc, &flower.Sheet{Quantity: 4, Setup: 30_000, Attended: 90_000,
 		Pastes:    []flower.Paste{{Mix: "oyster", Mass: 50_000}},

@@ -13,8 +13,8 @@ import (
 	"bractum/core/wire"
 )
 
-// byPlan is a studio that Bractum plans: counted and repaired at least every half hour in which anything happens, and at
-// once where something is lost; searched for something better where orders have become later by it, but less often
+// byPlan is a studio that Bractum plans: counted and repaired at least every half hour in which anything happens, and
+// at once where something is lost; searched for something better where orders have become later by it, but less often
 // than the application does; an order accepted with the plan that it makes, short materials ordered each morning, and
 // everybody at what their bench says when it says so.
 type byPlan struct {
@@ -120,7 +120,9 @@ func (l *byPlan) loads(p *player) error {
 			p.happened(lot, nil)
 		}
 		for _, t := range load.Tasks {
-			p.ends[t] = p.doc.Now
+			if !load.Begins {
+				p.ends[t] = p.doc.Now
+			}
 		}
 		p.stale = true
 	}

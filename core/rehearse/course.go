@@ -138,7 +138,8 @@ func (c *course) orders(doc *studio.Document, o Options) error {
 			}}
 		for line := range leastLines + random.IntN(mostLines-leastLines+1) {
 			a.order.Lines = append(a.order.Lines, studio.OrderLine{ID: studio.ID(fmt.Sprintf("asked %d %d", n, line)),
-				Recipe: flowers[random.IntN(len(flowers))].ID, Quantity: leastOfLine + random.Int64N(mostOfLine-leastOfLine+1),
+				Recipe:       flowers[random.IntN(len(flowers))].ID,
+				Quantity:     leastOfLine + random.Int64N(mostOfLine-leastOfLine+1),
 				Colourway:    doc.Colourways[random.IntN(len(doc.Colourways))].ID,
 				ServiceLevel: doc.Settings.DefaultServiceLevel})
 		}

@@ -11,8 +11,15 @@ import (
 // buys orders packs of materials from whoever sells them.
 func (p *player) buys(supplier studio.ID, packs map[studio.ID]int64) error {
 	purchase, err := stores.Order(p.doc, supplier, packs, p.house.next)
-	if err != nil {
-		return nil // from a shop, or of nothing
+	if err != nil { // of nothing, or from a shop, to which somebody goes
+		for i := range p.doc.Materials {
+			if m := p.doc.Materials[i]; m.Supplier == supplier && packs[m.ID] > 0 {
+				p.move(studio.WorkLot{}, []studio.Movement{{Kind: studio.Bought, Material: m.ID,
+					Amount: packs[m.ID] * max(1, m.Pack)}})
+				p.stale = true
+			}
+		}
+		return nil
 	}
 	p.ordered[supplier]++
 	p.coming = append(p.coming, delivery{purchase, purchase.Expected + p.course.late(supplier, p.ordered[supplier])})

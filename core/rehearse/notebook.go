@@ -155,8 +155,7 @@ func (l *byNotebook) next(p *player, who *studio.Person) studio.ID {
 			if k > 0 && !l.over(p, lot.Tasks[k-1].ID) {
 				break // nor what comes after it
 			}
-			c := one{a.ID, false, l.turn[lot.ID], -k}
-			c.soft = p.soft[a.ID]
+			c := one{a.ID, p.soft[a.ID], l.turn[lot.ID], -k}
 			if best != nil && !(c.soft && !best.soft || c.soft == best.soft &&
 				cmp.Or(cmp.Compare(c.turn, best.turn), cmp.Compare(c.step, best.step)) < 0) {
 				continue
@@ -215,8 +214,8 @@ func (l *byNotebook) mayGoOn(p *player, who *studio.Person, a *studio.Activity, 
 	if !all(who) && slices.ContainsFunc(p.doc.People, func(one studio.Person) bool { return all(&one) }) {
 		return false // whoever can do all of it begins it
 	}
+	kept := p.soft[a.ID] // its former has been kept for it since it was cut
 	for i, step := range chain {
-		kept := p.soft[a.ID] // its former has been kept for it since it was cut
 		if !l.inputs(p, step.ID, i > 0) || !kept && !fits(step, left, tools) || !has(step, tools) {
 			return false
 		}

@@ -79,7 +79,8 @@ func newPlayer(doc *studio.Document, c *course, leads lead) (*player, error) {
 		return nil, err
 	}
 	p := &player{house: h, course: c, lead: leads, stale: true, hours: map[studio.ID]studio.Hours{},
-		late: map[studio.ID]studio.Hours{}, busy: map[studio.ID]*going{}, ends: map[studio.ID]studio.Minute{}, begun: map[studio.ID]bool{},
+		late: map[studio.ID]studio.Hours{}, busy: map[studio.ID]*going{}, ends: map[studio.ID]studio.Minute{},
+		begun:   map[studio.ID]bool{},
 		blocked: map[studio.ID]studio.Minute{}, ordered: map[studio.ID]int{}}
 	for _, one := range doc.People {
 		one.Away = append(slices.Clone(one.Away), c.away[one.ID]...)

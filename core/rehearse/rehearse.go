@@ -3,9 +3,9 @@
 // late; minutes, drying and breakage are drawn alike for both, for the lots that each makes.
 //
 // Whatever happens at a bench is what the bench of the application makes of it: the same rules say what may be begun,
-// what is used, what comes of it and what leaves. Nobody looks into the future: a task takes as long as it takes, pieces
-// are touched when they are thought to be dry and may be found soft, what is taken up too late is too stiff and lost.
-// Both take every order that is asked for.
+// what is used, what comes of it and what leaves. Nobody looks into the future: a task takes as long as it takes,
+// pieces are touched when they are thought to be dry and may be found soft, what is taken up too late is too stiff and
+// lost. Both take every order that is asked for.
 package rehearse
 
 import (

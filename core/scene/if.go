@@ -61,8 +61,8 @@ const (
 // supposed are the kinds that nobody in a studio decides on.
 var supposed = []Kind{Air, Late, Prices, Arrives}
 
-// Decided is true of a change that a studio makes real by deciding on it; air, suppliers, prices and deliveries can only
-// be supposed.
+// Decided is true of a change that a studio makes real by deciding on it; air, suppliers, prices and deliveries can
+// only be supposed.
 func (c If) Decided() bool { return !slices.Contains(supposed, c.Kind) }
 
 // Refused is a change that a studio cannot have, by its place among others.
