@@ -2,7 +2,9 @@ package web_test
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
@@ -64,6 +66,39 @@ func TestANamedDateIsKeptOnceItIsAccepted(t *testing.T) {
 	assert.Zero(t, o["outcome"].(object)["late"])
 	again := with(order(1, "Magnolia"), "promise", said["id"])
 	assert.NotEqual(t, o["order"].(object)["id"], d.asked(t, "/api/orders", again)["id"], "an answer is used once")
+}
+
+// What is promised of whatever is asked for holds when it is entered, and when its plan is accepted: in time, or as late
+// as was said. BRACTUM_PROMISES asks for as many, from BRACTUM_SEED on.
+func TestWhatIsPromisedHoldsWhenItIsAccepted(t *testing.T) {
+	seed := int64(number("BRACTUM_SEED", 1))
+	for n := range int64(number("BRACTUM_PROMISES", 2)) {
+		r := rand.New(rand.NewPCG(uint64(seed+n), 0))
+		d := newDesk(t)
+		lines := []any{}
+		for range 1 + r.IntN(3) {
+			lines = append(lines, object{"recipe": demo.ID([]string{"Magnolia", "Waxflower stem", "Cosmos", "Gardenia",
+				"Dahlia", "Anemone"}[r.IntN(6)]), "colourway": demo.ID([]string{"Oyster", "Signal"}[r.IntN(2)]),
+				"quantity": 1 + r.IntN(30)})
+		}
+		wish := with(with(order(1, "Magnolia"), "lines", lines), "leaves",
+			time.Date(2027, 9, 24+r.IntN(20), 10, 0, 0, 0, time.UTC).Format("2006-01-02T15:04"))
+		said := d.asked(t, "/api/promise", wish)
+		for said["verdict"] == "not" && said["earliest"] != nil {
+			wish["leaves"], wish["promise"] = said["earliest"], said["id"]
+			said = d.asked(t, "/api/promise/look", wish)
+		}
+		if said["verdict"] == "not" {
+			continue
+		}
+		about := fmt.Sprint("seed ", seed+n, ": ", wish)
+		wish["promise"] = said["id"]
+		d.asked(t, "/api/orders", wish)
+		late := said["outcome"].(object)["late"]
+		assert.LessOrEqual(t, d.ordered(t, "Harvest supper")["outcome"].(object)["late"], late, about)
+		d.accept(t)
+		assert.LessOrEqual(t, d.ordered(t, "Harvest supper")["outcome"].(object)["late"], late, about)
+	}
 }
 
 // A yes is what is planned when the order is entered.

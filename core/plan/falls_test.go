@@ -95,3 +95,17 @@ func TestAFallNamesWhatMadeIt(t *testing.T) {
 	assert.Empty(t, plan.Falls(before, after, 101), "less is not told")
 	assert.Empty(t, plan.Falls(after, before, 60), "more slack is no fall")
 }
+
+// Something better is looked for when an order is much later than it was, late that was not, or never ready.
+func TestWhatFellIsLookedFor(t *testing.T) {
+	ready := func(m studio.Minute) *studio.Plan {
+		return &studio.Plan{Orders: []studio.Outcome{{Order: "regatta", ReadyBy: 520, Ready: &m}}}
+	}
+	assert.False(t, plan.Fell(ready(500), ready(515)))
+	assert.True(t, plan.Fell(ready(500), ready(521)), "late now")
+	assert.True(t, plan.Fell(ready(400), ready(470)))
+	assert.False(t, plan.Fell(ready(530), ready(545)), "late as before")
+	assert.True(t, plan.Fell(ready(530), ready(600)))
+	assert.True(t, plan.Fell(ready(500), &studio.Plan{Orders: []studio.Outcome{{Order: "regatta", ReadyBy: 520}}}))
+	assert.False(t, plan.Fell(&studio.Plan{}, ready(600)), "new")
+}

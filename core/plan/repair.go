@@ -56,8 +56,8 @@ func repaired(doc *studio.Document, counted *count.Result, options Options) (*st
 	return Make(doc, counted, options)
 }
 
-// Fell is true where an order that was to be ready in one plan is so much later in another, or never
-// ready, that something better should be looked for.
+// Fell is true where an order that was to be ready in one plan is so much later in another, late only there, or
+// never ready, that something better should be looked for.
 func Fell(before, after *studio.Plan) bool {
 	was := map[studio.ID]studio.Minute{}
 	for _, o := range before.Orders {
@@ -67,7 +67,7 @@ func Fell(before, after *studio.Plan) bool {
 	}
 	return slices.ContainsFunc(after.Orders, func(o studio.Outcome) bool {
 		ready, known := was[o.Order]
-		return known && (o.Ready == nil || *o.Ready > ready+mostFall)
+		return known && (o.Ready == nil || hasFallen(ready, *o.Ready, o.ReadyBy))
 	})
 }
 
@@ -388,15 +388,18 @@ func (s *schedule) movedOrders() (sum int64) {
 // fell is true where some order is ready so much later than it was that it should not stay so.
 func (s *schedule) fell() bool {
 	for n, o := range s.orders {
-		if s.was[n] > 0 && s.readyOf(o) > s.was[n]+mostFall {
+		if s.was[n] > 0 && hasFallen(s.was[n], s.readyOf(o), o.ReadyBy) {
 			return true
 		}
 	}
 	return false
 }
 
-// mostFall is how much later than it was an order may be ready for nothing to be laid anew.
+// mostFall is how much later than it was an order may be ready for nothing to be laid anew, as long as it is in time.
 const mostFall = 60
+
+// hasFallen is true of an order that is to be ready by a minute, was, and is.
+func hasFallen(was, is, by studio.Minute) bool { return is > was+mostFall || was <= by && by < is }
 
 // unrestOfPeople is how far what people were told is off, as disturbance is reckoned, and in the
 // same minutes how thin the slack of orders is, and how far orders are later than they were; nothing
