@@ -107,6 +107,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerWhich(to)
 	service.registerRisk(to)
 	service.registerScenes(to)
+	service.registerHandover(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

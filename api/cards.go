@@ -27,6 +27,7 @@ type TaskCard struct {
 	Tool     string          `json:"tool,omitempty"`
 	Look     string          `json:"look,omitempty"`
 	Cautions []string        `json:"cautions"`
+	Met      []AllergyMet    `json:"met,omitempty" doc:"what it takes up that allergies of its orders name"`
 	Orders   []studio.ID     `json:"orders"`
 	Drying   *studio.Wait    `json:"drying,omitempty"`
 	Working  *studio.Working `json:"working,omitempty" doc:"how its length was worked out"`
@@ -99,6 +100,7 @@ func (a *answer) card(t studio.Task) TaskCard {
 		Latest: a.AtWork(l.LatestStart),
 		Due:    l.Due,
 	}
+	c.Met = a.metAt(l, r.Steps[first:past], c.Orders)
 	c.Colour, c.Mix = a.swatch(l.Made(), l.Mixes)
 	c.Working = plan.Working(a.Doc, a.Air(), activity, step, t)
 	if step.Work != nil {

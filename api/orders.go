@@ -30,6 +30,8 @@ type OrderView struct {
 	Buys          []OrderBuy       `json:"buys" doc:"what has to be ordered for it"`
 	Fell          *FallView        `json:"fell,omitempty" doc:"how it lost slack in the last days"`
 	Lines         []LineThere      `json:"lines" doc:"what is still to leave, and could leave now"`
+	Met           []AllergyMet     `json:"met" doc:"what its allergies name and its flowers hold"`
+	Uncompared    []string         `json:"uncompared" doc:"its allergies that no material and no list names"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
 }
@@ -52,6 +54,10 @@ type OrderBody struct {
 	Allergies  []string          `json:"allergies,omitempty" maxItems:"20"`
 	State      studio.OrderState `json:"state,omitempty" default:"open" enum:"open,quote"`
 	Lines      []OrderLineBody   `json:"lines" maxItems:"100"`
+	Client     *studio.Client    `json:"client,omitempty" doc:"who asks; nobody if left out"`
+	Goes       string            `json:"goes,omitempty" maxLength:"400"`
+	Eaten      string            `json:"eaten,omitempty" doc:"local wall time, as leaves" maxLength:"16"`
+	Cakes      []studio.Cake     `json:"cakes,omitempty" maxItems:"20"`
 	Quoted     *studio.Quoted    `json:"quoted,omitempty" doc:"what was said of it when it was asked for"`
 	Promise    string            `json:"promise,omitempty" maxLength:"36" doc:"the answer that it is entered by: its plan is offered with it, where it is still known"`
 }
@@ -76,14 +82,22 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 		Importance: b.Importance,
 		Allergies:  b.Allergies,
 		State:      b.State,
+		Client:     b.Client,
+		Goes:       b.Goes,
+		Cakes:      b.Cakes,
 		Lines:      []studio.OrderLine{},
 	}
 	var unread studio.Problems
-	if b.Leaves != "" {
-		if err := o.Leaves.UnmarshalText([]byte(b.Leaves)); err != nil {
-			unread = append(unread, studio.Problem{Place: "leaves", Message: err.Error()})
+	read := func(field, text string, into *studio.WallTime) {
+		if text == "" {
+			return
+		}
+		if err := into.UnmarshalText([]byte(text)); err != nil {
+			unread = append(unread, studio.Problem{Place: field, Message: err.Error()})
 		}
 	}
+	read("leaves", b.Leaves, &o.Leaves)
+	read("eaten", b.Eaten, &o.Eaten)
 	if b.Quoted != nil {
 		quoted := *b.Quoted
 		quoted.At = cmp.Or(quoted.At, doc.Now)
@@ -168,6 +182,7 @@ func (s *Service) registerOrders(to huma.API) {
 					N:       c.N(),
 				}, errors.Join(
 					c.EnterOrder(o),
+					c.SetClient(o.ID, o.Client),
 					s.offerPromised(c, o, in.Body.Promise),
 				)
 		})
@@ -187,7 +202,8 @@ func (s *Service) registerOrders(to huma.API) {
 			if err := c.ChangeOrder(o, in.IfMatch); err != nil {
 				return Entered{}, c.explainStale(err, o.ID)
 			}
-			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, s.offerPromised(c, o, in.Body.Promise)
+			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, errors.Join(c.SetClient(o.ID, o.Client),
+				s.offerPromised(c, o, in.Body.Promise))
 		})
 	type cancel struct {
 		Who
@@ -292,6 +308,9 @@ func (c *change) explainStale(err error, id studio.ID) error {
 	changed("allergies", was.Allergies, now.Order.Allergies)
 	changed("state", was.State, now.Order.State)
 	changed("lines", was.Lines, now.Order.Lines)
+	changed("goes", was.Goes, now.Order.Goes)
+	changed("eaten", was.Eaten, now.Order.Eaten)
+	changed("cakes", was.Cakes, now.Order.Cakes)
 	return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", details...)
 }
 
@@ -386,6 +405,7 @@ func (at *moment) orderViews() []OrderView {
 	for _, state := range at.Orders {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending(), Buys: []OrderBuy{},
 			Lines: []LineThere{}}
+		v.Met, v.Uncompared = at.latestAnswer().met(state.Order)
 		there := atHand.There(state.Order)
 		for _, l := range state.Order.Lines {
 			name := ""

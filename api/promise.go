@@ -36,6 +36,8 @@ type PromiseView struct {
 	Moves    plan.Change      `json:"moves"`
 	Bill     BillView         `json:"bill"`
 	Notes    []count.Note     `json:"notes"`
+	Met      []AllergyMet     `json:"met" doc:"what its allergies name and its flowers would hold"`
+	Asks     []string         `json:"uncompared" doc:"its allergies that no material and no list names"`
 	Searched bool             `json:"searched" doc:"true once something better was looked for than what comes about at once"`
 	ID       string           `json:"id" doc:"by which an order is entered as it was answered"`
 }
@@ -211,6 +213,7 @@ func (s *Service) promiseView(at *moment, o studio.Order, a *promise.Answer) Pro
 		Takes: at.taken(a.Takes), Harms: at.taken(a.Harms), Moves: a.Moves, Bill: planned.billView(a.Bill),
 		Notes: a.Notes, Searched: a.Searched,
 		ID: string(newID())}
+	v.Met, v.Asks = planned.met(o)
 	if v.Leaves = at.Calendar.Minute(o.Leaves); a.Earliest != nil {
 		nearest := at.Calendar.Minute(*a.Earliest)
 		v.Nearest = &nearest

@@ -80,6 +80,10 @@ var makers = set(
 	"get-journal",
 	"get-journal-line",
 	"get-health",
+	"get-sheet",
+	"pack-line",
+	"count-out",
+	"fill-boxes",
 )
 
 // handsOver is what somebody needs who sees what leaves, and signs it off.
@@ -87,6 +91,7 @@ var handsOver = set(
 	"sit-down", "leave-seat",
 	"get-studio", "list-orders", "list-past-orders", "hand-over", "hand-over-part", "get-label-png", "get-label-svg",
 	"get-picture", "get-health", "follow-events", "get-beside", "get-proposal", "get-beginning",
+	"get-sheet", "pack-line", "count-out", "fill-boxes", "sign-off", "came-back", "hear-after", "undo",
 )
 
 // purposes are what keys are for.

@@ -44,8 +44,8 @@ func Document() *studio.Document {
 	settings.Manner.Money = "EUR"
 	return &studio.Document{
 		Format: studio.Format, Version: studio.Version, Name: "Pellowen Yard", Epoch: epoch, Zone: Zone, Now: at("2027-09-20T08:30"),
-		Settings: settings, Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(materials()), DryingClasses: classes(), Places: places(),
-		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: forLearners(append(mixes(), flowers()...)), Colourways: colourways(), Orders: orders(), Shelf: shelf(at), Offcuts: offcuts(), Work: []studio.WorkLot{},
+		Settings: settings, Climate: harbourAir(), Surroundings: surroundings(), Sensors: sensors(), Suppliers: suppliers(), Materials: sold(append(materials(), carriers()...)), DryingClasses: classes(), Places: places(),
+		Methods: methods(), Tools: tools(), Machines: machines(), Families: families(), People: people(), Recipes: forLearners(append(mixes(), flowers()...)), Colourways: colourways(), Orders: onCakes(orders()), Shelf: shelf(at), Offcuts: offcuts(), Work: []studio.WorkLot{},
 	}
 }
 

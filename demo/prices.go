@@ -19,10 +19,11 @@ var inedible = []string{"Fine stamens", "Long stamens", "Foam ball 25 mm", "Brus
 	"Paper strips", "Film squares", "Foil square"}
 
 // allergens are by what some must not eat.
-var allergens = map[string][]string{"Dried egg white": {"egg"}}
+var allergens = map[string][]string{"Dried egg white": {"egg"}, "Maize starch": {"maize"}, "Maize grits": {"maize"},
+	"Wafer sheet": {"wheat"}, "Wafer scraps": {"wheat"}}
 
 // labels are what is written on a box of what holds it.
-var labels = map[string]string{"Dried egg white": "contains egg"}
+var labels = map[string]string{"Dried egg white": "contains egg", "Maize starch": "made of maize"}
 
 // rates are what an hour of each maker costs, in cents.
 var rates = map[string]studio.Money{"Odalys": 2400, "Teun": 1900, "Maren": 1800, "Ishaan": 1500, "Brisa": 1600}

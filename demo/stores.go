@@ -92,7 +92,7 @@ func sold(materials []studio.Material) []studio.Material {
 		}
 		m.Price, m.Allergens, m.Label = prices[m.Name], allergens[m.Name], labels[m.Name]
 		m.Food = studio.IsFood
-		if m.Wire != nil || slices.Contains(inedible, m.Name) {
+		if m.Wire != nil || m.Holder != nil || m.Box != nil || slices.Contains(inedible, m.Name) {
 			m.Food = studio.NotFood
 		}
 	}

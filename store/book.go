@@ -49,7 +49,7 @@ func (b *binder) supplies(materials []studio.Material, classes []studio.DryingCl
 					KeepAtLeast: m.KeepAtLeast,
 					OutOfUse:    column(m.OutOfUse),
 					Beyond: asJSON(ofMaterial{Price: m.Price, Allergens: m.Allergens, Food: m.Food,
-						Label: m.Label}),
+						Label: m.Label, Holder: m.Holder, Box: m.Box}),
 				},
 			),
 		)

@@ -228,6 +228,9 @@ type ofMaterial struct {
 	Allergens []string     `json:"allergens,omitempty"`
 	Food      studio.Food  `json:"food,omitempty"`
 	Label     string       `json:"label,omitempty"`
+
+	Holder *studio.Holder `json:"holder,omitempty"`
+	Box    *studio.Box    `json:"box,omitempty"`
 }
 
 // ofSupplier is what of a supplier no query asks for.
@@ -294,6 +297,8 @@ func (a *assembler) supplies() {
 			Allergens:   more.Allergens,
 			Food:        more.Food,
 			Label:       more.Label,
+			Holder:      more.Holder,
+			Box:         more.Box,
 			OutOfUse:    r.OutOfUse == 1,
 		}
 		a.decode(r.Wire, &m.Wire)

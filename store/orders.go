@@ -25,12 +25,20 @@ func (o OrderState) Pending() bool {
 
 func nullInt(n int64) sql.NullInt64 { return sql.NullInt64{Int64: n, Valid: n != 0} }
 
+// ofOrder is what of a version of an order no query asks for.
+type ofOrder struct {
+	Goes  string          `json:"goes,omitempty"`
+	Eaten studio.WallTime `json:"eaten,omitzero"`
+	Cakes []studio.Cake   `json:"cakes,omitempty"`
+}
+
 func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, version int64) error {
 	err := q.AddOrderVersion(
 		ctx,
 		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
 			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance,
-			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State), Quoted: asJSON(o.Quoted)},
+			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State), Quoted: asJSON(o.Quoted),
+			Beyond: asJSON(ofOrder{o.Goes, o.Eaten, o.Cakes})},
 	)
 	for i, line := range o.Lines {
 		err = errors.Join(
@@ -86,8 +94,11 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 			},
 		)
 	}
-	return o, errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies),
-		json.Unmarshal([]byte(row.Quoted), &o.Quoted))
+	var more ofOrder
+	err = errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies),
+		json.Unmarshal([]byte(row.Quoted), &o.Quoted), json.Unmarshal([]byte(row.Beyond), &more))
+	o.Goes, o.Eaten, o.Cakes = more.Goes, more.Eaten, more.Cakes
+	return o, err
 }
 
 // standingOrder is an order as it is wished, and as it is accepted if it is.
@@ -127,6 +138,10 @@ func (a *assembler) standingOrders(from *reuse) {
 		a.err = errors.Join(a.err, err)
 		known[v] = o
 	}
+	clients := map[string]*studio.Client{}
+	for _, c := range rows(a, a.q.Clients) {
+		clients[c.OrderID] = &studio.Client{Name: c.Name, Contact: c.Contact}
+	}
 	for _, r := range heads {
 		o := standingOrder{
 			OrderState: OrderState{
@@ -137,7 +152,9 @@ func (a *assembler) standingOrders(from *reuse) {
 		}
 		if was, ok := known[revision{id: r.ID, version: r.AcceptedVersion.Int64}]; ok {
 			o.accepted = &was
+			o.accepted.Client = clients[r.ID]
 		}
+		o.Order.Client = clients[r.ID]
 		a.orders = append(a.orders, o)
 	}
 }
@@ -282,6 +299,9 @@ func (t *Tx) putOrder(o studio.Order, before *OrderState) error {
 	after := OrderState{Order: o, Version: 1}
 	if before != nil {
 		after.Version, after.Accepted = before.Version+1, before.Accepted
+		if !before.Pending() && o.PlannedAs(before.Order) {
+			after.Accepted = after.Version
+		}
 	}
 	if err := t.writeOrder(after, before); err != nil {
 		return err

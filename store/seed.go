@@ -193,6 +193,7 @@ func (w *seeder) facts() {
 		w.try(w.q.PutOrder(w.ctx, sqlcgen.PutOrderParams{ID: string(o.ID), Version: 1, AcceptedVersion: nullInt(1),
 			Closed: closedColumn(OrderState{Order: o, Version: 1, Accepted: 1})}))
 		w.try(addOrderVersion(w.ctx, w.q, o, 1))
+		w.try(putClient(w.ctx, w.q, o.ID, o.Client))
 	}
 	w.reservations()
 }

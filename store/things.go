@@ -26,6 +26,7 @@ var things map[string]thing
 func init() { // what restores a thing touches it, and so refers to this
 	things = map[string]thing{
 		"order":        {topic: "orders", restore: (*Tx).restoreOrder},
+		"packing":      {topic: "orders", restore: (*Tx).restorePacking},
 		"lot":          {topic: "work", restore: (*Tx).restoreLot},
 		"lying":        {topic: "work", restore: (*Tx).restoreLying},
 		"stock":        {topic: "stores", restore: (*Tx).restoreStock},

@@ -9,7 +9,10 @@
 // document's epoch. Read checks a document once; the rest of the core trusts it.
 package studio
 
-import "time"
+import (
+	"slices"
+	"time"
+)
 
 // Format and Version head every document and plan file.
 const (
@@ -89,7 +92,9 @@ type Settings struct {
 	RemnantMilligrams Milligrams `json:"remnantMilligrams"`
 	// Measures are the studio's own of sizes at the bench.
 	Measures []Measure `json:"measures,omitempty"`
-	Manner   Manner    `json:"manner,omitzero"`
+	// Allergens are the words by which materials and orders name what some must not eat: the usual ones if empty.
+	Allergens []string `json:"allergens,omitempty"`
+	Manner    Manner   `json:"manner,omitzero"`
 	// MoneyStep is what sums of money are rounded up to.
 	MoneyStep Money   `json:"moneyStep,omitempty"`
 	Costing   Costing `json:"costing,omitzero"`
@@ -148,7 +153,10 @@ type Material struct {
 	Allergens []string `json:"allergens,omitempty"`
 	Food      Food     `json:"food,omitempty"`
 	Label     string   `json:"label,omitempty"`
-	OutOfUse  bool     `json:"outOfUse,omitempty"`
+	// Holder and Box are of what flowers go into a cake with, and leave in.
+	Holder   *Holder `json:"holder,omitempty"`
+	Box      *Box    `json:"box,omitempty"`
+	OutOfUse bool    `json:"outOfUse,omitempty"`
 }
 
 // Wire says what a wire material is: its gauge as sold, cover and full length.
@@ -190,6 +198,18 @@ type Order struct {
 	Lines      []OrderLine `json:"lines"`
 	// Quoted is what was said of it when it was asked for.
 	Quoted *Quoted `json:"quoted,omitempty"`
+	// Client is who asked for it, Goes where it goes, Eaten when the cake is eaten, Cakes what the flowers go on.
+	// None of it is needed for a plain two dozen roses by Friday.
+	Client *Client  `json:"client,omitempty"`
+	Goes   string   `json:"goes,omitempty"`
+	Eaten  WallTime `json:"eaten,omitzero"`
+	Cakes  []Cake   `json:"cakes,omitempty"`
+}
+
+// PlannedAs is true of an order for which the plan has to do just what it has to for another.
+func (o Order) PlannedAs(other Order) bool {
+	return o.Leaves.Compare(other.Leaves) == 0 && o.Importance == other.Importance && o.State == other.State &&
+		slices.Equal(o.Lines, other.Lines)
 }
 
 // Quoted is what was said of an order when it was asked for: at what minute, until which day that holds, when it would

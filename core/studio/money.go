@@ -2,6 +2,7 @@ package studio
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -60,4 +61,23 @@ func (v *validator) label(place string, m *Material) {
 			v.say(place+".allergens", "%s", flaw)
 		}
 	}
+}
+
+// UsualAllergens are those that materials of the trade often hold; a studio's own list takes their place.
+var UsualAllergens = []string{"egg", "maize", "milk", "nuts", "soya", "wheat"}
+
+// Allergens are the words by which a studio tells allergens apart: its list, and what its materials name beside.
+func (d *Document) Allergens() []string {
+	known := slices.Clone(d.Settings.Allergens)
+	if len(known) == 0 {
+		known = slices.Clone(UsualAllergens)
+	}
+	for i := range d.Materials {
+		for _, a := range d.Materials[i].Allergens {
+			if !slices.ContainsFunc(known, func(k string) bool { return strings.EqualFold(k, a) }) {
+				known = append(known, a)
+			}
+		}
+	}
+	return known
 }

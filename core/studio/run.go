@@ -14,11 +14,11 @@ import (
 
 // partInRun is what a step makes that belongs to a part made in the run: Times of it, with
 // what breaks made again at once, for each Per of what it goes into, and in the first run of a
-// lot so many More.
-type partInRun struct{ times, per, more int64 }
+// lot so many More. Of them In go into each Of.
+type partInRun struct{ times, per, more, in, of int64 }
 
-// of is how many are made for a lot of what the part goes into, none for none of it.
-func (p *partInRun) of(quantity int64) int64 {
+// ofLot is how many are made for a lot of what the part goes into, none for none of it.
+func (p *partInRun) ofLot(quantity int64) int64 {
 	if quantity <= 0 {
 		return 0
 	}
@@ -125,22 +125,23 @@ func (t *taker) take(part *Recipe) {
 // to break is made again in the run, and a fixed number of spares is made in the first.
 func (t *taker) number(part *Recipe) partInRun {
 	const whole = 1000
+	made := partInRun{times: t.input.Count, per: 1, in: t.input.Count, of: 1}
 	switch part.Spares.Rule {
 	case SparesByPercent:
-		return partInRun{times: t.input.Count * (100 + part.Spares.Percent), per: 100}
+		made.times, made.per = t.input.Count*(100+part.Spares.Percent), 100
 	case SparesByBreakage:
 		losing, _ := part.Losing()
 		kept := (1 - losing) * (1 - t.by.LosingOf(t.input))
-		return partInRun{times: t.input.Count * whole, per: max(1, int64(kept*whole))}
+		made.times, made.per = t.input.Count*whole, max(1, int64(kept*whole))
 	case SparesByNumber:
-		return partInRun{times: t.input.Count, per: 1, more: part.Spares.Number}
+		made.more = part.Spares.Number
 	}
-	return partInRun{times: t.input.Count, per: 1}
+	return made
 }
 
 // before is how many units are made at a step after which each gives so many.
 func (p partInRun) before(gives int64) partInRun {
-	return partInRun{times: p.times, per: p.per * gives, more: CeilDiv(p.more, gives)}
+	return partInRun{times: p.times, per: p.per * gives, more: CeilDiv(p.more, gives), in: p.in, of: p.of * gives}
 }
 
 // each is how many are made of what has a number of its own for each of the part: none is the
@@ -149,7 +150,8 @@ func (p partInRun) each(own *partInRun) partInRun {
 	if own == nil {
 		return p
 	}
-	return partInRun{times: p.times * own.times, per: p.per * own.per, more: own.more + own.ofLater(p.more)}
+	return partInRun{times: p.times * own.times, per: p.per * own.per, more: own.more + own.ofLater(p.more),
+		in: p.in * own.in, of: p.of * own.of}
 }
 
 // step is a step of the part as one of the run.

@@ -234,7 +234,7 @@ func (r *Recipe) unit(step int) int64 {
 // made is how many are worked on at a step for a quantity of the recipe's pieces.
 func (r *Recipe) made(step int, quantity int64) int64 {
 	if step >= 0 && r.Steps[step].part != nil {
-		quantity = r.Steps[step].part.of(quantity)
+		quantity = r.Steps[step].part.ofLot(quantity)
 	}
 	return CeilDiv(quantity, r.unit(step))
 }
@@ -259,6 +259,17 @@ func (r *Recipe) Room(step int, h Hold, slots int64) (quantity int64, inside boo
 func (r *Recipe) At(step string, quantity int64) int64 {
 	_, i := r.Step(step)
 	return r.made(i, quantity)
+}
+
+// Each is how many pieces, or units before the yield, take up inputs at a step for so many of the recipe's pieces,
+// exactly and without spares: one for two of a winding that gives two.
+func (r *Recipe) Each(step string) (number, of int64) {
+	_, i := r.Step(step)
+	number, of = 1, r.unit(i)
+	if i >= 0 && r.Steps[i].part != nil {
+		number, of = number*r.Steps[i].part.in, of*r.Steps[i].part.of
+	}
+	return number, of
 }
 
 // Step finds a step and its index by key.

@@ -55,6 +55,9 @@ func (d *Document) CheckOrder(o Order) Problems {
 	for i := range d.Colourways {
 		v.colourways[d.Colourways[i].ID] = &d.Colourways[i]
 	}
+	for i := range d.Materials {
+		v.materials[d.Materials[i].ID] = &d.Materials[i]
+	}
 	with := *d
 	with.Orders = append(slices.Clone(d.Orders), o)
 	v.order("", o, NewBook(&with))
@@ -166,6 +169,11 @@ func (v *validator) frame() {
 	within(v, "settings.sittingMinutes", s.SittingMinutes, 0, 480)
 	within(v, "settings.remnantMilligrams", s.RemnantMilligrams, 0, 100_000)
 	v.measures()
+	for i, a := range v.doc.Settings.Allergens {
+		if flaw := nameFlaw(a); flaw != "" {
+			v.say(fmt.Sprintf("settings.allergens[%d]", i), "%s", flaw)
+		}
+	}
 	v.manner(v.doc.Settings.Manner)
 	v.devices(v.doc.Settings.Devices)
 	within(v, "settings.seatMinutes", s.SeatMinutes, 0, 1440)
@@ -201,6 +209,7 @@ func (v *validator) supplies() {
 		within(v, place+".pack", m.Pack, 0, 1<<40)
 		within(v, place+".keepAtLeast", m.KeepAtLeast, 0, 1<<40)
 		v.label(place, m)
+		v.carries(place, m)
 		if m.Wire != nil {
 			if m.Unit != UnitPieces {
 				v.say(place+".unit", "is %q; a wire is counted in pieces", m.Unit)
@@ -401,6 +410,7 @@ func (v *validator) order(place string, o Order, book *Book) {
 		v.say(place+".leaves", "is missing; say when the flowers leave the studio, as \"2027-10-02T14:00\"")
 	}
 	within(v, place+".importance", o.Importance, 1, 100)
+	v.whole(place, &o)
 	if len(o.Lines) == 0 {
 		v.say(place+".lines", "is empty; an order has at least one flower")
 	}

@@ -55,6 +55,13 @@ func Otherwise(variant, question, school string) string {
 	return variant + between + way
 }
 
+// By is the name of a variant, which may name schools already, made by one school of a technique instead.
+func By(variant, question, school string) string {
+	parts := strings.Split(variant, between)
+	parts = slices.DeleteFunc(parts, func(p string) bool { return p == "" || strings.HasPrefix(p, question+": ") })
+	return strings.Join(append(parts, question+": "+school), between)
+}
+
 // otherwise takes the schools off the name of a variant, and is the recipe with them chosen;
 // false where it has none of that name.
 func (r *Recipe) otherwise(name string) (chosen *Recipe, variant string, known bool) {

@@ -20,7 +20,7 @@ ON CONFLICT (id) DO UPDATE SET version = excluded.version, accepted_version = ex
 -- name: OrderVersion :one
 SELECT * FROM order_version WHERE order_id = ? AND version = ?;
 -- name: AddOrderVersion :exec
-INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted, beyond) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 -- name: StandingVersions :many
 SELECT order_version.* FROM customer_order CROSS JOIN order_version
 WHERE order_version.order_id = customer_order.id AND closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version);

@@ -108,6 +108,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.awayStmt, err = db.PrepareContext(ctx, away); err != nil {
 		return nil, fmt.Errorf("error preparing query Away: %w", err)
 	}
+	if q.clientOfStmt, err = db.PrepareContext(ctx, clientOf); err != nil {
+		return nil, fmt.Errorf("error preparing query ClientOf: %w", err)
+	}
+	if q.clientsStmt, err = db.PrepareContext(ctx, clients); err != nil {
+		return nil, fmt.Errorf("error preparing query Clients: %w", err)
+	}
 	if q.climateStmt, err = db.PrepareContext(ctx, climate); err != nil {
 		return nil, fmt.Errorf("error preparing query Climate: %w", err)
 	}
@@ -143,6 +149,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropAwayStmt, err = db.PrepareContext(ctx, dropAway); err != nil {
 		return nil, fmt.Errorf("error preparing query DropAway: %w", err)
+	}
+	if q.dropClientStmt, err = db.PrepareContext(ctx, dropClient); err != nil {
+		return nil, fmt.Errorf("error preparing query DropClient: %w", err)
 	}
 	if q.dropClimateStmt, err = db.PrepareContext(ctx, dropClimate); err != nil {
 		return nil, fmt.Errorf("error preparing query DropClimate: %w", err)
@@ -191,6 +200,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropOldSessionsStmt, err = db.PrepareContext(ctx, dropOldSessions); err != nil {
 		return nil, fmt.Errorf("error preparing query DropOldSessions: %w", err)
+	}
+	if q.dropPackingStmt, err = db.PrepareContext(ctx, dropPacking); err != nil {
+		return nil, fmt.Errorf("error preparing query DropPacking: %w", err)
 	}
 	if q.dropPersonStmt, err = db.PrepareContext(ctx, dropPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query DropPerson: %w", err)
@@ -366,6 +378,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.paceOfStmt, err = db.PrepareContext(ctx, paceOf); err != nil {
 		return nil, fmt.Errorf("error preparing query PaceOf: %w", err)
 	}
+	if q.packingStmt, err = db.PrepareContext(ctx, packing); err != nil {
+		return nil, fmt.Errorf("error preparing query Packing: %w", err)
+	}
 	if q.pastOrdersStmt, err = db.PrepareContext(ctx, pastOrders); err != nil {
 		return nil, fmt.Errorf("error preparing query PastOrders: %w", err)
 	}
@@ -393,6 +408,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putAccessStmt, err = db.PrepareContext(ctx, putAccess); err != nil {
 		return nil, fmt.Errorf("error preparing query PutAccess: %w", err)
 	}
+	if q.putClientStmt, err = db.PrepareContext(ctx, putClient); err != nil {
+		return nil, fmt.Errorf("error preparing query PutClient: %w", err)
+	}
 	if q.putColourwayStmt, err = db.PrepareContext(ctx, putColourway); err != nil {
 		return nil, fmt.Errorf("error preparing query PutColourway: %w", err)
 	}
@@ -416,6 +434,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.putOrderStmt, err = db.PrepareContext(ctx, putOrder); err != nil {
 		return nil, fmt.Errorf("error preparing query PutOrder: %w", err)
+	}
+	if q.putPackingStmt, err = db.PrepareContext(ctx, putPacking); err != nil {
+		return nil, fmt.Errorf("error preparing query PutPacking: %w", err)
 	}
 	if q.putPersonStmt, err = db.PrepareContext(ctx, putPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query PutPerson: %w", err)
@@ -733,6 +754,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing awayStmt: %w", cerr)
 		}
 	}
+	if q.clientOfStmt != nil {
+		if cerr := q.clientOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing clientOfStmt: %w", cerr)
+		}
+	}
+	if q.clientsStmt != nil {
+		if cerr := q.clientsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing clientsStmt: %w", cerr)
+		}
+	}
 	if q.climateStmt != nil {
 		if cerr := q.climateStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing climateStmt: %w", cerr)
@@ -791,6 +822,11 @@ func (q *Queries) Close() error {
 	if q.dropAwayStmt != nil {
 		if cerr := q.dropAwayStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropAwayStmt: %w", cerr)
+		}
+	}
+	if q.dropClientStmt != nil {
+		if cerr := q.dropClientStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropClientStmt: %w", cerr)
 		}
 	}
 	if q.dropClimateStmt != nil {
@@ -871,6 +907,11 @@ func (q *Queries) Close() error {
 	if q.dropOldSessionsStmt != nil {
 		if cerr := q.dropOldSessionsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropOldSessionsStmt: %w", cerr)
+		}
+	}
+	if q.dropPackingStmt != nil {
+		if cerr := q.dropPackingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropPackingStmt: %w", cerr)
 		}
 	}
 	if q.dropPersonStmt != nil {
@@ -1163,6 +1204,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing paceOfStmt: %w", cerr)
 		}
 	}
+	if q.packingStmt != nil {
+		if cerr := q.packingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing packingStmt: %w", cerr)
+		}
+	}
 	if q.pastOrdersStmt != nil {
 		if cerr := q.pastOrdersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing pastOrdersStmt: %w", cerr)
@@ -1208,6 +1254,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putAccessStmt: %w", cerr)
 		}
 	}
+	if q.putClientStmt != nil {
+		if cerr := q.putClientStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putClientStmt: %w", cerr)
+		}
+	}
 	if q.putColourwayStmt != nil {
 		if cerr := q.putColourwayStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putColourwayStmt: %w", cerr)
@@ -1246,6 +1297,11 @@ func (q *Queries) Close() error {
 	if q.putOrderStmt != nil {
 		if cerr := q.putOrderStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putOrderStmt: %w", cerr)
+		}
+	}
+	if q.putPackingStmt != nil {
+		if cerr := q.putPackingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putPackingStmt: %w", cerr)
 		}
 	}
 	if q.putPersonStmt != nil {
@@ -1600,6 +1656,8 @@ type Queries struct {
 	airStmt                *sql.Stmt
 	atOtherWorkStmt        *sql.Stmt
 	awayStmt               *sql.Stmt
+	clientOfStmt           *sql.Stmt
+	clientsStmt            *sql.Stmt
 	climateStmt            *sql.Stmt
 	closeLotStmt           *sql.Stmt
 	closedLotsStmt         *sql.Stmt
@@ -1612,6 +1670,7 @@ type Queries struct {
 	draftStmt              *sql.Stmt
 	draftsStmt             *sql.Stmt
 	dropAwayStmt           *sql.Stmt
+	dropClientStmt         *sql.Stmt
 	dropClimateStmt        *sql.Stmt
 	dropColourwayStmt      *sql.Stmt
 	dropDraftStmt          *sql.Stmt
@@ -1628,6 +1687,7 @@ type Queries struct {
 	dropOldOffersStmt      *sql.Stmt
 	dropOldPlansStmt       *sql.Stmt
 	dropOldSessionsStmt    *sql.Stmt
+	dropPackingStmt        *sql.Stmt
 	dropPersonStmt         *sql.Stmt
 	dropPlaceStmt          *sql.Stmt
 	dropPlansStmt          *sql.Stmt
@@ -1686,6 +1746,7 @@ type Queries struct {
 	orderLinesStmt         *sql.Stmt
 	orderVersionStmt       *sql.Stmt
 	paceOfStmt             *sql.Stmt
+	packingStmt            *sql.Stmt
 	pastOrdersStmt         *sql.Stmt
 	peopleStmt             *sql.Stmt
 	pictureStmt            *sql.Stmt
@@ -1695,6 +1756,7 @@ type Queries struct {
 	purchaseStmt           *sql.Stmt
 	purchasesStmt          *sql.Stmt
 	putAccessStmt          *sql.Stmt
+	putClientStmt          *sql.Stmt
 	putColourwayStmt       *sql.Stmt
 	putDraftStmt           *sql.Stmt
 	putDryingClassStmt     *sql.Stmt
@@ -1703,6 +1765,7 @@ type Queries struct {
 	putMaterialStmt        *sql.Stmt
 	putOfferedPlanStmt     *sql.Stmt
 	putOrderStmt           *sql.Stmt
+	putPackingStmt         *sql.Stmt
 	putPersonStmt          *sql.Stmt
 	putPlaceStmt           *sql.Stmt
 	putPurchaseStmt        *sql.Stmt
@@ -1794,6 +1857,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		airStmt:                q.airStmt,
 		atOtherWorkStmt:        q.atOtherWorkStmt,
 		awayStmt:               q.awayStmt,
+		clientOfStmt:           q.clientOfStmt,
+		clientsStmt:            q.clientsStmt,
 		climateStmt:            q.climateStmt,
 		closeLotStmt:           q.closeLotStmt,
 		closedLotsStmt:         q.closedLotsStmt,
@@ -1806,6 +1871,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		draftStmt:              q.draftStmt,
 		draftsStmt:             q.draftsStmt,
 		dropAwayStmt:           q.dropAwayStmt,
+		dropClientStmt:         q.dropClientStmt,
 		dropClimateStmt:        q.dropClimateStmt,
 		dropColourwayStmt:      q.dropColourwayStmt,
 		dropDraftStmt:          q.dropDraftStmt,
@@ -1822,6 +1888,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropOldOffersStmt:      q.dropOldOffersStmt,
 		dropOldPlansStmt:       q.dropOldPlansStmt,
 		dropOldSessionsStmt:    q.dropOldSessionsStmt,
+		dropPackingStmt:        q.dropPackingStmt,
 		dropPersonStmt:         q.dropPersonStmt,
 		dropPlaceStmt:          q.dropPlaceStmt,
 		dropPlansStmt:          q.dropPlansStmt,
@@ -1880,6 +1947,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		orderLinesStmt:         q.orderLinesStmt,
 		orderVersionStmt:       q.orderVersionStmt,
 		paceOfStmt:             q.paceOfStmt,
+		packingStmt:            q.packingStmt,
 		pastOrdersStmt:         q.pastOrdersStmt,
 		peopleStmt:             q.peopleStmt,
 		pictureStmt:            q.pictureStmt,
@@ -1889,6 +1957,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		purchaseStmt:           q.purchaseStmt,
 		purchasesStmt:          q.purchasesStmt,
 		putAccessStmt:          q.putAccessStmt,
+		putClientStmt:          q.putClientStmt,
 		putColourwayStmt:       q.putColourwayStmt,
 		putDraftStmt:           q.putDraftStmt,
 		putDryingClassStmt:     q.putDryingClassStmt,
@@ -1897,6 +1966,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		putMaterialStmt:        q.putMaterialStmt,
 		putOfferedPlanStmt:     q.putOfferedPlanStmt,
 		putOrderStmt:           q.putOrderStmt,
+		putPackingStmt:         q.putPackingStmt,
 		putPersonStmt:          q.putPersonStmt,
 		putPlaceStmt:           q.putPlaceStmt,
 		putPurchaseStmt:        q.putPurchaseStmt,

@@ -24,6 +24,12 @@ type AccessKey struct {
 	Seen    int64
 }
 
+type Client struct {
+	OrderID string
+	Name    string
+	Contact string
+}
+
 type ClimateHour struct {
 	Hour             int64
 	TenthsCelsius    int64
@@ -198,6 +204,13 @@ type OrderVersion struct {
 	Allergies  string
 	State      string
 	Quoted     string
+	Beyond     string
+}
+
+type Packing struct {
+	OrderID string
+	Version int64
+	Body    string
 }
 
 type Person struct {

@@ -73,7 +73,7 @@ func (q *Queries) AddOrderLine(ctx context.Context, arg AddOrderLineParams) erro
 }
 
 const addOrderVersion = `-- name: AddOrderVersion :exec
-INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO order_version (order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted, beyond) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddOrderVersionParams struct {
@@ -87,6 +87,7 @@ type AddOrderVersionParams struct {
 	Allergies  string
 	State      string
 	Quoted     string
+	Beyond     string
 }
 
 func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams) error {
@@ -101,6 +102,7 @@ func (q *Queries) AddOrderVersion(ctx context.Context, arg AddOrderVersionParams
 		arg.Allergies,
 		arg.State,
 		arg.Quoted,
+		arg.Beyond,
 	)
 	return err
 }
@@ -679,7 +681,7 @@ func (q *Queries) OrderLines(ctx context.Context, arg OrderLinesParams) ([]Order
 }
 
 const orderVersion = `-- name: OrderVersion :one
-SELECT order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted FROM order_version WHERE order_id = ? AND version = ?
+SELECT order_id, version, name, occasion, leaves, leaving, importance, allergies, state, quoted, beyond FROM order_version WHERE order_id = ? AND version = ?
 `
 
 type OrderVersionParams struct {
@@ -701,12 +703,13 @@ func (q *Queries) OrderVersion(ctx context.Context, arg OrderVersionParams) (Ord
 		&i.Allergies,
 		&i.State,
 		&i.Quoted,
+		&i.Beyond,
 	)
 	return i, err
 }
 
 const pastOrders = `-- name: PastOrders :many
-SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, order_version.quoted, customer_order.accepted_version
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, order_version.quoted, order_version.beyond, customer_order.accepted_version
 FROM order_version JOIN customer_order ON customer_order.id = order_version.order_id AND customer_order.version = order_version.version
 WHERE closed = 1 AND leaves >= ?1 AND leaves < ?2
     AND (leaves < ?3 OR leaves = ?3 AND order_id < CAST(?4 AS TEXT))
@@ -734,6 +737,7 @@ type PastOrdersRow struct {
 	Allergies       string
 	State           string
 	Quoted          string
+	Beyond          string
 	AcceptedVersion sql.NullInt64
 }
 
@@ -764,6 +768,7 @@ func (q *Queries) PastOrders(ctx context.Context, arg PastOrdersParams) ([]PastO
 			&i.Allergies,
 			&i.State,
 			&i.Quoted,
+			&i.Beyond,
 			&i.AcceptedVersion,
 		); err != nil {
 			return nil, err
@@ -917,7 +922,7 @@ func (q *Queries) StandingLines(ctx context.Context) ([]OrderLine, error) {
 }
 
 const standingVersions = `-- name: StandingVersions :many
-SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, order_version.quoted FROM customer_order CROSS JOIN order_version
+SELECT order_version.order_id, order_version.version, order_version.name, order_version.occasion, order_version.leaves, order_version.leaving, order_version.importance, order_version.allergies, order_version.state, order_version.quoted, order_version.beyond FROM customer_order CROSS JOIN order_version
 WHERE order_version.order_id = customer_order.id AND closed = 0 AND (order_version.version = customer_order.version OR order_version.version = customer_order.accepted_version)
 `
 
@@ -941,6 +946,7 @@ func (q *Queries) StandingVersions(ctx context.Context) ([]OrderVersion, error) 
 			&i.Allergies,
 			&i.State,
 			&i.Quoted,
+			&i.Beyond,
 		); err != nil {
 			return nil, err
 		}

@@ -1318,6 +1318,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note what was heard of an order that has left */
+        post: operations["hear-after"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/boxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what of an order lies in which box */
+        post: operations["fill-boxes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/came-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book back holders and stands that were lent with an order */
+        post: operations["came-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/cancel": {
         parameters: {
             query?: never;
@@ -1352,6 +1403,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/count-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Count what came out of an order's flowers again */
+        post: operations["count-out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/forget-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forget who asked for an order; the order stays */
+        post: operations["forget-client"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/hand-over": {
         parameters: {
             query?: never;
@@ -1380,6 +1465,57 @@ export interface paths {
         put?: never;
         /** Record that some of an order's flowers have left; the rest is still owed */
         post: operations["hand-over-part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Count flowers of an order into boxes */
+        post: operations["pack-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What leaves with an order, how far it is packed, and its sheet */
+        get: operations["get-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/sign-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign off what leaves: the flowers go off the shelf, and the sheet is final */
+        post: operations["sign-off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2676,6 +2812,17 @@ export interface components {
             wait: boolean;
             wished?: components["schemas"]["Wish"];
         };
+        Afterward: {
+            /** Format: int64 */
+            at: number;
+            /**
+             * Format: int64
+             * @description flowers that broke on the way
+             */
+            broke?: number;
+            person: string;
+            says: string;
+        };
         Ahead: {
             card: components["schemas"]["Card"];
             task: components["schemas"]["TaskCard"];
@@ -2726,6 +2873,25 @@ export interface components {
             task?: string;
             where?: string;
         };
+        AllergenView: {
+            concerns: boolean;
+            /** @description what their labels say */
+            labels: string[];
+            materials: string[];
+            name: string;
+        };
+        AllergyMet: {
+            allergen: string;
+            /** @description schools of techniques that do without it */
+            avoided: components["schemas"]["Avoids"][];
+            /** @description the name of what it is put into */
+            into: string;
+            material: string;
+            /** @description the name of the flower */
+            of?: string;
+            /** @description the name of the order, where it is not plain */
+            order?: string;
+        };
         Amount: {
             /** Format: int64 */
             amount: number;
@@ -2759,6 +2925,12 @@ export interface components {
         };
         AsksBodyBody: {
             allergies?: string[];
+            cakes?: components["schemas"]["Cake"][];
+            /** @description who asks; nobody if left out */
+            client?: components["schemas"]["Client"];
+            /** @description local wall time, as leaves */
+            eaten?: string;
+            goes?: string;
             /** @description of an order or a quote that there is already */
             id?: string;
             /**
@@ -2781,6 +2953,12 @@ export interface components {
              * @enum {string}
              */
             state: "open" | "quote";
+        };
+        Avoids: {
+            /** @description the name of the recipe */
+            of: string;
+            question: string;
+            school: string;
         };
         Await: {
             gate: string;
@@ -3098,6 +3276,21 @@ export interface components {
             per: number;
             unit: string;
         };
+        Box: {
+            /** Format: int64 */
+            heightMicrometres: number;
+            /** Format: int64 */
+            lengthMicrometres: number;
+            /** Format: int64 */
+            widthMicrometres: number;
+        };
+        Boxed: {
+            /** @description a material that is a box */
+            box?: string;
+            /** @description with desiccant */
+            dry?: boolean;
+            holds: string;
+        };
         BreakTime: {
             from: string;
             to: string;
@@ -3133,6 +3326,12 @@ export interface components {
             /** Format: int64 */
             amount: number;
             material: string;
+        };
+        Cake: {
+            id: string;
+            name: string;
+            placings?: components["schemas"]["Placing"][];
+            tiers: components["schemas"]["Tier"][];
         };
         Card: {
             blend?: components["schemas"]["Blended"][];
@@ -3346,6 +3545,10 @@ export interface components {
             /** Format: int64 */
             quantity: number;
         };
+        Client: {
+            contact?: string;
+            name: string;
+        };
         ClosedBody: {
             /** @description false where it is open after all */
             closed: boolean;
@@ -3413,6 +3616,18 @@ export interface components {
             short: number;
             /** Format: int64 */
             sparesLeft: number;
+        };
+        ContentsView: {
+            /** @description those that its allergies name first */
+            allergens: components["schemas"]["AllergenView"][];
+            /** @description what has to come off the cake */
+            notFood: components["schemas"]["PieceView"][];
+            /** @description what is put in while they are made and has to be out before they are boxed */
+            out: components["schemas"]["PieceView"][];
+            /** @description its allergies that no material and no list names */
+            uncompared: string[];
+            /** @description names of materials of which nobody has said whether they are food */
+            unsaid: string[];
         };
         CostView: {
             /**
@@ -3483,15 +3698,12 @@ export interface components {
             sparesFor: string;
         };
         Counted: {
-            amount: components["schemas"]["Measured"];
-            id: string;
             /** Format: int64 */
-            lengthMicrometres?: number;
-            /**
-             * Format: int64
-             * @description what the books said, in the unit it is kept in
-             */
-            seen: number;
+            at: number;
+            material: string;
+            /** Format: int64 */
+            number: number;
+            person: string;
         };
         Counts: {
             /** Format: int64 */
@@ -3503,6 +3715,11 @@ export interface components {
             /** Format: int64 */
             second: number;
             used?: components["schemas"]["Used"][];
+        };
+        CountsBody: {
+            material: string;
+            /** Format: int64 */
+            number: number;
         };
         Cut: {
             /** Format: int64 */
@@ -3580,6 +3797,8 @@ export interface components {
             making: string;
             /** @description who may do it, were it not pinned */
             may: string[];
+            /** @description what it takes up that allergies of its orders name */
+            met?: components["schemas"]["AllergyMet"][];
             mix: string;
             name: string;
             narrowWindow?: boolean;
@@ -3934,6 +4153,16 @@ export interface components {
             /** Format: int64 */
             worstSlack: number;
         };
+        FillsBody: {
+            boxes: components["schemas"]["Boxed"][];
+        };
+        Finding: {
+            cake: string;
+            /** @enum {string} */
+            case: "over-edge" | "past-top" | "past-foot" | "under-tier" | "no-holder" | "holder-deep" | "holder-short" | "stem-short" | "stem-weak" | "no-box";
+            placing: string;
+            working: components["schemas"]["Working"];
+        };
         FirstTime: {
             /** @description the whole making, step by step */
             all: components["schemas"]["Making"][];
@@ -4065,6 +4294,14 @@ export interface components {
             /** @description whose times are shown */
             zone: string;
         };
+        HearsBody: {
+            /**
+             * Format: int64
+             * @description flowers that broke on the way
+             */
+            broke?: number;
+            says?: string;
+        };
         Held: {
             /** Format: int64 */
             from: number;
@@ -4073,6 +4310,11 @@ export interface components {
             slots: number;
             /** Format: int64 */
             to: number;
+        };
+        Holder: {
+            comesBack?: boolean;
+            /** Format: int64 */
+            deepMicrometres: number;
         };
         HourAir: {
             /** Format: int64 */
@@ -4567,8 +4809,10 @@ export interface components {
         };
         Material: {
             allergens?: string[];
+            box?: components["schemas"]["Box"];
             food?: string;
             form?: string;
+            holder?: components["schemas"]["Holder"];
             id: string;
             /** Format: int64 */
             keepAtLeast?: number;
@@ -4875,6 +5119,10 @@ export interface components {
         };
         Order: {
             allergies: string[];
+            cakes?: components["schemas"]["Cake"][];
+            client?: components["schemas"]["Client"];
+            eaten?: string;
+            goes?: string;
             id: string;
             /** Format: int64 */
             importance: number;
@@ -4888,6 +5136,12 @@ export interface components {
         };
         OrderBody: {
             allergies?: string[];
+            cakes?: components["schemas"]["Cake"][];
+            /** @description who asks; nobody if left out */
+            client?: components["schemas"]["Client"];
+            /** @description local wall time, as leaves */
+            eaten?: string;
+            goes?: string;
             /**
              * Format: int64
              * @default 10
@@ -4983,6 +5237,8 @@ export interface components {
             limit?: components["schemas"]["LimitView"];
             /** @description what is still to leave, and could leave now */
             lines: components["schemas"]["LineThere"][];
+            /** @description what its allergies name and its flowers hold */
+            met: components["schemas"]["AllergyMet"][];
             order: components["schemas"]["Order"];
             /** @description nil for a quote or a cancelled order */
             outcome?: components["schemas"]["Outcome"];
@@ -4991,6 +5247,8 @@ export interface components {
             tasksAll: number;
             /** Format: int64 */
             tasksDone: number;
+            /** @description its allergies that no material and no list names */
+            uncompared: string[];
             /** Format: int64 */
             version: number;
         };
@@ -5021,6 +5279,31 @@ export interface components {
             skills: string[];
             /** @description where it is, as a name of the time zone database */
             zone: string;
+        };
+        Packed: {
+            /** Format: int64 */
+            at: number;
+            /** Format: int64 */
+            good: number;
+            line: string;
+            person: string;
+            /** Format: int64 */
+            second: number;
+        };
+        Packing: {
+            after: components["schemas"]["Afterward"][];
+            boxes: components["schemas"]["Boxed"][];
+            lines: components["schemas"]["Packed"][];
+            out: components["schemas"]["Counted"][];
+            returned: components["schemas"]["Counted"][];
+            signed?: components["schemas"]["Signature"];
+        };
+        PacksBody: {
+            /** Format: int64 */
+            good: number;
+            line: string;
+            /** Format: int64 */
+            second?: number;
         };
         Page: {
             /**
@@ -5212,6 +5495,15 @@ export interface components {
             /** Format: int64 */
             number: number;
         };
+        PieceView: {
+            /** Format: int64 */
+            least: number;
+            material: string;
+            /** Format: int64 */
+            most: number;
+            name: string;
+            unit: string;
+        };
         Pieces: {
             colour: string;
             /** Format: int64 */
@@ -5283,6 +5575,29 @@ export interface components {
             /** @description what its sensors say now, if they do */
             latest?: components["schemas"]["Air"];
             name: string;
+        };
+        Placing: {
+            /** Format: int64 */
+            atDegrees: number;
+            /** Format: int64 */
+            breadthMicrometres?: number;
+            /** Format: int64 */
+            depthMicrometres?: number;
+            holder?: string;
+            id: string;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            line: string;
+            note?: string;
+            on: string;
+            /** Format: int64 */
+            outMicrometres: number;
+            /** Format: int64 */
+            pointsDegrees: number;
+            /** Format: int64 */
+            quantity: number;
+            /** Format: int64 */
+            tier: number;
         };
         PlanMoved: {
             slack?: components["schemas"]["SlackMoved"][];
@@ -5399,6 +5714,8 @@ export interface components {
             leaves: number;
             /** @description when something of it dries or rests */
             lies: components["schemas"]["Span"][];
+            /** @description what its allergies name and its flowers would hold */
+            met: components["schemas"]["AllergyMet"][];
             moves: components["schemas"]["Change"];
             /**
              * Format: int64
@@ -5416,6 +5733,8 @@ export interface components {
             searched: boolean;
             /** @description other orders that lose slack by it and stay in time */
             takes: components["schemas"]["TakenView"][];
+            /** @description its allergies that no material and no list names */
+            uncompared: string[];
             unplaced: components["schemas"]["UnplacedView"][];
             /** @enum {string} */
             verdict: "yes" | "if" | "not";
@@ -5857,6 +6176,7 @@ export interface components {
             role: "lead" | "maker" | "hand-over";
         };
         Settings: {
+            allergens?: string[];
             costing?: components["schemas"]["Costing"];
             /** Format: int64 */
             defaultServiceLevelPerMille: number;
@@ -5935,6 +6255,42 @@ export interface components {
             setupMilliminutes: number;
             wires: components["schemas"]["Wires"][];
         };
+        SheetLine: {
+            colourway: string;
+            form: string;
+            line: string;
+            name: string;
+            /** Format: int64 */
+            owed: number;
+            packedBy?: string;
+            /** Format: int64 */
+            quantity: number;
+            /** Format: int64 */
+            there: number;
+        };
+        SheetView: {
+            /** @description those that the studio has */
+            boxes: components["schemas"]["Named"][];
+            checkedBy?: string;
+            contents: components["schemas"]["ContentsView"];
+            /** @description the air is damp today: the boxes want a desiccant */
+            damp: boolean;
+            findings: components["schemas"]["Finding"][];
+            /** @description holders that come back */
+            lent: components["schemas"]["PieceView"][];
+            lines: components["schemas"]["SheetLine"][];
+            /** Format: int64 */
+            n: number;
+            order: components["schemas"]["Order"];
+            packing: components["schemas"]["Packing"];
+            signedBy?: string;
+            studio: string;
+            /**
+             * Format: int64
+             * @description of the packing, as writers say that they saw it
+             */
+            version: number;
+        };
         ShelfLot: {
             /** Format: int64 */
             amount: number;
@@ -6009,9 +6365,26 @@ export interface components {
              */
             unpriced?: number;
         };
+        Signature: {
+            /** Format: int64 */
+            at: number;
+            /** @description who looked at it besides */
+            checked?: string;
+            person: string;
+            /** @description who takes it */
+            receives?: string;
+        };
         SigningBody: {
             name: string;
             password: string;
+        };
+        SignsBody: {
+            /** @description who looked at it besides */
+            checked?: string;
+            /** @description what is not packed is still owed */
+            part?: boolean;
+            /** @description who takes it */
+            receives?: string;
         };
         Silence: {
             reason: string;
@@ -6180,7 +6553,7 @@ export interface components {
             task: string;
         };
         StockCounts: {
-            counts: components["schemas"]["Counted"][];
+            counts: components["schemas"]["StoresCounted"][];
         };
         StockDifference: {
             /** Format: int64 */
@@ -6236,6 +6609,17 @@ export interface components {
             words: {
                 [key: string]: string;
             };
+        };
+        StoresCounted: {
+            amount: components["schemas"]["Measured"];
+            id: string;
+            /** Format: int64 */
+            lengthMicrometres?: number;
+            /**
+             * Format: int64
+             * @description what the books said, in the unit it is kept in
+             */
+            seen: number;
         };
         StoresView: {
             /** @description wires that lie cut to a length */
@@ -6372,6 +6756,12 @@ export interface components {
         };
         TakeBody: {
             allergies?: string[];
+            cakes?: components["schemas"]["Cake"][];
+            /** @description who asks; nobody if left out */
+            client?: components["schemas"]["Client"];
+            /** @description local wall time, as leaves */
+            eaten?: string;
+            goes?: string;
             /**
              * Format: int64
              * @default 10
@@ -6469,6 +6859,8 @@ export interface components {
             making: string;
             /** @description who may do it, were it not pinned */
             may: string[];
+            /** @description what it takes up that allergies of its orders name */
+            met?: components["schemas"]["AllergyMet"][];
             mix: string;
             name: string;
             narrowWindow?: boolean;
@@ -6550,6 +6942,15 @@ export interface components {
             is?: unknown;
             /** @description as it was seen; left out of what is new */
             was?: unknown;
+        };
+        Tier: {
+            /** Format: int64 */
+            acrossMicrometres: number;
+            /** Format: int64 */
+            deepMicrometres?: number;
+            /** Format: int64 */
+            heightMicrometres: number;
+            shape: string;
         };
         TimerView: {
             by: string;
@@ -12825,6 +13226,300 @@ export interface operations {
             };
         };
     };
+    "hear-after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HearsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "fill-boxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FillsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "came-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "cancel-order": {
         parameters: {
             query?: never;
@@ -12998,6 +13693,205 @@ export interface operations {
             };
         };
     };
+    "count-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "forget-client": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "hand-over": {
         parameters: {
             query?: never;
@@ -13120,6 +14014,251 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PartBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "pack-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PacksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sign-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignsBody"];
             };
         };
         responses: {
