@@ -111,8 +111,8 @@ func (s *Service) registerHandover(to huma.API) {
 			Number   int64     `json:"number" minimum:"0"`
 		}
 	}
-	counted := func(c *change, in *counts) handover.Counted {
-		return handover.Counted{Material: in.Body.Material, Number: in.Body.Number, Person: studio.ID(in.Person),
+	counted := func(c *change, in *counts) handover.Tally {
+		return handover.Tally{Material: in.Body.Material, Number: in.Body.Number, Person: studio.ID(in.Person),
 			At: c.at.inForce.Doc.Now}
 	}
 	packing(s, to, post("/orders/{id}/count-out", "count-out", "spacers counted out",

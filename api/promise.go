@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"bractum/core/cake"
 	"bractum/core/cost"
 	"bractum/core/count"
 	"bractum/core/plan"
@@ -36,6 +37,7 @@ type PromiseView struct {
 	Moves    plan.Change      `json:"moves"`
 	Bill     BillView         `json:"bill"`
 	Notes    []count.Note     `json:"notes"`
+	Findings []cake.Finding   `json:"findings" doc:"what is amiss with the places on its cakes"`
 	Met      []AllergyMet     `json:"met" doc:"what its allergies name and its flowers would hold"`
 	Asks     []string         `json:"uncompared" doc:"its allergies that no material and no list names"`
 	Searched bool             `json:"searched" doc:"true once something better was looked for than what comes about at once"`
@@ -214,6 +216,7 @@ func (s *Service) promiseView(at *moment, o studio.Order, a *promise.Answer) Pro
 		Notes: a.Notes, Searched: a.Searched,
 		ID: string(newID())}
 	v.Met, v.Asks = planned.met(o)
+	v.Findings = cake.Findings(a.Doc, planned.Book, o)
 	if v.Leaves = at.Calendar.Minute(o.Leaves); a.Earliest != nil {
 		nearest := at.Calendar.Minute(*a.Earliest)
 		v.Nearest = &nearest

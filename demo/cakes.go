@@ -5,7 +5,7 @@ import "bractum/core/studio"
 // carriers are what flowers go into a cake with, and leave the yard in.
 func carriers() []studio.Material {
 	holder := func(name string, deep studio.Micrometres, lent bool, pieces int64) studio.Material {
-		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitPieces, OnHand: pieces, Form: "pick",
+		return studio.Material{ID: ID(name), Name: name, Unit: studio.UnitPieces, OnHand: pieces,
 			Holder: &studio.Holder{Deep: deep, ComesBack: lent}}
 	}
 	box := func(name string, length, width, height studio.Micrometres, pieces int64) studio.Material {

@@ -57,8 +57,8 @@ func (s *Store) PackedOrder(ctx context.Context, id studio.ID) (o OrderState, p 
 }
 
 func packingOf(ctx context.Context, q *sqlcgen.Queries, id studio.ID) (PackingState, error) {
-	p := PackingState{Order: id, Packing: handover.Packing{Lines: []handover.Packed{}, Out: []handover.Counted{},
-		Boxes: []handover.Boxed{}, Returned: []handover.Counted{}, After: []handover.Afterward{}}}
+	p := PackingState{Order: id, Packing: handover.Packing{Lines: []handover.Packed{}, Out: []handover.Tally{},
+		Boxes: []handover.Boxed{}, Returned: []handover.Tally{}, After: []handover.Afterward{}}}
 	row, err := q.Packing(ctx, string(id))
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, nil

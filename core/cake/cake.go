@@ -80,7 +80,7 @@ func mm(name string, l float64) studio.Figure {
 
 func (g *look) say(is Case, result studio.Figure, inputs ...studio.Figure) {
 	*g.found = append(*g.found, Finding{Cake: g.cake.ID, Placing: g.placing.ID, Case: is,
-		Working: studio.Working{Rule: "cake-" + string(is), Inputs: inputs, Result: result}})
+		Working: studio.Working{Rule: "placing", Inputs: inputs, Result: result}})
 }
 
 // room is whether all of it lies on its tier, from where its stem goes in to its tip.

@@ -13,11 +13,11 @@ import (
 type Packing struct {
 	Lines []Packed `json:"lines"`
 	// Out is what was counted out of the flowers of what had been put in for their making.
-	Out []Counted `json:"out"`
+	Out []Tally `json:"out"`
 	// Boxes are what they leave in, in the packer's words of what lies where.
 	Boxes    []Boxed     `json:"boxes"`
 	Signed   *Signature  `json:"signed,omitempty"`
-	Returned []Counted   `json:"returned"`
+	Returned []Tally   `json:"returned"`
 	After    []Afterward `json:"after"`
 }
 
@@ -30,8 +30,8 @@ type Packed struct {
 	At     studio.Minute `json:"at"`
 }
 
-// Counted is how many of a material somebody counted.
-type Counted struct {
+// Tally is how many of a material somebody counted.
+type Tally struct {
 	Material studio.ID     `json:"material"`
 	Number   int64         `json:"number" minimum:"0"`
 	Person   studio.ID     `json:"person"`
@@ -121,7 +121,7 @@ func (p *Packing) Fill(o *studio.Order, boxes []Boxed) error {
 }
 
 // CountOut notes how many of a material came out of the flowers again.
-func (p *Packing) CountOut(o *studio.Order, c contents.Contents, out Counted) error {
+func (p *Packing) CountOut(o *studio.Order, c contents.Contents, out Tally) error {
 	if err := p.open(o); err != nil {
 		return err
 	}
@@ -132,12 +132,12 @@ func (p *Packing) CountOut(o *studio.Order, c contents.Contents, out Counted) er
 	return nil
 }
 
-func counted(all []Counted, one Counted) []Counted {
-	return append(slices.DeleteFunc(slices.Clone(all), func(c Counted) bool { return c.Material == one.Material }), one)
+func counted(all []Tally, one Tally) []Tally {
+	return append(slices.DeleteFunc(slices.Clone(all), func(c Tally) bool { return c.Material == one.Material }), one)
 }
 
 // Number is how many of a material were counted.
-func Number(all []Counted, material studio.ID) int64 {
+func Number(all []Tally, material studio.ID) int64 {
 	for _, c := range all {
 		if c.Material == material {
 			return c.Number
@@ -212,7 +212,7 @@ func Holders(o *studio.Order) map[studio.ID]int64 {
 
 // CameBack notes how many holders have come back in all, and answers how many more that are than were known of: no
 // more than were lent.
-func (p *Packing) CameBack(book *studio.Book, o *studio.Order, back Counted) (more int64, err error) {
+func (p *Packing) CameBack(book *studio.Book, o *studio.Order, back Tally) (more int64, err error) {
 	lent := Lent(book, o)[back.Material]
 	switch {
 	case p.Signed == nil:

@@ -209,6 +209,13 @@ export const useCard = (task: MaybeRefOrGetter<string>) =>
     queryFn: () => answered(client.GET("/api/tasks/{task}/card", { params: { path: { task: toValue(task) } } })),
   });
 
+/** What leaves with an order, how far it is packed, and its sheet. */
+export const useSheet = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: ["orders", "sheet", id],
+    queryFn: () => answered(client.GET("/api/orders/{id}/sheet", { params: { path: { id: toValue(id) } } })),
+  });
+
 /** Who does what now. */
 export const useBenches = () =>
   useQuery({ queryKey: ["bench", "all"], queryFn: () => answered(client.GET("/api/benches")) });

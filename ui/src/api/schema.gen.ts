@@ -3698,12 +3698,15 @@ export interface components {
             sparesFor: string;
         };
         Counted: {
+            amount: components["schemas"]["Measured"];
+            id: string;
             /** Format: int64 */
-            at: number;
-            material: string;
-            /** Format: int64 */
-            number: number;
-            person: string;
+            lengthMicrometres?: number;
+            /**
+             * Format: int64
+             * @description what the books said, in the unit it is kept in
+             */
+            seen: number;
         };
         Counts: {
             /** Format: int64 */
@@ -5294,8 +5297,8 @@ export interface components {
             after: components["schemas"]["Afterward"][];
             boxes: components["schemas"]["Boxed"][];
             lines: components["schemas"]["Packed"][];
-            out: components["schemas"]["Counted"][];
-            returned: components["schemas"]["Counted"][];
+            out: components["schemas"]["Tally"][];
+            returned: components["schemas"]["Tally"][];
             signed?: components["schemas"]["Signature"];
         };
         PacksBody: {
@@ -5703,6 +5706,8 @@ export interface components {
             earliest?: string;
             /** @description numbers that could be ready by the date that was asked */
             fewer: components["schemas"]["FewerView"][];
+            /** @description what is amiss with the places on its cakes */
+            findings: components["schemas"]["Finding"][];
             /** @description other orders that would be late by it, or later */
             harms: components["schemas"]["TakenView"][];
             /** @description by which an order is entered as it was answered */
@@ -6553,7 +6558,7 @@ export interface components {
             task: string;
         };
         StockCounts: {
-            counts: components["schemas"]["StoresCounted"][];
+            counts: components["schemas"]["Counted"][];
         };
         StockDifference: {
             /** Format: int64 */
@@ -6609,17 +6614,6 @@ export interface components {
             words: {
                 [key: string]: string;
             };
-        };
-        StoresCounted: {
-            amount: components["schemas"]["Measured"];
-            id: string;
-            /** Format: int64 */
-            lengthMicrometres?: number;
-            /**
-             * Format: int64
-             * @description what the books said, in the unit it is kept in
-             */
-            seen: number;
         };
         StoresView: {
             /** @description wires that lie cut to a length */
@@ -6810,6 +6804,14 @@ export interface components {
             };
             /** @description the file as it is */
             file: string;
+        };
+        Tally: {
+            /** Format: int64 */
+            at: number;
+            material: string;
+            /** Format: int64 */
+            number: number;
+            person: string;
         };
         TapeAnswer: {
             /** Format: int64 */
@@ -13229,8 +13231,17 @@ export interface operations {
     "hear-after": {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version of the packing that was seen, 0 for none */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -13327,8 +13338,17 @@ export interface operations {
     "fill-boxes": {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version of the packing that was seen, 0 for none */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -13425,8 +13445,17 @@ export interface operations {
     "came-back": {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version of the packing that was seen, 0 for none */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -13696,8 +13725,17 @@ export interface operations {
     "count-out": {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version of the packing that was seen, 0 for none */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -14105,8 +14143,17 @@ export interface operations {
     "pack-line": {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version of the packing that was seen, 0 for none */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -14252,8 +14299,17 @@ export interface operations {
     "sign-off": {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version of the packing that was seen, 0 for none */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {

@@ -4,6 +4,7 @@ import { computed, reactive, ref } from "vue";
 import { answered, client, type OrderView, Refused, useCommands } from "../api/client";
 import ProblemNote from "../parts/ProblemNote.vue";
 import OrderLeaves from "./OrderLeaves.vue";
+import CakeEditor from "./orders/CakeEditor.vue";
 import { bodyOf, draftOf, fewer, questionOf } from "./orders/draft";
 import OrderLines from "./orders/OrderLines.vue";
 import { usePromise } from "./promise/asking";
@@ -22,6 +23,7 @@ const promise = usePromise(
   () => questionOf(form, t("This order")),
   () => props.order?.order.id,
 );
+const findings = computed(() => promise.answer.value?.findings ?? []);
 const entered = () => ({ ...body(), promise: promise.stale.value ? undefined : promise.answer.value?.id });
 /** Another answer is taken: the date or the numbers of it. */
 function takeFewer(could: { line: number; could: number }[]) {
@@ -93,14 +95,50 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
                 { title: $t('a quote only'), value: 'quote' },
               ]"
             />
-            <v-text-field v-model="form.allergies" label="Allergies, with commas" name="allergies" />
+            <v-text-field
+              v-model="form.allergies"
+              label="Allergies, with commas"
+              name="allergies"
+              :hint="$t('Compared with what the materials hold')"
+            />
           </div>
+          <details class="whom" :open="!!(form.client || form.goes || form.eaten)" data-test="whom">
+            <summary>For whom, where it goes, when it is eaten</summary>
+            <div class="grid">
+              <v-text-field
+                v-model="form.client"
+                label="Who asks"
+                name="client"
+                :error-messages="flaw('client.name')"
+              />
+              <v-text-field
+                v-model="form.contact"
+                label="How to reach them"
+                name="contact"
+                :error-messages="flaw('client.contact')"
+              />
+              <v-text-field v-model="form.goes" label="Goes to" name="goes" :error-messages="flaw('goes')" />
+              <v-text-field
+                v-model="form.eaten"
+                label="The cake is eaten"
+                name="eaten"
+                type="datetime-local"
+                :error-messages="flaw('eaten')"
+              />
+            </div>
+            <p class="quiet">
+              Who asks is kept apart from the order, is in no journal line, and can be forgotten on its sheet.
+            </p>
+          </details>
           <h3>Flowers</h3>
           <p v-if="flaw('lines')" class="flaw">{{ flaw("lines") }}</p>
           <OrderLines v-model="form.lines" :flaw="flaw" />
         </div>
         <PromiseAnswer class="promise" :promise="promise" plain @later="form.leaves = $event" @fewer="takeFewer" />
       </div>
+
+      <h3>Cakes</h3>
+      <CakeEditor v-model="form.cakes" v-model:lines="form.lines" :findings="findings" :flaw="flaw" />
 
       <div v-if="stale" class="theirs" role="alert" data-test="stale">
         <b>Somebody changed this order while you had it open.</b> Nothing of yours was written, and what you typed is
@@ -161,6 +199,9 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
   grid-template-columns: minmax(0, 1.45fr) minmax(0, 1fr);
   gap: 28px;
   align-items: start;
+}
+.whom {
+  margin-bottom: 14px;
 }
 .promise {
   margin-top: 14px;

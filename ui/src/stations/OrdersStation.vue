@@ -17,6 +17,7 @@ import OrderBuys from "./OrderBuys.vue";
 import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
+import { metWords } from "../words/allergies";
 import { hourGives, lateBy, sure } from "../words/chances";
 import { fellBecause, fellBy } from "../words/falls";
 import { t, word } from "../words/said";
@@ -91,6 +92,12 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
               · <b class="allergy">no {{ o.order.allergies.join($t(", no ")) }}</b></template
             >
           </p>
+          <p v-for="m in o.met" :key="m.material + m.into + m.of" class="allergy" :data-test="`met-${o.order.name}`">
+            {{ metWords(m) }}
+          </p>
+          <p v-if="o.uncompared.length" class="allergy">
+            {{ $t("No material says whether it holds {what}.", { what: o.uncompared.join(", ") }) }}
+          </p>
           <ul>
             <li v-for="l in o.order.lines" :key="l.id">
               <PartDrawing :form="flower(l.recipe)?.form" :colour="flower(l.recipe)?.colours[l.colourway]" :size="30" />
@@ -122,6 +129,9 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           <p v-if="o.earliestLeave" class="earliest" data-test="earliest">
             Could leave {{ times.wall(o.earliestLeave) }} at the earliest.
           </p>
+          <RouterLink class="add" :to="`/orders/${o.order.id}/sheet`" :data-test="`sheet-${o.order.name}`"
+            >Packing and hand-over</RouterLink
+          >
           <RouterLink
             v-if="o.outcome.late > 0"
             class="add"
@@ -165,6 +175,11 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
                       .map((l) => `${l.quantity} ${flower(l.recipe)?.name ?? $t("of an earlier recipe")}`)
                       .join(", ")
                   }}
+                </td>
+                <td>
+                  <RouterLink v-if="g.order.state === 'left'" class="add" :to="`/orders/${g.order.id}/sheet`"
+                    >its sheet</RouterLink
+                  >
                 </td>
                 <td class="quiet">{{ word(g.order.state === "left" ? g.order.leaving : "cancelled") }}</td>
               </tr>

@@ -17,6 +17,7 @@ export const recipePaths = ["/book/pages/:page", "/book/drafts/:draft", "/book/n
 /** Pages beside the stations: what would be if, how a studio is begun, the journal, of a bench, and what is printed of a recipe. */
 export const otherPages = [
   { path: "/what-if", component: () => import("./scenes/WhatIf.vue") },
+  { path: "/orders/:id/sheet", component: () => import("./orders/HandoverPage.vue") },
   { path: "/journal", component: () => import("../parts/JournalPage.vue") },
   { path: "/beginning/:step", component: () => import("./studio/BeginSteps.vue") },
   { path: "/book/pages/:page/paper", component: () => import("./book/RecipePaper.vue") },

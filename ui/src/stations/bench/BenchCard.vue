@@ -148,6 +148,15 @@ const cautions = computed(() => [...new Set([...(current.value?.cautions ?? []),
           <b>{{ b.drops ? $t("{drops} drops", { drops: b.drops }) : weight(b.weigh) }}</b> {{ b.name }}
         </li>
       </ul>
+      <p v-for="m in task.met" :key="m.order + m.material" class="caution met" role="alert" data-test="met">
+        {{
+          $t("{order} must have no {allergen}, and this takes {material}: stop, and ask.", {
+            order: m.order,
+            allergen: m.allergen,
+            material: m.material,
+          })
+        }}
+      </p>
       <p v-for="c in cautions" :key="c" class="caution">{{ c }}</p>
       <p v-for="a in bench.card?.then" :key="a.name" class="after" data-test="then">
         <WorkGlyph :glyph="a.wait ? 'wait' : 'shape'" /> then {{ afterWords(a, times.moment) }}

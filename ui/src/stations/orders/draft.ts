@@ -10,12 +10,17 @@ export interface Draft {
   importance: string;
   allergies: string;
   state: string;
+  client: string;
+  contact: string;
+  goes: string;
+  eaten: string;
+  cakes: Schemas["Cake"][];
   lines: DraftLine[];
   quoted?: Schemas["Quoted"];
 }
 
 export interface DraftLine {
-  id?: string;
+  id: string;
   recipe: string;
   variant: string;
   otherwise: string[];
@@ -24,7 +29,14 @@ export interface DraftLine {
   serviceLevelPerMille?: number;
 }
 
-export const newLine = (): DraftLine => ({ recipe: "", variant: "", otherwise: [], colourway: "", quantity: "" });
+export const newLine = (): DraftLine => ({
+  id: crypto.randomUUID(),
+  recipe: "",
+  variant: "",
+  otherwise: [],
+  colourway: "",
+  quantity: "",
+});
 
 /** What a line names, taken apart: a variant of the flower and schools of its techniques. */
 function taken(named = ""): { variant: string; otherwise: string[] } {
@@ -42,6 +54,11 @@ export function draftOf(from?: Schemas["Order"]): Draft {
     importance: String(from?.importance ?? 10),
     allergies: from?.allergies.join(", ") ?? "",
     state: from?.state ?? "open",
+    client: from?.client?.name ?? "",
+    contact: from?.client?.contact ?? "",
+    goes: from?.goes ?? "",
+    eaten: from?.eaten ?? "",
+    cakes: JSON.parse(JSON.stringify(from?.cakes ?? [])) as Schemas["Cake"][],
     quoted: from?.quoted,
     lines: from?.lines.map((l) => ({
       id: l.id,
@@ -68,6 +85,10 @@ export function bodyOf(draft: Draft): Schemas["OrderBody"] {
       .filter(Boolean),
     state: draft.state === "quote" ? "quote" : "open",
     quoted: draft.quoted,
+    client: draft.client.trim() ? { name: draft.client, contact: draft.contact || undefined } : undefined,
+    goes: draft.goes || undefined,
+    eaten: draft.eaten || undefined,
+    cakes: draft.cakes,
     lines: draft.lines.map(({ otherwise, ...l }) => ({
       ...l,
       variant: [l.variant, ...otherwise].filter(Boolean).join(" · ") || undefined,
@@ -81,7 +102,11 @@ export function questionOf(draft: Draft, unnamed: string): Schemas["OrderBody"] 
   const body = bodyOf(draft);
   const lines = body.lines.filter((l) => l.recipe && l.quantity > 0);
   if (!body.leaves || !lines.length || Number.isNaN(body.importance)) return undefined;
-  return { ...body, name: unnamed, state: "open", lines };
+  const laid = body.cakes?.map((c) => ({
+    ...c,
+    placings: c.placings?.filter((p) => lines.some((l) => l.id === p.line)),
+  }));
+  return { ...body, name: unnamed, state: "open", client: undefined, cakes: laid, lines };
 }
 
 /** Takes the numbers of another answer, which counts the lines that are filled in. A line of none goes. */

@@ -10,6 +10,7 @@ import SafetyWord from "../../parts/SafetyWord.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { waitedFor } from "../plan/because";
 import { unplacedWords } from "../../words";
+import { metWords } from "../../words/allergies";
 import { hourGives, lateBy, sure } from "../../words/chances";
 import { t } from "../../words/said";
 import type { usePromise } from "./asking";
@@ -60,6 +61,16 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
       <p class="says" :class="{ stale: promise.stale.value }" data-test="promise-says">{{ says }}</p>
       <p v-if="answer.verdict === 'if'" class="quiet">
         {{ $t("With {slack} in hand then.", { slack: lasting(answer.outcome.slack ?? 0) }) }}
+      </p>
+      <p v-for="m in answer.met" :key="m.material + m.into + m.of" class="met" role="alert" data-test="allergy-met">
+        {{ metWords(m) }}
+      </p>
+      <p v-if="answer.uncompared.length" class="met" data-test="uncompared">
+        {{
+          $t("No material says whether it holds {what}: ask, and write it on the materials' sheets.", {
+            what: answer.uncompared.join(", "),
+          })
+        }}
       </p>
       <DearNote v-if="promise.looking.value" what="Looking for something better." />
       <PromiseLine v-if="answer.work.length" :answer="answer" :now="studio?.now ?? 0" />
@@ -177,6 +188,11 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
 </template>
 
 <style scoped>
+.met {
+  color: #a32740;
+  font-weight: 650;
+  margin: 4px 0;
+}
 .answer {
   --word: var(--leaf);
   border-left: 4px solid var(--word);

@@ -56,7 +56,7 @@ const error = computed(() => write.error.value ?? look.error.value);
 const flaw = (key: string) => (error.value instanceof Refused ? error.value.at(key) : undefined);
 const usual = air("climate", t("The room's usual air"));
 const of: Record<string, RegExp> = {
-  manner: /^(manner\.|seat)/,
+  manner: /^(manner\.|seat|allergens)/,
   costs: /^(costing\.|moneyStep)/,
   paste: /^(loss|sheet|shrink|density|scaleStep|remnant|keepOffcut|measures)/,
   devices: /^devices\./,

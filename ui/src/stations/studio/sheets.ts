@@ -96,6 +96,8 @@ const marks: NonNullable<Column["as"]> = {
         };
       }),
 };
+const inPieces = (row: Record<string, unknown>) => row.unit === "pieces";
+
 /** An amount of a material in the unit that people use for it. */
 const amount = (key: string, label: string): Column[] =>
   (
@@ -285,6 +287,11 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
         },
         { key: "allergens", label: t("allergens, one a line"), kind: "list", width: 150 },
         { key: "label", label: t("words for a label"), kind: "text", width: 240 },
+        { key: "holder.deepMicrometres", label: t("a holder, deep"), kind: "mm", blank: "—", when: inPieces },
+        { key: "holder.comesBack", label: t("lent, comes back"), kind: "flag", when: (row) => !!row.holder },
+        { key: "box.lengthMicrometres", label: t("a box inside, long"), kind: "mm", blank: "—", when: inPieces },
+        { key: "box.widthMicrometres", label: t("wide"), kind: "mm", when: (row) => !!row.box },
+        { key: "box.heightMicrometres", label: t("high"), kind: "mm", when: (row) => !!row.box },
         outOfUse,
       ],
       lines: [],
@@ -433,6 +440,7 @@ export function sheets(a: Around, now: () => number): Record<string, Sheet> {
           blank: t("what they cost"),
         },
         { key: "costing.box", label: t("a box, packed"), kind: "money" },
+        { key: "allergens", label: t("allergens that are told apart, one a line"), kind: "list", width: 150 },
         { key: "costing.delivery", label: t("bringing or posting an order"), kind: "money" },
         {
           key: "seatMinutes",
