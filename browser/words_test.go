@@ -10,6 +10,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"bractum/demo"
 	"bractum/store"
 )
 
@@ -129,6 +130,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/promise?leaves=2027-09-25T12:00&of=12|Gardenia|Oyster", []string{test("find-fixes")}},
 		{"/orders", []string{test("how-sure")}},
 		{"/what-if", nil},
+		{"/orders/" + string(demo.ID("order Lighthouse")) + "/sheet", []string{test("add-box")}},
 		{"/count-up", []string{`[data-test^="cell-"]`}},
 		{"/mixing", nil},
 		{"/mixing", []string{`[data-test^="weigh-"]`}},
