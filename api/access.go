@@ -46,6 +46,7 @@ const (
 
 // Asking is what a request says of who asks.
 type Asking struct {
+	Path       string
 	Operation  string
 	Command    bool
 	Token, Key string
@@ -111,7 +112,7 @@ func (s *Service) Admit(ctx context.Context, in Asking) (Asker, error) {
 	who := Asker{Locked: true, From: in.From}
 	if in.Key != "" {
 		key, err := s.store.KeyOf(ctx, hashed(in.Key), time.Now())
-		if err == nil && KeyMay(key.Purpose, in.Operation) {
+		if err == nil && KeyMay(key, in.Operation, in.Path) {
 			return who, nil
 		}
 		return who, huma.Error401Unauthorized("this key opens nothing here. Nothing was done")

@@ -108,6 +108,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerRisk(to)
 	service.registerScenes(to)
 	service.registerHandover(to)
+	service.registerFeeds(to)
 	service.registerQuantities(to)
 	service.registerCount(to)
 	service.registerStores(to)

@@ -176,13 +176,18 @@ func (s *Service) registerAccess(to huma.API) {
 	type making struct {
 		Body struct {
 			Name    string `json:"name" minLength:"1" maxLength:"60"`
-			Purpose string `json:"purpose" enum:"sensor,reader"`
+			Purpose string `json:"purpose" enum:"sensor,reader,calendar"`
+			Opens   string `json:"opens,omitempty" pattern:"^(hand-overs|drying|people/[0-9a-f-]{36})$" doc:"of a calendar: which"`
 		}
 	}
 	access(to, post("/access/keys", "make-key", "", "A key for a device or a script, shown once"),
 		func(ctx context.Context, in *making) (*body[NewKey], error) {
+			if (in.Body.Purpose == "calendar") != (in.Body.Opens != "") {
+				return nil, huma.Error422UnprocessableEntity("say which calendar the key opens; no other key opens one")
+			}
 			secret := token()
-			key := store.Key{ID: string(newID()), Purpose: in.Body.Purpose, Name: in.Body.Name, Made: time.Now().UTC()}
+			key := store.Key{ID: string(newID()), Purpose: in.Body.Purpose, Opens: in.Body.Opens,
+				Name: in.Body.Name, Made: time.Now().UTC()}
 			return &body[NewKey]{NewKey{key, secret}}, s.store.AddKey(ctx, key, hashed(secret))
 		})
 	access(to, remove("/access/keys/{id}", "drop-key", "", "A key opens nothing any more"),

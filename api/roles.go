@@ -96,9 +96,16 @@ var handsOver = set(
 
 // purposes are what keys are for.
 var purposes = map[string]map[string]bool{
-	"sensor": set("send-readings"),
-	"reader": set("get-studio", "list-orders", "get-plan", "get-day", "get-stores", "get-drying-room", "get-air"),
+	"sensor":   set("send-readings"),
+	"reader":   set("get-studio", "list-orders", "get-plan", "get-day", "get-stores", "get-drying-room", "get-air"),
+	"calendar": calendars,
 }
+
+// calendars are subscribed to by programs that can send no more than an address: their keys stand in it.
+var calendars = set("get-hand-overs-calendar", "get-drying-calendar", "get-person-calendar")
+
+// Subscribed says whether an operation is a calendar.
+func Subscribed(operation string) bool { return calendars[operation] }
 
 func set(names ...string) map[string]bool {
 	all := map[string]bool{}
@@ -135,8 +142,10 @@ func AllOf(role string) []string {
 	return slices.Sorted(maps.Keys(all))
 }
 
-// KeyMay says whether a key of a purpose opens an operation.
-func KeyMay(purpose, operation string) bool { return purposes[purpose][operation] }
+// KeyMay says whether a key of a purpose opens an operation; a calendar's only where it is the one it opens.
+func KeyMay(k store.Key, operation, path string) bool {
+	return purposes[k.Purpose][operation] && (k.Opens == "" || path == "/api/calendars/"+k.Opens+".ics")
+}
 
 // notTheirs says that a role may not do something.
 func notTheirs(role string) string {

@@ -42,7 +42,8 @@ type Session struct {
 // Key lets a device or a script in, for one purpose.
 type Key struct {
 	ID      string    `json:"id"`
-	Purpose string    `json:"purpose" enum:"sensor,reader"`
+	Purpose string    `json:"purpose" enum:"sensor,reader,calendar"`
+	Opens   string    `json:"opens,omitempty" doc:"of a calendar: which, as its address has it"`
 	Name    string    `json:"name"`
 	Made    time.Time `json:"made"`
 	Seen    time.Time `json:"seen"`
@@ -56,7 +57,7 @@ func sessionOf(r sqlcgen.Session) Session {
 }
 
 func keyOf(r sqlcgen.KeysRow) Key {
-	return Key{ID: r.ID, Purpose: r.Purpose, Name: r.Name, Made: moment(r.Made), Seen: moment(r.Seen)}
+	return Key{ID: r.ID, Purpose: r.Purpose, Opens: r.Opens, Name: r.Name, Made: moment(r.Made), Seen: moment(r.Seen)}
 }
 
 // Accesses are all who have a role, a password or a PIN.
@@ -193,7 +194,8 @@ func (s *Store) AddKey(ctx context.Context, k Key, secret string) error {
 	return s.changing(ctx, func(q *sqlcgen.Queries) error {
 		return q.AddKey(
 			ctx,
-			sqlcgen.AddKeyParams{ID: k.ID, Secret: secret, Purpose: k.Purpose, Name: k.Name, Made: k.Made.Unix()},
+			sqlcgen.AddKeyParams{ID: k.ID, Secret: secret, Purpose: k.Purpose, Opens: k.Opens, Name: k.Name,
+				Made: k.Made.Unix()},
 		)
 	})
 }

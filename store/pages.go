@@ -207,7 +207,7 @@ func (s *Store) PastOrders(ctx context.Context, w Sought) (page Page[OrderState]
 			o, e := orderOf(
 				sqlcgen.OrderVersion{OrderID: r.OrderID, Version: r.Version, Name: r.Name, Occasion: r.Occasion,
 					Leaves: r.Leaves, Leaving: r.Leaving, Importance: r.Importance, Allergies: r.Allergies, State: r.State,
-					Quoted: r.Quoted},
+					Quoted: r.Quoted, Beyond: r.Beyond},
 				lines[r.OrderID],
 			)
 			err = errors.Join(err, e)

@@ -267,6 +267,16 @@ func TestAKeyOpensOneThing(t *testing.T) {
 	assert.Equal(t, 401, code)
 	code, _ = device.ask("GET", "/orders", nil, by(reader)...)
 	assert.Equal(t, 200, code)
+	code, _ = lead.ask("POST", "/access/keys", object{"name": "Phone", "purpose": "calendar"})
+	assert.Equal(t, 422, code, "of which calendar")
+	_, phone := lead.ask("POST", "/access/keys", object{"name": "Phone", "purpose": "calendar",
+		"opens": "people/" + string(demo.ID("Teun"))})
+	for path, is := range map[string]int{"/calendars/people/" + string(demo.ID("Teun")) + ".ics": 200,
+		"/calendars/people/" + string(demo.ID("Maren")) + ".ics": 401, "/calendars/hand-overs.ics": 401,
+		"/calendars/drying.ics": 401, "/orders": 401} {
+		code, _ = device.ask("GET", fmt.Sprintf("%s?key=%v", path, phone["secret"]), nil)
+		assert.Equal(t, is, code, path)
+	}
 	code, _ = lead.ask("DELETE", fmt.Sprintf("/access/keys/%v", sensor["id"]), nil)
 	require.Equal(t, 200, code)
 	code, _ = device.ask("POST", "/readings", pack, by(sensor)...)

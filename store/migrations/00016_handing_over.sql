@@ -15,7 +15,32 @@ CREATE TABLE packing (
     body TEXT NOT NULL CHECK (json_valid(body))
 ) STRICT;
 
+-- keys of calendars open one each
+CREATE TABLE access_key_of (
+  id TEXT PRIMARY KEY,
+  secret TEXT NOT NULL UNIQUE, -- sha256
+  purpose TEXT NOT NULL CHECK (purpose IN ('sensor', 'reader', 'calendar')),
+  opens TEXT NOT NULL DEFAULT '', -- of a calendar: which
+  name TEXT NOT NULL,
+  made INTEGER NOT NULL,
+  seen INTEGER NOT NULL DEFAULT 0
+) WITHOUT ROWID;
+INSERT INTO access_key_of SELECT id, secret, purpose, '', name, made, seen FROM access_key;
+DROP TABLE access_key;
+ALTER TABLE access_key_of RENAME TO access_key;
+
 -- +goose Down
+CREATE TABLE access_key_was (
+  id TEXT PRIMARY KEY,
+  secret TEXT NOT NULL UNIQUE, -- sha256
+  purpose TEXT NOT NULL CHECK (purpose IN ('sensor', 'reader')),
+  name TEXT NOT NULL,
+  made INTEGER NOT NULL,
+  seen INTEGER NOT NULL DEFAULT 0
+) WITHOUT ROWID;
+INSERT INTO access_key_was SELECT id, secret, purpose, name, made, seen FROM access_key WHERE purpose <> 'calendar';
+DROP TABLE access_key;
+ALTER TABLE access_key_was RENAME TO access_key;
 DROP TABLE packing;
 DROP TABLE client;
 ALTER TABLE order_version DROP COLUMN beyond;

@@ -46,13 +46,13 @@ DELETE FROM invitation WHERE code = ? AND ends > sqlc.arg(now) RETURNING name;
 DELETE FROM invitation WHERE ends <= sqlc.arg(now);
 
 -- name: AddKey :exec
-INSERT INTO access_key (id, secret, purpose, name, made) VALUES (?, ?, ?, ?, ?);
+INSERT INTO access_key (id, secret, purpose, opens, name, made) VALUES (?, ?, ?, ?, ?, ?);
 
 -- name: Keys :many
-SELECT id, purpose, name, made, seen FROM access_key ORDER BY made, id;
+SELECT id, purpose, opens, name, made, seen FROM access_key ORDER BY made, id;
 
 -- name: KeyOf :one
-SELECT id, purpose, name, made, seen FROM access_key WHERE secret = ?;
+SELECT id, purpose, opens, name, made, seen FROM access_key WHERE secret = ?;
 
 -- name: SeenKey :exec
 UPDATE access_key SET seen = ? WHERE id = ?;

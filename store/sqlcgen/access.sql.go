@@ -57,13 +57,14 @@ func (q *Queries) AddInvitation(ctx context.Context, arg AddInvitationParams) er
 }
 
 const addKey = `-- name: AddKey :exec
-INSERT INTO access_key (id, secret, purpose, name, made) VALUES (?, ?, ?, ?, ?)
+INSERT INTO access_key (id, secret, purpose, opens, name, made) VALUES (?, ?, ?, ?, ?, ?)
 `
 
 type AddKeyParams struct {
 	ID      string
 	Secret  string
 	Purpose string
+	Opens   string
 	Name    string
 	Made    int64
 }
@@ -73,6 +74,7 @@ func (q *Queries) AddKey(ctx context.Context, arg AddKeyParams) error {
 		arg.ID,
 		arg.Secret,
 		arg.Purpose,
+		arg.Opens,
 		arg.Name,
 		arg.Made,
 	)
@@ -174,12 +176,13 @@ func (q *Queries) DropSessionsOf(ctx context.Context, arg DropSessionsOfParams) 
 }
 
 const keyOf = `-- name: KeyOf :one
-SELECT id, purpose, name, made, seen FROM access_key WHERE secret = ?
+SELECT id, purpose, opens, name, made, seen FROM access_key WHERE secret = ?
 `
 
 type KeyOfRow struct {
 	ID      string
 	Purpose string
+	Opens   string
 	Name    string
 	Made    int64
 	Seen    int64
@@ -191,6 +194,7 @@ func (q *Queries) KeyOf(ctx context.Context, secret string) (KeyOfRow, error) {
 	err := row.Scan(
 		&i.ID,
 		&i.Purpose,
+		&i.Opens,
 		&i.Name,
 		&i.Made,
 		&i.Seen,
@@ -199,12 +203,13 @@ func (q *Queries) KeyOf(ctx context.Context, secret string) (KeyOfRow, error) {
 }
 
 const keys = `-- name: Keys :many
-SELECT id, purpose, name, made, seen FROM access_key ORDER BY made, id
+SELECT id, purpose, opens, name, made, seen FROM access_key ORDER BY made, id
 `
 
 type KeysRow struct {
 	ID      string
 	Purpose string
+	Opens   string
 	Name    string
 	Made    int64
 	Seen    int64
@@ -222,6 +227,7 @@ func (q *Queries) Keys(ctx context.Context) ([]KeysRow, error) {
 		if err := rows.Scan(
 			&i.ID,
 			&i.Purpose,
+			&i.Opens,
 			&i.Name,
 			&i.Made,
 			&i.Seen,

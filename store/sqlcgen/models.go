@@ -19,6 +19,7 @@ type AccessKey struct {
 	ID      string
 	Secret  string
 	Purpose string
+	Opens   string
 	Name    string
 	Made    int64
 	Seen    int64

@@ -756,6 +756,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/drying.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When what dries or rests is ready, as a calendar */
+        get: operations["get-drying-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/hand-overs.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Hand-overs as a calendar */
+        get: operations["get-hand-overs-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/people/{person}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A maker's work as a calendar */
+        get: operations["get-person-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/chances": {
         parameters: {
             query?: never;
@@ -4427,8 +4478,10 @@ export interface components {
             /** Format: date-time */
             made: string;
             name: string;
+            /** @description of a calendar: which, as its address has it */
+            opens?: string;
             /** @enum {string} */
-            purpose: "sensor" | "reader";
+            purpose: "sensor" | "reader" | "calendar";
             /** Format: date-time */
             seen: string;
         };
@@ -4777,8 +4830,10 @@ export interface components {
         };
         MakingBody: {
             name: string;
+            /** @description of a calendar: which */
+            opens?: string;
             /** @enum {string} */
-            purpose: "sensor" | "reader";
+            purpose: "sensor" | "reader" | "calendar";
         };
         MakingView: {
             cards: components["schemas"]["Card"][];
@@ -5007,8 +5062,10 @@ export interface components {
             /** Format: date-time */
             made: string;
             name: string;
+            /** @description of a calendar: which, as its address has it */
+            opens?: string;
             /** @enum {string} */
-            purpose: "sensor" | "reader";
+            purpose: "sensor" | "reader" | "calendar";
             secret: string;
             /** Format: date-time */
             seen: string;
@@ -10791,6 +10848,107 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-drying-calendar": {
+        parameters: {
+            query?: {
+                /** @description a key for this calendar, where the studio is locked */
+                key?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-hand-overs-calendar": {
+        parameters: {
+            query?: {
+                /** @description a key for this calendar, where the studio is locked */
+                key?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-person-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

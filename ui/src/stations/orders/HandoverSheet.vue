@@ -96,7 +96,7 @@ const concerned = computed(() => props.sheet.contents.allergens.filter((a) => a.
             }}<template v-if="p.on !== 'loose' && p.depthMicrometres"
               >, {{ $t("{deep} deep", { deep: length(p.depthMicrometres) }) }}</template
             ><template v-if="holder(p.holder)">, {{ $t("in {holder}", { holder: holder(p.holder)! }) }}</template
-            ><template v-if="p.note">. {{ p.note }}</template>
+            ><template v-if="p.note">; {{ p.note }}</template>
           </li>
         </ol>
       </div>

@@ -67,9 +67,14 @@ const drop = useMutation({
   mutationFn: (id: string) => answered(client.DELETE("/api/access/browsers/{id}", { params: { path: { id } } })),
   onSettled: again,
 });
-const key = ref({ name: "", purpose: "sensor" as "sensor" | "reader" });
+const key = ref({ name: "", purpose: "sensor" as "sensor" | "reader" | "calendar", opens: "" });
 const make = useMutation({
-  mutationFn: () => answered(client.POST("/api/access/keys", { body: key.value })),
+  mutationFn: () =>
+    answered(
+      client.POST("/api/access/keys", {
+        body: { ...key.value, opens: key.value.purpose === "calendar" ? key.value.opens : undefined },
+      }),
+    ),
   onSettled: again,
 });
 const dropKey = useMutation({
@@ -189,11 +194,24 @@ const dropKey = useMutation({
           <select v-model="key.purpose" aria-label="What it is for">
             <option value="sensor">sends readings</option>
             <option value="reader">reads the day</option>
+            <option value="calendar">is a calendar</option>
+          </select>
+          <select v-if="key.purpose === 'calendar'" v-model="key.opens" aria-label="Which calendar">
+            <option value="hand-overs">hand-overs</option>
+            <option value="drying">what dries</option>
+            <option v-for="p in all?.people" :key="p.person" :value="`people/${p.person}`">
+              {{ $t("the work of {name}", { name: name(p.person) }) }}
+            </option>
           </select>
           <v-btn type="submit" variant="tonal" size="small" :disabled="!key.name">Make a key</v-btn>
         </form>
         <p v-if="make.data.value" class="remark">
-          Shown once: <code>{{ make.data.value.secret }}</code>
+          Shown once:
+          <code>{{
+            make.data.value.opens
+              ? `${address}/api/calendars/${make.data.value.opens}.ics?key=${make.data.value.secret}`
+              : make.data.value.secret
+          }}</code>
         </p>
       </details>
     </template>
