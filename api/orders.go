@@ -31,6 +31,7 @@ type OrderView struct {
 	Fell          *FallView        `json:"fell,omitempty" doc:"how it lost slack in the last days"`
 	Lines         []LineThere      `json:"lines" doc:"what is still to leave, and could leave now"`
 	Met           []AllergyMet     `json:"met" doc:"what its allergies name and its flowers hold"`
+	Approvals     []ApprovalView   `json:"approvals" doc:"what its client is to approve before it is mixed"`
 	Uncompared    []string         `json:"uncompared" doc:"its allergies that no material and no list names"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
@@ -58,6 +59,7 @@ type OrderBody struct {
 	Goes       string            `json:"goes,omitempty" maxLength:"400"`
 	Eaten      string            `json:"eaten,omitempty" doc:"local wall time, as leaves" maxLength:"16"`
 	Cakes      []studio.Cake     `json:"cakes,omitempty" maxItems:"20"`
+	Approvals  []studio.Approval `json:"approvals,omitempty" maxItems:"40"`
 	Quoted     *studio.Quoted    `json:"quoted,omitempty" doc:"what was said of it when it was asked for"`
 	Promise    string            `json:"promise,omitempty" maxLength:"36" doc:"the answer that it is entered by: its plan is offered with it, where it is still known"`
 }
@@ -85,6 +87,7 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 		Client:     b.Client,
 		Goes:       b.Goes,
 		Cakes:      b.Cakes,
+		Approvals:  b.Approvals,
 		Lines:      []studio.OrderLine{},
 	}
 	var unread studio.Problems
@@ -223,6 +226,33 @@ func (s *Service) registerOrders(to huma.API) {
 			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch),
 				o.ID)
 		})
+	type says struct {
+		Who
+		Sees
+		ID       string    `path:"id"`
+		Approval studio.ID `path:"approval"`
+		Body     struct {
+			State studio.ApprovalState `json:"state" enum:"to-make,sent,approved,another"`
+			Note  string               `json:"note,omitempty" maxLength:"400"`
+		}
+	}
+	fact(s, to, post("/orders/{id}/approvals/{approval}", "answer-approval", "sample answered",
+		"Note how far the client's approval of a mix is; what waits for it follows"),
+		func(c *change, in *says) (Entered, error) {
+			state, err := c.Order(studio.ID(in.ID))
+			if err != nil {
+				return Entered{}, err
+			}
+			o := state.Order
+			o.Approvals = slices.Clone(o.Approvals)
+			i := slices.IndexFunc(o.Approvals, func(a studio.Approval) bool { return a.ID == in.Approval })
+			if i < 0 {
+				return Entered{}, huma.Error404NotFound("the order waits for no such approval")
+			}
+			o.Approvals[i].State, o.Approvals[i].Note = in.Body.State, cmp.Or(in.Body.Note, o.Approvals[i].Note)
+			c.Summary = fmt.Sprintf("A sample for %q: %s", o.Name, in.Body.State)
+			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch), o.ID)
+		})
 	fact(s, to, post("/orders/{id}/hand-over", "hand-over", "order left",
 		"Record that an order has left, with its flowers"),
 		func(c *change, in *cancel) (Entered, error) { return c.handOver(studio.ID(in.ID), in.IfMatch, nil) })
@@ -310,8 +340,38 @@ func (c *change) explainStale(err error, id studio.ID) error {
 	changed("lines", was.Lines, now.Order.Lines)
 	changed("goes", was.Goes, now.Order.Goes)
 	changed("eaten", was.Eaten, now.Order.Eaten)
+	changed("approvals", was.Approvals, now.Order.Approvals)
 	changed("cakes", was.Cakes, now.Order.Cakes)
 	return huma.Error412PreconditionFailed(stale.Error()+"; nothing of yours was written", details...)
+}
+
+// ApprovalView is an approval with the name of its mix, and until when the client's word is in time.
+type ApprovalView struct {
+	studio.Approval
+	Name  string         `json:"name"`
+	Until *studio.Minute `json:"until,omitempty" doc:"the latest that its mix may be begun; nothing once it is, or is not needed"`
+}
+
+func (a *answer) approvals(o studio.Order) []ApprovalView {
+	views := []ApprovalView{}
+	for _, one := range o.Approvals {
+		v := ApprovalView{Approval: one}
+		if r := a.Book.Recipe(one.Mix); r != nil {
+			v.Name = r.Name
+		}
+		for i := range a.Plan.Lots {
+			l := &a.Plan.Lots[i]
+			if one.Awaited() && l.Recipe == one.Mix && !l.InWork &&
+				slices.ContainsFunc(l.For, func(c studio.Claim) bool { return c.Order == o.ID }) {
+				until := a.AtWork(l.LatestStart)
+				if v.Until == nil || until < *v.Until {
+					v.Until = &until
+				}
+			}
+		}
+		views = append(views, v)
+	}
+	return views
 }
 
 // LimitView is the task that an order's date hangs on.
@@ -405,6 +465,7 @@ func (at *moment) orderViews() []OrderView {
 	for _, state := range at.Orders {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending(), Buys: []OrderBuy{},
 			Lines: []LineThere{}}
+		v.Approvals = at.latestAnswer().approvals(state.Order)
 		v.Met, v.Uncompared = at.latestAnswer().met(state.Order)
 		there := atHand.There(state.Order)
 		for _, l := range state.Order.Lines {

@@ -339,7 +339,8 @@ func (a *answer) called(id studio.ID) string {
 			return m.Name
 		}
 	}
-	for _, g := range a.Doc.Gates {
+	calendar, _ := studio.NewCalendar(a.Doc.Epoch, a.Doc.Zone)
+	for _, g := range append(slices.Clone(a.Doc.Gates), a.Doc.Approvals(calendar)...) {
 		if g.ID == id {
 			return g.Name
 		}

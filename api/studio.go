@@ -90,7 +90,14 @@ func (a *answer) ways() []Colourway {
 	all := []Colourway{}
 	swatches := flower.Swatches(a.Doc, a.Book)
 	for _, c := range a.Doc.Colourways {
-		all = append(all, Colourway{Named: Named{ID: c.ID, Name: c.Name}, Swatches: swatches[c.ID]})
+		way := Colourway{Named: Named{ID: c.ID, Name: c.Name}, Swatches: swatches[c.ID], Mixes: []Named{}}
+		for _, mix := range c.Slots {
+			if r := a.Book.Recipe(mix); r != nil && !slices.Contains(way.Mixes, Named{ID: mix, Name: r.Name}) {
+				way.Mixes = append(way.Mixes, Named{ID: mix, Name: r.Name})
+			}
+		}
+		slices.SortFunc(way.Mixes, func(a, b Named) int { return cmp.Compare(a.Name, b.Name) })
+		all = append(all, way)
 	}
 	return all
 }
@@ -134,6 +141,7 @@ func schools(t studio.Technique) (names []string) {
 type Colourway struct {
 	Named
 	Swatches []string `json:"swatches"`
+	Mixes    []Named  `json:"mixes" doc:"those of its slots, each once, by name"`
 }
 
 func (s *Service) registerStudio(to huma.API) {

@@ -30,6 +30,8 @@ type ofOrder struct {
 	Goes  string          `json:"goes,omitempty"`
 	Eaten studio.WallTime `json:"eaten,omitzero"`
 	Cakes []studio.Cake   `json:"cakes,omitempty"`
+
+	Approvals []studio.Approval `json:"approvals,omitempty"`
 }
 
 func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, version int64) error {
@@ -38,7 +40,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
 			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance,
 			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State), Quoted: asJSON(o.Quoted),
-			Beyond: asJSON(ofOrder{o.Goes, o.Eaten, o.Cakes})},
+			Beyond: asJSON(ofOrder{o.Goes, o.Eaten, o.Cakes, o.Approvals})},
 	)
 	for i, line := range o.Lines {
 		err = errors.Join(
@@ -97,7 +99,7 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 	var more ofOrder
 	err = errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies),
 		json.Unmarshal([]byte(row.Quoted), &o.Quoted), json.Unmarshal([]byte(row.Beyond), &more))
-	o.Goes, o.Eaten, o.Cakes = more.Goes, more.Eaten, more.Cakes
+	o.Goes, o.Eaten, o.Cakes, o.Approvals = more.Goes, more.Eaten, more.Cakes, more.Approvals
 	return o, err
 }
 

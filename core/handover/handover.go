@@ -17,7 +17,7 @@ type Packing struct {
 	// Boxes are what they leave in, in the packer's words of what lies where.
 	Boxes    []Boxed     `json:"boxes"`
 	Signed   *Signature  `json:"signed,omitempty"`
-	Returned []Tally   `json:"returned"`
+	Returned []Tally     `json:"returned"`
 	After    []Afterward `json:"after"`
 }
 

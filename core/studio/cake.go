@@ -112,7 +112,8 @@ func (v *validator) written(place, text string) {
 	}
 }
 
-// whole checks what of an order is more than its flowers: who asked for it, where it goes, and its cakes.
+// whole checks what of an order is more than its flowers: who asked for it, where it goes, what is
+// to be approved, and its cakes.
 func (v *validator) whole(place string, o *Order) {
 	if o.Client != nil {
 		if flaw := nameFlaw(o.Client.Name); flaw != "" {
@@ -121,6 +122,7 @@ func (v *validator) whole(place string, o *Order) {
 		v.written(place+".client.contact", o.Client.Contact)
 	}
 	v.written(place+".goes", o.Goes)
+	v.approvals(place, o)
 	if !o.Eaten.IsZero() && o.Eaten.Compare(o.Leaves) < 0 {
 		v.say(place+".eaten", "is before the flowers leave; the cake is eaten after that")
 	}

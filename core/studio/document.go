@@ -203,7 +203,9 @@ type Order struct {
 	Client *Client  `json:"client,omitempty"`
 	Goes   string   `json:"goes,omitempty"`
 	Eaten  WallTime `json:"eaten,omitzero"`
-	Cakes  []Cake   `json:"cakes,omitempty"`
+	// Approvals are what its client is to approve before it is mixed.
+	Approvals []Approval `json:"approvals,omitempty"`
+	Cakes     []Cake     `json:"cakes,omitempty"`
 }
 
 // PlannedAs is true of an order for which the plan has to do just what it has to for another.

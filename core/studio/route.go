@@ -122,6 +122,7 @@ func (r *router) outside(l *Lot, recipe *Recipe, tasks []Activity) {
 			tasks[i].Gates = append(tasks[i].Gates, g.ID)
 		}
 	}
+	tasks[i].Gates = append(tasks[i].Gates, r.approved(l)...)
 }
 
 // activity is the task of the steps [first, past) of a lot.

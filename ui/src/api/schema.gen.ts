@@ -1386,6 +1386,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/approvals/{approval}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note how far the client's approval of a mix is; what waits for it follows */
+        post: operations["answer-approval"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/boxes": {
         parameters: {
             query?: never;
@@ -2965,6 +2982,26 @@ export interface components {
             recipe: string;
             variant?: string;
         };
+        Approval: {
+            by: string;
+            id: string;
+            mix: string;
+            note?: string;
+            state: string;
+        };
+        ApprovalView: {
+            by: string;
+            id: string;
+            mix: string;
+            name: string;
+            note?: string;
+            state: string;
+            /**
+             * Format: int64
+             * @description the latest that its mix may be begun; nothing once it is, or is not needed
+             */
+            until?: number;
+        };
         Arrived: {
             line: string;
             /** Format: int64 */
@@ -2976,6 +3013,7 @@ export interface components {
         };
         AsksBodyBody: {
             allergies?: string[];
+            approvals?: components["schemas"]["Approval"][];
             cakes?: components["schemas"]["Cake"][];
             /** @description who asks; nobody if left out */
             client?: components["schemas"]["Client"];
@@ -3630,6 +3668,8 @@ export interface components {
         Colourway: {
             form?: string;
             id: string;
+            /** @description those of its slots, each once, by name */
+            mixes: components["schemas"]["Named"][];
             name: string;
             swatches: string[];
         };
@@ -5179,6 +5219,7 @@ export interface components {
         };
         Order: {
             allergies: string[];
+            approvals?: components["schemas"]["Approval"][];
             cakes?: components["schemas"]["Cake"][];
             client?: components["schemas"]["Client"];
             eaten?: string;
@@ -5196,6 +5237,7 @@ export interface components {
         };
         OrderBody: {
             allergies?: string[];
+            approvals?: components["schemas"]["Approval"][];
             cakes?: components["schemas"]["Cake"][];
             /** @description who asks; nobody if left out */
             client?: components["schemas"]["Client"];
@@ -5287,6 +5329,8 @@ export interface components {
             rows: components["schemas"]["RowView"][];
         };
         OrderView: {
+            /** @description what its client is to approve before it is mixed */
+            approvals: components["schemas"]["ApprovalView"][];
             /** @description what has to be ordered for it */
             buys: components["schemas"]["OrderBuy"][];
             /** @description when a late order could leave with its safety span */
@@ -6083,6 +6127,11 @@ export interface components {
             /** Format: int64 */
             until: number;
         };
+        SaysBody: {
+            note?: string;
+            /** @enum {string} */
+            state: "to-make" | "sent" | "approved" | "another";
+        };
         ScaleView: {
             address?: string;
             answers: boolean;
@@ -6807,6 +6856,7 @@ export interface components {
         };
         TakeBody: {
             allergies?: string[];
+            approvals?: components["schemas"]["Approval"][];
             cakes?: components["schemas"]["Cake"][];
             /** @description who asks; nobody if left out */
             client?: components["schemas"]["Client"];
@@ -13405,6 +13455,114 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["HearsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    Repeated?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "answer-approval": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description made by the client; a command sent twice answers as the first did */
+                "Command-Id": string;
+                /** @description who is at this bench */
+                Person: string;
+                /** @description the version that was seen */
+                "If-Match": number;
+            };
+            path: {
+                id: string;
+                approval: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaysBody"];
             };
         };
         responses: {

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import { computed, reactive, ref } from "vue";
+import type { Column } from "../parts/fields/column";
+import type { Row } from "../parts/fields/fields";
+import RowsTable from "../parts/fields/RowsTable.vue";
+import { useStudio } from "../api/queries";
 import { answered, client, type OrderView, Refused, useCommands } from "../api/client";
 import ProblemNote from "../parts/ProblemNote.vue";
 import OrderLeaves from "./OrderLeaves.vue";
@@ -23,6 +27,31 @@ const promise = usePromise(
   () => questionOf(form, t("This order")),
   () => props.order?.order.id,
 );
+/** The mixes that a sample can be made of: those of the colourways that are ordered. */
+const mixes = computed(() => {
+  const wanted = new Set(form.lines.map((l) => l.colourway));
+  const all = (studio.value?.colourways ?? []).filter((c) => wanted.has(c.id)).flatMap((c) => c.mixes);
+  return [...new Map(all.map((m) => [m.id, { value: m.id, title: m.name }])).values()];
+});
+const { data: studio } = useStudio();
+const id = () => crypto.randomUUID();
+const approvalColumns = computed<Column[]>(() => [
+  { key: "mix", label: t("colour"), kind: "choice", options: mixes.value, width: 170 },
+  { key: "by", label: t("the client's word by"), kind: "text", input: "datetime-local", width: 190 },
+  {
+    key: "state",
+    label: t("so far"),
+    kind: "choice",
+    options: [
+      { value: "to-make", title: t("sample to be made") },
+      { value: "sent", title: t("sample is with the client") },
+      { value: "approved", title: t("approved") },
+      { value: "another", title: t("they want another") },
+    ],
+    width: 180,
+  },
+  { key: "note", label: t("note"), kind: "text", width: 200 },
+]);
 const findings = computed(() => promise.answer.value?.findings ?? []);
 const entered = () => ({ ...body(), promise: promise.stale.value ? undefined : promise.answer.value?.id });
 /** Another answer is taken: the date or the numbers of it. */
@@ -137,6 +166,17 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
         <PromiseAnswer class="promise" :promise="promise" plain @later="form.leaves = $event" @fewer="takeFewer" />
       </div>
 
+      <RowsTable
+        v-if="mixes.length || form.approvals.length"
+        name="approvals"
+        title="To be approved before it is mixed"
+        :rows="form.approvals as unknown as Row[]"
+        :columns="approvalColumns"
+        more="A dried sample of a colour goes to the client first"
+        :fresh="() => ({ id: id(), mix: mixes[0]?.value ?? '', by: form.leaves, state: 'to-make' })"
+        :flaws="(n, key) => flaw(`approvals[${n}].${key}`)"
+        @rows="(rows) => (form.approvals = rows as unknown as typeof form.approvals)"
+      />
       <h3>Cakes</h3>
       <CakeEditor v-model="form.cakes" v-model:lines="form.lines" :findings="findings" :flaw="flaw" />
 

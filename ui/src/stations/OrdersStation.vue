@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from "vue";
 import { useRoute } from "vue-router";
-import type { OrderView } from "../api/client";
-import { person } from "../api/client";
+import { useMutation } from "@tanstack/vue-query";
+import { answered, client, type OrderView, person, useCommands } from "../api/client";
 import { useChances, useOrders, usePastOrders, useProposal, useStudio } from "../api/queries";
 import ChanceGrains from "../drawings/ChanceGrains.vue";
 import PartDrawing from "../drawings/PartDrawing.vue";
@@ -18,6 +18,7 @@ import { waitedFor } from "./plan/because";
 import ProposalPanel from "../parts/ProposalPanel.vue";
 import SearchControl from "../parts/SearchControl.vue";
 import { metWords } from "../words/allergies";
+import { approvalWords } from "../words/approvals";
 import { hourGives, lateBy, sure } from "../words/chances";
 import { fellBecause, fellBy } from "../words/falls";
 import { t, word } from "../words/said";
@@ -48,6 +49,21 @@ const says = computed(() => {
     ? t("{open} promised, {late} will be late", { open: open.length, late })
     : t("{open} promised, all in time", { open: open.length });
 });
+const send = useCommands();
+/** How far the client's approval of a sample is. */
+const answer = useMutation({
+  mutationFn: ({ o, approval, state }: { o: OrderView; approval: string; state: "sent" | "approved" | "another" }) =>
+    send([o.order.id, o.version, approval, state], (header) =>
+      answered(
+        client.POST("/api/orders/{id}/approvals/{approval}", {
+          params: { path: { id: o.order.id, approval }, header: { ...header, "If-Match": o.version } },
+          body: { state },
+        }),
+      ),
+    ),
+});
+const say = (o: OrderView, approval: string, state: "sent" | "approved" | "another") =>
+  answer.mutate({ o, approval, state });
 const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
 const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === id);
 </script>
@@ -63,7 +79,7 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           From a spreadsheet…
         </button>
       </StationHead>
-      <ProblemNote :error="error ?? unsure" />
+      <ProblemNote :error="error ?? unsure ?? answer.error.value" />
       <p v-if="shown.some((o) => o.outcome)" class="how">
         <button v-if="!wonders" class="bare add" data-test="how-sure" @click="wonders = true">How sure is it?</button>
         <DearNote v-else-if="!chances" what="Playing the plan through as it may go." />
@@ -97,6 +113,17 @@ const colourway = (id: string) => studio.value?.colourways.find((c) => c.id === 
           </p>
           <p v-if="o.uncompared.length" class="allergy">
             {{ $t("No material says whether it holds {what}.", { what: o.uncompared.join(", ") }) }}
+          </p>
+          <p v-for="a in o.approvals" :key="a.id" class="approval" :data-test="`approval-${o.order.name}`">
+            {{ approvalWords(a, times) }}
+            <template v-if="person && (a.state === 'to-make' || a.state === 'sent')">
+              <button v-if="a.state === 'to-make'" class="bare add" @click="say(o, a.id, 'sent')">It is sent</button>
+              <button class="bare add" data-test="approve" @click="say(o, a.id, 'approved')">Approved</button>
+              <button class="bare add" @click="say(o, a.id, 'another')">They want another</button>
+            </template>
+            <RouterLink v-if="a.state === 'another'" class="add" to="/stores?view=Change of mind"
+              >What becomes of it?</RouterLink
+            >
           </p>
           <ul>
             <li v-for="l in o.order.lines" :key="l.id">

@@ -16,7 +16,9 @@ const codes = [
   "lobed leaf",
   // how things leave, are kept and found; what lines of a table are; the stations' groups
   ..."collected delivered posted cancelled board wrapped cold good second broken new changed same wrong".split(" "),
-  ..."promise make keep flower part done planned started paused open quote pieces lead maker sensor reader calendar".split(" "),
+  ..."promise make keep flower part done planned started paused open quote pieces lead maker sensor reader calendar".split(
+    " ",
+  ),
   "make ready",
   "Pieces and mixes",
   "Materials",

@@ -15,6 +15,7 @@ export interface Draft {
   goes: string;
   eaten: string;
   cakes: Schemas["Cake"][];
+  approvals: Schemas["Approval"][];
   lines: DraftLine[];
   quoted?: Schemas["Quoted"];
 }
@@ -58,6 +59,7 @@ export function draftOf(from?: Schemas["Order"]): Draft {
     contact: from?.client?.contact ?? "",
     goes: from?.goes ?? "",
     eaten: from?.eaten ?? "",
+    approvals: (from?.approvals ?? []).map((a) => ({ ...a })),
     cakes: JSON.parse(JSON.stringify(from?.cakes ?? [])) as Schemas["Cake"][],
     quoted: from?.quoted,
     lines: from?.lines.map((l) => ({
@@ -89,6 +91,7 @@ export function bodyOf(draft: Draft): Schemas["OrderBody"] {
     goes: draft.goes || undefined,
     eaten: draft.eaten || undefined,
     cakes: draft.cakes,
+    approvals: draft.approvals,
     lines: draft.lines.map(({ otherwise, ...l }) => ({
       ...l,
       variant: [l.variant, ...otherwise].filter(Boolean).join(" · ") || undefined,
