@@ -149,16 +149,17 @@ func (s *Service) registerBenches(to huma.API) {
 	kept(s, to, get("/benches", "list-benches", "Who does what now"),
 		shows{topics: []string{"work", "wishes"}, planned: true, now: true},
 		func(_ context.Context, at *moment, _ *none) ([]BenchState, error) { return at.benches(), nil })
-	type who struct {
+	type days struct {
 		Person string `path:"person"`
+		Days int64 `query:"days" minimum:"1" maximum:"14" default:"1" doc:"from today on"`
 	}
-	kept(s, to, get("/bench/{person}/day", "get-day", "A maker's day in sittings"),
+	kept(s, to, get("/bench/{person}/day", "get-day", "A maker's day, or the coming days, in sittings"),
 		shows{topics: []string{"work", "wishes"}, planned: true, now: true},
-		func(_ context.Context, at *moment, in *who) (DayView, error) {
+		func(_ context.Context, at *moment, in *days) (DayView, error) {
 			if err := at.refuseStranger(in.Person); err != nil {
 				return DayView{}, err
 			}
-			return at.day(studio.ID(in.Person)), nil
+			return at.day(studio.ID(in.Person), studio.Minute(in.Days)), nil
 		})
 	kept(s, to, get("/log/remarks", "list-remarks", "What was found not as it should be, the latest first"),
 		shows{topics: []string{"work", "book"}},
@@ -324,10 +325,10 @@ func (at *moment) benches() []BenchState {
 // midnight is the end of the local day.
 func (at *moment) midnight() studio.Minute { return at.Calendar.At(at.Calendar.Date(at.Now).Next(), 0) }
 
-// day is what somebody does up to the end of the day.
-func (at *moment) day(person studio.ID) DayView {
+// day is what somebody is to do from now to the end of the day, or of so many.
+func (at *moment) day(person studio.ID, days studio.Minute) DayView {
 	a := at.inForce
-	until := at.midnight()
+	until := at.midnight() + (max(1, days)-1)*1440
 	v := DayView{N: at.N, Now: at.Now, Name: a.person(person), Until: until, Sittings: []SittingView{}, Dry: []DryView{}}
 	taken := map[studio.ID]*studio.Task{} // by lot: the first open work of each
 	for i := range a.Plan.Tasks {

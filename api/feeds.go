@@ -95,13 +95,8 @@ func (s *Service) handOvers(ctx context.Context, at *moment) ([]calendar.Event, 
 // sittings are what somebody is to do, one event for what they do in one go.
 func (at *moment) sittings(person studio.ID) []calendar.Event {
 	a := at.inForce
-	tasks := a.Open(person)
-	slices.SortFunc(tasks, func(x, y *studio.Task) int { return int(x.Begin() - y.Begin()) })
-	kind := func(t *studio.Task) string { return a.Book.Of(a.Lots[t.Lot].Made()).KindOfWork(t.Step) }
 	events := []calendar.Event{}
-	for len(tasks) > 0 {
-		one := bench.Sitting(tasks, kind)
-		tasks = tasks[len(one):]
+	for _, one := range bench.Day(bench.Next(a.Open(person)), a.Doc.Horizon()+studio.MostAhead, at.kindOfWork) {
 		var what []string
 		for _, t := range one {
 			what = append(what, a.named(t.Lot, t.Step))

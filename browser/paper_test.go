@@ -3,6 +3,7 @@ package browser
 import (
 	"bytes"
 	"io"
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/proto"
@@ -124,4 +125,51 @@ func TestAnOrderIsHandedOverWithItsSheet(t *testing.T) {
 	page.click("forget-client")
 	page.until(`() => !document.querySelector('[data-test="forget-client"]')`)
 	assert.NotContains(t, page.text("handover-sheet"), "The harbour master")
+}
+
+// What a station shows goes on paper as well: on A4 and on A6 nothing is cut off and no page is empty, its figures are
+// there, and a code opens it again.
+func TestStationsOnPaper(t *testing.T) {
+	beside(t)
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	for path, words := range map[string][]string{
+		"/orders":             {"Ferry crew", "4 Magnolia"},
+		"/count-up":           {"Outer petal", "Oyster shell"},
+		"/mixing":             {"Petal white", "Flower paste"},
+		"/wires":              {"24 white wire", "Magnolia outer petal"},
+		"/stores?view=To buy": {"Sailcloth and wire", "24 white wire"},
+		"/stores":             {"Ranunculus core"},
+		"/drying":             {"Magnolia inner petal"},
+		"/bench/day?days=7":   {"of a kind", "Odalys, the coming week", "Monday, September 20"},
+	} {
+		page.MustNavigate(studio.URL + path).MustWaitLoad()
+		page.says(".station", words[0])
+		for _, width := range []float64{a4, a6} {
+			_, text := page.printed(width)
+			for _, say := range append(words, "Pellowen Yard") {
+				assert.Contains(t, strings.Join(strings.Fields(text), " "), say, path)
+			}
+			assert.NotContains(t, text, "Take back", path)
+		}
+	}
+}
+
+// What is shown as a table goes into a file for a spreadsheet as it is shown; what begins as a formula does is text.
+func TestAStationGoesIntoASpreadsheet(t *testing.T) {
+	beside(t)
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/stores?view=Materials")
+	page.says(".station", "Soft sugar paste")
+	page.MustEval(`() => { document.querySelector(".station td").textContent = "=1+1"; }`)
+	page.MustEval(`() => { window.kept = []; const made = URL.createObjectURL.bind(URL);
+		URL.createObjectURL = (blob) => { blob.text().then((text) => window.kept.push(text)); return made(blob); }; }`)
+	page.click("as-csv")
+	page.until(`() => window.kept.length > 0`)
+	file := page.MustEval(`() => window.kept[0]`).Str()
+	assert.Contains(t, file, "Soft sugar paste")
+	assert.Contains(t, file, "'=1+1")
+	assert.NotContains(t, file, "\n=1+1")
 }

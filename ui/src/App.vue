@@ -18,6 +18,7 @@ import { learn } from "./words/language";
 import { stations } from "./stations/stations";
 import { word } from "./words/said";
 
+const PaperFoot = defineAsyncComponent(() => import("./stations/bench/PaperFoot.vue"));
 const JournalDrawer = defineAsyncComponent(() => import("./parts/JournalDrawer.vue"));
 const SignInPage = defineAsyncComponent(() => import("./parts/SignInPage.vue"));
 /** Only at the beginning. */
@@ -132,6 +133,7 @@ useEventListener("keydown", press);
       <template v-else>
         <FirstPlan v-if="studio?.first && !route.path.startsWith('/beginning')" :first="studio.first" />
         <RouterView />
+        <PaperFoot :path="route.fullPath" />
       </template>
     </main>
     <JournalDrawer v-if="journalSeen" v-model="journal" />

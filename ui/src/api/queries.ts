@@ -188,14 +188,15 @@ export function useBench() {
 }
 
 /** A maker's day, asked for as it is looked at. */
-export const useDay = (of: MaybeRefOrGetter<string>) =>
+export const useDay = (of: MaybeRefOrGetter<string>, days: MaybeRefOrGetter<number> = 1) =>
   useQuery({
-    queryKey: ["bench", of, "day"],
+    queryKey: ["bench", of, "day", days],
     queryFn: async () => {
       const path = { person: toValue(of) };
+      const query = toValue(days) > 1 ? { days: toValue(days) } : {};
       return (
-        await remembered(`day ${path.person}`, () =>
-          answered(client.GET("/api/bench/{person}/day", { params: { path } })),
+        await remembered(`day ${path.person} ${query.days ?? ""}`.trim(), () =>
+          answered(client.GET("/api/bench/{person}/day", { params: { path, query } })),
         )
       ).what;
     },

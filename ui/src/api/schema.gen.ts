@@ -354,7 +354,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A maker's day in sittings */
+        /** A maker's day, or the coming days, in sittings */
         get: operations["get-day"];
         put?: never;
         post?: never;
@@ -9212,7 +9212,10 @@ export interface operations {
     };
     "get-day": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description from today on */
+                days?: number;
+            };
             header?: never;
             path: {
                 person: string;

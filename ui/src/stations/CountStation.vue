@@ -167,6 +167,7 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
               <span v-if="r.size" class="size">{{ r.size }}</span>
             </th>
             <td v-for="(cell, i) in r.cells" :key="i">
+              <b v-if="cell" class="mix">{{ cell.mix }}</b>
               <button
                 v-if="cell"
                 class="bare cell"
@@ -255,6 +256,38 @@ tbody td {
   align-items: baseline;
   padding: 6px 10px 7px;
   width: 100%;
+}
+.mix {
+  display: none;
+}
+/* on paper the matrix is a list: what is nothing is left out, and each figure says of which colour it is */
+@media print {
+  thead {
+    display: none;
+  }
+  table,
+  tbody,
+  tr {
+    display: block;
+  }
+  tr {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 1.4rem;
+  }
+  tbody td {
+    border: 0;
+  }
+  td:empty,
+  td:not(:has(*)) {
+    display: none;
+  }
+  .mix {
+    display: inline;
+  }
+  .cell {
+    padding: 0 0 4px;
+  }
 }
 .cell:hover {
   background: var(--leaf-wash);
