@@ -3,6 +3,8 @@ package browser
 import (
 	"bytes"
 	"io"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -172,4 +174,30 @@ func TestAStationGoesIntoASpreadsheet(t *testing.T) {
 	assert.Contains(t, file, "Soft sugar paste")
 	assert.Contains(t, file, "'=1+1")
 	assert.NotContains(t, file, "\n=1+1")
+}
+
+// A list of orders comes from a file of whatever letters and separators: how it was read is said, and can be put right;
+// what is no text is refused, and what was there stays.
+func TestAFileOfOrdersSaysHowItWasRead(t *testing.T) {
+	beside(t)
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	page.click("open-order-table")
+	chooses := func(name string, bytes []byte) {
+		file := filepath.Join(t.TempDir(), name)
+		require.NoError(t, os.WriteFile(file, bytes, 0o600))
+		page.MustElement(test("orders-text-file")).MustSetFiles(file)
+	}
+	table := "order;leaves;how many;flower;colours\nF\xeate;2027-10-12 10:00;3;Magnolia;Oyster\n"
+	chooses("orders.csv", []byte(table))
+	page.says(test("orders-text-letters"), "Windows-1252")
+	assert.Equal(t, ";", page.MustElement(test("orders-text-by")).MustProperty("value").Str())
+	page.click("orders-look")
+	page.says(test("orders-rows"), "Fête: new")
+	chooses("picture.csv", []byte{0x89, 'P', 'N', 'G', 0, 0, 0, 13})
+	page.says(test("orders-text-refused"), "picture.csv is no text")
+	page.says(test("orders-rows"), "Fête")
+	chooses("wide.csv", append([]byte{0xff, 0xfe}, []byte("o\x00r\x00d\x00e\x00r\x00")...))
+	page.says(test("orders-text-letters"), "UTF-16")
 }

@@ -37,6 +37,7 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export { manner } from "./src/manner";
 		export { sheets } from "./src/stations/studio/sheets";
 		export { ordersPasted } from "./src/stations/orderTable";
+		export { parted, separatorOf } from "./src/parts/tableFile";
 		export { pasted } from "./src/stations/studio/pasted";
 		export { moved } from "./src/stations/plan/draft";
 		export { typed } from "./src/number";

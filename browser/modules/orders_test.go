@@ -43,3 +43,13 @@ func TestAListOfOrdersIsRead(t *testing.T) {
 		says,
 	)
 }
+
+// What stands between the cells of a table is found, and can be said to be something else.
+func TestCellsArePartedAsIsSaid(t *testing.T) {
+	for by, text := range map[string]string{";": "order;leaves\nSupper, late;x", ",": "order,leaves\n\"Supper; late\",x",
+		"\t": "order\tleaves\nSupper\tx", "|": "order|leaves\nSupper|x"} {
+		assert.Equal(t, by, run[string](load(t), `ui.separatorOf(v.text)`, object{"text": text}), text)
+	}
+	assert.Equal(t, "a, b\tc\n1\t\"2\t3\"", run[string](load(t), `ui.parted(v.text, ";")`,
+		object{"text": "a, b;c\n1;\"2\t3\"\n"}))
+}

@@ -4,6 +4,7 @@ import { computed, ref, watch } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../api/client";
 import { useStudio } from "../api/queries";
 import ProblemNote from "../parts/ProblemNote.vue";
+import TableText from "../parts/TableText.vue";
 import { word } from "../words/said";
 import { orderColumns, ordersPasted } from "./orderTable";
 import { inWords } from "../words/refusals";
@@ -41,7 +42,7 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
         Its first line names the columns, any of: {{ Object.values(orderColumns()).join(", ") }}. Further flowers of an
         order stand on lines below it.
       </p>
-      <textarea v-model="text" rows="9" aria-label="The table" data-test="orders-text" />
+      <TableText v-model="text" :rows="9" test="orders-text" />
       <p v-if="table.unknown.length && text.trim()" class="word tight">
         Nothing is known of {{ table.unknown.map((u) => `“${u}”`).join(", ") }}: left out.
       </p>
@@ -82,13 +83,6 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
 <style scoped>
 .table {
   padding: 22px 26px;
-}
-textarea {
-  width: 100%;
-  font: inherit;
-  padding: 8px 12px;
-  border: 1.5px solid var(--vein);
-  border-radius: 3px 10px;
 }
 .rows {
   list-style: none;

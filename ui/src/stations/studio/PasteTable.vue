@@ -4,6 +4,7 @@ import { computed, ref, watch } from "vue";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import { placeWords, type Row } from "../../parts/fields/fields";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import TableText from "../../parts/TableText.vue";
 import { effectLine } from "../../words/workshop";
 import { columnsOf, pasted } from "./pasted";
 import { fresh, type Sheet } from "./sheets";
@@ -73,7 +74,7 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
     <p v-if="kind === 'people'" class="quiet">
       Skills with commas between; hours as in “Mon–Fri 9:00–17:00; Sat 10–14”.
     </p>
-    <textarea v-model="text" rows="6" aria-label="The table" data-test="paste-text" />
+    <TableText v-model="text" test="paste-text" />
     <p v-if="table.unknown.length && text.trim()" class="word tight">
       Nothing is known of {{ table.unknown.map((u) => `“${u}”`).join(", ") }}: left out.
     </p>
@@ -117,15 +118,6 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
 <style scoped>
 .paste {
   padding: 16px 20px;
-}
-textarea {
-  width: 100%;
-  font: 400 0.95rem var(--count);
-  padding: 8px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px 12px;
-  background: #fff;
-  color: var(--ink);
 }
 .late {
   color: #a32740;
