@@ -151,7 +151,7 @@ func (s *Service) registerBenches(to huma.API) {
 		func(_ context.Context, at *moment, _ *none) ([]BenchState, error) { return at.benches(), nil })
 	type days struct {
 		Person string `path:"person"`
-		Days int64 `query:"days" minimum:"1" maximum:"14" default:"1" doc:"from today on"`
+		Days   int64  `query:"days" minimum:"1" maximum:"14" default:"1" doc:"from today on"`
 	}
 	kept(s, to, get("/bench/{person}/day", "get-day", "A maker's day, or the coming days, in sittings"),
 		shows{topics: []string{"work", "wishes"}, planned: true, now: true},

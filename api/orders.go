@@ -60,6 +60,7 @@ type OrderBody struct {
 	Eaten      string            `json:"eaten,omitempty" doc:"local wall time, as leaves" maxLength:"16"`
 	Cakes      []studio.Cake     `json:"cakes,omitempty" maxItems:"20"`
 	Approvals  []studio.Approval `json:"approvals,omitempty" maxItems:"40"`
+	Pictures   []studio.Picture  `json:"pictures,omitempty" maxItems:"40"`
 	Quoted     *studio.Quoted    `json:"quoted,omitempty" doc:"what was said of it when it was asked for"`
 	Promise    string            `json:"promise,omitempty" maxLength:"36" doc:"the answer that it is entered by: its plan is offered with it, where it is still known"`
 }
@@ -88,6 +89,7 @@ func (b OrderBody) order(id studio.ID, doc *studio.Document) (studio.Order, erro
 		Goes:       b.Goes,
 		Cakes:      b.Cakes,
 		Approvals:  b.Approvals,
+		Pictures:   b.Pictures,
 		Lines:      []studio.OrderLine{},
 	}
 	var unread studio.Problems
@@ -178,6 +180,9 @@ func (s *Service) registerOrders(to huma.API) {
 			if err != nil {
 				return Entered{}, err
 			}
+			if err := c.knowsPictures(o); err != nil {
+				return Entered{}, err
+			}
 			c.Summary = fmt.Sprintf("Order %q entered", o.Name)
 			return Entered{
 					ID:      o.ID,
@@ -199,6 +204,9 @@ func (s *Service) registerOrders(to huma.API) {
 		func(c *change, in *changing) (Entered, error) {
 			o, err := in.Body.order(studio.ID(in.ID), c.at.inForce.Doc)
 			if err != nil {
+				return Entered{}, err
+			}
+			if err := c.knowsPictures(o); err != nil {
 				return Entered{}, err
 			}
 			c.Summary = fmt.Sprintf("Order %q changed", o.Name)
@@ -276,6 +284,16 @@ func (s *Service) registerOrders(to huma.API) {
 			}
 			return c.handOver(studio.ID(in.ID), in.IfMatch, lines)
 		})
+}
+
+// knowsPictures refuses an order with a picture that is not kept.
+func (c *change) knowsPictures(o studio.Order) error {
+	for _, p := range o.Pictures {
+		if err := c.KnowsPicture(p.ID); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // handOver records that an order has left, or a part of its lines.

@@ -57,6 +57,7 @@ type MixCard struct {
 	Weighed bool              `json:"weighed" doc:"weighed in, and to be kneaded"`
 	Weigh   []Ingredient      `json:"weigh"`
 	Least   studio.Milligrams `json:"leastMilligrams,omitempty" doc:"from which on all can be weighed, where of this some cannot"`
+	Met     []AllergyMet      `json:"met" doc:"what it takes up that allergies of its orders name"`
 	// Once are the lots of the mix, this the first of them, that could be one weighing.
 	Once []studio.ID `json:"once,omitempty"`
 }
@@ -227,7 +228,8 @@ func (at *moment) mixingView(until studio.Minute) MixingView {
 func (a *answer) mixCard(sheet paste.MixSheet) MixCard {
 	r := a.Book.Recipe(sheet.Mix)
 	c := MixCard{Lot: sheet.Lot, Mix: sheet.Mix, Used: sheet.Used, ToMix: sheet.ToMix, UseBy: sheet.UseBy,
-		Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, Least: sheet.Least}
+		Name: r.Name, Colour: r.Colour, Weigh: []Ingredient{}, Least: sheet.Least,
+		Met: append([]AllergyMet{}, a.metAt(*a.Lots[sheet.Lot], r.Steps, a.OrdersOf(sheet.Lot))...)}
 	lot := a.Doc.Begun(*a.Lots[sheet.Lot])
 	if t := a.Tasks[studio.TaskID(sheet.Lot, r.Steps[0].Key)]; t != nil {
 		c.Task = &TaskLine{ID: t.ID, State: t.State, Person: t.Person, Start: t.Start, End: t.End,

@@ -32,6 +32,7 @@ type ofOrder struct {
 	Cakes []studio.Cake   `json:"cakes,omitempty"`
 
 	Approvals []studio.Approval `json:"approvals,omitempty"`
+	Pictures  []studio.Picture  `json:"pictures,omitempty"`
 }
 
 func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, version int64) error {
@@ -40,7 +41,7 @@ func addOrderVersion(ctx context.Context, q *sqlcgen.Queries, o studio.Order, ve
 		sqlcgen.AddOrderVersionParams{OrderID: string(o.ID), Version: version, Name: o.Name, Occasion: o.Occasion,
 			Leaves: o.Leaves.String(), Leaving: o.Leaving, Importance: o.Importance,
 			Allergies: asJSON(append([]string{}, o.Allergies...)), State: string(o.State), Quoted: asJSON(o.Quoted),
-			Beyond: asJSON(ofOrder{o.Goes, o.Eaten, o.Cakes, o.Approvals})},
+			Beyond: asJSON(ofOrder{o.Goes, o.Eaten, o.Cakes, o.Approvals, o.Pictures})},
 	)
 	for i, line := range o.Lines {
 		err = errors.Join(
@@ -99,7 +100,8 @@ func orderOf(row sqlcgen.OrderVersion, lines []sqlcgen.OrderLine) (studio.Order,
 	var more ofOrder
 	err = errors.Join(err, json.Unmarshal([]byte(row.Allergies), &o.Allergies),
 		json.Unmarshal([]byte(row.Quoted), &o.Quoted), json.Unmarshal([]byte(row.Beyond), &more))
-	o.Goes, o.Eaten, o.Cakes, o.Approvals = more.Goes, more.Eaten, more.Cakes, more.Approvals
+	o.Goes, o.Eaten, o.Cakes = more.Goes, more.Eaten, more.Cakes
+	o.Approvals, o.Pictures = more.Approvals, more.Pictures
 	return o, err
 }
 

@@ -69,6 +69,32 @@ func TestAnAllergyIsFoundInTheGlue(t *testing.T) {
 	assert.Positive(t, hit, "nothing of the demo holds egg")
 }
 
+// At the bench it is the step that takes the glue up, and the mixing that weighs the egg, that is told; of an allergy
+// alone that an order names.
+func TestWhoTakesItUpIsTold(t *testing.T) {
+	doc := demo.Document()
+	o := order([]string{"egg"}, line("Gardenia", "Oyster", 2))
+	o.Lines[0].Variant = "glue: egg white"
+	doc.Orders = append(doc.Orders, o)
+	book := studio.NewBook(doc)
+	mixes, _ := book.Resolve(o.Lines[0].Made(), doc.Colourways[0].Slots)
+	brings := func(made studio.Made, allergies []string, steps ...string) []contents.Allergen {
+		return contents.Brings(book, made, mixes, allergies, steps...)
+	}
+	require.Len(t, brings(o.Lines[0].Made(), o.Allergies, "heart", "rows"), 1)
+	assert.Empty(t, brings(o.Lines[0].Made(), o.Allergies, "heart", "dust"))
+	assert.Empty(t, brings(o.Lines[0].Made(), []string{"nuts"}, "rows"))
+	assert.Empty(t, brings(studio.Made{Recipe: demo.ID("Gardenia")}, o.Allergies, "heart", "rows"), "by the other school")
+	iced := 0
+	for _, r := range doc.Recipes {
+		if found := brings(studio.Made{Recipe: r.ID}, o.Allergies); r.Kind == studio.KindMix && len(found) > 0 {
+			iced++
+			assert.Equal(t, demo.ID("Dried egg white"), found[0].Sources[0].Material, r.Name)
+		}
+	}
+	assert.Positive(t, iced)
+}
+
 // By hand: a magnolia's wires, one for each petal, and its centre's.
 func TestWhatHasToComeOffIsCounted(t *testing.T) {
 	doc := demo.Document()

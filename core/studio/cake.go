@@ -99,6 +99,7 @@ const (
 	mostCakes    = 20
 	mostTiers    = 12
 	mostPlacings = 300
+	mostPictures = 40
 	mostOfWords  = 400
 )
 
@@ -123,6 +124,12 @@ func (v *validator) whole(place string, o *Order) {
 	}
 	v.written(place+".goes", o.Goes)
 	v.approvals(place, o)
+	if len(o.Pictures) > mostPictures {
+		v.say(place+".pictures", "are %d; up to %d would be right", len(o.Pictures), mostPictures)
+	}
+	for i, p := range o.Pictures {
+		v.named(fmt.Sprintf("%s.pictures[%d]", place, i), p.ID, p.Name)
+	}
 	if !o.Eaten.IsZero() && o.Eaten.Compare(o.Leaves) < 0 {
 		v.say(place+".eaten", "is before the flowers leave; the cake is eaten after that")
 	}

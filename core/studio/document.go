@@ -203,6 +203,8 @@ type Order struct {
 	Client *Client  `json:"client,omitempty"`
 	Goes   string   `json:"goes,omitempty"`
 	Eaten  WallTime `json:"eaten,omitzero"`
+	// Pictures are sketches and photos kept with it.
+	Pictures []Picture `json:"pictures,omitempty"`
 	// Approvals are what its client is to approve before it is mixed.
 	Approvals []Approval `json:"approvals,omitempty"`
 	Cakes     []Cake     `json:"cakes,omitempty"`

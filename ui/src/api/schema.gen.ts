@@ -3033,6 +3033,7 @@ export interface components {
             lines: components["schemas"]["OrderLineBody"][];
             name: string;
             occasion: string;
+            pictures?: components["schemas"]["Picture"][];
             /** @description the answer that it is entered by: its plan is offered with it, where it is still known */
             promise?: string;
             /** @description what was said of it when it was asked for */
@@ -5001,6 +5002,8 @@ export interface components {
              */
             leastMilligrams?: number;
             lot: string;
+            /** @description what it takes up that allergies of its orders name */
+            met: components["schemas"]["AllergyMet"][];
             mix: string;
             name: string;
             once?: string[];
@@ -5202,6 +5205,8 @@ export interface components {
              */
             leastMilligrams?: number;
             lot: string;
+            /** @description what it takes up that allergies of its orders name */
+            met: components["schemas"]["AllergyMet"][];
             mix: string;
             name: string;
             once?: string[];
@@ -5232,6 +5237,7 @@ export interface components {
             lines: components["schemas"]["OrderLine"][];
             name: string;
             occasion: string;
+            pictures?: components["schemas"]["Picture"][];
             quoted?: components["schemas"]["Quoted"];
             state: string;
         };
@@ -5255,6 +5261,7 @@ export interface components {
             lines: components["schemas"]["OrderLineBody"][];
             name: string;
             occasion: string;
+            pictures?: components["schemas"]["Picture"][];
             /** @description the answer that it is entered by: its plan is offered with it, where it is still known */
             promise?: string;
             /** @description what was said of it when it was asked for */
@@ -6874,6 +6881,7 @@ export interface components {
             lines: components["schemas"]["OrderLineBody"][];
             name: string;
             occasion: string;
+            pictures?: components["schemas"]["Picture"][];
             /** @description the answer that it is entered by: its plan is offered with it, where it is still known */
             promise?: string;
             /** @description what was said of it when it was asked for */

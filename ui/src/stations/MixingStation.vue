@@ -178,6 +178,15 @@ const onBoard = (m: Schemas["MixCard"]): number =>
           <p v-if="m.weigh.some((i) => i.tooLittle)" class="quiet" data-test="too-little">
             {{ tooLittleWords(m.leastMilligrams) }}
           </p>
+          <p v-for="a in m.met" :key="a.order + a.material" class="word late" role="alert" data-test="met">
+            {{
+              $t("{order} must have no {allergen}, and this takes {material}: stop, and ask.", {
+                order: a.order ?? "",
+                allergen: a.allergen,
+                material: a.material,
+              })
+            }}
+          </p>
           <p class="foot">
             <span class="quiet">keeps {{ lasting(m.useByAfterMinutes) }} wrapped</span>
             <span v-if="m.weighed" class="word safe">weighed in</span>

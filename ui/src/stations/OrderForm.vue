@@ -10,6 +10,7 @@ import ProblemNote from "../parts/ProblemNote.vue";
 import OrderLeaves from "./OrderLeaves.vue";
 import CakeEditor from "./orders/CakeEditor.vue";
 import { bodyOf, draftOf, fewer, questionOf } from "./orders/draft";
+import OrderPictures from "./orders/OrderPictures.vue";
 import OrderLines from "./orders/OrderLines.vue";
 import { usePromise } from "./promise/asking";
 import PromiseAnswer from "./promise/PromiseAnswer.vue";
@@ -179,6 +180,8 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
       />
       <h3>Cakes</h3>
       <CakeEditor v-model="form.cakes" v-model:lines="form.lines" :findings="findings" :flaw="flaw" />
+
+      <OrderPictures v-model="form.pictures" />
 
       <div v-if="stale" class="theirs" role="alert" data-test="stale">
         <b>Somebody changed this order while you had it open.</b> Nothing of yours was written, and what you typed is

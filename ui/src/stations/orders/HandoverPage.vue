@@ -123,6 +123,14 @@ const concerned = computed(() => (sheet.value?.contents.allergens ?? []).filter(
             <b>{{ placed(f.placing) }}</b>: {{ findingWords(f) }}
           </li>
         </ul>
+        <img
+          v-for="p in sheet.order.pictures ?? []"
+          :key="p.id"
+          class="sketch"
+          :src="`/api/book/pictures/${p.id}`"
+          :alt="p.name"
+          loading="lazy"
+        />
         <ProblemNote :error="doing.error.value ?? forget.error.value" />
 
         <template v-if="open">
@@ -329,6 +337,11 @@ h2 {
 .wrong {
   color: #a32740;
   font-weight: 650;
+}
+.sketch {
+  max-height: 160px;
+  max-width: 46%;
+  margin-right: 10px;
 }
 .ways {
   margin-top: 18px;

@@ -16,6 +16,7 @@ export interface Draft {
   eaten: string;
   cakes: Schemas["Cake"][];
   approvals: Schemas["Approval"][];
+  pictures: Schemas["Picture"][];
   lines: DraftLine[];
   quoted?: Schemas["Quoted"];
 }
@@ -60,6 +61,7 @@ export function draftOf(from?: Schemas["Order"]): Draft {
     goes: from?.goes ?? "",
     eaten: from?.eaten ?? "",
     approvals: (from?.approvals ?? []).map((a) => ({ ...a })),
+    pictures: from?.pictures ?? [],
     cakes: JSON.parse(JSON.stringify(from?.cakes ?? [])) as Schemas["Cake"][],
     quoted: from?.quoted,
     lines: from?.lines.map((l) => ({
@@ -92,6 +94,7 @@ export function bodyOf(draft: Draft): Schemas["OrderBody"] {
     eaten: draft.eaten || undefined,
     cakes: draft.cakes,
     approvals: draft.approvals,
+    pictures: draft.pictures,
     lines: draft.lines.map(({ otherwise, ...l }) => ({
       ...l,
       variant: [l.variant, ...otherwise].filter(Boolean).join(" · ") || undefined,
