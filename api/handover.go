@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -26,9 +27,25 @@ type SheetView struct {
 	Packing   handover.Packing `json:"packing"`
 	Lent      []PieceView      `json:"lent" doc:"holders that come back"`
 	Boxes     []Named          `json:"boxes" doc:"those that the studio has"`
+	Proposed  []BoxView        `json:"proposed" doc:"boxes that would hold what is laid on its cakes, and what lies where in each"`
+	ByEye     []ByEye          `json:"byEye" doc:"flowers of no said size, and those that no box has room for"`
 	Damp      bool             `json:"damp" doc:"the air is damp today: the boxes want a desiccant"`
 	SignedBy  string           `json:"signedBy,omitempty"`
 	CheckedBy string           `json:"checkedBy,omitempty"`
+}
+
+// BoxView is a box that would be filled, with its name and room.
+type BoxView struct {
+	cake.Filled
+	Name string     `json:"name"`
+	Room studio.Box `json:"room"`
+	Says string     `json:"says" doc:"what lies in it, in words"`
+}
+
+// ByEye is how many flowers of a name are packed by eye.
+type ByEye struct {
+	Name   string `json:"name"`
+	Number int64  `json:"number"`
 }
 
 // SheetLine is a line of an order as it is handed over.
@@ -192,6 +209,36 @@ func (s *Service) registerHandover(to huma.API) {
 		})
 }
 
+// boxes are those proposed for an order, and what is left to be packed by eye.
+func (a *answer) boxes(o studio.Order, lines []SheetLine) ([]BoxView, []ByEye) {
+	filled, left := cake.Boxes(a.Doc, o)
+	views, eye := []BoxView{}, []ByEye{}
+	for _, f := range filled {
+		m := a.Book.Material(f.Box)
+		v := BoxView{Filled: f, Name: m.Name, Room: *m.Box}
+		var says []string
+		for _, l := range lines {
+			n := 0
+			for _, one := range f.Lies {
+				if one.Line == l.Line {
+					n++
+				}
+			}
+			if n > 0 {
+				says = append(says, fmt.Sprintf("%d %s", n, l.Name))
+			}
+		}
+		v.Says = strings.Join(says, ", ")
+		views = append(views, v)
+	}
+	for _, l := range lines {
+		if left[l.Line] > 0 {
+			eye = append(eye, ByEye{l.Name, left[l.Line]})
+		}
+	}
+	return views, eye
+}
+
 // signOff hands over what is packed of an order, with the holders that its cakes take once all of it goes.
 func (c *change) signOff(o studio.Order, p *handover.Packing, part bool, by handover.Signature) error {
 	a := c.at.inForce
@@ -243,6 +290,7 @@ func (at *moment) sheetView(o store.OrderState, p store.PackingState) SheetView 
 		}
 		v.Lines = append(v.Lines, line)
 	}
+	v.Proposed, v.ByEye = a.boxes(o.Order, v.Lines)
 	for _, m := range a.Doc.Materials {
 		if n := handover.Lent(a.Book, &o.Order)[m.ID]; n > 0 {
 			piece := PieceView{Name: m.Name}

@@ -3374,6 +3374,14 @@ export interface components {
             /** Format: int64 */
             widthMicrometres: number;
         };
+        BoxView: {
+            box: string;
+            lies: components["schemas"]["Lies"][];
+            name: string;
+            room: components["schemas"]["Box"];
+            /** @description what lies in it, in words */
+            says: string;
+        };
         Boxed: {
             /** @description a material that is a box */
             box?: string;
@@ -3411,6 +3419,11 @@ export interface components {
             tools?: components["schemas"]["Tool"][];
             /** Format: int64 */
             version: number;
+        };
+        ByEye: {
+            name: string;
+            /** Format: int64 */
+            number: number;
         };
         Byproduct: {
             /** Format: int64 */
@@ -4587,6 +4600,17 @@ export interface components {
             /** Format: int64 */
             slots?: number;
             until?: string;
+        };
+        Lies: {
+            /** Format: int64 */
+            acrossMicrometres: number;
+            /** Format: int64 */
+            alongMicrometres: number;
+            /** Format: int64 */
+            breadthMicrometres: number;
+            /** Format: int64 */
+            lengthMicrometres: number;
+            line: string;
         };
         Limit: {
             /** @description it takes so long in one go, and nobody's day has more than "lastMinutes" */
@@ -6389,6 +6413,8 @@ export interface components {
         SheetView: {
             /** @description those that the studio has */
             boxes: components["schemas"]["Named"][];
+            /** @description flowers of no said size, and those that no box has room for */
+            byEye: components["schemas"]["ByEye"][];
             checkedBy?: string;
             contents: components["schemas"]["ContentsView"];
             /** @description the air is damp today: the boxes want a desiccant */
@@ -6401,6 +6427,8 @@ export interface components {
             n: number;
             order: components["schemas"]["Order"];
             packing: components["schemas"]["Packing"];
+            /** @description boxes that would hold what is laid on its cakes, and what lies where in each */
+            proposed: components["schemas"]["BoxView"][];
             signedBy?: string;
             studio: string;
             /**

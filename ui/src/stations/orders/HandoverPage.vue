@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import { answered, client, person, type Schemas, useCommands } from "../../api/client";
 import { useSheet, useStudio } from "../../api/queries";
+import BoxDrawing from "../../drawings/BoxDrawing.vue";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import { useTimes } from "../../format";
@@ -71,6 +72,17 @@ watch(
   },
   { immediate: true },
 );
+const flower = (recipe: string) => studio.value?.flowers.find((f) => f.id === recipe);
+const colour = (line: string) => {
+  const l = sheet.value?.order.lines.find((one) => one.id === line);
+  return l && flower(l.recipe)?.colours[l.colourway];
+};
+function takeBoxes() {
+  const dry = sheet.value?.damp || undefined;
+  boxes.value = (sheet.value?.proposed ?? []).map((b) => ({ box: b.box, holds: b.says, dry }));
+  const rest = (sheet.value?.byEye ?? []).map((e) => `${e.number} ${e.name}`).join(", ");
+  if (rest) boxes.value.push({ holds: rest, dry });
+}
 const checked = ref("");
 const receives = ref("");
 const missing = computed(() =>
@@ -178,6 +190,18 @@ const concerned = computed(() => (sheet.value?.contents.allergens ?? []).filter(
               >The air is damp: desiccant goes in, and boxes wait closed in a dry cupboard.</template
             >
           </p>
+          <template v-if="!boxes.length && sheet.proposed.length">
+            <div class="row" data-test="proposed-boxes">
+              <figure v-for="(b, i) in sheet.proposed" :key="i">
+                <BoxDrawing :box="b" :colour="colour" :width="200" />
+                <figcaption>{{ b.name }}: {{ b.says }}</figcaption>
+              </figure>
+            </div>
+            <p v-if="sheet.byEye.length" class="quiet">
+              By eye: {{ sheet.byEye.map((e) => `${e.number} ${e.name}`).join(", ") }}.
+            </p>
+            <button type="button" class="bare add" data-test="take-boxes" @click="takeBoxes">Pack it so</button>
+          </template>
           <div v-for="(b, i) in boxes" :key="i" class="row">
             <select v-if="sheet.boxes.length" v-model="b.box" class="own" :aria-label="$t('Which box')">
               <option :value="undefined">any box</option>
@@ -337,6 +361,9 @@ h2 {
 .wrong {
   color: #a32740;
   font-weight: 650;
+}
+figure {
+  margin: 0;
 }
 .sketch {
   max-height: 160px;
