@@ -329,11 +329,19 @@ func (at *moment) midnight() studio.Minute { return at.Calendar.At(at.Calendar.D
 func (at *moment) day(person studio.ID, days studio.Minute) DayView {
 	a := at.inForce
 	until := at.midnight() + (max(1, days)-1)*1440
-	v := DayView{N: at.N, Now: at.Now, Name: a.person(person), Until: until, Sittings: []SittingView{}, Dry: []DryView{}}
+	v := DayView{
+		N:        at.N,
+		Now:      at.Now,
+		Name:     a.person(person),
+		Until:    until,
+		Sittings: []SittingView{},
+		Dry:      []DryView{},
+	}
 	taken := map[studio.ID]*studio.Task{} // by lot: the first open work of each
 	for i := range a.Plan.Tasks {
 		t := &a.Plan.Tasks[i]
-		if t.Person != "" && t.State == studio.TaskPlanned && (taken[t.Lot] == nil || t.Begin() < taken[t.Lot].Begin()) {
+		if t.Person != "" && t.State == studio.TaskPlanned &&
+			(taken[t.Lot] == nil || t.Begin() < taken[t.Lot].Begin()) {
 			taken[t.Lot] = t
 		}
 	}

@@ -121,7 +121,9 @@ func (a *answer) metAt(l studio.Lot, steps []studio.Step, orders []studio.ID) []
 		o := &a.Doc.Orders[i]
 		for _, id := range orders {
 			if id == o.ID {
-				met = append(met, a.allergiesMet(contents.Brings(a.Book, l.Made(), l.Mixes, o.Allergies, keys...), o.Name)...)
+				met = append(
+					met,
+					a.allergiesMet(contents.Brings(a.Book, l.Made(), l.Mixes, o.Allergies, keys...), o.Name)...)
 			}
 		}
 	}

@@ -35,10 +35,14 @@ func (s *Service) registerFeeds(to huma.API) {
 			events, err := s.handOvers(ctx, at)
 			return feed(at.inForce.Doc.Name, events, at), err
 		})
-	download(s, to, get("/calendars/drying.ics", "get-drying-calendar", "When what dries or rests is ready, as a calendar"),
+	download(
+		s,
+		to,
+		get("/calendars/drying.ics", "get-drying-calendar", "When what dries or rests is ready, as a calendar"),
 		func(_ context.Context, at *moment, _ *open) (*file, error) {
 			return feed(at.inForce.Doc.Name, at.drying(), at), nil
-		})
+		},
+	)
 	type person struct {
 		open
 		Person studio.ID `path:"person"`

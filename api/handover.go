@@ -98,7 +98,10 @@ func (s *Service) registerHandover(to huma.API) {
 	type which struct {
 		ID string `path:"id"`
 	}
-	kept(s, to, get("/orders/{id}/sheet", "get-sheet", "What leaves with an order, how far it is packed, and its sheet"),
+	kept(
+		s,
+		to,
+		get("/orders/{id}/sheet", "get-sheet", "What leaves with an order, how far it is packed, and its sheet"),
 		shows{topics: []string{"orders", "work", "stores", "book", "standards", "air"}, planned: true},
 		func(ctx context.Context, at *moment, in *which) (SheetView, error) {
 			o, p, err := s.store.PackedOrder(ctx, studio.ID(in.ID))
@@ -106,7 +109,8 @@ func (s *Service) registerHandover(to huma.API) {
 				return SheetView{}, err
 			}
 			return at.sheetView(o, p), nil
-		})
+		},
+	)
 	type packs struct {
 		OfPacking
 		Body struct {
@@ -187,12 +191,16 @@ func (s *Service) registerHandover(to huma.API) {
 			Says  string `json:"says,omitempty" maxLength:"400"`
 		}
 	}
-	packing(s, to, post("/orders/{id}/after", "hear-after", "heard of an order", "Note what was heard of an order that has left"),
+	packing(
+		s,
+		to,
+		post("/orders/{id}/after", "hear-after", "heard of an order", "Note what was heard of an order that has left"),
 		func(c *change, in *hears, o studio.Order, p *handover.Packing) error {
 			c.Summary = fmt.Sprintf("Heard of order %q", o.Name)
 			return p.Hear(&o, handover.Afterward{At: c.at.inForce.Doc.Now, Person: studio.ID(in.Person),
 				Broke: in.Body.Broke, Says: in.Body.Says})
-		})
+		},
+	)
 	type forgets struct {
 		Who
 		ID studio.ID `path:"id"`

@@ -259,7 +259,14 @@ func (s *Service) registerOrders(to huma.API) {
 			}
 			o.Approvals[i].State, o.Approvals[i].Note = in.Body.State, cmp.Or(in.Body.Note, o.Approvals[i].Note)
 			c.Summary = fmt.Sprintf("A sample for %q: %s", o.Name, in.Body.State)
-			return Entered{ID: o.ID, Version: in.IfMatch + 1, N: c.N()}, c.explainStale(c.ChangeOrder(o, in.IfMatch), o.ID)
+			return Entered{
+					ID:      o.ID,
+					Version: in.IfMatch + 1,
+					N:       c.N(),
+				}, c.explainStale(
+					c.ChangeOrder(o, in.IfMatch),
+					o.ID,
+				)
 		})
 	fact(s, to, post("/orders/{id}/hand-over", "hand-over", "order left",
 		"Record that an order has left, with its flowers"),

@@ -78,7 +78,8 @@ func TestCalendarsFollowTheStudio(t *testing.T) {
 	assert.NotEmpty(t, d.subscribed(t, "people/"+string(demo.ID("Teun"))))
 	assert.NotEmpty(t, d.subscribed(t, "drying"))
 	nobody := httptest.NewRecorder()
-	d.app.API.Adapter().ServeHTTP(nobody, httptest.NewRequest("GET", "/api/calendars/people/"+uuid.NewString()+".ics", nil))
+	d.app.API.Adapter().
+		ServeHTTP(nobody, httptest.NewRequest("GET", "/api/calendars/people/"+uuid.NewString()+".ics", nil))
 	assert.Equal(t, 404, nobody.Code)
 }
 

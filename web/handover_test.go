@@ -24,12 +24,16 @@ func TestAnOrderGoesFromTheTelephoneToTheSignedSheet(t *testing.T) {
 	line := uuid.NewString()
 	wish := with(order(2, "Magnolia"), "allergies", []any{"Egg", "kiwi"})
 	wish["lines"].([]any)[0].(object)["id"] = line
-	wish["client"], wish["goes"], wish["eaten"] = object{"name": "The harbour master"}, "The quay hall", "2027-10-04T18:00"
+	wish["client"], wish["goes"], wish["eaten"] = object{
+		"name": "The harbour master",
+	}, "The quay hall", "2027-10-04T18:00"
 	place := object{"id": uuid.NewString(), "line": line, "quantity": 2, "on": "top", "tier": 0, "atDegrees": 0,
 		"outMicrometres": 0, "pointsDegrees": 0, "lengthMicrometres": 140_000, "depthMicrometres": 40_000,
 		"holder": demo.ID("Steel cup, lent")}
 	tier := object{"shape": "round", "acrossMicrometres": 200_000, "heightMicrometres": 100_000}
-	wish["cakes"] = []any{object{"id": uuid.NewString(), "name": "Cake", "tiers": []any{tier}, "placings": []any{place}}}
+	wish["cakes"] = []any{
+		object{"id": uuid.NewString(), "name": "Cake", "tiers": []any{tier}, "placings": []any{place}},
+	}
 	said := d.asked(t, "/api/promise", wish)
 	assert.Equal(t, []any{"kiwi"}, said["uncompared"])
 	id := d.asked(t, "/api/orders", wish)["id"].(string)
@@ -65,8 +69,12 @@ func TestAnOrderGoesFromTheTelephoneToTheSignedSheet(t *testing.T) {
 	status, refused := d.packs(t, id, "pack", 0, object{"line": line, "good": 2})
 	require.Equal(t, 409, status, refused)
 	assert.Contains(t, refused["detail"], "0 lie there")
-	d.asked(t, "/api/stores/stock", object{"recipe": demo.ID("Magnolia"), "colourway": demo.ID("Oyster"), "quality": "good",
-		"amount": object{"value": 2, "unit": "pieces"}, "madeOn": 0})
+	d.asked(
+		t,
+		"/api/stores/stock",
+		object{"recipe": demo.ID("Magnolia"), "colourway": demo.ID("Oyster"), "quality": "good",
+			"amount": object{"value": 2, "unit": "pieces"}, "madeOn": 0},
+	)
 	status, answer := d.packs(t, id, "pack", 0, object{"line": line, "good": 1, "second": 1})
 	require.Equal(t, 200, status, answer)
 	status, _ = d.packs(t, id, "pack", 0, object{"line": line, "good": 2})
@@ -75,9 +83,21 @@ func TestAnOrderGoesFromTheTelephoneToTheSignedSheet(t *testing.T) {
 	status, refused = d.packs(t, id, "count-out", seen, object{"material": demo.ID("Film squares"), "number": 1})
 	assert.Equal(t, 409, status)
 	assert.Contains(t, refused["detail"], "nothing of that was put into")
-	status, answer = d.packs(t, id, "boxes", seen, object{"boxes": []any{object{"holds": "both magnolias", "dry": true}}})
+	status, answer = d.packs(
+		t,
+		id,
+		"boxes",
+		seen,
+		object{"boxes": []any{object{"holds": "both magnolias", "dry": true}}},
+	)
 	require.Equal(t, 200, status, answer)
-	status, answer = d.packs(t, id, "sign-off", seen+1, object{"receives": "the harbour master", "checked": demo.ID("Brisa")})
+	status, answer = d.packs(
+		t,
+		id,
+		"sign-off",
+		seen+1,
+		object{"receives": "the harbour master", "checked": demo.ID("Brisa")},
+	)
 	require.Equal(t, 200, status, answer)
 	status, refused = d.packs(t, id, "sign-off", seen+2, object{})
 	assert.Equal(t, 409, status)

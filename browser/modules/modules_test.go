@@ -45,7 +45,14 @@ var bundle = sync.OnceValues(func() (string, []api.Message) {
 		export { inWords } from "./src/words/refusals";
 	`}, Bundle: true, Format: api.FormatIIFE, GlobalName: "ui", Target: api.ES2017, Platform: api.PlatformNeutral,
 			MainFields: []string{"module", "main"}, Conditions: []string{"default", "import"},
-			External: []string{"stream", "vue", "@tanstack/vue-query", "openapi-fetch", "uuid", "vue-i18n"}, LogLevel: api.LogLevelSilent},
+			External: []string{
+				"stream",
+				"vue",
+				"@tanstack/vue-query",
+				"openapi-fetch",
+				"uuid",
+				"vue-i18n",
+			}, LogLevel: api.LogLevelSilent},
 	)
 	if len(made.Errors) > 0 {
 		return "", made.Errors

@@ -11,6 +11,7 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 
 	"bractum/browser/drive"
+	"bractum/demo"
 )
 
 type shot struct {
@@ -62,14 +63,7 @@ var shots = []shot{
 		1280,
 		800,
 	},
-	{
-		"recipe-compare",
-		"/book",
-		[]string{`[data-test="page-Dahlia"]`, `[data-test="way-Buoy"]`, `[data-test="tab-compare"]`},
-		"Odalys",
-		1280,
-		800,
-	},
+	{"hand-over", "/orders/" + string(demo.ID("order Lighthouse")) + "/sheet", nil, "Brisa", 1280, 800},
 	{"bench", "/bench", []string{`[data-test="start"]`}, "Teun", 1024, 768}, // after a morning's mixing
 	{"bench-phone", "/bench", nil, "Teun", 390, 844},
 }

@@ -126,7 +126,7 @@ var may = map[string][]string{
 		"standin/scale",
 		"standin/supplier",
 	},
-	"bractum/browser/screenshots": {"browser/drive"},
+	"bractum/browser/screenshots": {"browser/drive", "demo"},
 	"bractum/browser":             {},
 }
 

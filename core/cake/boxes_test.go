@@ -23,13 +23,20 @@ func boxed(boxes []studio.Box, placings ...studio.Placing) (*studio.Document, st
 
 // By hand: three sprays of 150 by 60 mm in a box of 340 by 160: two in a row, one in the next; four need the large one.
 func TestTheSmallestBoxIsTakenThatHoldsAll(t *testing.T) {
-	boxes := []studio.Box{{Length: 340_000, Width: 160_000, Height: 100_000}, {Length: 400_000, Width: 300_000, Height: 100_000}}
+	boxes := []studio.Box{
+		{Length: 340_000, Width: 160_000, Height: 100_000},
+		{Length: 400_000, Width: 300_000, Height: 100_000},
+	}
 	spray := studio.Placing{Line: "a", Quantity: 3, Length: 150_000, Breadth: 60_000}
 	doc, o := boxed(boxes, spray)
 	filled, left := cake.Boxes(doc, o)
 	require.Len(t, filled, 1)
 	assert.Equal(t, studio.ID("small"), filled[0].Box)
-	assert.Equal(t, cake.Lies{Line: "a", Along: 10_000, Across: 80_000, Length: 150_000, Breadth: 60_000}, filled[0].Lies[2])
+	assert.Equal(
+		t,
+		cake.Lies{Line: "a", Along: 10_000, Across: 80_000, Length: 150_000, Breadth: 60_000},
+		filled[0].Lies[2],
+	)
 	assert.Equal(t, map[studio.ID]int64{"a": 197}, left)
 
 	o.Cakes[0].Placings[0].Quantity = 5

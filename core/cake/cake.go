@@ -147,8 +147,12 @@ func (g *look) holder() {
 		room = min(t.Across, t.Depth())
 	}
 	if m.Holder.Deep > room {
-		g.say(HolderDeep, mm("over", float64(m.Holder.Deep-room)), mm("holder-deep", float64(m.Holder.Deep)).OfThing(m.Name),
-			mm("tier-high", float64(room)))
+		g.say(
+			HolderDeep,
+			mm("over", float64(m.Holder.Deep-room)),
+			mm("holder-deep", float64(m.Holder.Deep)).OfThing(m.Name),
+			mm("tier-high", float64(room)),
+		)
 	}
 	if p.Depth > m.Holder.Deep {
 		g.say(HolderShort, mm("over", float64(p.Depth-m.Holder.Deep)), mm("goes-in", float64(p.Depth)),

@@ -288,7 +288,12 @@ func (w *walk) apart(n *need) {
 			most = *m.Most
 		}
 		here := at(m.Step)
-		w.put(m.Material, n.through, piece{material: m.Material, out: m.OutAt != ""}, here.of(least, most, max(1, m.Per)))
+		w.put(
+			m.Material,
+			n.through,
+			piece{material: m.Material, out: m.OutAt != ""},
+			here.of(least, most, max(1, m.Per)),
+		)
 	}
 	for _, wire := range r.Wires {
 		here := at(wire.Step)

@@ -61,7 +61,13 @@ func TestAnAllergyIsFoundInTheGlue(t *testing.T) {
 				Colourway: demo.ID("Oyster"), Quantity: 3}))
 			for _, a := range other.Allergens {
 				for _, left := range a.Sources {
-					assert.False(t, a.Concerns && slices.Contains(left.Through, way.Recipe), "%s by %s", r.Name, way.School)
+					assert.False(
+						t,
+						a.Concerns && slices.Contains(left.Through, way.Recipe),
+						"%s by %s",
+						r.Name,
+						way.School,
+					)
 				}
 			}
 		}
@@ -84,7 +90,11 @@ func TestWhoTakesItUpIsTold(t *testing.T) {
 	require.Len(t, brings(o.Lines[0].Made(), o.Allergies, "heart", "rows"), 1)
 	assert.Empty(t, brings(o.Lines[0].Made(), o.Allergies, "heart", "dust"))
 	assert.Empty(t, brings(o.Lines[0].Made(), []string{"nuts"}, "rows"))
-	assert.Empty(t, brings(studio.Made{Recipe: demo.ID("Gardenia")}, o.Allergies, "heart", "rows"), "by the other school")
+	assert.Empty(
+		t,
+		brings(studio.Made{Recipe: demo.ID("Gardenia")}, o.Allergies, "heart", "rows"),
+		"by the other school",
+	)
 	iced := 0
 	for _, r := range doc.Recipes {
 		if found := brings(studio.Made{Recipe: r.ID}, o.Allergies); r.Kind == studio.KindMix && len(found) > 0 {
@@ -152,7 +162,8 @@ func TestContentsAreWhatEveryPieceHolds(t *testing.T) {
 		d.Materials = slices.Clone(doc.Materials)
 		for i := range d.Materials {
 			d.Materials[i].Food = rapid.SampledFrom([]studio.Food{studio.IsFood, studio.NotFood, ""}).Draw(t, "food")
-			d.Materials[i].Allergens = rapid.SampledFrom([][]string{nil, nil, {"egg"}, {"Egg", "soya"}}).Draw(t, "holds")
+			d.Materials[i].Allergens = rapid.SampledFrom([][]string{nil, nil, {"egg"}, {"Egg", "soya"}}).
+				Draw(t, "holds")
 		}
 		var lines []studio.OrderLine
 		for range rapid.IntRange(1, 4).Draw(t, "lines") {

@@ -172,8 +172,12 @@ func (p *Packing) SignOff(
 	}
 	for _, out := range c.Out {
 		if n := Number(p.Out, out.Material); n < out.Least && !part {
-			return nil, studio.Refuse("%d of %s were put in and %d are counted out; look for the others before it leaves",
-				out.Least, name(out.Material), n)
+			return nil, studio.Refuse(
+				"%d of %s were put in and %d are counted out; look for the others before it leaves",
+				out.Least,
+				name(out.Material),
+				n,
+			)
 		}
 	}
 	p.Signed = &s

@@ -74,7 +74,10 @@ func TestAPartLeavesWhenThatIsSaid(t *testing.T) {
 // Only what was lent comes back, no more of it than was lent, and each is booked once.
 func TestWhatWasLentComesBack(t *testing.T) {
 	book := studio.NewBook(&studio.Document{Materials: []studio.Material{
-		{ID: "cup", Holder: &studio.Holder{Deep: 60_000, ComesBack: true}}, {ID: "pick", Holder: &studio.Holder{Deep: 45_000}}}})
+		{
+			ID:     "cup",
+			Holder: &studio.Holder{Deep: 60_000, ComesBack: true},
+		}, {ID: "pick", Holder: &studio.Holder{Deep: 45_000}}}})
 	p, o := packed(t, 4, 4)
 	assert.Equal(t, map[studio.ID]int64{"cup": 3, "pick": 1}, handover.Holders(o))
 	_, err := p.CameBack(book, o, handover.Tally{Material: "cup", Number: 1})

@@ -41,7 +41,8 @@ func TestAMixWaitsForItsApproval(t *testing.T) {
 	for i := range doc.Orders { // an order for which a mix is weighed before that day
 		for _, l := range before.Lots {
 			for _, c := range l.For {
-				if c.Order == doc.Orders[i].ID && studio.NewBook(doc).Recipe(l.Recipe).Kind == studio.KindMix && !l.InWork &&
+				if c.Order == doc.Orders[i].ID && studio.NewBook(doc).Recipe(l.Recipe).Kind == studio.KindMix &&
+					!l.InWork &&
 					starts[l.ID] < calendar.Minute(by) {
 					mix, waits = l.Recipe, &doc.Orders[i]
 				}

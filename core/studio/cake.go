@@ -159,8 +159,12 @@ func (v *validator) cake(place string, o *Order, c *Cake, placed map[ID]int64) {
 		within(v, at+".deepMicrometres", t.Deep, 0, 1_500_000)
 		within(v, at+".heightMicrometres", t.Height, 5_000, 800_000)
 		if j > 0 && (t.Across > c.Tiers[j-1].Across || t.Depth() > c.Tiers[j-1].Depth()) {
-			v.say(at+".acrossMicrometres", "is %s, and it stands on a tier of %s; a tier is no wider than the one below",
-				max(t.Across, t.Depth()), min(c.Tiers[j-1].Across, c.Tiers[j-1].Depth()))
+			v.say(
+				at+".acrossMicrometres",
+				"is %s, and it stands on a tier of %s; a tier is no wider than the one below",
+				max(t.Across, t.Depth()),
+				min(c.Tiers[j-1].Across, c.Tiers[j-1].Depth()),
+			)
 		}
 	}
 	for j := range c.Placings {

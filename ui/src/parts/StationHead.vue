@@ -4,7 +4,7 @@ import { ref } from "vue";
 import { tablesIn } from "./tables";
 
 /** What a station is called and says, and how it goes on paper or into a spreadsheet as it is shown. */
-const props = defineProps<{ title: string; says?: string; plain?: boolean }>();
+const props = defineProps<{ title: string; says?: string }>();
 const head = ref<HTMLElement>();
 const print = () => window.print();
 function save() {
@@ -25,10 +25,17 @@ function save() {
       <p>{{ says }}</p>
     </div>
     <div class="grow" />
-    <span v-if="!plain" class="ways no-print">
+    <span class="ways no-print">
       <button type="button" class="bare add" data-test="on-paper" @click="print">On paper</button>
       <button type="button" class="bare add" data-test="as-csv" @click="save">As CSV</button>
     </span>
     <slot />
   </header>
 </template>
+
+<style scoped>
+.ways {
+  display: flex;
+  gap: 18px;
+}
+</style>

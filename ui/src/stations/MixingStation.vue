@@ -50,7 +50,6 @@ const later = computed(() => {
     grams: all.reduce((sum, d) => sum + d.toMixMilligrams, 0),
   };
 });
-const printSheets = () => window.print();
 
 const days = computed(() => {
   const groups = new Map<string, Schemas["MixCard"][]>();
@@ -119,9 +118,7 @@ const onBoard = (m: Schemas["MixCard"]): number =>
 
 <template>
   <div class="station">
-    <StationHead title="Mixing" :says="$t('{mixes} mixings to weigh', { mixes: mixing?.mixes.length ?? 0 })">
-      <v-btn variant="tonal" @click="printSheets">Print the mix sheets</v-btn>
-    </StationHead>
+    <StationHead title="Mixing" :says="$t('{mixes} mixings to weigh', { mixes: mixing?.mixes.length ?? 0 })" />
     <ProblemNote :error="error" />
     <ProblemNote :error="join.error.value" />
     <p v-if="join.isSuccess.value" class="said" role="status" data-test="joined">
