@@ -26,6 +26,7 @@ const (
 // cut off at an edge. The browser's own PDF says where each letter lies; which it is, the page says as it is for paper.
 func (p tab) printed(width float64) (pages int, text string) {
 	p.t.Helper()
+	p.MustEval(`() => document.fonts.ready.then(() => {})`) // what has no letters yet is printed without
 	stream, err := p.PDF(&proto.PagePrintToPDF{PaperWidth: &width, PaperHeight: new(width * 1.414)})
 	require.NoError(p.t, err)
 	all, err := io.ReadAll(stream)

@@ -99,6 +99,9 @@ func Season(seed uint64, scale float64, load int) *studio.Document {
 		doc.Recipes[i].MostPerLot = mostInALot[doc.Recipes[i].Kind]
 	}
 	for i := range doc.Materials {
+		if carries(doc.Materials[i]) {
+			continue
+		}
 		doc.Materials[i].OnHand = s.times(doc.Materials[i].OnHand * (5 + s.Int64N(20)) / 10)
 	}
 	doc.Orders = nil
@@ -267,11 +270,17 @@ func (s season) stock(doc *studio.Document) []studio.ShelfLot {
 	return shelf
 }
 
+// carries is true of what flowers are held and boxed in: there is enough of it in every season.
+func carries(m studio.Material) bool { return m.Holder != nil || m.Box != nil }
+
 // deliveries of some materials are on their way.
 func (s season) deliveries(doc *studio.Document) []studio.Gate {
 	var gates []studio.Gate
 	for i := range doc.Materials {
 		m := &doc.Materials[i]
+		if carries(*m) {
+			continue
+		}
 		if s.IntN(4) > 0 {
 			m.OnHand += s.times(stocked * m.Pack)
 			continue

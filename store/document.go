@@ -233,14 +233,6 @@ type ofMaterial struct {
 	Box    *studio.Box    `json:"box,omitempty"`
 }
 
-// ofSupplier is what of a supplier no query asks for.
-type ofSupplier struct {
-	CutOff  studio.TimeOfDay `json:"cutOff,omitzero"`
-	Comes   []studio.Weekday `json:"comes,omitempty"`
-	Takes   studio.OrderWay  `json:"takes,omitempty"`
-	Address string           `json:"address,omitempty"`
-}
-
 // assembler reads one table after the other into a document until one fails.
 type assembler struct {
 	ctx    context.Context
@@ -361,16 +353,6 @@ func (a *assembler) purchases() {
 					func(id studio.ID) string { return materials[id] },
 				)...)
 		}
-	}
-}
-
-func (a *assembler) suppliers() {
-	for _, r := range rows(a, a.q.Suppliers) {
-		var more ofSupplier
-		a.decode(r.Beyond, &more)
-		a.doc.Suppliers = append(a.doc.Suppliers, studio.Supplier{ID: studio.ID(r.ID), Name: r.Name, Days: r.Days,
-			CutOff: more.CutOff, Comes: more.Comes, Takes: more.Takes, Address: more.Address,
-			OutOfUse: r.OutOfUse == 1})
 	}
 }
 

@@ -148,3 +148,21 @@ func (t *Tx) restorePurchase(touched sqlcgen.JournalTouch) error {
 	before.Version = now.Version + 1
 	return t.putPurchase(now, *before)
 }
+
+// ofSupplier is what of a supplier no query asks for.
+type ofSupplier struct {
+	CutOff  studio.TimeOfDay `json:"cutOff,omitzero"`
+	Comes   []studio.Weekday `json:"comes,omitempty"`
+	Takes   studio.OrderWay  `json:"takes,omitempty"`
+	Address string           `json:"address,omitempty"`
+}
+
+func (a *assembler) suppliers() {
+	for _, r := range rows(a, a.q.Suppliers) {
+		var more ofSupplier
+		a.decode(r.Beyond, &more)
+		a.doc.Suppliers = append(a.doc.Suppliers, studio.Supplier{ID: studio.ID(r.ID), Name: r.Name, Days: r.Days,
+			CutOff: more.CutOff, Comes: more.Comes, Takes: more.Takes, Address: more.Address,
+			OutOfUse: r.OutOfUse == 1})
+	}
+}

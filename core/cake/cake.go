@@ -14,10 +14,11 @@ import (
 // Case is what is amiss with a place on a cake.
 type Case string
 
-// Cases: its tip stands over the edge, or past the top or the foot of a side; it runs into the tier that stands on its
+// Cases: more of its line is laid than is ordered; its tip stands over the edge, or past the top or the foot of a side; it runs into the tier that stands on its
 // own; its wires have no holder; the holder is deeper than the tier, or shallower than the stem goes in; the free stem
 // is shorter than it is to go in; the stem does not hold the head up; no box has room for it.
 const (
+	MoreLaid    Case = "more-laid"
 	OverEdge    Case = "over-edge"
 	PastTop     Case = "past-top"
 	PastFoot    Case = "past-foot"
@@ -34,7 +35,7 @@ const (
 type Finding struct {
 	Cake    studio.ID      `json:"cake"`
 	Placing studio.ID      `json:"placing"`
-	Case    Case           `json:"case" enum:"over-edge,past-top,past-foot,under-tier,no-holder,holder-deep,holder-short,stem-short,stem-weak,no-box"`
+	Case    Case           `json:"case" enum:"more-laid,over-edge,past-top,past-foot,under-tier,no-holder,holder-deep,holder-short,stem-short,stem-weak,no-box"`
 	Working studio.Working `json:"working"`
 }
 
@@ -45,11 +46,22 @@ const clear studio.Micrometres = 10_000
 // judged by it. It takes time proportional to the places, and to the closure of what stands in them.
 func Findings(doc *studio.Document, book *studio.Book, o studio.Order) []Finding {
 	found := []Finding{}
+	laid := map[studio.ID]int64{}
 	for i := range o.Cakes {
 		c := &o.Cakes[i]
 		for j := range c.Placings {
 			p := &c.Placings[j]
 			l := slices.IndexFunc(o.Lines, func(l studio.OrderLine) bool { return l.ID == p.Line })
+			var ordered int64
+			if l >= 0 {
+				ordered = o.Lines[l].Quantity
+			}
+			if laid[p.Line] += p.Quantity; laid[p.Line] > ordered {
+				found = append(found, Finding{Cake: c.ID, Placing: p.ID, Case: MoreLaid, Working: studio.Working{
+					Rule: "placing", Inputs: []studio.Figure{studio.NewFigure("laid", laid[p.Line], ""),
+						studio.NewFigure("ordered", ordered, "")},
+					Result: studio.NewFigure("over", laid[p.Line]-ordered, "")}})
+			}
 			if l < 0 || book.Of(o.Lines[l].Made()) == nil {
 				continue
 			}

@@ -48,6 +48,8 @@ func TestWhatHasNoRoomIsSaidWithByHowMuch(t *testing.T) {
 		over   float64
 	}{
 		{func(p *studio.Placing) { p.Points = 90 }, cake.OverEdge, 10},
+		{func(p *studio.Placing) { p.Quantity = 5 }, cake.MoreLaid, 3},
+		{func(p *studio.Placing) { p.Line = "gone" }, cake.MoreLaid, 1},
 		{func(p *studio.Placing) { p.Points, p.Length = 270, 60_000 }, cake.UnderTier, 25},
 		{func(p *studio.Placing) { p.On, p.Out = studio.AtSide, 80_000 }, cake.PastTop, 20},
 		{func(p *studio.Placing) { p.On, p.Out, p.Points = studio.AtSide, 25_000, 180 }, cake.PastFoot, 15},
@@ -80,8 +82,7 @@ func TestACakeThatCannotBeIsRefused(t *testing.T) {
 		"cakes[0].tiers[0].shape":                func(o *studio.Order) { o.Cakes[0].Tiers[0].Shape = "heart" },
 		"cakes[0].placings[0].depthMicrometres":  func(o *studio.Order) { o.Cakes[0].Placings[0].Depth = 101_000 },
 		"cakes[0].placings[0].tier":              func(o *studio.Order) { o.Cakes[0].Placings[0].Tier = 2 },
-		"cakes[0].placings[0].quantity":          func(o *studio.Order) { o.Cakes[0].Placings[0].Quantity = 3 },
-		"cakes[0].placings[0].line":              func(o *studio.Order) { o.Cakes[0].Placings[0].Line = "other" },
+		"cakes[0].placings[0].quantity":          func(o *studio.Order) { o.Cakes[0].Placings[0].Quantity = 0 },
 		"cakes[0].placings[0].holder":            func(o *studio.Order) { o.Cakes[0].Placings[0].Holder = "nail" },
 		"cakes[0].placings[0].atDegrees":         func(o *studio.Order) { o.Cakes[0].Placings[0].At = 400 },
 		"client.name":                            func(o *studio.Order) { o.Client = &studio.Client{Name: string(make([]byte, 10_000))} },

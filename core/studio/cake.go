@@ -2,7 +2,6 @@ package studio
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -137,13 +136,12 @@ func (v *validator) whole(place string, o *Order) {
 		v.say(place+".cakes", "are %d; up to %d would be right", len(o.Cakes), mostCakes)
 		return
 	}
-	placed := map[ID]int64{}
 	for i := range o.Cakes {
-		v.cake(fmt.Sprintf("%s.cakes[%d]", place, i), o, &o.Cakes[i], placed)
+		v.cake(fmt.Sprintf("%s.cakes[%d]", place, i), &o.Cakes[i])
 	}
 }
 
-func (v *validator) cake(place string, o *Order, c *Cake, placed map[ID]int64) {
+func (v *validator) cake(place string, c *Cake) {
 	v.named(place, c.ID, c.Name)
 	if len(c.Tiers) > mostTiers || len(c.Placings) > mostPlacings {
 		v.say(place+".tiers", "are too many, or its places; up to %d tiers and %d places would be right", mostTiers,
@@ -168,21 +166,14 @@ func (v *validator) cake(place string, o *Order, c *Cake, placed map[ID]int64) {
 		}
 	}
 	for j := range c.Placings {
-		v.placing(fmt.Sprintf("%s.placings[%d]", place, j), o, c, &c.Placings[j], placed)
+		v.placing(fmt.Sprintf("%s.placings[%d]", place, j), c, &c.Placings[j])
 	}
 }
 
-func (v *validator) placing(place string, o *Order, c *Cake, p *Placing, placed map[ID]int64) {
-	line := slices.IndexFunc(o.Lines, func(l OrderLine) bool { return l.ID == p.Line })
-	if line < 0 {
-		v.say(place+".line", "no line %q is in the order", p.Line)
-		return
-	}
+// placing checks a place on a cake. What lies there may be of a line that the order has fewer of, or has no more: what
+// is ordered changes without the drawing, and the drawing says so.
+func (v *validator) placing(place string, c *Cake, p *Placing) {
 	within(v, place+".quantity", p.Quantity, 1, MostPieces)
-	if placed[p.Line] += min(max(0, p.Quantity), MostPieces); placed[p.Line] > o.Lines[line].Quantity {
-		v.say(place+".quantity", "makes %d of this line on the cakes; %d are ordered", placed[p.Line],
-			o.Lines[line].Quantity)
-	}
 	v.written(place+".note", p.Note)
 	for _, l := range []struct {
 		field string

@@ -4267,7 +4267,7 @@ export interface components {
         Finding: {
             cake: string;
             /** @enum {string} */
-            case: "over-edge" | "past-top" | "past-foot" | "under-tier" | "no-holder" | "holder-deep" | "holder-short" | "stem-short" | "stem-weak" | "no-box";
+            case: "more-laid" | "over-edge" | "past-top" | "past-foot" | "under-tier" | "no-holder" | "holder-deep" | "holder-short" | "stem-short" | "stem-weak" | "no-box";
             placing: string;
             working: components["schemas"]["Working"];
         };

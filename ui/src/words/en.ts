@@ -112,6 +112,8 @@ export default {
   },
   figure: {
     over: "too much by",
+    laid: "laid on cakes",
+    ordered: "ordered",
     long: "long",
     broad: "broad",
     "above-the-foot": "above the foot of its tier",

@@ -11,6 +11,8 @@ export function findingWords(f: Finding): string {
   const over = millimetres(f.working.result.value);
   const figure = (name: string) => millimetres(f.working.inputs.find((i) => i.name === name)?.value ?? 0);
   switch (f.case) {
+    case "more-laid":
+      return t("{n} more of it are laid on cakes than are ordered.", { n: f.working.result.value });
     case "over-edge":
       return t("Its tip stands {over} over the edge of its tier.", { over });
     case "past-top":
