@@ -91,8 +91,6 @@ func (v *validator) approvals(place string, o *Order) {
 		}
 		if a.By.IsZero() {
 			v.say(at+".by", "is missing; say when the client's word is expected")
-		} else if a.By.Compare(o.Leaves) >= 0 {
-			v.say(at+".by", "is not before the flowers leave")
 		}
 		if !a.Awaited() && a.State != Approved && a.State != AnotherOne {
 			v.say(at+".state", "is %q; to-make, sent, approved or another would be right", a.State)

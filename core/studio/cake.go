@@ -129,15 +129,25 @@ func (v *validator) whole(place string, o *Order) {
 	for i, p := range o.Pictures {
 		v.named(fmt.Sprintf("%s.pictures[%d]", place, i), p.ID, p.Name)
 	}
-	if !o.Eaten.IsZero() && o.Eaten.Compare(o.Leaves) < 0 {
-		v.say(place+".eaten", "is before the flowers leave; the cake is eaten after that")
-	}
 	if len(o.Cakes) > mostCakes {
 		v.say(place+".cakes", "are %d; up to %d would be right", len(o.Cakes), mostCakes)
 		return
 	}
 	for i := range o.Cakes {
 		v.cake(fmt.Sprintf("%s.cakes[%d]", place, i), &o.Cakes[i])
+	}
+}
+
+// dates checks what of an order is to be after it leaves, or before. It is asked where an order is entered; one that
+// is moved later, in a scene or by a fix, is a document all the same.
+func (v *validator) dates(o *Order) {
+	if !o.Eaten.IsZero() && o.Eaten.Compare(o.Leaves) < 0 {
+		v.say("eaten", "is before the flowers leave; the cake is eaten after that")
+	}
+	for i, a := range o.Approvals {
+		if !a.By.IsZero() && a.By.Compare(o.Leaves) >= 0 {
+			v.say(fmt.Sprintf("approvals[%d].by", i), "is not before the flowers leave")
+		}
 	}
 }
 

@@ -61,6 +61,7 @@ func (d *Document) CheckOrder(o Order) Problems {
 	with := *d
 	with.Orders = append(slices.Clone(d.Orders), o)
 	v.order("", o, NewBook(&with))
+	v.dates(&o)
 	for _, before := range d.Orders {
 		for _, l := range before.Lines {
 			if before.ID == o.ID && l.Gone > 0 &&
