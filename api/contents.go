@@ -10,7 +10,7 @@ type ContentsView struct {
 	Allergens  []AllergenView `json:"allergens" doc:"those that its allergies name first"`
 	Uncompared []string       `json:"uncompared" doc:"its allergies that no material and no list names"`
 	NotFood    []PieceView    `json:"notFood" doc:"what has to come off the cake"`
-	Out        []PieceView    `json:"out" doc:"what is put in while they are made and has to be out before they are boxed"`
+	Out        []PieceView    `json:"out" doc:"what has to be out again before they are boxed"`
 	Unsaid     []string       `json:"unsaid" doc:"names of materials of which nobody has said whether they are food"`
 }
 
@@ -35,7 +35,7 @@ type AllergyMet struct {
 	Material string   `json:"material"`
 	Into     string   `json:"into" doc:"the name of what it is put into"`
 	Of       string   `json:"of,omitempty" doc:"the name of the flower"`
-	Avoided  []Avoids `json:"avoided" doc:"schools of techniques that do without it"`
+	Avoided  []Avoids `json:"avoided" doc:"of an order that is asked for: schools that do without"`
 }
 
 // Avoids is a school of a technique that does without something.
@@ -88,6 +88,28 @@ func (a *answer) met(o studio.Order) ([]AllergyMet, []string) {
 	return a.allergiesMet(c.Allergens, ""), c.Uncompared
 }
 
+// metAnew is the same of an order that is being asked for, with the ways of making that do without.
+func (a *answer) metAnew(o studio.Order) ([]AllergyMet, []string) {
+	met, uncompared := a.met(o)
+	if len(met) == 0 {
+		return met, uncompared
+	}
+	i := 0
+	for _, one := range contents.Of(a.Doc, a.Book, o).Allergens {
+		for _, s := range one.Sources {
+			if !one.Concerns {
+				continue
+			}
+			for _, w := range contents.Ways(a.Doc, o, one.Name, s) {
+				met[i].Avoided = append(met[i].Avoided, Avoids{Of: a.Book.Recipe(w.Recipe).Name, Question: w.Question,
+					School: w.School})
+			}
+			i++
+		}
+	}
+	return met, uncompared
+}
+
 func (a *answer) allergiesMet(all []contents.Allergen, order string) []AllergyMet {
 	met := []AllergyMet{}
 	for _, one := range all {
@@ -99,10 +121,6 @@ func (a *answer) allergiesMet(all []contents.Allergen, order string) []AllergyMe
 				Into: a.Book.Recipe(s.Through[len(s.Through)-1]).Name, Avoided: []Avoids{}}
 			if len(s.Through) > 1 {
 				m.Of = a.Book.Recipe(s.Through[0]).Name
-			}
-			for _, w := range s.Avoided {
-				m.Avoided = append(m.Avoided, Avoids{Of: a.Book.Recipe(w.Recipe).Name, Question: w.Question,
-					School: w.School})
 			}
 			met = append(met, m)
 		}

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -27,7 +26,7 @@ type SheetView struct {
 	Packing   handover.Packing `json:"packing"`
 	Lent      []PieceView      `json:"lent" doc:"holders that come back"`
 	Boxes     []Named          `json:"boxes" doc:"those that the studio has"`
-	Proposed  []BoxView        `json:"proposed" doc:"boxes that would hold what is laid on its cakes, and what lies where in each"`
+	Proposed  []BoxView        `json:"proposed" doc:"boxes that would hold what lies on its cakes"`
 	ByEye     []ByEye          `json:"byEye" doc:"flowers of no said size, and those that no box has room for"`
 	Damp      bool             `json:"damp" doc:"the air is damp today: the boxes want a desiccant"`
 	SignedBy  string           `json:"signedBy,omitempty"`
@@ -60,14 +59,11 @@ type SheetLine struct {
 	PackedBy  string    `json:"packedBy,omitempty"`
 }
 
-// dampFrom is the humidity of some hour of the usual day from which boxes want a desiccant, in thousandths.
-const dampFrom studio.PerMille = 650
-
 // OfPacking names an order, and the version of its packing that was seen, 0 where nothing is packed yet.
 type OfPacking struct {
 	Who
 	ID   studio.ID `path:"id"`
-	Seen int64     `header:"If-Match" required:"true" minimum:"0" doc:"the version of the packing that was seen, 0 for none"`
+	Seen int64     `header:"If-Match" required:"true" minimum:"0" doc:"the version that was seen, 0 for none"`
 }
 
 func (o OfPacking) packing() OfPacking { return o }
@@ -280,7 +276,7 @@ func (at *moment) sheetView(o store.OrderState, p store.PackingState) SheetView 
 	v := SheetView{N: at.N, Studio: a.Doc.Name, Order: o.Order, Version: p.Version, Packing: p.Packing,
 		Lines: []SheetLine{}, Lent: []PieceView{}, Boxes: []Named{}, Findings: cake.Findings(a.Doc, a.Book, o.Order)}
 	v.Contents, _ = a.contentsView(o.Order)
-	v.Damp = slices.ContainsFunc(a.Doc.Climate, func(air studio.Air) bool { return air.HumidityPerMille >= dampFrom })
+	v.Damp = handover.Damp(a.Doc)
 	if signed := p.Packing.Signed; signed != nil {
 		v.SignedBy, v.CheckedBy = a.person(signed.Person), a.person(signed.Checked)
 	}

@@ -374,7 +374,7 @@ func (c *change) explainStale(err error, id studio.ID) error {
 type ApprovalView struct {
 	studio.Approval
 	Name  string         `json:"name"`
-	Until *studio.Minute `json:"until,omitempty" doc:"the latest that its mix may be begun; nothing once it is, or is not needed"`
+	Until *studio.Minute `json:"until,omitempty" doc:"the latest that its mix may be begun"`
 }
 
 func (a *answer) approvals(o studio.Order) []ApprovalView {
@@ -384,15 +384,9 @@ func (a *answer) approvals(o studio.Order) []ApprovalView {
 		if r := a.Book.Recipe(one.Mix); r != nil {
 			v.Name = r.Name
 		}
-		for i := range a.Plan.Lots {
-			l := &a.Plan.Lots[i]
-			if one.Awaited() && l.Recipe == one.Mix && !l.InWork &&
-				slices.ContainsFunc(l.For, func(c studio.Claim) bool { return c.Order == o.ID }) {
-				until := a.AtWork(l.LatestStart)
-				if v.Until == nil || until < *v.Until {
-					v.Until = &until
-				}
-			}
+		if latest, waits := a.Plan.ApprovedBy(o.ID, one); waits {
+			until := a.AtWork(latest)
+			v.Until = &until
 		}
 		views = append(views, v)
 	}

@@ -215,7 +215,7 @@ func (s *Service) promiseView(at *moment, o studio.Order, a *promise.Answer) Pro
 		Takes: at.taken(a.Takes), Harms: at.taken(a.Harms), Moves: a.Moves, Bill: planned.billView(a.Bill),
 		Notes: a.Notes, Searched: a.Searched,
 		ID: string(newID())}
-	v.Met, v.Asks = planned.met(o)
+	v.Met, v.Asks = planned.metAnew(o)
 	v.Findings = cake.Findings(a.Doc, planned.Book, o)
 	if v.Leaves = at.Calendar.Minute(o.Leaves); a.Earliest != nil {
 		nearest := at.Calendar.Minute(*a.Earliest)

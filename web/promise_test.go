@@ -68,8 +68,8 @@ func TestANamedDateIsKeptOnceItIsAccepted(t *testing.T) {
 	assert.NotEqual(t, o["order"].(object)["id"], d.asked(t, "/api/orders", again)["id"], "an answer is used once")
 }
 
-// What is promised of whatever is asked for holds when it is entered, and when its plan is accepted: in time, or as late
-// as was said. BRACTUM_PROMISES asks for as many, from BRACTUM_SEED on.
+// What is promised of whatever is asked for holds when it is entered, and when its plan is accepted: in time, or as
+// late as was said. BRACTUM_PROMISES asks for as many, from BRACTUM_SEED on.
 func TestWhatIsPromisedHoldsWhenItIsAccepted(t *testing.T) {
 	seed := int64(number("BRACTUM_SEED", 1))
 	for n := range int64(number("BRACTUM_PROMISES", 2)) {

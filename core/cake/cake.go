@@ -14,9 +14,10 @@ import (
 // Case is what is amiss with a place on a cake.
 type Case string
 
-// Cases: more of its line is laid than is ordered; its tip stands over the edge, or past the top or the foot of a side; it runs into the tier that stands on its
-// own; its wires have no holder; the holder is deeper than the tier, or shallower than the stem goes in; the free stem
-// is shorter than it is to go in; the stem does not hold the head up; no box has room for it.
+// Cases: more of its line is laid than is ordered; its tip stands over the edge, or past the top or the foot of a side;
+// it runs into the tier that stands on its own; its wires have no holder; the holder is deeper than the tier, or
+// shallower than the stem goes in; the free stem is shorter than it is to go in; the stem does not hold the head up; no
+// box has room for it.
 const (
 	MoreLaid    Case = "more-laid"
 	OverEdge    Case = "over-edge"

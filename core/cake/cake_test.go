@@ -15,7 +15,8 @@ import (
 func laid(change func(*studio.Placing)) (*studio.Document, studio.Order) {
 	doc := demo.Document()
 	o := studio.Order{Name: "Choir", State: studio.OrderOpen, Leaves: studio.MustWallTime("2027-10-04T10:00"),
-		Importance: 10, Lines: []studio.OrderLine{{ID: "line", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"),
+		Importance: 10,
+		Lines: []studio.OrderLine{{ID: "line", Recipe: demo.ID("Magnolia"), Colourway: demo.ID("Oyster"),
 			Quantity: 2, ServiceLevel: 950}},
 		Cakes: []studio.Cake{{ID: "cake", Name: "Anniversary", Tiers: []studio.Tier{
 			{Shape: studio.TierRound, Across: 250_000, Height: 100_000},

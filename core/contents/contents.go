@@ -47,8 +47,6 @@ type Source struct {
 	Material studio.ID `json:"material"`
 	// Through are the recipes from what is asked for down to the mix or part that the material is put into.
 	Through []studio.ID `json:"through"`
-	// Avoided are the ways of making by which it does not come into what is asked for.
-	Avoided []Way `json:"avoided"`
 }
 
 // Way is a school of a technique of a recipe.
@@ -66,9 +64,8 @@ type Piece struct {
 	Most     int64       `json:"most"`
 }
 
-// Of is what is in the lines of an order, and in the holders that its cakes take, whatever state it is in. Lines that name nothing that is in the book count
-// for nothing. It takes time proportional to the closure of its recipes, and that of the book again for each way that
-// may avoid what the order's allergies name.
+// Of is what is in the lines of an order, and in the holders that its cakes take, whatever state it is in. Lines that
+// name nothing that is in the book count for nothing. It takes time proportional to the closure of its recipes.
 func Of(doc *studio.Document, book *studio.Book, o studio.Order) Contents {
 	if slices.ContainsFunc(o.Lines, func(l studio.OrderLine) bool { return book.Of(l.Made()) == nil }) {
 		book = studio.NewBook(withOrder(doc, o)) // with what is made otherwise for it alone
@@ -96,16 +93,18 @@ func Of(doc *studio.Document, book *studio.Book, o studio.Order) Contents {
 	for _, name := range slices.Sorted(maps.Keys(w.sources)) {
 		a := Allergen{Name: name, Concerns: slices.ContainsFunc(o.Allergies, alike(name))}
 		for _, key := range slices.Sorted(maps.Keys(w.sources[name])) {
-			s := *w.sources[name][key]
-			if s.Avoided = []Way{}; a.Concerns {
-				s.Avoided = avoiding(doc, o, name, s)
-			}
-			a.Sources = append(a.Sources, s)
+			a.Sources = append(a.Sources, *w.sources[name][key])
 		}
 		c.Allergens = append(c.Allergens, a)
 	}
 	slices.SortStableFunc(c.Allergens, func(a, b Allergen) int {
-		return cmp.Or(byTrue(b.Concerns, a.Concerns), cmp.Compare(a.Name, b.Name))
+		switch {
+		case a.Concerns == b.Concerns:
+			return 0 // they are by name already
+		case a.Concerns:
+			return -1
+		}
+		return 1
 	})
 	known := doc.Allergens()
 	for _, allergy := range o.Allergies {
@@ -153,16 +152,6 @@ func withOrder(doc *studio.Document, o studio.Order) *studio.Document {
 	with.Orders = slices.DeleteFunc(slices.Clone(doc.Orders), func(other studio.Order) bool { return other.ID == o.ID })
 	with.Orders = append(with.Orders, o)
 	return &with
-}
-
-func byTrue(a, b bool) int {
-	switch {
-	case a == b:
-		return 0
-	case b:
-		return -1
-	}
-	return 1
 }
 
 func colours(doc *studio.Document, id studio.ID) map[string]studio.ID {
@@ -368,9 +357,9 @@ func (w *walk) put(id studio.ID, through []studio.ID, key piece, many amounts) {
 	w.pieces[key].add(many)
 }
 
-// avoiding are the schools of techniques, of what a source goes through, by which its material does not bring an
-// allergen into an order that way.
-func avoiding(doc *studio.Document, o studio.Order, allergen string, s Source) []Way {
+// Ways are the schools of techniques, of what a source goes through, by which its material does not bring an allergen
+// into a line of an order that way. It takes the time of Of, and of a book, for each school.
+func Ways(doc *studio.Document, o studio.Order, allergen string, s Source) []Way {
 	ways := []Way{}
 	for i := range doc.Recipes {
 		r := &doc.Recipes[i]

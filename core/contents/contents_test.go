@@ -49,7 +49,8 @@ func TestAnAllergyIsFoundInTheGlue(t *testing.T) {
 		s := c.Allergens[0].Sources[0]
 		assert.Equal(t, "Dried egg white", book.Material(s.Material).Name)
 		assert.Equal(t, r.ID, s.Through[0])
-		for _, way := range s.Avoided {
+		for _, way := range contents.Ways(doc, order([]string{"egg"}, studio.OrderLine{Recipe: r.ID,
+			Colourway: demo.ID("Oyster"), Quantity: 3}), c.Allergens[0].Name, s) {
 			with := *doc
 			with.Recipes = slices.Clone(doc.Recipes)
 			for j := range with.Recipes {

@@ -190,6 +190,14 @@ func (p *Packing) Rest() Packing {
 	return Packing{Lines: []Packed{}, Out: p.Out, Boxes: []Boxed{}, Returned: p.Returned, After: p.After}
 }
 
+// dampFrom is the humidity from which boxes want a desiccant.
+const dampFrom studio.PerMille = 650
+
+// Damp is true where some hour of the room's usual day is so damp that boxes want a desiccant.
+func Damp(doc *studio.Document) bool {
+	return slices.ContainsFunc(doc.Climate, func(air studio.Air) bool { return air.HumidityPerMille >= dampFrom })
+}
+
 // Lent is how many of each holder that comes back go with an order's cakes.
 func Lent(book *studio.Book, o *studio.Order) map[studio.ID]int64 {
 	lent := map[studio.ID]int64{}

@@ -71,6 +71,14 @@ func TestAPartLeavesWhenThatIsSaid(t *testing.T) {
 	assert.ErrorContains(t, err, "only an open order")
 }
 
+// One damp hour of the usual day is enough for a desiccant.
+func TestADampDayWantsDesiccant(t *testing.T) {
+	doc := &studio.Document{Climate: []studio.Air{{HumidityPerMille: 500}, {HumidityPerMille: 649}}}
+	assert.False(t, handover.Damp(doc))
+	doc.Climate[0].HumidityPerMille = 650
+	assert.True(t, handover.Damp(doc))
+}
+
 // Only what was lent comes back, no more of it than was lent, and each is booked once.
 func TestWhatWasLentComesBack(t *testing.T) {
 	book := studio.NewBook(&studio.Document{Materials: []studio.Material{

@@ -83,9 +83,20 @@ func TestAMixWaitsForItsApproval(t *testing.T) {
 	}
 	waits.Approvals[0].By = studio.MustWallTime("2027-09-20T07:00")
 	late := planned()
+	until, asked := late.ApprovedBy(waits.ID, waits.Approvals[0])
+	require.True(t, asked)
+	for _, l := range late.Lots {
+		for _, c := range l.For {
+			if l.Recipe == mix && !l.InWork && c.Order == waits.ID {
+				assert.LessOrEqual(t, until, l.LatestStart)
+			}
+		}
+	}
 	of, _ := first(late)
 	assert.GreaterOrEqual(t, of, doc.Now)
 	waits.Approvals[0].State = studio.Approved
+	_, asked = late.ApprovedBy(waits.ID, waits.Approvals[0])
+	assert.False(t, asked)
 	assert.Equal(t, before.Tasks, planned().Tasks)
 	waits.Approvals[0].By = waits.Leaves
 	assert.Equal(t, "approvals[0].by", doc.CheckOrder(*waits)[0].Place)

@@ -55,6 +55,19 @@ func (d *Document) mixName(id ID) string {
 	return string(id)
 }
 
+// ApprovedBy is until when a client's word on an approval of an order is in time: the latest minute at which the first
+// of the lots that wait for it may be begun; false where none does.
+func (p *Plan) ApprovedBy(order ID, a Approval) (latest Minute, waits bool) {
+	for i := range p.Lots {
+		l := &p.Lots[i]
+		if a.Awaited() && l.Recipe == a.Mix && !l.InWork && (!waits || l.LatestStart < latest) &&
+			slices.ContainsFunc(l.For, func(c Claim) bool { return c.Order == order }) {
+			latest, waits = l.LatestStart, true
+		}
+	}
+	return latest, waits
+}
+
 // approved are the approvals that a lot of a mix waits for: those of the orders that it is for.
 func (r *router) approved(l *Lot) (gates []ID) {
 	for i := range r.doc.Orders {

@@ -65,8 +65,8 @@ func Ordered(gate ID) (material ID, ok bool) {
 	return ID(rest), ok
 }
 
-// Outside are the gates of a document, the approvals that its orders wait for, and of each material that a supplier sells one for what is
-// not on its way: it opens when that would be there if it were ordered now.
+// Outside are the gates of a document, the approvals that its orders wait for, and of each material that a supplier
+// sells one for what is not on its way: it opens when that would be there if it were ordered now.
 func (d *Document) Outside(c Calendar) []Gate {
 	all := append(slices.Clone(d.Gates), d.Approvals(c)...)
 	for i := range d.Materials {

@@ -2950,7 +2950,7 @@ export interface components {
         };
         AllergyMet: {
             allergen: string;
-            /** @description schools of techniques that do without it */
+            /** @description of an order that is asked for: schools that do without */
             avoided: components["schemas"]["Avoids"][];
             /** @description the name of what it is put into */
             into: string;
@@ -2998,7 +2998,7 @@ export interface components {
             state: string;
             /**
              * Format: int64
-             * @description the latest that its mix may be begun; nothing once it is, or is not needed
+             * @description the latest that its mix may be begun
              */
             until?: number;
         };
@@ -3727,7 +3727,7 @@ export interface components {
             allergens: components["schemas"]["AllergenView"][];
             /** @description what has to come off the cake */
             notFood: components["schemas"]["PieceView"][];
-            /** @description what is put in while they are made and has to be out before they are boxed */
+            /** @description what has to be out again before they are boxed */
             out: components["schemas"]["PieceView"][];
             /** @description its allergies that no material and no list names */
             uncompared: string[];
@@ -6427,7 +6427,7 @@ export interface components {
             n: number;
             order: components["schemas"]["Order"];
             packing: components["schemas"]["Packing"];
-            /** @description boxes that would hold what is laid on its cakes, and what lies where in each */
+            /** @description boxes that would hold what lies on its cakes */
             proposed: components["schemas"]["BoxView"][];
             signedBy?: string;
             studio: string;
@@ -13483,7 +13483,7 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
-                /** @description the version of the packing that was seen, 0 for none */
+                /** @description the version that was seen, 0 for none */
                 "If-Match": number;
             };
             path: {
@@ -13698,7 +13698,7 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
-                /** @description the version of the packing that was seen, 0 for none */
+                /** @description the version that was seen, 0 for none */
                 "If-Match": number;
             };
             path: {
@@ -13805,7 +13805,7 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
-                /** @description the version of the packing that was seen, 0 for none */
+                /** @description the version that was seen, 0 for none */
                 "If-Match": number;
             };
             path: {
@@ -14085,7 +14085,7 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
-                /** @description the version of the packing that was seen, 0 for none */
+                /** @description the version that was seen, 0 for none */
                 "If-Match": number;
             };
             path: {
@@ -14503,7 +14503,7 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
-                /** @description the version of the packing that was seen, 0 for none */
+                /** @description the version that was seen, 0 for none */
                 "If-Match": number;
             };
             path: {
@@ -14659,7 +14659,7 @@ export interface operations {
                 "Command-Id": string;
                 /** @description who is at this bench */
                 Person: string;
-                /** @description the version of the packing that was seen, 0 for none */
+                /** @description the version that was seen, 0 for none */
                 "If-Match": number;
             };
             path: {
