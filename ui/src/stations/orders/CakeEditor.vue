@@ -9,6 +9,7 @@ import RowsTable from "../../parts/fields/RowsTable.vue";
 import { typed } from "../../number";
 import { findingWords } from "../../words/placings";
 import { t } from "../../words/said";
+import { useLineColours } from "./colours";
 import type { DraftLine } from "./draft";
 
 /** The cakes of an order: their tiers, and where on them its flowers go. What is laid and not ordered yet is ordered. */
@@ -26,10 +27,7 @@ const ordered = computed(() =>
 const holders = computed(() =>
   (workshop.value?.materials ?? []).filter((m) => m.holder && !m.outOfUse).map((m) => ({ value: m.id, title: m.name })),
 );
-const colour = (line: string) => {
-  const l = lines.value.find((one) => one.id === line);
-  return l && flower(l)?.colours[l.colourway];
-};
+const colour = useLineColours(() => lines.value);
 
 const tierColumns = computed<Column[]>(() => [
   {

@@ -11,6 +11,7 @@ import { useTimes } from "../../format";
 import { findingWords } from "../../words/placings";
 import PaperFoot from "../bench/PaperFoot.vue";
 import BoxLabels from "./BoxLabels.vue";
+import { useLineColours } from "./colours";
 import HandoverSheet from "./HandoverSheet.vue";
 
 /** One order is packed, signed off and handed over; beside that, the sheet that goes with it. */
@@ -72,11 +73,7 @@ watch(
   },
   { immediate: true },
 );
-const flower = (recipe: string) => studio.value?.flowers.find((f) => f.id === recipe);
-const colour = (line: string) => {
-  const l = sheet.value?.order.lines.find((one) => one.id === line);
-  return l && flower(l.recipe)?.colours[l.colourway];
-};
+const colour = useLineColours(() => sheet.value?.order.lines);
 function takeBoxes() {
   const dry = sheet.value?.damp || undefined;
   boxes.value = (sheet.value?.proposed ?? []).map((b) => ({ box: b.box, holds: b.says, dry }));

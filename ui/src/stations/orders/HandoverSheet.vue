@@ -1,25 +1,17 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Schemas } from "../../api/client";
-import { useStudio } from "../../api/queries";
 import CakeDrawing from "../../drawings/CakeDrawing.vue";
 import { length, stockOf, useTimes } from "../../format";
+import { useLineColours } from "./colours";
 import { t, word } from "../../words/said";
 
 /** What goes with an order to whoever receives it, from top to bottom as somebody unpacks it. */
 const props = defineProps<{ sheet: Schemas["SheetView"] }>();
-const { data: studio } = useStudio();
 const times = useTimes();
 const order = computed(() => props.sheet.order);
 const line = (id: string) => props.sheet.lines.find((l) => l.line === id);
-const flower = (id: string) => {
-  const l = order.value.lines.find((one) => one.id === id);
-  return l && studio.value?.flowers.find((f) => f.id === l.recipe);
-};
-const colour = (id: string) => {
-  const l = order.value.lines.find((one) => one.id === id);
-  return l && flower(id)?.colours[l.colourway];
-};
+const colour = useLineColours(() => order.value.lines);
 const packed = (id: string) => props.sheet.packing.lines.find((l) => l.line === id);
 /** How many of a line are in the boxes: as they were counted in, else as they are ordered. */
 const many = (l: Schemas["SheetLine"]) => {
