@@ -21,7 +21,7 @@ type searching struct {
 	view  SearchView
 	begun time.Time
 	stop  func()
-	until <-chan struct{} // closed when the time is up, or when it is stopped
+	until context.Context // over when the time is up, or when it is stopped
 	done  sync.WaitGroup
 }
 
@@ -110,9 +110,7 @@ func (g *searching) begin(how string, seconds int64) bool {
 	if g.view.Running {
 		return false
 	}
-	stopped := make(chan struct{})
-	g.until, g.stop = stopped, sync.OnceFunc(func() { close(stopped) })
-	time.AfterFunc(time.Duration(seconds)*time.Second, g.stop)
+	g.until, g.stop = context.WithTimeout(context.Background(), time.Duration(seconds)*time.Second)
 	g.begun, g.view = time.Now(), SearchView{Running: true, How: how, Seconds: seconds}
 	return true
 }
@@ -164,14 +162,17 @@ func (s *Service) search(seed int64, how string) {
 }
 
 func (s *Service) searchFrom(seed int64, how string) (ended string, err error) {
-	at, err := s.settled(context.Background())
+	settled, err := s.situations.Settled(s.searching.until)
+	if s.searching.until.Err() != nil {
+		return "nothing better", nil // its time was up before there was a plan to begin from
+	}
 	if err != nil {
 		return "", err
 	}
-	a := at.latestAnswer()
+	a := momentOf(settled).latestAnswer()
 	s.searching.from(a.Plan)
 	var told time.Time
-	options := plan.Options{Steps: math.MaxInt32, Seed: seed, Stop: s.searching.until, Report: func(p plan.Progress) {
+	options := plan.Options{Steps: math.MaxInt32, Seed: seed, Stop: s.searching.until.Done(), Report: func(p plan.Progress) {
 		s.searching.further(p)
 		if time.Since(told) > toldEach {
 			told = time.Now()
@@ -189,7 +190,7 @@ func (s *Service) searchFrom(seed int64, how string) (ended string, err error) {
 		return "nothing better", nil
 	}
 	if err := s.store.PutOffer(context.Background(),
-		store.Offer{ID: newID(), Base: at.N, How: how, Steps: int64(made.Steps), Plan: made}); err != nil {
+		store.Offer{ID: newID(), Base: settled.N, How: how, Steps: int64(made.Steps), Plan: made}); err != nil {
 		return "", err
 	}
 	return "found", s.situations.Offered(context.Background())
