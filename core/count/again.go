@@ -54,7 +54,7 @@ type settled struct {
 	last   int           // the highest ordinal of lots used up
 	now    studio.Minute // by which remainders of a mix are judged
 	hour   studio.Minute // by which the time to make more is
-	apart  map[studio.ID]bool
+	apart  map[studio.ID]int
 	item   Item
 	lots   []studio.Lot
 	links  []studio.Link
@@ -152,7 +152,7 @@ func (c *counter) againFrom(item *Item, s *settled) bool {
 	if judged && s.now != c.doc.Now || remade && s.hour != c.hour() ||
 		len(c.result.Lots)+len(s.lots) > mostLots || !c.alone(item) ||
 		s.last != c.doc.Ordinals[item.Key] ||
-		!maps.Equal(s.apart, c.apart[item.Key]) ||
+		!maps.Equal(s.apart, c.aside(item)) ||
 		!slices.EqualFunc(s.needs, item.needs, equal) ||
 		!slices.Equal(s.weighs, c.importances(item.needs)) ||
 		!slices.EqualFunc(
@@ -203,7 +203,7 @@ func (c *counter) keep(item *Item, settle func()) {
 		last:   c.doc.Ordinals[item.Key],
 		now:    c.doc.Now,
 		hour:   c.hour(),
-		apart:  c.apart[item.Key],
+		apart:  c.aside(item),
 	}
 	stock := c.shelf.Finished(item.Key)
 	for _, l := range stock {

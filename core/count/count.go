@@ -147,6 +147,7 @@ type counter struct {
 	important map[studio.ID]int64          // of orders
 	full      bool                         // there are as many lots as there may be
 	apart     classes                      // of orders that are not gathered together
+	approving []approving                  // orders whose client is to approve a mix
 	settled   map[string]settled           // of this time
 	before    map[string]settled           // of the first
 	dueOf     map[studio.ID]studio.Minute  // when orders are
@@ -179,7 +180,7 @@ func (k *Counter) up(doc *studio.Document, time int, apart classes) (*Result, cl
 		items: map[string]*Item{}, wanted: map[studio.ID]studio.Minute{},
 		work: map[string][]*studio.WorkLot{}, freed: map[studio.ID][]studio.Claim{}, taken: map[string]map[int]bool{},
 		last: map[string]int{}, plain: map[studio.ID]int64{}, important: map[studio.ID]int64{},
-		onward: make([]onward, 0, roomFor(k.size.onward)), apart: apart, settled: k.settled[time], before: k.settled[0],
+		onward: make([]onward, 0, roomFor(k.size.onward)), apart: apart, approving: approvals(doc), settled: k.settled[time], before: k.settled[0],
 		result: &Result{Items: []Item{}, Lots: make([]studio.Lot, 0, roomFor(k.size.lots)),
 			Links: make(
 				[]studio.Link,
@@ -441,7 +442,7 @@ func (c *counter) settle(item *Item) {
 		}
 	}
 	batched, pooled := freshApart(rest)
-	for _, needs := range c.apart.divide(item.Key, pooled) {
+	for _, needs := range divide(c.aside(item), pooled) {
 		c.gatherAll(item, r, needs, c.gather)
 	}
 	c.gatherAll(item, r, batched, c.gatherBatches)

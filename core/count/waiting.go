@@ -2,6 +2,7 @@ package count
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 
 	"bractum/core/studio"
@@ -9,26 +10,75 @@ import (
 
 // What waits for a material must not keep back what does not: where orders of a lot would wait and
 // others of it would not, they are gathered apart, so that what is on hand goes to those that are
-// due first.
+// due first. So are the orders whose client is to approve a mix, in all that it goes into: each apart,
+// for each waits for a word of its own.
 
 // classes say, by gather key, which orders wait for a material: they are gathered apart from others.
 type classes map[string]map[studio.ID]bool
 
-// divide divides needs of an item into those of orders that do not wait, and those of others.
-func (c classes) divide(key string, needs []need) [][]need {
-	waits := c[key]
-	if len(waits) == 0 {
+// aside are the orders of an item that are gathered apart from others, by class: those of one class are gathered
+// together, those that are not in it as well.
+func (c *counter) aside(item *Item) map[studio.ID]int {
+	var all map[studio.ID]int
+	put := func(order studio.ID, class int) {
+		if all == nil {
+			all = map[studio.ID]int{}
+		}
+		all[order] = class
+	}
+	for order := range c.apart[item.Key] {
+		put(order, 1)
+	}
+	for i, a := range c.approving {
+		if c.coloured(item, a.mix) {
+			put(a.order, 2+i)
+		}
+	}
+	return all
+}
+
+// approving is a mix that the client of an order is to approve.
+type approving struct{ order, mix studio.ID }
+
+func approvals(doc *studio.Document) (all []approving) {
+	for i := range doc.Orders {
+		for _, a := range doc.Orders[i].Approvals {
+			if doc.Orders[i].State == studio.OrderOpen && a.Awaited() {
+				all = append(all, approving{doc.Orders[i].ID, a.Mix})
+			}
+		}
+	}
+	return all
+}
+
+// coloured is true of an item that is a mix, or has it in it.
+func (c *counter) coloured(item *Item, mix studio.ID) bool {
+	var in func(studio.ID) bool
+	in = func(id studio.ID) bool {
+		return id == mix || slices.ContainsFunc(c.book.Of(studio.Made{Recipe: id}).Blend,
+			func(b studio.Ingredient) bool { return b.Mix != "" && in(b.Mix) })
+	}
+	return in(item.Recipe) || slices.ContainsFunc(slices.Collect(maps.Values(item.Mixes)), in)
+}
+
+// divide divides needs of an item into those of orders that nothing sets apart, and those of each class.
+func divide(aside map[studio.ID]int, needs []need) [][]need {
+	if len(aside) == 0 {
 		return [][]need{needs}
 	}
-	var two [2][]need
+	groups := map[int][]need{}
 	for _, n := range needs {
 		class := 0
-		if slices.ContainsFunc(n.claims, func(c studio.Claim) bool { return waits[c.Order] }) {
-			class = 1
+		for _, claim := range n.claims {
+			class = max(class, aside[claim.Order])
 		}
-		two[class] = append(two[class], n)
+		groups[class] = append(groups[class], n)
 	}
-	return two[:]
+	var all [][]need
+	for _, class := range slices.Sorted(maps.Keys(groups)) {
+		all = append(all, groups[class])
+	}
+	return all
 }
 
 // part is what a lot needs for one of its orders, or for none, and how soon it must be begun for that.
