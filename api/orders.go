@@ -35,6 +35,43 @@ type OrderView struct {
 	Uncompared    []string         `json:"uncompared" doc:"its allergies that no material and no list names"`
 	TasksDone     int64            `json:"tasksDone"`
 	TasksAll      int64            `json:"tasksAll"`
+	Asks          []Ask            `json:"asks" enum:"late,allergy,accept,approval,lapsed,fell" doc:"why the lead has to look at it, the gravest first"`
+}
+
+// Ask is why the lead has to look at an order.
+type Ask string
+
+// Why the lead has to look at an order: it is late, its flowers hold what they must not, a change of it awaits
+// acceptance, its client's word is waited for, what was said of a quote does not hold any longer, it lost slack.
+const (
+	AskLate     Ask = "late"
+	AskAllergy  Ask = "allergy"
+	AskAccept   Ask = "accept"
+	AskApproval Ask = "approval"
+	AskLapsed   Ask = "lapsed"
+	AskFell     Ask = "fell"
+)
+
+// asks are why the lead has to look at an order that is seen, today being a day.
+func (v *OrderView) asks(today studio.Date) []Ask {
+	o, asks := v.Order, []Ask{}
+	for _, one := range []struct {
+		ask Ask
+		is  bool
+	}{
+		{AskLate, v.Outcome != nil && (v.Outcome.Ready == nil || v.Outcome.Late > 0)},
+		{AskAllergy, o.State != studio.OrderCancelled && len(v.Met)+len(v.Uncompared) > 0},
+		{AskAccept, v.Pending},
+		{AskApproval, o.State == studio.OrderOpen && slices.ContainsFunc(o.Approvals, studio.Approval.Awaited)},
+		{AskLapsed, o.State == studio.OrderQuote && o.Quoted != nil && !o.Quoted.Until.IsZero() &&
+			o.Quoted.Until.Compare(today) < 0},
+		{AskFell, v.Fell != nil},
+	} {
+		if one.is {
+			asks = append(asks, one.ask)
+		}
+	}
+	return asks
 }
 
 // LineThere is how many flowers of a line are still to leave, and could leave now.
@@ -480,7 +517,7 @@ func (at *moment) orderViews() []OrderView {
 	if best != at.inForce {
 		work[best], buys[best] = best.workByOrder(), best.buysByOrder()
 	}
-	atHand := bench.New(at.inForce.Doc, at.inForce.Plan)
+	atHand, today := bench.New(at.inForce.Doc, at.inForce.Plan), at.Calendar.Date(at.Now)
 	for _, state := range at.Orders {
 		v := OrderView{Order: state.Order, Version: state.Version, Pending: state.Pending(), Buys: []OrderBuy{},
 			Lines: []LineThere{}}
@@ -513,6 +550,7 @@ func (at *moment) orderViews() []OrderView {
 			done := work[from][state.Order.ID]
 			v.TasksDone, v.TasksAll = done.Done, done.Of
 		}
+		v.Asks = v.asks(today)
 		views = append(views, v)
 	}
 	states := []studio.OrderState{studio.OrderOpen, studio.OrderQuote, studio.OrderLeft, studio.OrderCancelled}

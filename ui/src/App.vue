@@ -166,17 +166,19 @@ useEventListener("keydown", press);
   flex-wrap: wrap;
 }
 .house span {
-  max-width: 13ch;
+  max-width: 10ch;
   overflow: hidden;
-  text-overflow: ellipsis;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-height: 1.1;
 }
 .house {
   display: flex;
   align-items: center;
   gap: 8px;
   font-family: var(--name);
-  font-size: 1.2667rem;
-  white-space: nowrap;
+  font-size: 1.0667rem;
 }
 nav {
   flex: 1;

@@ -5362,6 +5362,8 @@ export interface components {
         OrderView: {
             /** @description what its client is to approve before it is mixed */
             approvals: components["schemas"]["ApprovalView"][];
+            /** @description why the lead has to look at it, the gravest first */
+            asks: ("late" | "allergy" | "accept" | "approval" | "lapsed" | "fell")[];
             /** @description what has to be ordered for it */
             buys: components["schemas"]["OrderBuy"][];
             /** @description when a late order could leave with its safety span */

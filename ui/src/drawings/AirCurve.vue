@@ -96,6 +96,6 @@ text {
   font-family: var(--count);
 }
 .stall {
-  fill: #a32740;
+  fill: var(--late);
 }
 </style>

@@ -163,7 +163,7 @@ const leaf = (p: Schemas["Placing"]) =>
   fill-opacity: 0.8;
 }
 .wrong .lies {
-  stroke: #a32740;
+  stroke: var(--late);
   stroke-width: 1.8;
   stroke-dasharray: 3 2;
 }

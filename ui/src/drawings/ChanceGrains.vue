@@ -58,7 +58,7 @@ circle {
   fill: var(--leaf);
 }
 circle.late {
-  fill: #a32740;
+  fill: var(--late);
 }
 .base {
   stroke: var(--wire);

@@ -40,6 +40,6 @@ defineProps<{ state: string; size?: number }>();
   color: var(--leaf);
 }
 .spoilt {
-  color: #a32740;
+  color: var(--late);
 }
 </style>

@@ -71,7 +71,7 @@ const out = useMutation({
   line-height: 1.2;
 }
 .nobody {
-  color: #a32740;
+  color: var(--late);
 }
 .menu {
   display: grid;

@@ -20,7 +20,7 @@ const text = computed(() => {
 .problem {
   margin: 8px 0;
   padding: 10px 14px;
-  border-left: 4px solid #a32740;
+  border-left: 4px solid var(--late);
   background: var(--petal-wash);
   font-weight: 600;
 }

@@ -250,7 +250,7 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
   margin-top: 14px;
 }
 .flaw {
-  color: #a32740;
+  color: var(--late);
   font-weight: 600;
 }
 .theirs {

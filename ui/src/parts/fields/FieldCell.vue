@@ -127,14 +127,14 @@ textarea:focus {
   outline: none;
 }
 .flawed {
-  border-color: #a32740 !important;
+  border-color: var(--late) !important;
   background: var(--petal-wash) !important;
 }
 .flaw {
   display: block;
   max-width: 16rem;
   white-space: normal;
-  color: #a32740;
+  color: var(--late);
 }
 .figure {
   font-variant-numeric: tabular-nums;

@@ -222,7 +222,7 @@ h1 {
   transform-origin: center;
 }
 .stiffens.late {
-  color: #a32740;
+  color: var(--late);
 }
 .run h2 {
   font-size: 1.3rem;

@@ -429,7 +429,7 @@ watch(
 }
 .said.short {
   background: var(--petal-wash);
-  border-color: #a32740;
+  border-color: var(--late);
 }
 .back {
   color: #98405a;

@@ -71,7 +71,7 @@ async function tell(k: Kept) {
   margin: 0 0 0.8rem;
   padding: 0.6rem 1rem;
   background: var(--petal-wash);
-  border-left: 5px solid #a32740;
+  border-left: 5px solid var(--late);
   font-size: 1.1rem;
 }
 .refused p {

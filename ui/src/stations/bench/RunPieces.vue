@@ -97,6 +97,6 @@ button {
   border-radius: 50%;
 }
 .broken .mark {
-  color: #a32740;
+  color: var(--late);
 }
 </style>

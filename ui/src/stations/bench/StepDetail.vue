@@ -120,7 +120,7 @@ small {
   background: var(--petal);
 }
 .out b {
-  color: #a32740;
+  color: var(--late);
 }
 .look,
 .wrong {

@@ -183,7 +183,7 @@ const says: Record<string, string> = {
   padding: 22px 26px;
 }
 .large {
-  color: #a32740;
+  color: var(--late);
   font-weight: 600;
 }
 .list {

@@ -221,7 +221,7 @@ function drop() {
   color: inherit;
 }
 .drop {
-  color: #a32740;
+  color: var(--late);
 }
 .naming {
   display: flex;

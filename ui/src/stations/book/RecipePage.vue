@@ -549,7 +549,7 @@ h1 input:focus {
   margin: 0 0 12px;
   padding: 8px 14px 8px 30px;
   background: var(--petal-wash);
-  border-left: 4px solid #a32740;
+  border-left: 4px solid var(--late);
 }
 p.problems {
   padding-left: 14px;

@@ -288,7 +288,7 @@ li.open {
   font-weight: 650;
 }
 li.flawed {
-  color: #a32740;
+  color: var(--late);
 }
 .more {
   color: var(--leaf);
@@ -316,7 +316,7 @@ li.flawed {
   min-width: 0;
 }
 .flaw {
-  color: #a32740;
+  color: var(--late);
   font-weight: 600;
   margin: 0;
 }

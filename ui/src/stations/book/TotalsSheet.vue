@@ -133,7 +133,7 @@ p {
   margin: 2px 0 6px;
 }
 .missing {
-  color: #a32740;
+  color: var(--late);
   font-weight: 600;
 }
 dl {

@@ -55,7 +55,7 @@ const next = computed(() => props.shelf.taken[0]);
   margin: 4px 0 0;
 }
 .none {
-  color: #a32740;
+  color: var(--late);
 }
 .wells {
   display: flex;

@@ -244,7 +244,7 @@ const left = computed(() =>
   list-style: none;
   padding: 0;
   margin: 0 0 8px;
-  color: #a32740;
+  color: var(--late);
 }
 .amiss b {
   display: inline-block;

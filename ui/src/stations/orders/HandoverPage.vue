@@ -356,7 +356,7 @@ h2 {
   font-weight: 650;
 }
 .wrong {
-  color: #a32740;
+  color: var(--late);
   font-weight: 650;
 }
 figure {

@@ -111,7 +111,7 @@ p {
   margin: 6px 0;
 }
 .cannot {
-  color: #a32740;
+  color: var(--late);
   font-weight: 650;
 }
 .does {

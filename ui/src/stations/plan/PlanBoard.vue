@@ -502,10 +502,10 @@ path.chosen {
   cursor: pointer;
 }
 .flag path.late {
-  stroke: #a32740;
+  stroke: var(--late);
 }
 .flag text.late {
-  fill: #a32740;
+  fill: var(--late);
 }
 .now {
   stroke: var(--petal);

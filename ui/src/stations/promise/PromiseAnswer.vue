@@ -189,7 +189,7 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
 
 <style scoped>
 .met {
-  color: #a32740;
+  color: var(--late);
   font-weight: 650;
   margin: 4px 0;
 }
@@ -203,7 +203,7 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
   --word: var(--dust);
 }
 .answer.not {
-  --word: #a32740;
+  --word: var(--late);
 }
 .answer:not([data-verdict]) {
   --word: var(--vein);

@@ -144,7 +144,7 @@ svg {
   fill: var(--dust);
 }
 .other.late {
-  fill: #a32740;
+  fill: var(--late);
 }
 .asked line,
 .nearest line {

@@ -111,7 +111,7 @@ svg {
   stroke-width: 3;
 }
 .moves.later {
-  stroke: #a32740;
+  stroke: var(--late);
 }
 circle.was {
   fill: var(--sheet);

@@ -112,6 +112,6 @@ const current = computed(() =>
   margin-right: 8px;
 }
 .minus {
-  color: #a32740;
+  color: var(--late);
 }
 </style>

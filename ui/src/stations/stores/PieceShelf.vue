@@ -179,6 +179,6 @@ td.bar span {
   opacity: 0.55;
 }
 .minus {
-  color: #a32740;
+  color: var(--late);
 }
 </style>

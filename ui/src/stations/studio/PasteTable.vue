@@ -120,7 +120,7 @@ const brings = computed(() => view.value?.rows.some((r) => r.state === "new" || 
   padding: 16px 20px;
 }
 .late {
-  color: #a32740;
+  color: var(--late);
 }
 .does {
   padding: 8px 12px;

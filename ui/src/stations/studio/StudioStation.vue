@@ -350,7 +350,7 @@ small {
   max-width: 15rem;
 }
 small.none {
-  color: #a32740;
+  color: var(--late);
 }
 .slots {
   display: flex;
