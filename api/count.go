@@ -1,9 +1,12 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
+	"sort"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -18,7 +21,11 @@ import (
 type CountView struct {
 	N       int64        `json:"n"`
 	Pending bool         `json:"pending" doc:"true while something is wished that is not accepted"`
-	Cells   []CountCell  `json:"cells"`
+	Days    int64        `json:"days" doc:"the cells are those whose making must begin within so many days, today among them"`
+	Later   int64        `json:"later" doc:"cells that can wait longer, or are beyond what is sent at once"`
+	Started int64        `json:"started" doc:"pieces to start in all"`
+	Shelf   int64        `json:"fromShelf" doc:"pieces taken dry from the shelf in all"`
+	Cells   []CountCell  `json:"cells" doc:"what must begin first comes first"`
 	Notes   []count.Note `json:"notes"`
 	Orders  []Named      `json:"orders"`
 
@@ -34,6 +41,8 @@ type CountCell struct {
 	FromWork    int64         `json:"fromWork"`
 	Started     int64         `json:"started"`
 	Spare       int64         `json:"spare"`
+	Decided     int64         `json:"decided" doc:"what lots yield that the lead has decided on"`
+	Late        bool          `json:"late,omitempty" doc:"some of it should have been begun by now"`
 	Orders      []studio.ID   `json:"orders"`
 	LatestStart studio.Minute `json:"latestStart"`
 
@@ -59,7 +68,9 @@ var counted = []string{"orders", "work", "stores", "wishes"}
 
 func (s *Service) registerCount(to huma.API) {
 	type counting struct {
-		Wished bool `query:"wished" doc:"as the lead wishes it now, accepted or not"`
+		Wished bool   `query:"wished" doc:"as the lead wishes it now, accepted or not"`
+		Days   int64  `query:"days" minimum:"0" maximum:"400" doc:"what must begin within so many days, today among them; 0 is as many as are seen at once"`
+		Text   string `query:"text" maxLength:"80" doc:"words that are in the name, the colour or a flower of it"`
 	}
 	answerTo := func(at *moment, wished bool) *answer {
 		if wished {
@@ -68,9 +79,9 @@ func (s *Service) registerCount(to huma.API) {
 		return at.inForce
 	}
 	kept(s, to, get("/count", "get-count", "What has to be made"),
-		shows{topics: []string{"orders", "wishes"}, planned: true},
+		shows{topics: []string{"orders", "wishes"}, planned: true, now: true},
 		func(ctx context.Context, at *moment, in *counting) (CountView, error) {
-			v := answerTo(at, in.Wished).countView(at.N)
+			v := at.countView(answerTo(at, in.Wished), in.Days, in.Text)
 			v.Pending = at.wished != nil
 			return v, nil
 		})
@@ -154,24 +165,68 @@ var worded = map[string]string{
 	"let go": "a decision is let go",
 }
 
-func (a *answer) countView(n int64) CountView {
-	v := CountView{N: n, Cells: []CountCell{}, Notes: a.Count.Notes, Orders: []Named{},
+// A count is seen by cells whose making must begin within some days: by as many days as come to seenAtOnce cells at
+// most where nobody says, and never by more than mostCells.
+const (
+	seenAtOnce = 100
+	mostCells  = 200
+)
+
+// spans are the days that a count is seen by where nobody says, the longest first.
+var spans = []int64{400, 7, 2, 1}
+
+// countView are the cells of a count with words in them whose making must begin within some days, or in some of the spans.
+func (at *moment) countView(a *answer, days int64, text string) CountView {
+	v := CountView{N: at.N, Cells: []CountCell{}, Notes: a.Count.Notes, Orders: []Named{},
 		SparesFor: a.Doc.Settings.SparesFor, RemakeMinutes: a.Doc.Settings.RemakeMinutes}
 	for _, o := range a.Doc.Orders {
 		v.Orders = append(v.Orders, Named{ID: o.ID, Name: o.Name})
 	}
+	words := strings.Fields(strings.ToLower(text))
 	for _, item := range a.Count.Items {
-		if a.Book.Of(item.Made()) != nil { // else it went out of the book just now
-			v.Cells = append(v.Cells, a.countCell(item))
+		r := a.Book.Of(item.Made())
+		if r == nil { // it went out of the book just now
+			continue
+		}
+		c := a.countCell(item)
+		if r.Kind != studio.KindMix {
+			v.Started, v.Shelf = v.Started+c.Started, v.Shelf+c.FromShelf
+		}
+		if c.has(words) {
+			v.Cells = append(v.Cells, c)
 		}
 	}
+	slices.SortStableFunc(v.Cells, func(x, y CountCell) int { return cmp.Compare(x.LatestStart, y.LatestStart) })
+	within := func(days int64) int {
+		past := at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(days)), 0)
+		return sort.Search(len(v.Cells), func(i int) bool { return v.Cells[i].LatestStart >= past })
+	}
+	if v.Days = days; days == 0 {
+		for _, v.Days = range spans {
+			if within(v.Days) <= seenAtOnce {
+				break
+			}
+		}
+	}
+	shown := within(v.Days)
+	if v.Days == spans[0] {
+		shown = len(v.Cells)
+	}
+	shown = min(shown, mostCells)
+	v.Later, v.Cells = int64(len(v.Cells)-shown), v.Cells[:shown]
 	return v
+}
+
+// has is true of a cell that has all of some words in its names.
+func (c *CountCell) has(words []string) bool {
+	all := strings.ToLower(strings.Join(append([]string{c.Name, c.Mix}, c.Flowers...), " "))
+	return !slices.ContainsFunc(words, func(w string) bool { return !strings.Contains(all, w) })
 }
 
 func (a *answer) countCell(item count.Item) CountCell {
 	r := a.Book.Of(item.Made())
 	c := CountCell{Key: item.Key, Gross: item.Gross, FromShelf: item.FromShelf, FromWork: item.FromWork,
-		Started: item.Started, Spare: item.Spare,
+		Started: item.Started, Spare: item.Spare, Decided: item.Decided, Late: item.Latest < a.Doc.Now && item.Net > 0,
 		Orders: append(
 			[]studio.ID{},
 			item.Orders...), LatestStart: a.AtWork(item.Latest), Name: r.Name, Form: r.Form, Shape: shapeOf(r),

@@ -107,13 +107,21 @@ type MixUse struct {
 	Name string `json:"name"`
 }
 
-// WiresView are the cutting sheets.
+// WiresView are the cutting sheets of what is taken up in the coming days.
 type WiresView struct {
 	N      int64          `json:"n"`
+	To     studio.Minute  `json:"to" doc:"the wires are those that are taken up before this, and those without a time"`
+	Later  []LaterWires   `json:"later" doc:"days after that, with how many wires are taken up first on each"`
 	Sheets []WireSheet    `json:"sheets"`
 	Others []MaterialLine `json:"others" doc:"tape, stamens and what else is counted out"`
 	Keep   int64          `json:"keepOffcutMicrometres"`
 	Stems  []flower.Stem  `json:"stems" doc:"what carries each flower that is wanted, and whether it holds"`
+}
+
+// LaterWires are the wires of a day that is not shown.
+type LaterWires struct {
+	Day   studio.Date `json:"day"`
+	Wires int64       `json:"wires"`
 }
 
 // TapeAnswer is how much tape of the stock is taken.
@@ -147,10 +155,13 @@ func (s *Service) registerQuantities(to huma.API) {
 	type window struct {
 		Days int64 `query:"days" minimum:"1" maximum:"400" default:"3" doc:"how many days, today among them"`
 	}
+	past := func(at *moment, days int64) studio.Minute {
+		return at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(days)), 0)
+	}
 	kept(s, to, get("/mixing", "get-mixing", "What to weigh in the coming days"),
 		shows{topics: quantities, planned: true, now: true},
 		func(_ context.Context, at *moment, in *window) (MixingView, error) {
-			return at.mixingView(at.Calendar.At(at.Calendar.Date(at.Now+1440*studio.Minute(in.Days)), 0)), nil
+			return at.mixingView(past(at, in.Days)), nil
 		})
 	type one struct {
 		Lot string `path:"lot"`
@@ -165,10 +176,13 @@ func (s *Service) registerQuantities(to huma.API) {
 		func(_ context.Context, _ *moment, in *taping) (TapeAnswer, error) {
 			return TapeAnswer{wire.Tape(in.Body)}, nil
 		})
-	kept(s, to, get("/wires", "get-wires", "What to cut"),
-		shows{topics: []string{"orders", "work"}, planned: true},
-		func(_ context.Context, at *moment, _ *none) (WiresView, error) {
-			return at.inForce.wiresView(at.N), nil
+	type wiring struct {
+		Days int64 `query:"days" minimum:"1" maximum:"400" default:"400" doc:"how many days, today among them"`
+	}
+	kept(s, to, get("/wires", "get-wires", "What to cut in the coming days"),
+		shows{topics: []string{"orders", "work"}, planned: true, now: true},
+		func(_ context.Context, at *moment, in *wiring) (WiresView, error) {
+			return at.wiresView(past(at, in.Days)), nil
 		})
 }
 
@@ -309,14 +323,46 @@ func (a *answer) ingredient(p paste.Portion) Ingredient {
 	return in
 }
 
-func (a *answer) wiresView(n int64) WiresView {
-	v := WiresView{N: n, Sheets: []WireSheet{}, Others: a.materials(false), Keep: int64(a.Doc.Settings.KeepOffcut)}
+// begins is when a task begins; false where it has no time.
+func (a *answer) begins(task studio.ID) (studio.Minute, bool) {
+	t := a.Tasks[task]
+	if t == nil {
+		return 0, false
+	}
+	return t.Start, true
+}
+
+// wiresView are the wires that are taken up before a minute, cut together.
+func (at *moment) wiresView(until studio.Minute) WiresView {
+	a := at.inForce
+	v := WiresView{N: at.N, To: until, Later: []LaterWires{}, Sheets: []WireSheet{}, Others: a.materials(false),
+		Keep: int64(a.Doc.Settings.KeepOffcut)}
 	v.Stems = flower.Stems(a.Doc, a.Book, a.wanted())
 	lots := map[studio.ID]studio.Lot{}
+	var soon, others []studio.Lot
+	days := map[studio.Date][]studio.Lot{}
 	for _, l := range a.Plan.Lots {
 		lots[l.ID] = l
+		if first, timed := wire.First(a.Book, &l, a.begins); timed && first >= until {
+			others, days[at.Calendar.Date(first)] = append(others, l), append(days[at.Calendar.Date(first)], l)
+		} else {
+			soon = append(soon, l)
+		}
 	}
-	for _, sheet := range a.Sheets() {
+	for _, day := range slices.SortedFunc(maps.Keys(days), studio.Date.Compare) {
+		later := LaterWires{Day: day}
+		for _, pieces := range wire.Pieces(a.Book, days[day]) {
+			for _, piece := range pieces {
+				later.Wires += piece.Number
+			}
+		}
+		v.Later = append(v.Later, later)
+	}
+	sheets := a.Sheets()
+	if len(others) > 0 {
+		sheets = wire.Sheets(a.Doc, soon)
+	}
+	for _, sheet := range sheets {
 		i := slices.IndexFunc(a.Doc.Materials, func(m studio.Material) bool { return m.ID == sheet.Material })
 		w := WireSheet{
 			Sheet: sheet,

@@ -143,6 +143,23 @@ func Pieces(book *studio.Book, lots []studio.Lot) map[studio.ID][]Piece {
 	return pieces
 }
 
+// First is when a lot first takes up wires that it still needs, by when its tasks begin; false where it takes none, or the
+// task that does has no time. O(steps).
+func First(book *studio.Book, lot *studio.Lot, begins func(task studio.ID) (studio.Minute, bool)) (studio.Minute, bool) {
+	r, first, takes := book.Of(lot.Made()), studio.Minute(0), false
+	for _, w := range r.Wires {
+		_, at := r.Step(w.Step)
+		if at < lot.NextStep || !lot.Needed() {
+			continue
+		}
+		task, _ := r.Task(at)
+		if start, timed := begins(studio.TaskID(lot.ID, r.Steps[task].Key)); timed && (!takes || start < first) {
+			first, takes = start, true
+		}
+	}
+	return first, takes
+}
+
 // takeReady sets aside the wires that lie cut to a wanted length; what is left of the
 // pieces, and of the offcuts, is for cutting.
 func (s *Sheet) takeReady(kept []studio.Offcut) (rest []Piece, offcuts []studio.Offcut) {

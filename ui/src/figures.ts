@@ -10,6 +10,10 @@ export function massFigure(milligrams: number): string {
   return said.format(milligrams / massScale());
 }
 
+/** A mass too small for the scale's step, without its unit: to two figures that count. */
+export const fineMassFigure = (milligrams: number): string =>
+  new Intl.NumberFormat(locale(), { maximumSignificantDigits: 2 }).format(milligrams / massScale());
+
 /** A length in the studio's unit, without it. */
 export const lengthFigure = (micrometres: number): string =>
   number(manner.value.length === "in" ? 2 : 1).format(micrometres / lengthScale());

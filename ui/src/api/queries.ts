@@ -39,10 +39,21 @@ export const useProposal = (plan: MaybeRefOrGetter<string> = "") =>
     queryFn: () => answered(client.GET("/api/proposal", { params: { query: { plan: toValue(plan) } } })),
     placeholderData: keepPreviousData,
   });
-export const useCount = (wished: MaybeRefOrGetter<boolean>) =>
+/** What has to be made that must begin within so many days, with words in it; 0 days are as many as are seen at once. */
+export const useCount = (
+  wished: MaybeRefOrGetter<boolean>,
+  days: MaybeRefOrGetter<number>,
+  text: MaybeRefOrGetter<string>,
+) =>
   useQuery({
-    queryKey: ["count", wished],
-    queryFn: () => answered(client.GET("/api/count", { params: { query: { wished: toValue(wished) } } })),
+    queryKey: ["count", wished, days, text],
+    queryFn: () =>
+      answered(
+        client.GET("/api/count", {
+          params: { query: { wished: toValue(wished), days: toValue(days), text: toValue(text) } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
   });
 
 /** A cell of the count, opened. */
@@ -70,7 +81,13 @@ export const useMix = (lot: MaybeRefOrGetter<string | undefined>) =>
     queryFn: () => answered(client.GET("/api/mixing/{lot}", { params: { path: { lot: toValue(lot) ?? "" } } })),
     enabled: computed(() => !!toValue(lot)),
   });
-export const useWires = () => useQuery({ queryKey: ["wires"], queryFn: () => answered(client.GET("/api/wires")) });
+/** What to cut on so many days, today among them. */
+export const useWires = (days: MaybeRefOrGetter<number>) =>
+  useQuery({
+    queryKey: ["wires", days],
+    queryFn: () => answered(client.GET("/api/wires", { params: { query: { days: toValue(days) } } })),
+    placeholderData: keepPreviousData,
+  });
 
 /** Some days of a plan; whose, from which minute (that of today's morning is 0), and how many. */
 export const usePlan = (of: MaybeRefOrGetter<string>, from: MaybeRefOrGetter<number>, days: MaybeRefOrGetter<number>) =>

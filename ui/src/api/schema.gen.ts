@@ -2516,7 +2516,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What to cut */
+        /** What to cut in the coming days */
         get: operations["get-wires"];
         put?: never;
         post?: never;
@@ -3763,6 +3763,11 @@ export interface components {
         };
         CountCell: {
             colour: string;
+            /**
+             * Format: int64
+             * @description what lots yield that the lead has decided on
+             */
+            decided: number;
             /** @description the flowers that this goes into, or it itself */
             flowers: string[];
             form: string;
@@ -3774,6 +3779,8 @@ export interface components {
             gross: number;
             key: string;
             kind: string;
+            /** @description some of it should have been begun by now */
+            late?: boolean;
             /** Format: int64 */
             latestStart: number;
             mix: string;
@@ -3787,7 +3794,23 @@ export interface components {
             started: number;
         };
         CountView: {
+            /** @description what must begin first comes first */
             cells: components["schemas"]["CountCell"][];
+            /**
+             * Format: int64
+             * @description the cells are those whose making must begin within so many days, today among them
+             */
+            days: number;
+            /**
+             * Format: int64
+             * @description pieces taken dry from the shelf in all
+             */
+            fromShelf: number;
+            /**
+             * Format: int64
+             * @description cells that can wait longer, or are beyond what is sent at once
+             */
+            later: number;
             /** Format: int64 */
             n: number;
             notes: components["schemas"]["Note"][];
@@ -3801,6 +3824,11 @@ export interface components {
             remakeMinutes: number;
             /** @description what spares by breakage are reckoned for */
             sparesFor: string;
+            /**
+             * Format: int64
+             * @description pieces to start in all
+             */
+            started: number;
         };
         Counted: {
             amount: components["schemas"]["Measured"];
@@ -4580,6 +4608,11 @@ export interface components {
             /** Format: int64 */
             toMixMilligrams: number;
         };
+        LaterWires: {
+            day: string;
+            /** Format: int64 */
+            wires: number;
+        };
         Lay: {
             /**
              * Format: int64
@@ -5193,6 +5226,11 @@ export interface components {
         };
         OpenedCell: {
             colour: string;
+            /**
+             * Format: int64
+             * @description what lots yield that the lead has decided on
+             */
+            decided: number;
             /** @description the flowers that this goes into, or it itself */
             flowers: string[];
             form: string;
@@ -5204,6 +5242,8 @@ export interface components {
             gross: number;
             key: string;
             kind: string;
+            /** @description some of it should have been begun by now */
+            late?: boolean;
             /** Format: int64 */
             latestStart: number;
             lotList: components["schemas"]["Lot"][];
@@ -7437,6 +7477,8 @@ export interface components {
         WiresView: {
             /** Format: int64 */
             keepOffcutMicrometres: number;
+            /** @description days after that, with how many wires are taken up first on each */
+            later: components["schemas"]["LaterWires"][];
             /** Format: int64 */
             n: number;
             /** @description tape, stamens and what else is counted out */
@@ -7444,6 +7486,11 @@ export interface components {
             sheets: components["schemas"]["WireSheet"][];
             /** @description what carries each flower that is wanted, and whether it holds */
             stems: components["schemas"]["Stem"][];
+            /**
+             * Format: int64
+             * @description the wires are those that are taken up before this, and those without a time
+             */
+            to: number;
         };
         Wish: {
             /** Format: int64 */
@@ -11222,6 +11269,10 @@ export interface operations {
             query?: {
                 /** @description as the lead wishes it now, accepted or not */
                 wished?: boolean;
+                /** @description what must begin within so many days, today among them; 0 is as many as are seen at once */
+                days?: number;
+                /** @description words that are in the name, the colour or a flower of it */
+                text?: string;
             };
             header?: never;
             path?: never;
@@ -19319,7 +19370,10 @@ export interface operations {
     };
     "get-wires": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description how many days, today among them */
+                days?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,83 +1,64 @@
 <script setup lang="ts">
+import { useRouteQuery } from "@vueuse/router";
 import { useMutation } from "@tanstack/vue-query";
+import { refDebounced } from "@vueuse/core";
 import { computed, ref } from "vue";
 import { answered, client, useCommands } from "../api/client";
-import { useCell, useCount } from "../api/queries";
-import PartDrawing from "../drawings/PartDrawing.vue";
-import Swatch from "../drawings/Swatch.vue";
-import { useTimes } from "../format";
-import { sizeWords } from "../words/card";
+import { useCell, useCount, useStudio } from "../api/queries";
+import { plain, useTimes } from "../format";
+import DaySpan from "../parts/DaySpan.vue";
+import FilterBar from "../parts/FilterBar.vue";
+import NoteList from "../parts/NoteList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
-import WorkingDrawer from "./WorkingDrawer.vue";
+import { walk } from "../parts/walking";
 import { noteWords } from "../words";
 import { t } from "../words/said";
+import CountList from "./count/CountList.vue";
+import CountMatrix from "./count/CountMatrix.vue";
+import { dense, inRows } from "./count/grouping";
+import WorkingDrawer from "./WorkingDrawer.vue";
 
 /** Whether it is counted as the lead wishes, accepted or not. */
 const wished = ref(false);
-const { data: count, error } = useCount(wished);
+const typed = useRouteQuery("text", "", { mode: "replace" });
+const by = useRouteQuery<"flower" | "when">("by", "flower", { mode: "push" });
+const days = ref(0);
+const soon = refDebounced(typed, 200);
+const { data: count, error } = useCount(wished, days, () => soon.value ?? "");
+const { data: studio } = useStudio();
+const times = useTimes();
 const openedKey = ref<string>();
 const { data: opened } = useCell(wished, openedKey);
 
 const pieces = computed(() => count.value?.cells.filter((c) => c.kind !== "mix") ?? []);
-const columns = computed(() => {
-  const seen = new Map<string, string>();
-  for (const c of pieces.value) seen.set(c.mix, c.colour);
-  return [...seen].map(([mix, colour]) => ({ mix, colour }));
-});
+/** What may be late, and what the lead has decided on. */
+const first = computed(() => pieces.value.filter((c) => c.late || c.decided));
+const rest = computed(() => pieces.value.filter((c) => !c.late && !c.decided));
 const groups = computed(() => {
-  const flowers = [...new Set(pieces.value.flatMap((c) => c.flowers))].sort();
-  return flowers.map((flower) => {
-    const mine = pieces.value.filter((c) => c.flowers.includes(flower));
-    const names = [...new Set(mine.map((c) => c.name))];
-    return {
-      flower,
-      rows: names.map((name) => ({
-        name,
-        form: mine.find((c) => c.name === name)!.form,
-        size: sizeWords(mine.find((c) => c.name === name)!.shape),
-        cells: columns.value.map((column) => mine.find((c) => c.name === name && c.mix === column.mix)),
-      })),
-    };
-  });
-});
-const times = useTimes();
-/** The orders of a cell in a word or two. */
-function whom(ids: string[]): string {
-  const names = ids.map((id) => count.value?.orders.find((o) => o.id === id)?.name ?? "");
-  return names.length > 2
-    ? t("{names} and {names2} more", { names: names[0], names2: names.length - 1 })
-    : names.join(", ");
-}
-const toMake = computed(() => pieces.value.reduce((sum, c) => sum + c.started, 0));
-const shelf = computed(() => pieces.value.reduce((sum, c) => sum + c.fromShelf, 0));
-
-/** Arrow keys walk the matrix. */
-function walk(event: KeyboardEvent) {
-  const steps: Record<string, [number, number]> = {
-    ArrowUp: [-1, 0],
-    ArrowDown: [1, 0],
-    ArrowLeft: [0, -1],
-    ArrowRight: [0, 1],
-  };
-  const step = steps[event.key];
-  const cell = (event.target as HTMLElement).closest<HTMLElement>("[data-row]");
-  if (!step || !cell) return;
-  event.preventDefault();
-  let row = Number(cell.dataset.row);
-  let column = Number(cell.dataset.column);
-  for (let tries = 0; tries < 60; tries++) {
-    row += step[0];
-    column += step[1];
-    const next = document.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`);
-    if (next) return next.focus();
+  if (by.value === "flower") {
+    const flowers = [...new Set(rest.value.flatMap((c) => c.flowers))].sort((a, b) => a.localeCompare(b));
+    return flowers.map((flower) => {
+      const rows = inRows(
+        rest.value.filter((c) => c.flowers[0] === flower),
+        flower,
+      );
+      return { name: flower, flower, rows };
+    });
   }
-}
-let index = 0;
-const rowIndex = computed(() => {
-  index = 0;
-  return new Map(groups.value.flatMap((g) => g.rows.map((r) => [`${g.flower}/${r.name}`, index++] as const)));
+  const named = new Map<string, typeof pieces.value>();
+  const today = times.value.date(studio.value?.now ?? 0);
+  for (const c of rest.value) {
+    const date = times.value.date(c.latestStart);
+    const name = date <= today ? t("Today") : times.value.day(c.latestStart);
+    named.set(name, [...(named.get(name) ?? []), c]);
+  }
+  return [...named].map(([name, cells]) => ({ name, flower: "", rows: inRows(cells) }));
 });
+const choices = [
+  { key: "flower" as const, name: t("By flower") },
+  { key: "when" as const, name: t("By when it must begin") },
+];
 const send = useCommands();
 const spares = useMutation({
   mutationFn: (wish: { for: "remaking" | "service"; minutes: number }) =>
@@ -92,16 +73,75 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 </script>
 
 <template>
-  <div class="station">
+  <div class="station" @keydown="walk($event, '.cell')">
     <StationHead
       title="Count-up"
-      :says="$t('{toMake} pieces to start, {shelf} taken dry from the shelf', { toMake, shelf })"
+      :says="
+        count
+          ? $t('{toMake} pieces to start, {shelf} taken dry from the shelf', {
+              toMake: plain(count.started),
+              shelf: plain(count.fromShelf),
+            })
+          : ''
+      "
     >
       <p class="quiet legend">
         <b>to start</b> of which spare · needed · on the shelf · for whom, and from when it can be late
       </p>
     </StationHead>
     <ProblemNote :error="error ?? spares.error.value" />
+    <p v-if="count?.pending" class="remark">
+      <button class="bare" :class="{ here: !wished }" data-test="count-accepted" @click="wished = false">
+        As it is accepted
+      </button>
+      ·
+      <button class="bare" :class="{ here: wished }" data-test="count-wished" @click="wished = true">
+        As you wish it now
+      </button>
+      <span v-if="wished">
+        · the plan in force knows it once you
+        <router-link to="/orders" class="add">accept the proposal</router-link></span
+      >
+    </p>
+    <NoteList v-if="notes" :notes="notes" />
+    <FilterBar
+      v-model:text="typed"
+      v-model:show="by"
+      :choices="choices"
+      :placeholder="$t('A part, flower or colour')"
+      test="count"
+    >
+      <span class="grow" />
+      <DaySpan v-model="days" :chosen="count?.days" />
+    </FilterBar>
+    <p v-if="count && !pieces.length" class="sheet empty">
+      {{
+        count.later
+          ? $t("Nothing has to be begun in these days.")
+          : typed
+            ? $t("Nothing like that is to be made.")
+            : $t("Nothing has to be made: enter an order and accept its plan.")
+      }}
+    </p>
+    <section v-if="first.length && count" class="sheet group" data-test="first">
+      <h2>First <span class="quiet">what may be late by now, and what you decided on</span></h2>
+      <CountList :rows="inRows(first)" :orders="count.orders" @open="openedKey = $event" />
+    </section>
+    <template v-for="g in groups" :key="g.name">
+      <section v-if="g.rows.length && count" class="sheet group">
+        <h2>{{ g.name }}</h2>
+        <CountMatrix
+          v-if="g.flower && dense(g.rows)"
+          :rows="g.rows"
+          :orders="count.orders"
+          @open="openedKey = $event"
+        />
+        <CountList v-else :rows="g.rows" :orders="count.orders" @open="openedKey = $event" />
+      </section>
+    </template>
+    <p v-if="count?.later && pieces.length" class="remark" data-test="later">
+      {{ $t("{n} more can wait longer. | {n} more can wait longer.", count.later) }}
+    </p>
     <p v-if="count" class="quiet spares">
       Spares that go by breakage are
       <select
@@ -129,68 +169,6 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
         min
       </template>
     </p>
-    <p v-if="count?.pending" class="remark">
-      <button class="bare" :class="{ here: !wished }" data-test="count-accepted" @click="wished = false">
-        As it is accepted
-      </button>
-      ·
-      <button class="bare" :class="{ here: wished }" data-test="count-wished" @click="wished = true">
-        As you wish it now
-      </button>
-      <span v-if="wished">
-        · the plan in force knows it once you
-        <router-link to="/orders" class="add">accept the proposal</router-link></span
-      >
-    </p>
-    <p v-for="n in notes" :key="n" class="remark">{{ n }}</p>
-    <p v-if="count && !pieces.length" class="sheet empty">
-      Nothing has to be made: enter an order and accept its plan.
-    </p>
-    <div v-else class="sheet scroll">
-      <table @keydown="walk">
-        <thead>
-          <tr>
-            <th />
-            <th v-for="c in columns" :key="c.mix" scope="col">
-              <Swatch :colour="c.colour" :size="26" /><br />{{ c.mix }}
-            </th>
-          </tr>
-        </thead>
-        <tbody v-for="g in groups" :key="g.flower">
-          <tr>
-            <th class="flower" :colspan="columns.length + 1" scope="rowgroup">{{ g.flower }}</th>
-          </tr>
-          <tr v-for="r in g.rows" :key="r.name">
-            <th scope="row">
-              <PartDrawing :form="r.form" :size="24" :colour="r.cells.find(Boolean)?.colour" />
-              {{ r.name.replace(`${g.flower} `, "").replace(/^./, (c) => c.toUpperCase()) }}
-              <span v-if="r.size" class="size">{{ r.size }}</span>
-            </th>
-            <td v-for="(cell, i) in r.cells" :key="i">
-              <b v-if="cell" class="mix">{{ cell.mix }}</b>
-              <button
-                v-if="cell"
-                class="bare cell"
-                :data-test="`cell-${cell.name}-${cell.mix}`"
-                :data-row="rowIndex.get(`${g.flower}/${r.name}`)"
-                :data-column="i"
-                @click="openedKey = cell.key"
-              >
-                <span class="figure">{{ cell.started }}</span>
-                <span v-if="cell.spare" class="spare">{{ cell.spare }} spare</span>
-                <span class="quiet">
-                  {{ cell.gross }} needed<template v-if="cell.fromShelf"> · {{ cell.fromShelf }} on shelf</template>
-                  <template v-if="cell.fromWork"> · {{ cell.fromWork }} in work</template>
-                </span>
-                <span v-if="cell.orders.length" class="whom"
-                  >{{ whom(cell.orders) }}, from {{ times.dayShort(cell.latestStart) }}</span
-                >
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
     <WorkingDrawer
       v-if="openedKey && opened && count"
       :cell="opened"
@@ -202,118 +180,28 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-  padding: 10px 18px 16px;
-}
 .legend {
   margin: 0;
 }
 .spares {
-  margin: 0 0 8px;
+  margin: 18px 0 0;
   font-size: 0.8667rem;
 }
 .spares input {
   width: 64px;
 }
-table {
-  border-collapse: collapse;
+.group {
+  padding: 12px 18px 14px;
+  margin-bottom: 12px;
 }
-thead th {
-  font-weight: 500;
-  font-size: 0.8667rem;
-  vertical-align: bottom;
-  padding: 4px 10px 8px;
-  min-width: 104px;
-  text-align: left;
-  border-bottom: 1px solid var(--ink);
+.group h2 {
+  margin-bottom: 4px;
 }
-th.flower {
-  font-family: var(--name);
-  font-weight: 560;
-  font-size: 1.1333rem;
-  text-align: left;
-  padding: 14px 0 2px;
+.group h2 .quiet {
+  font: 400 0.8667rem var(--count);
+  margin-left: 8px;
 }
-th[scope="row"] {
-  font-weight: 500;
-  text-align: left;
-  white-space: nowrap;
-  padding-right: 20px;
-}
-th[scope="row"] svg {
-  vertical-align: middle;
-  margin-right: 6px;
-}
-tbody td {
-  border-bottom: 1px solid var(--vein);
-  vertical-align: top;
-}
-.cell {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  column-gap: 7px;
-  align-items: baseline;
-  padding: 6px 10px 7px;
-  width: 100%;
-}
-.mix {
-  display: none;
-}
-/* on paper the matrix is a list: what is nothing is left out, and each figure says of which colour it is */
-@media print {
-  thead {
-    display: none;
-  }
-  table,
-  tbody,
-  tr {
-    display: block;
-  }
-  tr {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 1.4rem;
-  }
-  tbody td {
-    border: 0;
-  }
-  td:empty,
-  td:not(:has(*)) {
-    display: none;
-  }
-  .mix {
-    display: inline;
-  }
-  .cell {
-    padding: 0 0 4px;
-  }
-}
-.cell:hover {
-  background: var(--leaf-wash);
-}
-.cell .quiet {
-  grid-column: span 2;
-  font-size: 0.8333rem;
-  white-space: nowrap;
-}
-.cell .whom {
-  grid-column: span 2;
-  font-size: 0.8rem;
-  color: var(--soft);
-  font-style: italic;
-}
-.size {
-  display: block;
-  margin-left: 30px;
-  font-size: 0.8333rem;
-  font-weight: 400;
-  color: var(--soft);
-}
-.spare {
-  font-size: 0.8333rem;
-  color: var(--dust);
-  font-weight: 650;
-  white-space: nowrap;
+.empty {
+  padding: 24px;
 }
 </style>

@@ -5,9 +5,12 @@ import { answered, client, type Schemas, useCommands } from "../api/client";
 import { useMix, useMixing, useStudio } from "../api/queries";
 import ShadeLadder from "../drawings/ShadeLadder.vue";
 import Swatch from "../drawings/Swatch.vue";
-import { lasting, mass, massFigure, plain, useTimes } from "../format";
+import { fineMassFigure, lasting, mass, massFigure, plain, useTimes } from "../format";
 import { massUnit } from "../manner";
+import DaySpan from "../parts/DaySpan.vue";
+import LaterDays from "../parts/LaterDays.vue";
 import MaterialList from "../parts/MaterialList.vue";
+import NoteList from "../parts/NoteList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import WorkingSheet from "../parts/WorkingSheet.vue";
@@ -15,8 +18,8 @@ import { noteWords, tooLittleWords } from "../words";
 import WeighIn from "./WeighIn.vue";
 import { t } from "../words/said";
 
-/** How many days are shown; the rest is said in a line. */
-const shownDays = ref(3);
+/** How many days are shown; the rest is said a line each. */
+const shownDays = ref(2);
 const { data: mixing, error } = useMixing(shownDays);
 const { data: studio } = useStudio();
 const times = useTimes();
@@ -42,13 +45,19 @@ const ladders = computed(() =>
     })),
   })),
 );
-const later = computed(() => {
+const later = computed(() =>
+  (mixing.value?.later ?? []).map((d) => ({
+    day: d.day,
+    says: t("{n} mixing | {n} mixings", d.mixings) + ", " + mass(d.toMixMilligrams),
+  })),
+);
+const laterSays = computed(() => {
   const all = mixing.value?.later ?? [];
-  return {
-    days: all.length,
-    number: all.reduce((sum, d) => sum + d.mixings, 0),
-    grams: all.reduce((sum, d) => sum + d.toMixMilligrams, 0),
-  };
+  const mixings = t(
+    "{n} mixing more, later | {n} mixings more, later",
+    all.reduce((sum, d) => sum + d.mixings, 0),
+  );
+  return `${mixings}, ${mass(all.reduce((sum, d) => sum + d.toMixMilligrams, 0))}`;
 });
 
 const days = computed(() => {
@@ -58,7 +67,19 @@ const days = computed(() => {
     const day = mix.task ? times.value.day(mix.task.start) : t("Without a time in the plan");
     groups.set(day, [...(groups.get(day) ?? []), mix]);
   }
-  return [...groups];
+  return [...groups].map(([day, mixes]) => ({
+    day,
+    mixes,
+    grams: mixes.reduce((sum, m) => sum + (m.weighed ? 0 : m.toMixMilligrams), 0),
+    open: mixes.filter((m) => !m.weighed).length,
+  }));
+});
+const today = computed(() => times.value.day(studio.value?.now ?? 0));
+const says = computed(() => {
+  const now = days.value.find((d) => d.day === today.value);
+  return now?.open
+    ? t("{mixings} today, {mass} in all", { mixings: t("{n} mixing | {n} mixings", now.open), mass: mass(now.grams) })
+    : t("Nothing more to weigh today");
 });
 /** What the lots that could be one weighing come to. */
 const onceWeighed = (lots: string[]) =>
@@ -87,7 +108,7 @@ const rule = (i: Schemas["Ingredient"]) =>
 
 /** How the mass of one piece follows from its shape. */
 function shape(g: Schemas["Geometry"]): string {
-  const density = t("× {densityMilligramsPerMillilitre} mg/mm³", {
+  const density = t("× {densityMilligramsPerMillilitre} g/cm³", {
     densityMilligramsPerMillilitre: plain((mixing.value?.densityMilligramsPerMillilitre ?? 0) / 1000),
   });
   const mm = (micrometres?: number) => plain((micrometres ?? 0) / 1000);
@@ -118,18 +139,24 @@ const onBoard = (m: Schemas["MixCard"]): number =>
 
 <template>
   <div class="station">
-    <StationHead title="Mixing" :says="$t('{mixes} mixings to weigh', { mixes: mixing?.mixes.length ?? 0 })" />
+    <StationHead title="Mixing" :says="mixing ? says : ''" />
     <ProblemNote :error="error" />
     <ProblemNote :error="join.error.value" />
     <p v-if="join.isSuccess.value" class="said" role="status" data-test="joined">
       It is one weighing once the proposal is accepted, under Orders.
     </p>
-    <p v-for="n in notes" :key="n" class="remark">{{ n }}</p>
-    <p v-if="mixing && !mixing.mixes.length" class="sheet empty">Nothing to weigh: what is needed lies ready.</p>
-    <section v-for="[day, mixes] in days" :key="day">
-      <h2>{{ day }}</h2>
+    <NoteList :notes="notes" />
+    <DaySpan v-model="shownDays" />
+    <p v-if="mixing && !mixing.mixes.length" class="sheet empty">
+      {{ later.length ? $t("Nothing to weigh in these days.") : $t("Nothing to weigh: what is needed lies ready.") }}
+    </p>
+    <section v-for="d in days" :key="d.day">
+      <h2>
+        {{ d.day === today ? $t("Today") : d.day }}
+        <span class="quiet"> {{ $t("{n} mixing | {n} mixings", d.mixes.length) }}, {{ mass(d.grams) }} </span>
+      </h2>
       <div class="mixes">
-        <article v-for="m in mixes" :key="m.lot" class="sheet mix" :data-test="`mix-${m.name}`">
+        <article v-for="m in d.mixes" :key="m.lot" class="sheet mix" :data-test="`mix-${m.name}`">
           <div class="dab" :style="{ background: m.colour }" />
           <header>
             <h3>{{ m.name }}</h3>
@@ -154,9 +181,9 @@ const onBoard = (m: Schemas["MixCard"]): number =>
                 </td>
                 <td v-else class="n">
                   <b :class="{ little: i.tooLittle }">{{
-                    i.tooLittle ? plain(i.exactMilligrams) : massFigure(i.weighMilligrams)
+                    i.tooLittle ? fineMassFigure(i.exactMilligrams) : massFigure(i.weighMilligrams)
                   }}</b>
-                  <span class="unit">&nbsp;{{ i.tooLittle ? "mg" : massUnit() }}</span>
+                  <span class="unit">&nbsp;{{ massUnit() }}</span>
                 </td>
               </tr>
             </tbody>
@@ -194,13 +221,7 @@ const onBoard = (m: Schemas["MixCard"]): number =>
         </article>
       </div>
     </section>
-    <p v-if="later.number" class="remark">
-      {{ $t("{n} more mixing | {n} more mixings", later.number) }}, {{ mass(later.grams) }}, on
-      {{ $t("{n} later day | {n} later days", later.days) }}.
-      <button class="bare add" data-test="more-days" @click="shownDays = shownDays < 14 ? 14 : 400">
-        {{ shownDays < 14 ? $t("Show two weeks") : $t("Show them all") }}
-      </button>
-    </p>
+    <LaterDays :days="later" :title="laterSays" />
     <section v-if="ladders.length" class="sheet ladders">
       <h2>Shades from one weighing</h2>
       <ShadeLadder v-for="l in ladders" :key="l.key" :deep="l.deep" :shades="l.shades" />
@@ -233,11 +254,7 @@ const onBoard = (m: Schemas["MixCard"]): number =>
                 {{ u.name }}<br /><span v-if="u.shape" class="quiet">{{ shape(u.shape) }}</span>
               </td>
               <td class="n">
-                {{
-                  u.pieces
-                    ? $t("{pieces} × {massMilligrams} mg", { pieces: u.pieces, massMilligrams: u.massMilligrams })
-                    : ""
-                }}
+                {{ u.pieces ? `${u.pieces} × ${fineMassFigure(u.massMilligrams ?? 0)} ${massUnit()}` : "" }}
               </td>
               <td class="n">{{ mass(u.usedMilligrams) }}</td>
               <td class="n">{{ mass(u.drawnMilligrams) }}</td>
@@ -253,6 +270,10 @@ const onBoard = (m: Schemas["MixCard"]): number =>
 <style scoped>
 section {
   margin-bottom: 26px;
+}
+section h2 .quiet {
+  font: 400 0.9333rem var(--count);
+  margin-left: 10px;
 }
 .mixes {
   display: grid;

@@ -5,6 +5,8 @@ import { useWires } from "../api/queries";
 import Swatch from "../drawings/Swatch.vue";
 import WirePattern from "../drawings/WirePattern.vue";
 import { length } from "../format";
+import DaySpan from "../parts/DaySpan.vue";
+import LaterDays from "../parts/LaterDays.vue";
 import MaterialList from "../parts/MaterialList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
@@ -12,7 +14,12 @@ import StemCheck from "../parts/StemCheck.vue";
 import CutRecord from "./CutRecord.vue";
 import { t } from "../words/said";
 
-const { data: wires, error } = useWires();
+const days = ref(2);
+const { data: wires, error } = useWires(days);
+const later = computed(() =>
+  (wires.value?.later ?? []).map((d) => ({ day: d.day, says: t("{n} wire | {n} wires", d.wires) })),
+);
+const laterWires = computed(() => (wires.value?.later ?? []).reduce((sum, d) => sum + d.wires, 0));
 const cutting = ref<string>();
 const recorded = computed(() => wires.value?.sheets.find((s) => s.material === cutting.value));
 const full = computed(() => wires.value?.sheets.reduce((sum, s) => sum + s.cutting.fullWires, 0) ?? 0);
@@ -33,7 +40,10 @@ const madeUp = (p: Schemas["WirePart"]) =>
       <p class="caution">Wire ends are sharp and fly: guard your eyes. Wire is not food; count it.</p>
     </StationHead>
     <ProblemNote :error="error" />
-    <p v-if="wires && !wires.sheets.length" class="sheet empty">No wires are needed now.</p>
+    <DaySpan v-model="days" />
+    <p v-if="wires && !wires.sheets.length" class="sheet empty">
+      {{ later.length ? $t("No wires are taken up in these days.") : $t("No wires are needed now.") }}
+    </p>
     <article v-for="s in wires?.sheets" :key="s.material" class="sheet wire" :data-test="`wire-${s.name}`">
       <div class="head">
         <h2>{{ s.name }}</h2>
@@ -95,6 +105,13 @@ const madeUp = (p: Schemas["WirePart"]) =>
         </div>
       </div>
     </article>
+    <LaterDays
+      :days="later"
+      :title="
+        $t('{n} wire more, later | {n} wires more, later', laterWires) +
+        $t(': cut together with these, fewer ends are left over')
+      "
+    />
     <StemCheck v-if="wires?.stems.length" :stems="wires.stems" />
     <CutRecord v-if="recorded" :sheet="recorded" @close="cutting = undefined" />
     <MaterialList v-if="wires" title="Tape and what else is counted out" :lines="wires.others" />
