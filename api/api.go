@@ -126,6 +126,7 @@ func Register(to huma.API, s *store.Store, clock store.Clock, listen Listener, o
 	service.registerLabels(to)
 	service.registerLog(to)
 	service.registerFalls(to)
+	service.registerFind(to)
 	service.registerBook(to)
 	service.registerBench(to) // after the book, whose steps and pastes have their plain names in the description
 	service.registerBenches(to)

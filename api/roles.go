@@ -84,6 +84,7 @@ var makers = set(
 	"pack-line",
 	"count-out",
 	"fill-boxes",
+	"find-anything",
 )
 
 // handsOver is what somebody needs who sees what leaves, and signs it off.
@@ -91,7 +92,7 @@ var handsOver = set(
 	"sit-down", "leave-seat",
 	"get-studio", "list-orders", "list-past-orders", "hand-over", "hand-over-part", "get-label-png", "get-label-svg",
 	"get-picture", "get-health", "follow-events", "get-beside", "get-proposal", "get-beginning",
-	"get-sheet", "pack-line", "count-out", "fill-boxes", "sign-off", "came-back", "hear-after", "undo",
+	"get-sheet", "pack-line", "count-out", "fill-boxes", "sign-off", "came-back", "hear-after", "undo", "find-anything",
 )
 
 // purposes are what keys are for.

@@ -19,6 +19,7 @@ import { stations } from "./stations/stations";
 import { word } from "./words/said";
 
 const PaperFoot = defineAsyncComponent(() => import("./stations/bench/PaperFoot.vue"));
+const FindAnything = defineAsyncComponent(() => import("./parts/FindAnything.vue"));
 const JournalDrawer = defineAsyncComponent(() => import("./parts/JournalDrawer.vue"));
 const SignInPage = defineAsyncComponent(() => import("./parts/SignInPage.vue"));
 /** Only at the beginning. */
@@ -66,9 +67,18 @@ watch(
   },
 );
 const keys = ref(false);
+const finding = ref(false);
+/** Fetched when it is first opened. */
+const findingSeen = ref(false);
+watch(finding, () => (findingSeen.value = true));
 
 function press(event: KeyboardEvent) {
   const target = event.target as HTMLElement;
+  if (empty.value || outside.value) return;
+  if ((event.ctrlKey || event.metaKey) && event.key === "k") {
+    event.preventDefault();
+    finding.value = true;
+  }
   if (
     event.defaultPrevented ||
     event.ctrlKey ||
@@ -78,6 +88,10 @@ function press(event: KeyboardEvent) {
   )
     return;
   if (event.key === "?") keys.value = true;
+  if (event.key === "/") {
+    event.preventDefault();
+    finding.value = true;
+  }
   if (event.key === "j") journal.value = true;
   const station = open.value.find((s) => s.key === event.key);
   if (station) void router.push(station.path);
@@ -108,6 +122,11 @@ useEventListener("keydown", press);
         </RouterLink>
       </nav>
       <template v-if="!empty && !outside">
+        <button class="bare log" data-test="open-find" :title="$t('Find anything: the key /')" @click="finding = true">
+          <svg width="20" height="20" viewBox="0 0 20 20" :aria-label="$t('Find anything')" role="img">
+            <path d="M12.5 12.5 18 18M8 3a5 5 0 1 0 0 10A5 5 0 0 0 8 3z" />
+          </svg>
+        </button>
         <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
         <PersonChooser />
       </template>
@@ -136,6 +155,7 @@ useEventListener("keydown", press);
         <PaperFoot :path="route.fullPath" />
       </template>
     </main>
+    <FindAnything v-if="findingSeen" v-model="finding" />
     <JournalDrawer v-if="journalSeen" v-model="journal" />
     <v-dialog v-model="keys" max-width="420">
       <div class="sheet keys">
@@ -147,6 +167,8 @@ useEventListener("keydown", press);
               {{ s.name }} <span class="quiet">{{ s.question }}</span>
             </dd>
           </template>
+          <dt>/</dt>
+          <dd>Find anything, or do it <span class="quiet">from where text is typed: Ctrl K</span></dd>
           <dt>j</dt>
           <dd>What was recorded</dd>
           <dt>?</dt>
@@ -242,6 +264,12 @@ nav a.here::after {
 }
 .log {
   color: var(--soft);
+}
+.log path {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2.2;
+  stroke-linecap: round;
 }
 .working {
   align-self: center;

@@ -55,11 +55,9 @@ export const spokenUnit = (unit: string): string => ({ mg: massUnit(), µm: "m" 
 export const given = (value: number, unit: string): { value: number; unit: string } =>
   unit === "mg" ? { value: (value * massScale()) / 1000, unit: "g" } : { value, unit: spokenUnit(unit) };
 
-/** A mass with its unit: less than a scale shows is said in milligrams. */
+/** A mass with its unit: of less than a scale shows, two figures that count. */
 export const mass = (milligrams: number): string =>
-  milligrams && Math.abs(milligrams) < 50
-    ? t("{milligrams} mg", { milligrams: plain(milligrams) })
-    : `${massFigure(milligrams)} ${massUnit()}`;
+  `${milligrams && Math.abs(milligrams) < 50 ? fineMassFigure(milligrams) : massFigure(milligrams)} ${massUnit()}`;
 
 /** A length of time in words: "40 min", "5 h 20 min", "2 d 3 h". */
 export function lasting(minutes: number): string {

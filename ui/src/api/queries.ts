@@ -39,6 +39,16 @@ export const useProposal = (plan: MaybeRefOrGetter<string> = "") =>
     queryFn: () => answered(client.GET("/api/proposal", { params: { query: { plan: toValue(plan) } } })),
     placeholderData: keepPreviousData,
   });
+/** Where something is, by a few letters of it. */
+export const useFound = (text: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: ["found", text],
+    queryFn: () => answered(client.GET("/api/find", { params: { query: { text: toValue(text) } } })),
+    enabled: computed(() => !!toValue(text).trim()),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+  });
+
 /** What has to be made that must begin within so many days, with words in it; 0 days are as many as are seen at once. */
 export const useCount = (
   wished: MaybeRefOrGetter<boolean>,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
+import { useRoute } from "vue-router";
 import { answered, client, type Schemas, useCommands } from "../api/client";
 import { useMix, useMixing, useStudio } from "../api/queries";
 import ShadeLadder from "../drawings/ShadeLadder.vue";
@@ -26,6 +27,16 @@ const times = useTimes();
 const openedLot = ref<string>();
 const { data: opened } = useMix(openedLot);
 const weighing = ref<Schemas["MixCard"]>();
+/** A mix that is to be weighed in at once, by its name. */
+const wanted = useRoute().query.weigh;
+const asked = watch(
+  () => mixing.value?.mixes.find((m) => m.name === wanted && m.task && !m.weighed),
+  (mix) => {
+    if (!mix) return;
+    asked.stop();
+    weighing.value = mix;
+  },
+);
 const named = (mix: string) => mixing.value?.mixes.find((m) => m.mix === mix);
 const ladders = computed(() =>
   (mixing.value?.ladders ?? []).map((l) => ({

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { computed, ref } from "vue";
-import { useRoute } from "vue-router";
+import { useRouteQuery } from "@vueuse/router";
+import { computed } from "vue";
+import type { Schemas } from "../api/client";
 import { useStores } from "../api/queries";
+import FilterBar from "../parts/FilterBar.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
 import ChangeOfMind from "./stores/ChangeOfMind.vue";
@@ -12,8 +14,24 @@ import { word } from "../words/said";
 
 const { data: stores, error } = useStores();
 const views = ["Pieces and mixes", "Materials", "To buy", "Change of mind"] as const;
-const asked = useRoute().query.view as (typeof views)[number];
-const view = ref<(typeof views)[number]>(views.includes(asked) ? asked : "Pieces and mixes");
+const view = useRouteQuery<(typeof views)[number]>("view", "Pieces and mixes", { mode: "push" });
+const typed = useRouteQuery("text", "", { mode: "replace" });
+const choices = views.map((key) => ({ key, name: word(key) }));
+/** What has all words that were typed in its name; materials that run out first come first. */
+const sought = computed(() => {
+  const all = stores.value;
+  if (!all) return undefined;
+  const words = (typed.value ?? "").toLocaleLowerCase().split(/\s+/).filter(Boolean);
+  const has = (...names: string[]) => words.every((w) => names.join(" ").toLocaleLowerCase().includes(w));
+  const runsOut = (m: Schemas["MaterialRow"]) => m.runsOut ?? Infinity;
+  return {
+    ...all,
+    shelf: all.shelf.filter((s) => has(s.name, s.mix)),
+    materials: all.materials
+      .filter((m) => has(m.name))
+      .sort((a, b) => runsOut(a) - runsOut(b) || Number(b.free < 0) - Number(a.free < 0)),
+  };
+});
 const minus = computed(
   () =>
     (stores.value?.shelf.filter((s) => s.amount < 0).length ?? 0) +
@@ -31,38 +49,24 @@ const short = computed(() => stores.value?.materials.filter((m) => m.runsOut !==
           ? $t('{n} material runs out under the plan in force | {n} materials run out under the plan in force', short)
           : $t('What the plan in force takes is there')
       "
-    >
-      <nav class="views">
-        <button
-          v-for="v in views"
-          :key="v"
-          class="bare"
-          :class="{ here: view === v }"
-          :data-test="`view-${v}`"
-          @click="view = v"
-        >
-          {{ word(v) }}
-        </button>
-      </nav>
-    </StationHead>
+    />
     <ProblemNote :error="error" />
+    <FilterBar
+      v-model:text="typed"
+      v-model:show="view"
+      :choices="choices"
+      :placeholder="$t('A part, mix or material')"
+      test="view"
+    />
     <p v-if="minus" class="remark">
       {{ $t("{n} line is | {n} lines are", minus) }} below nothing: more was used than the books had. Count it, and say
       what is there.
     </p>
-    <template v-if="stores">
-      <PieceShelf v-if="view === 'Pieces and mixes'" :stores="stores" />
-      <MaterialShelf v-else-if="view === 'Materials'" :stores="stores" />
-      <ShoppingLists v-else-if="view === 'To buy'" :stores="stores" />
+    <template v-if="sought">
+      <PieceShelf v-if="view === 'Pieces and mixes'" :stores="sought" />
+      <MaterialShelf v-else-if="view === 'Materials'" :stores="sought" />
+      <ShoppingLists v-else-if="view === 'To buy'" :stores="sought" />
       <ChangeOfMind v-else />
     </template>
   </div>
 </template>
-
-<style scoped>
-.views {
-  display: flex;
-  gap: 22px;
-  font-size: 1.0667rem;
-}
-</style>

@@ -31,6 +31,9 @@ const codes = [
   "drying class",
   "usual air",
   ..."decided divided pin".split(" "),
+  // what is found by its name
+  "station",
+  "to do",
   // glyphs of work
   ..."mix wire shape paint assemble pack cut steam wait hand-over dusting".split(" "),
 ];
