@@ -2,6 +2,7 @@ package browser
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"regexp"
@@ -95,7 +96,8 @@ var dates = regexp.MustCompile(
 // stays are names that are no words: of units, of files, of the program.
 const stays = `^(Bractum|min|English|csv|json|http)$`
 
-// In a made-up language every word of every station is another: nothing stands outside the catalogue.
+// In a made-up language every word of every station is another: nothing stands outside the catalogue. And every station,
+// dialog and drawer is open to all, by both lights.
 func TestEveryWordIsInTheCatalogue(t *testing.T) {
 	folder := t.TempDir()
 	words, err := json.Marshal(madeUp(t))
@@ -142,6 +144,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/bench", []string{test("ask")}},
 		{"/bench", []string{test("remark")}},
 		{"/bench/day", nil},
+		{"/orders", []string{test("open-find")}},
 		{"/drying", []string{`[data-test^="lying-"] button`}},
 		{"/stores", []string{`[data-test^="stock-"]`}},
 		{"/stores?view=Materials", []string{test("take-stock")}},
@@ -184,6 +187,7 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 				t.Errorf("%s %v: %s", at.path, at.opens, left)
 			}
 		}
+		page.opensByBothLights(fmt.Sprint(at.path, " ", at.opens))
 	}
 	// what is refused is said at its field
 	page.MustNavigate(studio.URL + "/studio").MustWaitLoad()

@@ -16,6 +16,7 @@ import PersonChooser from "./parts/PersonChooser.vue";
 import ProblemNote from "./parts/ProblemNote.vue";
 import { learn } from "./words/language";
 import { stations } from "./stations/stations";
+import { light, turn } from "./theme/light";
 import { word } from "./words/said";
 
 const PaperFoot = defineAsyncComponent(() => import("./stations/bench/PaperFoot.vue"));
@@ -122,11 +123,30 @@ useEventListener("keydown", press);
         </RouterLink>
       </nav>
       <template v-if="!empty && !outside">
-        <button class="bare log" data-test="open-find" :title="$t('Find anything: the key /')" @click="finding = true">
-          <svg width="20" height="20" viewBox="0 0 20 20" :aria-label="$t('Find anything')" role="img">
-            <path d="M12.5 12.5 18 18M8 3a5 5 0 1 0 0 10A5 5 0 0 0 8 3z" />
-          </svg>
-        </button>
+        <span class="twin">
+          <button
+            class="bare log"
+            data-test="open-find"
+            :title="$t('Find anything: the key /')"
+            @click="finding = true"
+          >
+            <svg width="19" height="19" viewBox="0 0 20 20" :aria-label="$t('Find anything')" role="img">
+              <path d="M12.5 12.5 18 18M8 3a5 5 0 1 0 0 10A5 5 0 0 0 8 3z" />
+            </svg>
+          </button>
+          <button
+            class="bare log"
+            data-test="turn-light"
+            :aria-label="light === 'evening' ? $t('By morning light') : $t('By evening light')"
+            :title="light === 'evening' ? $t('By morning light') : $t('By evening light')"
+            @click="turn()"
+          >
+            <svg width="19" height="19" viewBox="0 0 20 20" aria-hidden="true">
+              <path v-if="light === 'evening'" d="M2 15h16M5 15a5 5 0 0 1 10 0M10 3v3M3.5 7l2 2M16.5 7l-2 2" />
+              <path v-else d="M7 9h6l2 5H5zM10 9V3M8 17h4" />
+            </svg>
+          </button>
+        </span>
         <button class="bare log" data-test="journal" @click="journal = true">Take back…</button>
         <PersonChooser />
       </template>
@@ -157,7 +177,7 @@ useEventListener("keydown", press);
     </main>
     <FindAnything v-if="findingSeen" v-model="finding" />
     <JournalDrawer v-if="journalSeen" v-model="journal" />
-    <v-dialog v-model="keys" max-width="420">
+    <v-dialog v-model="keys" max-width="420" :aria-label="$t('Keys')">
       <div class="sheet keys">
         <h2>Keys</h2>
         <dl>
@@ -264,6 +284,14 @@ nav a.here::after {
 }
 .log {
   color: var(--soft);
+}
+.twin {
+  display: grid;
+  gap: 2px;
+}
+.twin button {
+  min-width: 24px;
+  min-height: 24px;
 }
 .log path {
   fill: none;

@@ -13,6 +13,7 @@ import { install } from "./api/installed";
 import { listen } from "./api/live";
 import { beginSending } from "./api/outbox";
 import { otherPages, recipePaths, stations } from "./stations/stations";
+import { follow } from "./theme/light";
 import { vuetify } from "./theme/vuetify";
 import { i18n } from "./words/said";
 
@@ -39,6 +40,7 @@ const queryClient = new QueryClient({
   },
 });
 
+follow();
 listen(queryClient);
 install();
 beginSending(

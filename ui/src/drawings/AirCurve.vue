@@ -65,15 +65,15 @@ const ticks = computed(() => [50, 60, 70, 80].filter((t) => t > range.value.low 
       <line :x1="left" :x2="width - 6" :y1="y(t)" :y2="y(t)" stroke="var(--vein)" />
       <text :x="left - 5" :y="y(t) + 4" text-anchor="end">{{ t }}</text>
     </g>
-    <path :d="band" fill="#4f7d94" opacity=".14" />
-    <line :x1="left" :x2="width - 6" :y1="y(stall)" :y2="y(stall)" stroke="#a32740" stroke-dasharray="7 3" />
+    <path :d="band" fill="var(--water)" opacity=".14" />
+    <line :x1="left" :x2="width - 6" :y1="y(stall)" :y2="y(stall)" stroke="var(--late)" stroke-dasharray="7 3" />
     <text :x="width - 8" :y="y(stall) - 4" text-anchor="end" class="stall">nothing dries above {{ stall }} %</text>
     <path
       v-for="(l, i) in lines"
       :key="i"
       :d="l.d"
       fill="none"
-      stroke="#4f7d94"
+      stroke="var(--water)"
       stroke-width="2.200"
       :stroke-dasharray="l.kind === 'measured' ? '' : l.kind === 'bridged' ? '1.500 3' : '6 4'"
     />

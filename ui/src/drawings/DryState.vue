@@ -31,7 +31,7 @@ defineProps<{ state: string; size?: number }>();
   vertical-align: -3px;
 }
 .soft {
-  color: #4f7d94;
+  color: var(--water);
 }
 .firm {
   color: var(--dust);

@@ -54,8 +54,8 @@ const closes = computed(() => props.lying.next?.closes);
       <circle v-if="shown(b.when!.likely)" :cx="x(b.when!.likely!)" :cy="b.y + 0.5" r="4.500" :fill="b.colour" />
     </g>
     <g v-if="shown(closes)">
-      <path :d="`M${x(closes!)} 2V33`" stroke="#a32740" stroke-width="2" />
-      <path :d="`M${x(closes!)} 2h-7l7 7z`" fill="#a32740" />
+      <path :d="`M${x(closes!)} 2V33`" stroke="var(--late)" stroke-width="2" />
+      <path :d="`M${x(closes!)} 2h-7l7 7z`" fill="var(--late)" />
     </g>
   </svg>
 </template>

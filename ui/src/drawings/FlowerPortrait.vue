@@ -32,11 +32,11 @@ const shares = computed(() => {
     <path
       d="M-70-20c0-32 30-50 70-48s72 18 68 52-30 44-70 44-68-14-68-48z"
       :fill="of.colour || '#e9e2d6'"
-      stroke="#35202f"
+      stroke="var(--edge)"
       stroke-width="1.4"
     />
     <g v-for="(s, i) in shares" :key="i" :transform="`translate(${s.from - 90} 48)`">
-      <rect :width="s.width" height="12" :fill="s.colour || '#fdfcf9'" stroke="#35202f" stroke-width=".7" />
+      <rect :width="s.width" height="12" :fill="s.colour || '#fdfcf9'" stroke="var(--edge)" stroke-width=".7" />
       <text v-if="!plain" x="2" :y="i % 2 ? 33 : 23" class="word">{{ s.name }} {{ s.parts }}</text>
     </g>
   </svg>
@@ -53,7 +53,7 @@ const shares = computed(() => {
       :y1="-size(of).height * 0.3"
       x2="0"
       :y2="box.y + box.height - 2"
-      stroke="#8c877f"
+      stroke="var(--wire)"
       :stroke-width="stroke * 3"
     />
     <g
@@ -70,21 +70,21 @@ const shares = computed(() => {
         <path
           :d="m.d"
           :fill="m.fill"
-          stroke="#35202f"
+          stroke="var(--edge)"
           :stroke-width="stroke * (m.ring === selected ? 2 : 1)"
           stroke-linejoin="round"
         />
-        <path v-if="m.shade" :d="m.d" fill="#35202f" :opacity="m.shade" />
+        <path v-if="m.shade" :d="m.d" fill="var(--edge)" :opacity="m.shade" />
       </template>
     </g>
     <g v-if="!plain" :transform="`translate(${box.x + box.width * 0.03} ${box.y + box.height * 0.965})`">
       <path
         :d="`M0 ${-stroke * 4}V0H${bar}V${-stroke * 4}`"
         fill="none"
-        stroke="#7b6a73"
+        stroke="var(--soft)"
         :stroke-width="stroke * 1.4"
       />
-      <text :x="bar + stroke * 5" y="0" :font-size="across / 30" fill="#7b6a73">{{ bar }} mm</text>
+      <text :x="bar + stroke * 5" y="0" :font-size="across / 30" fill="var(--soft)">{{ bar }} mm</text>
     </g>
   </svg>
 </template>

@@ -13,7 +13,7 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
 
 <template>
   <svg :width="size ?? 28" :height="size ?? 28" viewBox="0 0 100 100" aria-hidden="true">
-    <g :fill="fill" stroke="#35202f" stroke-width="2.2" stroke-linejoin="round">
+    <g :fill="fill" stroke="var(--edge)" stroke-width="2.2" stroke-linejoin="round">
       <template v-if="form === 'petal'">
         <path d="M50 92C22 74 12 42 28 20c7-9 15-8 22-3 7-5 15-6 22 3 16 22 6 54-22 72z" />
         <path d="M50 90V38M50 70 34 44M50 70l16-26" fill="none" stroke-opacity=".35" />
@@ -23,12 +23,12 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
         <path d="M50 94V20M50 74 34 56M50 74l16-18M50 52 38 38M50 52l12-14" fill="none" stroke-opacity=".4" />
       </template>
       <template v-else-if="form === 'centre'">
-        <path d="M50 60v36" stroke="#8c877f" stroke-width="4" />
+        <path d="M50 60v36" stroke="var(--wire)" stroke-width="4" />
         <path d="M50 10c16 10 22 24 22 34 0 14-10 22-22 22S28 58 28 44c0-10 6-24 22-34z" />
       </template>
       <template v-else-if="form === 'blossom'">
         <ellipse v-for="a in ring(5)" :key="a" cx="50" cy="26" rx="15" ry="22" :transform="`rotate(${a} 50 50)`" />
-        <circle cx="50" cy="50" r="8" fill="#b98a2f" />
+        <circle cx="50" cy="50" r="8" fill="var(--dust)" />
       </template>
       <template v-else-if="form === 'layered'">
         <circle v-for="(a, i) in ring(10)" :key="'o' + i" cx="50" cy="24" r="17" :transform="`rotate(${a} 50 50)`" />
@@ -48,10 +48,10 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
           d="M50 52C40 44 40 28 50 22c10 6 10 22 0 30z"
           :transform="`rotate(${a} 50 50)`"
         />
-        <circle cx="50" cy="50" r="7" fill="#b98a2f" />
+        <circle cx="50" cy="50" r="7" fill="var(--dust)" />
       </template>
       <template v-else-if="form === 'filler' || form === 'cluster'">
-        <path d="M50 96V30M50 70 28 44M50 62l22-24" fill="none" stroke="#566f52" stroke-width="4" />
+        <path d="M50 96V30M50 70 28 44M50 62l22-24" fill="none" stroke="var(--leaf)" stroke-width="4" />
         <circle
           v-for="[x, y] in [
             [50, 22],
@@ -67,7 +67,7 @@ const ring = (count: number, turn = 0) => Array.from({ length: count }, (_, i) =
         />
       </template>
       <template v-else-if="['sprig', 'frond', 'trail', 'spray'].includes(form ?? '')">
-        <path d="M50 96V16" fill="none" stroke="#566f52" stroke-width="4" />
+        <path d="M50 96V16" fill="none" stroke="var(--leaf)" stroke-width="4" />
         <ellipse
           v-for="[x, y] in [
             [32, 74],

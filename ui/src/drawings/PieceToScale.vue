@@ -51,7 +51,7 @@ const rule = computed(() => [50, 20, 10, 5, 2, 1].find((mm) => u(mm * 1000) <= 7
   >
     <g :transform="`translate(95 ${foot})`">
       <path v-if="wire" :d="`M0 ${u(tail)}V0`" class="wire" />
-      <g :fill="colour || '#e9e2d6'" stroke="#35202f" stroke-width="1.6" stroke-linejoin="round">
+      <g :fill="colour || '#e9e2d6'" stroke="var(--edge)" stroke-width="1.6" stroke-linejoin="round">
         <template v-if="shape?.shape === 'ball'">
           <circle :cy="-u(high) / 2" :r="u(high) / 2" />
         </template>
@@ -89,7 +89,7 @@ const rule = computed(() => [50, 20, 10, 5, 2, 1].find((mm) => u(mm * 1000) <= 7
   stroke-width: 2.6;
 }
 .inside {
-  stroke: #35202f;
+  stroke: var(--edge);
   stroke-width: 1.8;
   stroke-dasharray: 4 3;
   fill: none;

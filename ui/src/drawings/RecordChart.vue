@@ -62,7 +62,7 @@ const shown = computed(() =>
         :x2="p.to"
         :y1="p.y"
         :y2="p.y"
-        stroke="#4f7d94"
+        stroke="var(--water)"
         stroke-width="2"
         opacity=".6"
       />
@@ -71,7 +71,7 @@ const shown = computed(() =>
         :cx="p.from"
         :cy="p.y"
         :r="Math.min(4.5, 1.5 + Math.sqrt(p.weight) / 3)"
-        fill="#4f7d94"
+        fill="var(--water)"
         opacity=".65"
       />
     </g>

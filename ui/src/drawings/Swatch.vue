@@ -5,7 +5,12 @@ defineProps<{ colour?: string; size?: number }>();
 
 <template>
   <svg :width="size ?? 18" :height="size ?? 18" viewBox="0 0 20 20" aria-hidden="true" class="swatch">
-    <path d="M2 11C2 5 6 2 11 2s8 3 7 9-4 7-9 7-7-3-7-7z" :fill="colour || 'none'" stroke="#35202f" stroke-width=".9" />
+    <path
+      d="M2 11C2 5 6 2 11 2s8 3 7 9-4 7-9 7-7-3-7-7z"
+      :fill="colour || 'none'"
+      stroke="var(--edge)"
+      stroke-width=".9"
+    />
   </svg>
 </template>
 

@@ -126,11 +126,6 @@ li {
 li[aria-selected="true"] {
   background: var(--leaf-wash);
 }
-li .quiet {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
 .kind {
   font-style: italic;
   color: var(--soft);

@@ -14,7 +14,7 @@ const mayUndo = useMayUndo();
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620">
+  <v-dialog v-model="open" max-width="620" :aria-label="$t('What was recorded')">
     <div class="sheet journal">
       <h2>What was recorded</h2>
       <RouterLink class="add" to="/journal" data-test="whole-journal" @click="open = false"

@@ -15,7 +15,7 @@ defineProps<{ title: string; lines: Schemas["MaterialLine"][] }>();
           <th>material</th>
           <th class="n">needed</th>
           <th class="n">on hand</th>
-          <th />
+          <td />
         </tr>
       </thead>
       <tbody>

@@ -111,7 +111,7 @@ progress {
   padding: 14px 18px;
   display: grid;
   gap: 6px;
-  box-shadow: 0 18px 60px #35202f38;
+  box-shadow: 0 18px 60px var(--shadow);
 }
 .ask p {
   margin: 0;

@@ -90,7 +90,7 @@ input {
   padding: 9px 12px;
   border: 1.5px solid var(--vein);
   border-radius: 3px 10px;
-  background: #fff;
+  background: var(--field);
 }
 code {
   white-space: nowrap;

@@ -50,7 +50,12 @@ const mayConfirm = () =>
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="640" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :aria-label="$t('{name}, cut', { name: sheet.name })"
+    max-width="640"
+    @update:model-value="emit('close')"
+  >
     <form class="sheet opened" data-test="cut-record" @submit.prevent="record.mutate(false)">
       <h2>{{ sheet.name }}, cut</h2>
       <p class="quiet">
@@ -67,14 +72,16 @@ const mayConfirm = () =>
         <tbody>
           <tr v-for="(r, i) in rows" :key="i">
             <td class="n">
-              <NumberField whole v-model="r.wires" :data-test="`cut-wires-${i}`" />
+              <NumberField whole v-model="r.wires" :aria-label="$t('wires')" :data-test="`cut-wires-${i}`" />
             </td>
             <td class="n nowrap">{{ length(r.from) }}</td>
-            <td><input v-model="r.cuts" class="own cuts" :data-test="`cut-lengths-${i}`" /></td>
+            <td>
+              <input v-model="r.cuts" class="own cuts" :aria-label="$t('cut to')" :data-test="`cut-lengths-${i}`" />
+            </td>
           </tr>
           <tr>
             <td class="n">
-              <NumberField whole v-model="spoilt" data-test="cut-spoilt" />
+              <NumberField whole v-model="spoilt" :aria-label="$t('spoilt')" data-test="cut-spoilt" />
             </td>
             <td class="n nowrap">{{ length(sheet.wire.lengthMicrometres) }}</td>
             <td>spoilt, nothing of them is left</td>

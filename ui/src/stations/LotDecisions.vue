@@ -54,7 +54,7 @@ function tell(l: Schemas["Lot"], body: Schemas["Decision"]) {
         <th class="n">must yield</th>
         <th class="n">started</th>
         <th>for</th>
-        <th />
+        <td />
       </tr>
     </thead>
     <tbody v-for="l in cell.lotList" :key="l.id" :data-test="`lot-${l.ordinal}`">

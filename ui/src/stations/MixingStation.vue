@@ -247,7 +247,12 @@ const onBoard = (m: Schemas["MixCard"]): number =>
       </p>
     </section>
     <MaterialList v-if="mixing" title="All mixings together take" :lines="mixing.materials" />
-    <v-dialog :model-value="!!openedLot && !!opened" max-width="520" @update:model-value="openedLot = undefined">
+    <v-dialog
+      :model-value="!!openedLot && !!opened"
+      :aria-label="opened?.name"
+      max-width="520"
+      @update:model-value="openedLot = undefined"
+    >
       <div v-if="opened" class="sheet opened" data-test="working">
         <h2><Swatch :colour="opened.colour" :size="26" /> {{ opened.name }}</h2>
         <table class="ledger">
@@ -303,7 +308,7 @@ section h2 .quiet {
   top: 0;
   bottom: 0;
   width: 28px;
-  border-right: 1px solid #35202f33;
+  border-right: 1px solid var(--vein);
 }
 header {
   display: flex;

@@ -89,7 +89,13 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="1160" persistent @keydown.esc="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :aria-label="order ? $t('Order {name}', { name: order.order.name }) : $t('A new order')"
+    max-width="1160"
+    persistent
+    @keydown.esc="emit('close')"
+  >
     <form class="sheet form" data-test="order-form" @submit.prevent="change.mutate('save')">
       <h2>{{ order ? $t("Order {name}", { name: order.order.name }) : $t("A new order") }}</h2>
       <div class="sides">

@@ -115,16 +115,16 @@ const states: Record<string, string> = {
 </script>
 
 <template>
-  <v-dialog :model-value="true" fullscreen @update:model-value="emit('close')">
+  <v-dialog :model-value="true" :aria-label="mix.name" fullscreen @update:model-value="emit('close')">
     <div class="sheet weigh" data-test="weigh-in">
-      <header>
+      <div class="top">
         <h1><Swatch :colour="mix.colour" :size="34" /> {{ mix.name }}</h1>
         <p class="quiet">
           Clean hands, clean board, tied hair.
           <a v-if="scale?.address" :href="scale.address" target="_blank" rel="noopener" class="add">the scale</a>
         </p>
         <v-btn variant="text" size="large" data-test="weigh-close" @click="emit('close')">Leave it for now</v-btn>
-      </header>
+      </div>
       <div class="two">
         <section v-if="line && !weighing.data.value?.done">
           <p class="name">
@@ -235,7 +235,7 @@ const states: Record<string, string> = {
   min-height: 100vh;
   overflow: auto;
 }
-header {
+.top {
   display: flex;
   justify-content: space-between;
   align-items: center;

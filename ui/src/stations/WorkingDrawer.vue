@@ -16,9 +16,9 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="720" @update:model-value="emit('close')">
+  <v-dialog :model-value="true" :aria-label="cell.name" max-width="720" @update:model-value="emit('close')">
     <div class="sheet opened" data-test="working">
-      <header>
+      <div class="top">
         <PartDrawing :form="cell.form" :colour="cell.colour" :size="56" />
         <div>
           <h2>{{ cell.name }}</h2>
@@ -26,7 +26,7 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
         </div>
         <div class="grow" />
         <span class="figure">{{ cell.started }}<span class="unit"> to start</span></span>
-      </header>
+      </div>
       <p>For {{ names(cell.orders) }}. It can be late from {{ times.full(cell.latestStart) }}.</p>
       <WorkingSheet :workings="cell.workings" />
       <template v-if="cell.stock.length">
@@ -52,7 +52,7 @@ const names = (ids: string[]) => ids.map((id) => props.orders.find((o) => o.id =
   border-bottom: 1px solid var(--vein);
   padding: 4px 0;
 }
-header {
+.top {
   display: flex;
   gap: 14px;
   align-items: center;

@@ -17,6 +17,16 @@ export const vuetify = createVuetify({
           error: "#a32740",
         },
       },
+      evening: {
+        dark: true,
+        colors: {
+          background: "#1d161b",
+          surface: "#271e25",
+          primary: "#f3ebe4",
+          secondary: "#a8c79d",
+          error: "#ff9dab",
+        },
+      },
     },
   },
   defaults: {

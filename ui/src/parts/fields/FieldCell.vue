@@ -123,7 +123,7 @@ input:focus,
 select:focus,
 textarea:focus {
   border-color: var(--petal);
-  background: #fff;
+  background: var(--field);
   outline: none;
 }
 .flawed {

@@ -42,11 +42,11 @@ function move(i: number, by: number) {
       <table>
         <thead>
           <tr>
-            <th v-if="label" />
+            <td v-if="label" />
             <th v-for="c in shown" :key="c.key" :style="{ minWidth: c.width ? `${c.width}px` : undefined }">
               {{ c.label }}
             </th>
-            <th v-if="!fixed" class="tools" />
+            <td v-if="!fixed" class="tools" />
           </tr>
         </thead>
         <tbody>

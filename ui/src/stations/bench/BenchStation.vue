@@ -311,7 +311,7 @@ watch(
           </button>
           <BenchTalk :bench="bench" :task="task" />
           <section v-if="bench.early.length" data-test="early">
-            <h3>Could be begun now</h3>
+            <h2 class="lesser">Could be begun now</h2>
             <p v-for="e in bench.early" :key="e.id" class="next">
               <WorkGlyph :glyph="e.glyph" /> <b>{{ e.making === "mix" ? `${mass(e.quantity)}` : e.quantity }}</b>
               {{ e.name }}, {{ e.of }}
@@ -336,7 +336,7 @@ watch(
             </p>
           </details>
           <section v-if="bench.next.length">
-            <h3>{{ bench.sitting.length ? $t("After that") : $t("Next") }}</h3>
+            <h2 class="lesser">{{ bench.sitting.length ? $t("After that") : $t("Next") }}</h2>
             <p v-for="n in bench.next" :key="n.id" class="next">
               <WorkGlyph :glyph="n.glyph" /> <b>{{ n.making === "mix" ? `${mass(n.quantity)}` : n.quantity }}</b>
               {{ n.name }}, {{ n.of }}
@@ -344,7 +344,7 @@ watch(
             </p>
           </section>
           <section v-if="bench.drying.length">
-            <h3>Drying meanwhile</h3>
+            <h2 class="lesser">Drying meanwhile</h2>
             <p v-for="d in bench.drying.slice(0, 3)" :key="d.id" class="next">
               <Swatch :colour="d.colour" /> {{ d.of }}
               <span class="quiet">about {{ lasting(d.end - bench.now) }} more</span>
@@ -389,12 +389,12 @@ watch(
   border: 0;
   border-radius: 3px 16px;
   background: var(--leaf);
-  color: #fff;
+  color: var(--on-ink);
   cursor: pointer;
   padding: 0.3rem 0.8rem;
 }
 .wide:disabled {
-  background: #6f6a64;
+  background: var(--stone);
 }
 .small {
   min-height: 56px;
@@ -432,7 +432,7 @@ watch(
   border-color: var(--late);
 }
 .back {
-  color: #98405a;
+  color: var(--petal);
   font-weight: 650;
   min-height: 56px;
   white-space: nowrap;

@@ -98,7 +98,7 @@ textarea {
   padding: 0.5rem;
   border: 1.5px solid var(--ink);
   border-radius: 3px 12px;
-  background: #fff;
+  background: var(--field);
 }
 .asked {
   background: var(--dust-wash);

@@ -83,7 +83,7 @@ button {
   padding: 0 1rem;
   font: 600 1.05rem var(--count);
   color: var(--ink);
-  background: #fff;
+  background: var(--field);
   border: 1.5px solid var(--ink);
   border-radius: 3px 14px;
   cursor: pointer;

@@ -103,7 +103,7 @@ onUnmounted(() => clearInterval(again));
   align-items: center;
   padding: 0.7rem 26px;
   background: var(--ink);
-  color: #fff;
+  color: var(--on-ink);
   font-size: 1.3rem;
 }
 .sign b {
@@ -114,7 +114,7 @@ button {
   padding: 0 1.4rem;
   font: 650 1.15rem var(--count);
   color: var(--ink);
-  background: #fff;
+  background: var(--field);
   border: 0;
   border-radius: 3px 14px;
   cursor: pointer;

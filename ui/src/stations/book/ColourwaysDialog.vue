@@ -54,7 +54,7 @@ const write = useMutation({
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="720" @update:model-value="emit('close')">
+  <v-dialog :model-value="true" :aria-label="$t('Colourways')" max-width="720" @update:model-value="emit('close')">
     <form
       class="sheet form"
       data-test="colourways"

@@ -81,7 +81,13 @@ const says: Record<string, string> = {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="860" persistent @keydown.esc="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :aria-label="$t('Take in recipes')"
+    max-width="860"
+    persistent
+    @keydown.esc="emit('close')"
+  >
     <section class="sheet form" data-test="import">
       <h2>Take in recipes</h2>
       <template v-if="take.isSuccess.value">

@@ -69,7 +69,7 @@ const flaw = (key: string) => (add.error.value instanceof Refused ? add.error.va
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="720" @update:model-value="emit('close')">
+  <v-dialog :model-value="true" :aria-label="$t('Something new')" max-width="720" @update:model-value="emit('close')">
     <form class="sheet form" data-test="thing-form" @submit.prevent="add.mutate()">
       <h2>Something new</h2>
       <nav>

@@ -29,12 +29,12 @@ const amount = (m: Schemas["Amount"]) =>
 
 <template>
   <section class="sheet totals" :class="{ old }" data-test="totals">
-    <h3 v-if="mix">Of 100 g</h3>
-    <h3 v-else>
+    <h2 class="lesser" v-if="mix">Of 100 g</h2>
+    <h2 class="lesser" v-else>
       Of
       <NumberField v-model="quantity" whole name="quantity" aria-label="How many" />
       {{ sheet.portrait.name }}
-    </h3>
+    </h2>
     <p v-if="old" class="quiet">As it was before what is wrong now.</p>
     <div class="large">
       <div v-if="!mix">
@@ -88,7 +88,7 @@ const amount = (m: Schemas["Amount"]) =>
       </template>
     </dl>
     <template v-if="against.length">
-      <h3>Against the recipe as it is</h3>
+      <h2 class="lesser">Against the recipe as it is</h2>
       <dl data-test="against">
         <template v-for="d in against" :key="d.what + d.of">
           <dt>{{ totalWords(d) }}</dt>

@@ -114,7 +114,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </p>
         <section v-for="b in taken" :key="b.shelf?.id ?? ''" class="shelf">
           <ShelfBoard v-if="b.shelf" :shelf="b.shelf" :where="where(b.shelf.in)" @edit="editing = b.shelf" />
-          <h3 v-else>On the bench</h3>
+          <h2 class="lesser" v-else>On the bench</h2>
           <div class="trays">
             <TrayRow
               v-for="l in b.trays"
@@ -149,7 +149,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         />
         <AirPanel />
         <section v-if="costs.length" class="sheet note" data-test="costs">
-          <h3>What the air will do</h3>
+          <h2 class="lesser">What the air will do</h2>
           <p v-for="c in costs" :key="c.task">
             The coming damp costs {{ c.name.toLowerCase() }} <b>{{ lasting(c.damp) }}</b><template v-if="c.machine"
               >; in the {{ machineName(c.machine.machine) }} it would be dry by
@@ -159,7 +159,7 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </section>
         <TimerList v-if="room" :timers="room.timers" :now="room.now" />
         <section v-if="frees.length" class="sheet note">
-          <h3>Free soon</h3>
+          <h2 class="lesser">Free soon</h2>
           <p v-for="f in frees" :key="f.task + f.shelf">
             <b>{{ times.clock(f.until) }}</b> {{ f.slots }} × {{ f.shelf.toLowerCase() }}
             <span class="quiet">{{ f.of.toLowerCase() }}</span>
@@ -167,7 +167,12 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         </section>
       </aside>
     </div>
-    <v-dialog :model-value="editing !== undefined" max-width="620" @update:model-value="editing = undefined">
+    <v-dialog
+      :model-value="editing !== undefined"
+      :aria-label="editing?.name ?? $t('A new place')"
+      max-width="620"
+      @update:model-value="editing = undefined"
+    >
       <PlaceDialog v-if="room && editing !== undefined" :place="editing?.id" @close="editing = undefined" />
     </v-dialog>
   </div>

@@ -20,12 +20,13 @@ const next = computed(() => props.shelf.taken[0]);
 
 <template>
   <div class="board">
-    <h3>
+    <h2 class="lesser">
       <template v-if="shelf.machine">{{ shelf.name }}</template>
       <button v-else class="bare" :data-test="`place-${shelf.name}`" @click="emit('edit')">{{ shelf.name }}</button>
-    </h3>
+    </h2>
     <div
       class="wells"
+      role="img"
       :aria-label="$t('{free} of {slots} taken', { free: shelf.slots - shelf.free, slots: shelf.slots })"
     >
       <span
@@ -48,7 +49,7 @@ const next = computed(() => props.shelf.taken[0]);
 </template>
 
 <style scoped>
-.board h3 {
+.board h2 {
   margin: 0 0 5px;
 }
 .board p {
@@ -66,14 +67,14 @@ const next = computed(() => props.shelf.taken[0]);
   width: 15px;
   height: 15px;
   border-radius: 50% 50% 46% 46%;
-  border: 1px solid #35202f55;
+  border: 1px solid var(--edge);
 }
 .well.free {
   background: var(--marble);
   border: 1px dashed var(--wire);
 }
 .well.taken.soft {
-  border: 2px dashed #4f7d94;
+  border: 2px dashed var(--water);
 }
 .well.taken.firm {
   border: 2px solid var(--dust);

@@ -31,7 +31,7 @@ const stop = useMutation({
 
 <template>
   <section class="sheet timers" data-test="timers">
-    <h3>Timers</h3>
+    <h2 class="lesser">Timers</h2>
     <ProblemNote :error="start.error.value ?? stop.error.value" />
     <p v-for="t in timers" :key="t.id" class="timer" :class="{ rings: t.rings }">
       <b>{{ t.rings ? $t("rings") : times.clock(t.ends) }}</b>

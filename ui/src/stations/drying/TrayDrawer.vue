@@ -132,7 +132,7 @@ const confirmable = computed(
       <h3>Put it elsewhere</h3>
       <ProblemNote :error="put.error.value" />
       <div class="line">
-        <select v-model="to" class="own" data-test="put-to" @change="choose">
+        <select v-model="to" class="own" :aria-label="$t('Put it elsewhere')" data-test="put-to" @change="choose">
           <option disabled value="">where to…</option>
           <option v-for="t in targets" :key="t.key" :value="t.key">{{ t.name }}</option>
         </select>

@@ -33,7 +33,7 @@ const says = computed(() => {
 
 <template>
   <article class="tray" :class="lying.state" :data-test="`lying-${lying.name}`">
-    <button class="bare what" :aria-label="$t('Open {name}', { name: lying.name })" @click="emit('open')">
+    <button class="bare what" @click="emit('open')">
       <PartDrawing :form="lying.form" :colour="lying.colour" :size="46" />
       <span>
         <b>{{ lying.name }}</b> <span class="figure">{{ lying.pieces }}</span>

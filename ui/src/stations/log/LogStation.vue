@@ -75,6 +75,7 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
         <p>
           Waits are planned so that
           <select
+            :aria-label="$t('of a hundred pieces')"
             class="own"
             data-test="percentile"
             :value="log.percentile"
@@ -87,6 +88,7 @@ const number = (event: Event) => Number((event.target as HTMLSelectElement).valu
         <label v-for="c in log.classes" :key="c.id">
           {{ c.name }}
           <select
+            :aria-label="$t('of a hundred pieces')"
             class="own"
             :value="c.percentile ?? log.percentile"
             @change="percentile.mutate({ class: c.id, percentile: number($event) })"

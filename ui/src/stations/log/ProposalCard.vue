@@ -45,7 +45,7 @@ const says = computed(() => {
 <template>
   <article class="sheet proposal" :data-test="called">
     <div>
-      <h3>{{ about(record) }}</h3>
+      <h2 class="lesser">{{ about(record) }}</h2>
       <p class="change">
         <span>{{ valued(record, record.standard) }}</span> → <b>{{ valued(record, record.found) }}</b>
       </p>

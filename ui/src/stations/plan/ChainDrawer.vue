@@ -79,7 +79,7 @@ li .quiet {
 }
 .waited {
   display: block;
-  color: var(--dust);
+  color: var(--tight);
   font-weight: 600;
   font-size: 0.8667rem;
 }

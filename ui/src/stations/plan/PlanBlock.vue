@@ -2,6 +2,7 @@
 import { computed } from "vue";
 import { type Laid, laneHeight } from "../../drawings/board";
 import WorkGlyph from "../../drawings/WorkGlyph.vue";
+import { t } from "../../words/said";
 import { useTimes } from "../../format";
 
 /** A task in its maker's lane, as long as its minutes: glyph, count, the colour of its mix. */
@@ -19,6 +20,11 @@ const amount = computed(() =>
   block.value.making === "mix" ? `${Math.round(block.value.quantity / 1000)} g` : block.value.quantity,
 );
 const begins = computed(() => times.value.moment(block.value.from));
+const says = computed(
+  () =>
+    `${block.value.name}, ${block.value.of}, ${begins.value} – ${times.value.clock(block.value.to)}` +
+    (block.value.pin ? t(", pinned") : ""),
+);
 </script>
 
 <template>
@@ -29,9 +35,9 @@ const begins = computed(() => times.value.moment(block.value.from));
     role="button"
     :data-block="block.person"
     :data-card="block.id"
-    :aria-label="`${block.name}, ${block.of}, ${begins}${block.pin ? $t(', pinned') : ''}`"
+    :aria-label="says"
   >
-    <title>{{ block.name }}, {{ block.of }}: {{ begins }} to {{ times.moment(block.to) }}</title>
+    <title>{{ says }}</title>
     <path v-if="laid.parts.length > 1" :d="`M${laid.x} ${laid.y + laneHeight / 2}h${laid.width}`" class="pause" />
     <template v-for="(p, i) in laid.parts" :key="i">
       <rect
@@ -52,8 +58,8 @@ const begins = computed(() => times.value.moment(block.value.from));
       <WorkGlyph :glyph="block.glyph" :size="18" />
     </g>
     <svg v-if="room > 44" :x="laid.x" :y="y" :width="room - 3" :height="height" overflow="hidden">
-      <text x="25" y="25" class="count">{{ amount }}</text>
-      <text v-if="room > 84" x="5" y="38" class="of">{{ block.of }}</text>
+      <text aria-hidden="true" x="25" y="25" class="count">{{ amount }}</text>
+      <text aria-hidden="true" v-if="room > 84" x="5" y="38" class="of">{{ block.of }}</text>
     </svg>
     <path
       v-if="block.pin"
@@ -71,11 +77,11 @@ const begins = computed(() => times.value.moment(block.value.from));
   outline: none;
 }
 .body {
-  stroke: #35202f;
+  stroke: var(--edge);
   stroke-width: 1.2;
 }
 .body:not(.sliver) {
-  fill: #fff;
+  fill: var(--field);
 }
 .far .body {
   stroke-width: 0.7;
@@ -84,7 +90,7 @@ const begins = computed(() => times.value.moment(block.value.from));
   stroke-width: 0.4;
 }
 .pause {
-  stroke: #35202f;
+  stroke: var(--edge);
   stroke-dasharray: 2 3;
 }
 .started .body:not(.sliver) {

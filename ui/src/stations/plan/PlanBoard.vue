@@ -427,7 +427,7 @@ svg {
   stroke: var(--vein);
 }
 .off {
-  fill: #ece7e0;
+  fill: var(--grain);
 }
 rect.not {
   fill: var(--night);
@@ -443,10 +443,10 @@ rect.not {
   fill: var(--petal);
 }
 .shelf {
-  fill: #f1ede6;
+  fill: var(--lane);
 }
 .held {
-  stroke: #35202f;
+  stroke: var(--edge);
   stroke-width: 0.7;
   cursor: pointer;
 }

@@ -73,6 +73,7 @@ const says = computed(() => {
         class="turn"
       />
       <text
+        aria-hidden="true"
         v-if="which && sitting.width > 15 && sitting.width <= 60"
         :x="sitting.x + sitting.width / 2 - 0.5"
         :y="y + 36"
@@ -91,10 +92,14 @@ const says = computed(() => {
       >
         <template v-if="sitting.glyph">
           <WorkGlyph :glyph="sitting.glyph" :size="18" x="3" y="11" />
-          <text v-if="sitting.width > 52" x="25" y="25" class="count">{{ sitting.blocks.length }}×</text>
+          <text aria-hidden="true" v-if="sitting.width > 52" x="25" y="25" class="count">
+            {{ sitting.blocks.length }}×
+          </text>
         </template>
-        <text v-else x="5" y="25" class="count">{{ first.quantity }}</text>
-        <text v-if="sitting.width > 60" x="5" y="38" class="of">{{ which ? `${which} · ` : "" }}{{ name }}</text>
+        <text aria-hidden="true" v-else x="5" y="25" class="count">{{ first.quantity }}</text>
+        <text aria-hidden="true" v-if="sitting.width > 60" x="5" y="38" class="of">
+          {{ which ? `${which} · ` : "" }}{{ name }}
+        </text>
       </svg>
     </template>
   </g>
@@ -108,15 +113,15 @@ const says = computed(() => {
   outline: none;
 }
 .body {
-  fill: #fff;
-  stroke: #35202f;
+  fill: var(--field);
+  stroke: var(--edge);
   stroke-width: 1.8;
 }
 .far .body {
   stroke-width: 0.9;
 }
 .turn {
-  stroke: #35202f;
+  stroke: var(--edge);
   stroke-dasharray: 1.5 2.5;
 }
 .grip {
@@ -124,7 +129,7 @@ const says = computed(() => {
 }
 .bracket {
   fill: none;
-  stroke: #35202f;
+  stroke: var(--edge);
   stroke-width: 1.6;
 }
 .count {
@@ -135,7 +140,7 @@ const says = computed(() => {
   font: 600 0.7333rem var(--count);
   fill: var(--soft);
   paint-order: stroke;
-  stroke: #fff;
+  stroke: var(--field);
   stroke-width: 3px;
 }
 .of {

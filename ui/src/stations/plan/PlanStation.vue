@@ -251,7 +251,7 @@ const asking = computed(() => benches.value?.filter((b) => b.asks) ?? []);
       <span v-if="earlier" class="word tight">Version {{ shown.slice(1) }}, as it was</span>
       <span class="grow" />
       <SearchControl />
-      <RouterLink class="bare" to="/what-if" data-test="what-if">What if…</RouterLink>
+      <RouterLink class="bare add" to="/what-if" data-test="what-if">What if…</RouterLink>
       <button class="bare" :class="{ here: drawer === 'scarce' }" data-test="open-scarce" @click="drawer = 'scarce'">
         What is scarce
       </button>

@@ -109,7 +109,7 @@ const slackOf = (o?: { slack?: number }) => (o?.slack === undefined ? t("no plac
         {{ waitedFor(hangs[0]!.cause, hangs[0]!.short, hangs[0]!.toOrder) }}.
       </p>
       <template v-if="answer.harms.length">
-        <h3>Would be late by it</h3>
+        <h2 class="lesser">Would be late by it</h2>
         <p v-for="h in answer.harms" :key="h.id" class="harm">
           <b>{{ h.name }}</b> <SafetyWord :outcome="h.is" />
           <span class="quiet">{{ $t("had {slack} slack", { slack: slackOf(h.was) }) }}</span>

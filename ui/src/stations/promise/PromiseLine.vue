@@ -118,7 +118,7 @@ svg {
   margin: 6px 0 2px;
 }
 .weekend {
-  fill: #efe9e0;
+  fill: var(--grain);
 }
 .base {
   stroke: var(--wire);
@@ -135,7 +135,7 @@ svg {
   fill: var(--petal);
 }
 .lies {
-  fill: #d9b4bc;
+  fill: var(--petal-faint);
 }
 .other.safe {
   fill: var(--leaf);

@@ -187,7 +187,7 @@ const changed = computed(() => {
         <p v-if="!person" class="quiet">Say who is here first, at the top.</p>
         <p v-else-if="answer && !draft.name.trim()" class="quiet">What is it called? It can be entered then.</p>
         <template v-if="quotes.length">
-          <h3>Quotes</h3>
+          <h2 class="lesser">Quotes</h2>
           <button
             v-for="q in quotes"
             :key="q.order.id"
@@ -256,7 +256,7 @@ footer {
 footer .v-text-field {
   flex: 0 1 170px;
 }
-h3 {
+h2 {
   margin-top: 18px;
 }
 .quote {

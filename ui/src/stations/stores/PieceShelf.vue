@@ -54,7 +54,7 @@ const current = computed(() => props.stores.shelf.find((s) => s.id === opened.va
         <tr>
           <th>what</th>
           <th class="n">there</th>
-          <th class="bar" />
+          <td class="bar" />
           <th class="n">reserved</th>
           <th class="n">free</th>
           <th>made</th>

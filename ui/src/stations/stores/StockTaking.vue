@@ -64,7 +64,7 @@ const accept = useMutation({
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="640" persistent @keydown.esc="emit('close')">
+  <v-dialog :model-value="true" :aria-label="title" max-width="640" persistent @keydown.esc="emit('close')">
     <div class="sheet opened" data-test="stock-taking">
       <h2>{{ title }}</h2>
       <p class="quiet">Type what you find; leave open what you do not count. Nothing is booked before you accept.</p>

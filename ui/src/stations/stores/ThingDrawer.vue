@@ -98,12 +98,12 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="680" @update:model-value="emit('close')">
+  <v-dialog :model-value="true" :aria-label="name" max-width="680" @update:model-value="emit('close')">
     <div class="sheet opened" data-test="thing">
-      <header>
+      <div class="top">
         <h2>{{ name }}</h2>
         <span class="figure">{{ stocked(amount, unit) }}<span class="unit"> there</span></span>
-      </header>
+      </div>
       <slot />
       <template v-if="stock">
         <h3>Where it lies</h3>
@@ -183,7 +183,7 @@ const signed = (n: number) => `${n > 0 ? "+" : "−"}${stocked(Math.abs(n), prop
 </template>
 
 <style scoped>
-header {
+.top {
   display: flex;
   justify-content: space-between;
   align-items: baseline;

@@ -260,7 +260,7 @@ select {
   padding: 6px 10px;
   border: 1.5px solid var(--vein);
   border-radius: 3px 10px;
-  background: #fff;
+  background: var(--field);
 }
 footer {
   display: flex;

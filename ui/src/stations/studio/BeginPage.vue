@@ -267,7 +267,7 @@ const flowers = computed(() => beginning.value?.flowers ?? []);
   padding: 8px 10px;
   border: 1.5px solid var(--ink);
   border-radius: 3px 12px;
-  background: #fff;
+  background: var(--field);
   color: var(--ink);
 }
 fieldset {

@@ -108,7 +108,7 @@ footer {
   min-height: 48px;
   padding: 0 20px;
   font: 600 1.05rem var(--count);
-  color: #fff;
+  color: var(--on-ink);
   background: var(--leaf);
   border-radius: 3px 16px;
   text-decoration: none;

@@ -42,7 +42,7 @@ input {
   padding: 4px 8px;
   border: 1.5px solid var(--vein);
   border-radius: 3px 10px;
-  background: #fff;
+  background: var(--field);
 }
 button:disabled {
   color: var(--soft);
