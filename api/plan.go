@@ -133,6 +133,15 @@ func (s *Service) registerPlan(to huma.API) {
 			}
 			return a.view(at, studio.Span{From: from, To: from + 1440*studio.Minute(min(max(1, in.Days), mostDays))})
 		})
+	kept(s, to, get("/plan/whole", "get-whole-plan", "A plan from today to its end: how full days are, and when orders are made"),
+		shows{topics: onTheBoard, planned: true, now: true},
+		func(ctx context.Context, at *moment, in *OfPlan) (WholePlan, error) {
+			a, err := s.asked(ctx, at, in.Of)
+			if err != nil {
+				return WholePlan{}, err
+			}
+			return a.toItsEnd(at), nil
+		})
 	type one struct {
 		OfPlan
 		Task string `path:"task"`
@@ -192,6 +201,60 @@ func (s *Service) asked(ctx context.Context, at *moment, of string) (*answer, er
 		}
 	}
 	return nil, store.NotFound{Thing: "this plan"}
+}
+
+// WholePlan is a plan from today to its end, without its tasks.
+type WholePlan struct {
+	From   studio.Minute `json:"from" doc:"the morning of today"`
+	To     studio.Minute `json:"to" doc:"the end of its last day"`
+	People []PersonLoads `json:"people"`
+	Orders []OrderBand   `json:"orders" doc:"the one that is wanted first comes first"`
+}
+
+// PersonLoads are how full a person's days are.
+type PersonLoads struct {
+	Named
+	Loads []plan.Load `json:"loads"`
+}
+
+// OrderBand is when an order is made.
+type OrderBand struct {
+	Promise
+	Begins *studio.Minute `json:"begins,omitempty" doc:"when the first of what is still to do for it is done"`
+}
+
+// toItsEnd is a plan from today to its end. It takes time proportional to the tasks.
+func (a *answer) toItsEnd(at *moment) WholePlan {
+	today := at.Calendar.Date(at.Now)
+	v := WholePlan{From: at.Calendar.At(today, 0), People: []PersonLoads{}, Orders: []OrderBand{}}
+	last := at.Now
+	begins := map[studio.ID]studio.Minute{}
+	for _, t := range a.Plan.Tasks {
+		last = max(last, t.End)
+		if t.State == studio.TaskDone || t.Person == "" {
+			continue
+		}
+		for _, order := range a.OrdersOf(t.Lot) {
+			if first, known := begins[order]; !known || t.Begin() < first {
+				begins[order] = t.Begin()
+			}
+		}
+	}
+	for _, outcome := range a.Plan.Orders {
+		last = max(last, outcome.ReadyBy)
+		band := OrderBand{Promise: Promise{Named: Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, Outcome: outcome}}
+		if first, known := begins[outcome.Order]; known {
+			band.Begins = &first
+		}
+		v.Orders = append(v.Orders, band)
+	}
+	slices.SortStableFunc(v.Orders, func(x, y OrderBand) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) })
+	v.To = at.Calendar.At(at.Calendar.Date(last).Next(), 0)
+	loads := plan.PeopleLoads(a.Doc, at.Calendar, a.Plan, studio.Span{From: v.From, To: v.To})
+	for _, p := range a.Doc.People {
+		v.People = append(v.People, PersonLoads{Named{ID: p.ID, Name: p.Name}, append([]plan.Load{}, loads[p.ID]...)})
+	}
+	return v
 }
 
 // view is some days of a plan.

@@ -40,6 +40,7 @@ var makers = set(
 	"get-count",
 	"open-cell",
 	"get-plan",
+	"get-whole-plan",
 	"get-chain",
 	"list-falls",
 	"list-remarks",

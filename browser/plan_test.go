@@ -17,7 +17,7 @@ func (p tab) block(name string) *rod.Element {
 	return p.MustElement(blockOf(name))
 }
 
-func blockOf(name string) string { return `[data-block][aria-label^="` + name + `"]` }
+func blockOf(name string) string { return `[data-block][data-name^="` + name + `"]` }
 
 func (p tab) laneOf(name string) string { return *p.block(name).MustAttribute("data-block") }
 
@@ -79,7 +79,7 @@ func TestTasksArePinnedMovedAndHandedOverByKeys(t *testing.T) {
 	studio := open(t, t.TempDir())
 	defer studio.Close()
 	page := sit(t, studio, "Odalys", "/plan")
-	pinned := `[data-block][aria-label^="` + dusting + `"][aria-label$="pinned"]`
+	pinned := `[data-block][data-name^="` + dusting + `"][aria-label$="pinned"]`
 	page.block(dusting)
 	page.MustEval(quiet) // the air that has just been read moves tasks by minutes
 	page.block(dusting).MustFocus()
@@ -101,7 +101,7 @@ func TestTasksArePinnedMovedAndHandedOverByKeys(t *testing.T) {
 	page.says(test("proposal"), dusting+" pinned")
 	page.until(`(was, name) => { // it keeps the focus where it comes to lie
 		const at = document.activeElement;
-		return at.dataset.block && at.dataset.block !== was && at.getAttribute("aria-label").startsWith(name);
+		return at.dataset.block && at.dataset.block !== was && at.dataset.name.startsWith(name);
 	}`, was, dusting)
 }
 

@@ -138,6 +138,8 @@ func TestEveryWordIsInTheCatalogue(t *testing.T) {
 		{"/mixing", []string{`[data-test^="weigh-"]`}},
 		{"/wires", []string{`[data-test^="record-"]`}},
 		{"/plan", []string{test("a-week")}},
+		{"/plan", []string{test("to-its-end")}},
+		{"/plan", []string{test("as-list")}},
 		{"/plan", []string{test("open-versions")}},
 		{"/plan", []string{test("open-scarce")}},
 		{"/bench", []string{test("start")}},

@@ -99,6 +99,15 @@ export const useWires = (days: MaybeRefOrGetter<number>) =>
     placeholderData: keepPreviousData,
   });
 
+/** A plan from today to its end, without its tasks, where it is wanted. */
+export const useWholePlan = (of: MaybeRefOrGetter<string>, wanted: MaybeRefOrGetter<boolean>) =>
+  useQuery({
+    queryKey: ["plan", of, "whole"],
+    queryFn: () => answered(client.GET("/api/plan/whole", { params: { query: { of: toValue(of) } } })),
+    enabled: computed(() => toValue(wanted)),
+    placeholderData: keepPreviousData,
+  });
+
 /** Some days of a plan; whose, from which minute (that of today's morning is 0), and how many. */
 export const usePlan = (of: MaybeRefOrGetter<string>, from: MaybeRefOrGetter<number>, days: MaybeRefOrGetter<number>) =>
   useQuery({

@@ -1675,6 +1675,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan from today to its end: how full days are, and when orders are made */
+        get: operations["get-whole-plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/promise": {
         parameters: {
             query?: never;
@@ -5331,6 +5348,17 @@ export interface components {
             quoted?: components["schemas"]["Quoted"];
             state: string;
         };
+        OrderBand: {
+            /**
+             * Format: int64
+             * @description when the first of what is still to do for it is done
+             */
+            begins?: number;
+            form?: string;
+            id: string;
+            name: string;
+            outcome: components["schemas"]["Outcome"];
+        };
         OrderBody: {
             allergies?: string[];
             approvals?: components["schemas"]["Approval"][];
@@ -5683,6 +5711,12 @@ export interface components {
             hours: components["schemas"]["Span"][];
             id: string;
             /** @description how full their days are */
+            loads: components["schemas"]["Load"][];
+            name: string;
+        };
+        PersonLoads: {
+            form?: string;
+            id: string;
             loads: components["schemas"]["Load"][];
             name: string;
         };
@@ -7419,6 +7453,21 @@ export interface components {
         };
         WhichBody: {
             quotes: string[];
+        };
+        WholePlan: {
+            /**
+             * Format: int64
+             * @description the morning of today
+             */
+            from: number;
+            /** @description the one that is wanted first comes first */
+            orders: components["schemas"]["OrderBand"][];
+            people: components["schemas"]["PersonLoads"][];
+            /**
+             * Format: int64
+             * @description the end of its last day
+             */
+            to: number;
         };
         Window: {
             after?: string;
@@ -15147,6 +15196,56 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-whole-plan": {
+        parameters: {
+            query?: {
+                /** @description the plan: empty for the one in force, proposed for that of all wishes, an id of an offered plan, or v and the number of an earlier version */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholePlan"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

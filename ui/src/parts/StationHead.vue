@@ -35,6 +35,7 @@ function save() {
 
 <style scoped>
 .ways {
+  white-space: nowrap;
   display: flex;
   gap: 18px;
 }

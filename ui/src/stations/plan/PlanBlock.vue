@@ -22,7 +22,7 @@ const amount = computed(() =>
 const begins = computed(() => times.value.moment(block.value.from));
 const says = computed(
   () =>
-    `${block.value.name}, ${block.value.of}, ${begins.value} – ${times.value.clock(block.value.to)}` +
+    `${amount.value} ${block.value.of}, ${block.value.name}, ${begins.value} – ${times.value.clock(block.value.to)}` +
     (block.value.pin ? t(", pinned") : ""),
 );
 </script>
@@ -31,10 +31,10 @@ const says = computed(
   <g
     class="block"
     :class="[block.state, { far }]"
-    tabindex="0"
     role="button"
     :data-block="block.person"
     :data-card="block.id"
+    :data-name="`${block.name}, ${block.of}`"
     :aria-label="says"
   >
     <title>{{ says }}</title>

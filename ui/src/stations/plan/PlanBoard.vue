@@ -34,6 +34,8 @@ const props = defineProps<{
   may: string[];
   was: Schemas["Move"][];
   changeable: boolean;
+  /** Where only some tasks are looked for: whether a task is one. */
+  has?: (block: Block) => boolean;
 }>();
 const emit = defineEmits<{
   open: [task: string];
@@ -97,7 +99,8 @@ const linked = computed(() => new Set(props.links.map((l) => l.task)));
 const movedFrom = computed(() => new Map(props.was.map((m) => [m.task, m])));
 const laneOf = computed(() => new Map(board.value.lanes.map((l) => [l.person.id, l.y])));
 const dim = (b: Block) =>
-  linked.value.size > 0 ? !linked.value.has(b.id) : props.lit !== "" && !b.orders.includes(props.lit);
+  (props.has && !props.has(b)) ||
+  (linked.value.size > 0 ? !linked.value.has(b.id) : props.lit !== "" && !b.orders.includes(props.lit));
 const dimAll = (s: Sitting) => s.blocks.every((b) => dim(b.block));
 
 /** Where the tasks that a proposal moves lie in the plan in force. */
@@ -124,22 +127,27 @@ const loads = computed(() =>
   ),
 );
 
+const slack = (o: PlanView["orders"][number]) =>
+  o.outcome.slack === undefined
+    ? t("cannot be finished")
+    : t(o.outcome.slack < 0 ? "{time} late" : "{time} slack", { time: lasting(o.outcome.slack) });
+/** About how wide a letter of a flag is. */
+const perLetter = 6.9;
 const flags = computed(() => {
   const rows = [-Infinity, -Infinity];
   return props.plan.orders
     .filter((o) => o.outcome.readyBy > props.plan.from && o.outcome.readyBy < props.plan.to)
     .map((o) => {
       const x = scale.value.x(o.outcome.readyBy);
-      const row = rows.findIndex((end) => end < x - 190);
-      if (row >= 0) rows[row] = x;
-      return { order: o, x, row, late: o.outcome.late > 0 };
+      const says = `${o.name}: ${slack(o)} ⚑`;
+      const long = says.length * perLetter + 12;
+      // before the line where there is room, else after it
+      const begins = x < long ? x : x - long;
+      const row = rows.findIndex((end) => end < begins);
+      if (row >= 0) rows[row] = begins + long;
+      return { order: o, x, row, says, after: x < long, late: o.outcome.late > 0 };
     });
 });
-const slack = (o: PlanView["orders"][number]) =>
-  o.outcome.slack === undefined
-    ? t("cannot be finished")
-    : t(o.outcome.slack < 0 ? "{time} late" : "{time} slack", { time: lasting(o.outcome.slack) });
-
 // Dragging: the ghost follows the pointer; where it is let go of becomes a draft.
 const dragged = ref<{ laid: Laid; dx: number; dy: number; at: { x: number; y: number } }>();
 const ghost = computed(() => {
@@ -179,6 +187,16 @@ useEventListener(window, "pointerup", () => {
     draft.person ??= d.laid.block.person;
   }
   emit("drop", draft);
+});
+
+/** One block is where the Tab key comes in; the arrow keys go on from it. */
+const entry = ref("");
+const stop = computed(() => {
+  const all = lanes.value.flatMap((l) => [
+    ...l.blocks.map((b) => b.block.id),
+    ...l.closed.map((s) => s.blocks[0].block.id),
+  ]);
+  return all.includes(entry.value) ? entry.value : all[0];
 });
 
 /** Keys on a block: arrows walk, Alt with arrows moves it, p pins it, Enter opens or confirms. */
@@ -346,7 +364,9 @@ watch(
           v-for="b in l.blocks"
           :key="b.block.id"
           :laid="b"
+          :tabindex="b.block.id === stop ? 0 : -1"
           :far="across > 2"
+          @focus="entry = b.block.id"
           :class="{
             dim: dim(b.block),
             chosen: opened === b.block.id,
@@ -363,7 +383,9 @@ watch(
           :key="s.key"
           :sitting="s"
           :open="false"
+          :tabindex="s.blocks[0].block.id === stop ? 0 : -1"
           :far="across > 2"
+          @focus="entry = s.blocks[0].block.id"
           :class="{ dim: dimAll(s) }"
           @click="fold(s)"
         />
@@ -376,12 +398,12 @@ watch(
         <path :d="`M${f.x} ${24 + Math.max(0, f.row) * 15}V${board.height}`" :class="{ late: f.late }" />
         <text
           v-if="f.row >= 0"
-          :x="f.x < 180 ? f.x + 5 : f.x - 5"
+          :x="f.after ? f.x + 5 : f.x - 5"
           :y="34 + f.row * 15"
-          :text-anchor="f.x < 180 ? 'start' : 'end'"
+          :text-anchor="f.after ? 'start' : 'end'"
           :class="{ late: f.late }"
         >
-          {{ f.order.name }}: {{ slack(f.order) }} ⚑
+          {{ f.says }}
         </text>
       </g>
       <path :d="`M${scale.x(plan.now)} 24V${board.height}`" class="now" />

@@ -28,7 +28,10 @@ const says = computed(() => {
         name2: name.value,
       });
   const to = props.sitting.blocks.at(-1)!.block.to;
-  return t("{head}, {from} to {to}", { head, from: times.value.moment(first.value.from), to: times.value.moment(to) });
+  const seen = props.sitting.glyph ? `${props.sitting.blocks.length}× ${name.value}. ` : "";
+  return (
+    seen + t("{head}, {from} to {to}", { head, from: times.value.moment(first.value.from), to: times.value.moment(to) })
+  );
 });
 </script>
 
@@ -37,7 +40,6 @@ const says = computed(() => {
     class="sitting"
     :class="{ far }"
     role="button"
-    :tabindex="open ? -1 : 0"
     :aria-expanded="open"
     :aria-label="says"
     :data-card="open ? undefined : first.id"

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import { useEventListener, useThrottleFn } from "@vueuse/core";
+import { useRouteQuery } from "@vueuse/router";
 import { computed, nextTick, ref, watch } from "vue";
 import { answered, type Block, client, command, person, type Schemas } from "../../api/client";
-import { useBenches, useChain, usePlan, useProposal, useTask } from "../../api/queries";
+import { useBenches, useChain, usePlan, useProposal, useTask, useWholePlan } from "../../api/queries";
 import { useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
 import ProposalPanel from "../../parts/ProposalPanel.vue";
@@ -14,6 +16,8 @@ import ChainDrawer from "./ChainDrawer.vue";
 import { type Draft, moved } from "./draft";
 import PinDrawer from "./PinDrawer.vue";
 import PlanBoard from "./PlanBoard.vue";
+import PlanList from "./PlanList.vue";
+import PlanSeason from "./PlanSeason.vue";
 import ScarceDrawer from "./ScarceDrawer.vue";
 import TaskDrawer from "./TaskDrawer.vue";
 import VersionsDrawer from "./VersionsDrawer.vue";
@@ -25,8 +29,50 @@ const week = 7 * 1440;
 // Which plan is shown, from when, and how many days fill the view.
 const shown = ref("");
 const from = ref(0);
-const across = ref(2);
+/** How near the plan is looked at: days that fill the view; far out it is drawn to its end, without tasks. */
+const zooms = [1, 2, 6, 0];
+const zoom = useRouteQuery("days", "2", { transform: Number, mode: "push" });
+const across = computed(() => zoom.value || 6);
+const asList = useRouteQuery<"" | "list">("as", "", { mode: "push" });
+const typed = useRouteQuery("text", "", { mode: "replace" });
 const { data: plan, error } = usePlan(shown, from, () => (across.value > 2 ? 7 : 3));
+const { data: whole } = useWholePlan(shown, () => zoom.value === 0);
+function nearer(by: number) {
+  const i = zooms.indexOf(zoom.value) - by;
+  if (i >= 0 && i < zooms.length) zoom.value = zooms[i];
+}
+/** The wheel with Ctrl, which is what a pinch is, one step a turn. */
+const turned = useThrottleFn((by: number) => nearer(by), 250);
+function wheel(event: WheelEvent) {
+  if (!event.ctrlKey) return;
+  event.preventDefault();
+  void turned(event.deltaY < 0 ? 1 : -1);
+}
+function key(event: KeyboardEvent) {
+  if (/^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName) || event.ctrlKey || event.metaKey) return;
+  if (event.key === "+" || event.key === "-") nearer(event.key === "+" ? 1 : -1);
+}
+useEventListener("keydown", key);
+/** Whether all words that were typed are in a task: its work, what is made, its maker, its place or its orders. */
+function has(b: Block): boolean {
+  const words = (typed.value ?? "").toLocaleLowerCase().split(/\s+/).filter(Boolean);
+  if (!words.length) return true;
+  const p = plan.value!;
+  const all = [
+    b.name,
+    b.of,
+    p.people.find((one) => one.id === b.person)?.name,
+    ...b.holds.map((h) => p.places.find((one) => one.id === h.place)?.name),
+    ...b.orders.map((id) => p.orders.find((o) => o.id === id)?.name),
+  ]
+    .join(" ")
+    .toLocaleLowerCase();
+  return words.every((w) => all.includes(w));
+}
+function toDay(minute: number) {
+  from.value = Math.floor(minute / 1440) * 1440;
+  zoom.value = 2;
+}
 
 // What the drawer holds: one thing at a time.
 const opened = ref("");
@@ -67,12 +113,13 @@ const says = computed(() => {
   const p = plan.value;
   if (!p) return "";
   const late = p.orders.filter((o) => o.outcome.late > 0).length;
+  const saved = p.bound && p.weightedLateness ? Math.round(100 - (100 * p.bound) / p.weightedLateness) : undefined;
   const proven =
-    p.bound && late
-      ? t(", {weightedLateness} % of it unavoidable", {
-          weightedLateness: Math.round((100 * p.bound) / p.weightedLateness),
-        })
-      : "";
+    !late || saved === undefined
+      ? ""
+      : saved
+        ? t(" (the best plan there can be would take off {saved} % of that at most)", { saved })
+        : t(" (no plan does better)");
   const without = p.without ? t(", {without} without a place", { without: p.without }) : "";
   return t("{left} tasks to do, version {version}{proven}{without}", {
     left: p.left,
@@ -229,9 +276,22 @@ const asking = computed(() => benches.value?.filter((b) => b.asks) ?? []);
         >{{ times.dayShort(plan.from) }} to {{ times.dayShort(plan.to - 1) }}</span
       >
       <span class="sides" role="group" aria-label="How much is in view">
-        <button class="bare" :class="{ here: across === 2 }" data-test="two-days" @click="across = 2">two days</button>
-        <button class="bare" :class="{ here: across === 6 }" data-test="a-week" @click="across = 6">a week</button>
+        <button class="bare" :class="{ here: zoom === 1 }" data-test="a-day" @click="zoom = 1">a day</button>
+        <button class="bare" :class="{ here: zoom === 2 }" data-test="two-days" @click="zoom = 2">two days</button>
+        <button class="bare" :class="{ here: zoom === 6 }" data-test="a-week" @click="zoom = 6">a week</button>
+        <button class="bare" :class="{ here: zoom === 0 }" data-test="to-its-end" @click="zoom = 0">to its end</button>
       </span>
+      <button class="bare" :class="{ here: asList }" data-test="as-list" @click="asList = asList ? '' : 'list'">
+        as a list
+      </button>
+      <input
+        v-model="typed"
+        class="own"
+        type="search"
+        name="plan-text"
+        :placeholder="$t('An order, flower, maker or place')"
+        :aria-label="$t('An order, flower, maker or place')"
+      />
       <span v-if="proposal?.waits" class="sides" role="group" aria-label="Which plan is shown">
         <button class="bare" :class="{ here: shown === '' }" data-test="show-in-force" @click="shown = ''">
           in force
@@ -269,9 +329,13 @@ const asking = computed(() => benches.value?.filter((b) => b.asks) ?? []);
         <b>Without a place:</b> {{ u.name }}: {{ unplacedWords(u, times.full) }}.
       </li>
     </ul>
-    <div v-if="plan" class="sheet board">
+    <div v-if="plan" class="sheet board" @wheel="wheel">
+      <PlanSeason v-if="zoom === 0 && whole" :whole="whole" :lit="lit" @day="toDay" @light="(order) => light(order)" />
+      <PlanList v-else-if="asList" :plan="plan" :shows="has" @open="open" />
       <PlanBoard
+        v-else
         ref="board"
+        :has="typed ? has : undefined"
         :plan="plan"
         :across="across"
         :lit="lit"
