@@ -39,19 +39,23 @@ func (p tab) openToAll(rules string) (found []string) {
 	return found
 }
 
-// opensByBothLights holds a page against all rules by morning light, and against contrast by evening light.
-func (p tab) opensByBothLights(where string) {
+// isOpenToAll holds a page against all rules by morning light, and, where it is wanted, against contrast by evening light.
+func (p tab) isOpenToAll(where string, evening bool) {
 	p.t.Helper()
 	light := func(as string) {
 		p.MustEval(`(as) => { document.documentElement.dataset.light = as;
 			for (const e of document.querySelectorAll(".v-theme--morning, .v-theme--evening")) {
 				e.classList.remove("v-theme--morning", "v-theme--evening"); e.classList.add("v-theme--" + as); } }`, as)
 	}
-	for _, by := range []struct{ light, rules string }{{"morning", everything}, {"evening", contrast}} {
-		light(by.light)
-		if shut := p.openToAll(by.rules); len(shut) > 0 {
-			p.t.Errorf("%s, by %s light:\n\t%s", where, by.light, strings.Join(shut, "\n\t"))
+	tell := func(by, rules string) {
+		if shut := p.openToAll(rules); len(shut) > 0 {
+			p.t.Errorf("%s, by %s light:\n\t%s", where, by, strings.Join(shut, "\n\t"))
 		}
 	}
-	light("morning")
+	tell("morning", everything)
+	if evening {
+		light("evening")
+		tell("evening", contrast)
+		light("morning")
+	}
 }

@@ -96,14 +96,17 @@ func balances(doc *studio.Document) map[balance]int64 {
 	return all
 }
 
-// Ten thousand random movements by a process that is killed again and again: the balances
+// Thousands of random movements, as many as BRACTUM_MOVEMENTS says, by a process that is killed again and again: the balances
 // are what the commands add up to, none lost that was acknowledged, none booked twice.
-func TestTheLedgerBalancesThroughTenThousandMovementsAndKills(t *testing.T) {
+func TestTheLedgerBalancesThroughMovementsAndKills(t *testing.T) {
 	s, folder := seeded(t)
 	expected := balances(document(t, s, store.Accepted))
 	require.NoError(t, s.Close())
-	next, kills := 0, 0
-	for ; next*eachCommand < 10_000; kills++ {
+	next, kills, movements := 0, 0, 4_000
+	if n, err := strconv.Atoi(os.Getenv("BRACTUM_MOVEMENTS")); err == nil {
+		movements = n
+	}
+	for ; next*eachCommand < movements; kills++ {
 		writer := exec.Command(os.Args[0])
 		writer.Env = append(os.Environ(), "BRACTUM_BOOK_IN="+folder, "BRACTUM_BOOK_FROM="+strconv.Itoa(next))
 		out, err := writer.StdoutPipe()
