@@ -1,18 +1,26 @@
 import { lengthScale, lengthUnit, locale, manner, massScale, massUnit, moneyDigits, moneyScale } from "./manner";
 import { t } from "./words/said";
 
-const number = (digits: number) => new Intl.NumberFormat(locale(), { maximumFractionDigits: digits });
+/** Formats are dear to make, and few. */
+const formats = new Map<string, Intl.NumberFormat>();
+function formatOf(options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const key = JSON.stringify([locale(), options]);
+  let known = formats.get(key);
+  if (!known) formats.set(key, (known = new Intl.NumberFormat(locale(), options)));
+  return known;
+}
+const number = (digits: number) => formatOf({ maximumFractionDigits: digits });
 
 /** A mass in the studio's unit, without it: with as many decimals as a kitchen scale shows. */
 export function massFigure(milligrams: number): string {
   const digits = manner.value.mass !== "oz" ? 1 : Math.abs(milligrams) < massScale() / 10 ? 3 : 2;
-  const said = new Intl.NumberFormat(locale(), { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  const said = formatOf({ minimumFractionDigits: digits, maximumFractionDigits: digits });
   return said.format(milligrams / massScale());
 }
 
 /** A mass too small for the scale's step, without its unit: to two figures that count. */
 export const fineMassFigure = (milligrams: number): string =>
-  new Intl.NumberFormat(locale(), { maximumSignificantDigits: 2 }).format(milligrams / massScale());
+  formatOf({ maximumSignificantDigits: 2 }).format(milligrams / massScale());
 
 /** A length in the studio's unit, without it. */
 export const lengthFigure = (micrometres: number): string =>
@@ -25,7 +33,7 @@ export const length = (micrometres: number): string => `${lengthFigure(micrometr
 export function money(minor: number): string {
   const digits = moneyDigits();
   const currency = manner.value.money;
-  const said = new Intl.NumberFormat(locale(), {
+  const said = formatOf({
     ...(currency && { style: "currency", currency }),
     minimumFractionDigits: digits,
     maximumFractionDigits: digits,

@@ -1,17 +1,27 @@
+import { createSharedComposable } from "@vueuse/core";
 import { computed } from "vue";
 import { useStudio } from "./api/queries";
 import { manner } from "./manner";
 
 export * from "./figures";
 
+/** Formats are dear to make, and the same for every component. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+function formatOf(locale: string | undefined, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = JSON.stringify([locale, options]);
+  let known = formats.get(key);
+  if (!known) formats.set(key, (known = new Intl.DateTimeFormat(locale, options)));
+  return known;
+}
+
 /** Minutes of the studio as local times in its zone, in the browser's language. */
-export function useTimes() {
+export const useTimes = createSharedComposable(() => {
   const { data: studio } = useStudio();
   return computed(() => {
     const epoch = Date.parse(studio.value?.epoch ?? "1970-01-01T00:00:00Z");
     const timeZone = studio.value?.zone ?? "UTC";
     const format = (options: Intl.DateTimeFormatOptions) => {
-      const f = new Intl.DateTimeFormat(undefined, {
+      const f = formatOf(undefined, {
         timeZone,
         hourCycle: manner.value.clock === "12" ? "h12" : "h23",
         ...options,
@@ -19,14 +29,14 @@ export function useTimes() {
       return (minute: number) => f.format(epoch + minute * 60_000);
     };
     const wall = (options: Intl.DateTimeFormatOptions) => {
-      const f = new Intl.DateTimeFormat(undefined, {
+      const f = formatOf(undefined, {
         timeZone: "UTC",
         hourCycle: manner.value.clock === "12" ? "h12" : "h23",
         ...options,
       });
       return (text: string) => f.format(Date.parse(`${text}:00Z`));
     };
-    const date = new Intl.DateTimeFormat("sv", { timeZone, dateStyle: "short" });
+    const date = formatOf("sv", { timeZone, dateStyle: "short" });
     return {
       /** The day a minute falls on, as 2027-09-20. */
       date: (minute: number) => date.format(epoch + minute * 60_000),
@@ -42,4 +52,4 @@ export function useTimes() {
       wallClock: wall({ hour: "2-digit", minute: "2-digit" }),
     };
   });
-}
+});

@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, ref, toValue } from "vue";
-import { useNow } from "@vueuse/core";
+import { createSharedComposable, useNow } from "@vueuse/core";
 import { useAccess } from "./access";
 import { answered, client, command, person } from "./client";
 import { foretold } from "./foretold";
@@ -8,11 +8,13 @@ import { following } from "./live";
 import { waiting } from "./outbox";
 import { remembered } from "./tablet";
 
-export const useStudio = () =>
+/** One for all who look at it: there are hundreds on a page. */
+export const useStudio = createSharedComposable(() =>
   useQuery({
     queryKey: ["studio"],
     queryFn: async () => (await remembered("studio", () => answered(client.GET("/api/studio")))).what,
-  });
+  }),
+);
 export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => answered(client.GET("/api/orders")) });
 /** How sure each order is, where somebody wants to know: it is dear. */
 export const useChances = (wanted: MaybeRefOrGetter<boolean>) =>

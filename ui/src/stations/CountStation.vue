@@ -8,6 +8,7 @@ import { useCell, useCount, useStudio } from "../api/queries";
 import { plain, useTimes } from "../format";
 import DaySpan from "../parts/DaySpan.vue";
 import FilterBar from "../parts/FilterBar.vue";
+import { useGradually } from "../parts/gradually";
 import NoteList from "../parts/NoteList.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import StationHead from "../parts/StationHead.vue";
@@ -55,6 +56,7 @@ const groups = computed(() => {
   }
   return [...named].map(([name, cells]) => ({ name, flower: "", rows: inRows(cells) }));
 });
+const drawn = useGradually(() => groups.value.length, 3, 3);
 const choices = [
   { key: "flower" as const, name: t("By flower") },
   { key: "when" as const, name: t("By when it must begin") },
@@ -127,7 +129,7 @@ const notes = computed(() => [...new Set(count.value?.notes.map(noteWords))]);
       <h2>First <span class="quiet">what may be late by now, and what you decided on</span></h2>
       <CountList :rows="inRows(first)" :orders="count.orders" @open="openedKey = $event" />
     </section>
-    <template v-for="g in groups" :key="g.name">
+    <template v-for="g in groups.slice(0, drawn)" :key="g.name">
       <section v-if="g.rows.length && count" class="sheet group">
         <h2>{{ g.name }}</h2>
         <CountMatrix

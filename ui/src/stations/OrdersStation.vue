@@ -7,6 +7,7 @@ import { useChances, useOrders, usePastOrders, useProposal, useStudio } from "..
 import { useTimes } from "../format";
 import DearNote from "../parts/DearNote.vue";
 import FilterBar from "../parts/FilterBar.vue";
+import { useGradually } from "../parts/gradually";
 import HistoryPages from "../parts/HistoryPages.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
 import ProposalPanel from "../parts/ProposalPanel.vue";
@@ -85,6 +86,16 @@ const groups = computed(() => {
     { name: t("Quotes"), orders: quotes },
   ].filter((g) => g.orders.length);
 });
+const drawn = useGradually(() => all.value.length);
+/** The groups as far as they are drawn, each with what it is called by all of it. */
+const laid = computed(() => {
+  let room = drawn.value;
+  return groups.value.flatMap((g) => {
+    const drawn = g.orders.slice(0, room);
+    room -= drawn.length;
+    return drawn.length ? [{ ...g, drawn }] : [];
+  });
+});
 const pieces = (of: OrderView[]) =>
   of.reduce((sum, o) => o.order.lines.reduce((s, l) => s + l.quantity - (l.gone ?? 0), sum), 0);
 
@@ -97,6 +108,7 @@ async function open(id: string) {
   await bring();
 }
 async function bring() {
+  drawn.value = Math.max(drawn.value, all.value.length);
   await nextTick();
   document.querySelector(`[data-order="${opened.value}"]`)?.scrollIntoView({ block: "nearest" });
 }
@@ -170,7 +182,7 @@ const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
           Show all of them
         </button>
       </p>
-      <section v-for="g in groups" :key="g.name" class="group">
+      <section v-for="g in laid" :key="g.name" class="group">
         <h2 v-if="g.name">
           {{ g.name }}
           <span class="quiet">
@@ -178,7 +190,7 @@ const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
           </span>
         </h2>
         <ul :class="{ sheet: !whole }">
-          <li v-for="o in g.orders" :key="o.order.id" :data-order="o.order.id">
+          <li v-for="o in g.drawn" :key="o.order.id" :data-order="o.order.id">
             <OrderTicket v-if="whole" :order="o" :chance="chance(o)" class="apart" @edit="editing = o" />
             <template v-else-if="opened === o.order.id">
               <OrderTicket :order="o" :chance="chance(o)" @edit="editing = o">

@@ -73,6 +73,8 @@ const done = computed(() => (props.order.tasksAll ? (100 * props.order.tasksDone
   align-items: center;
   width: 100%;
   min-height: 38px;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 46px;
   padding: 4px 14px;
   border-bottom: 1px solid var(--vein);
 }
