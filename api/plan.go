@@ -133,7 +133,14 @@ func (s *Service) registerPlan(to huma.API) {
 			}
 			return a.view(at, studio.Span{From: from, To: from + 1440*studio.Minute(min(max(1, in.Days), mostDays))})
 		})
-	kept(s, to, get("/plan/whole", "get-whole-plan", "A plan from today to its end: how full days are, and when orders are made"),
+	kept(
+		s,
+		to,
+		get(
+			"/plan/whole",
+			"get-whole-plan",
+			"A plan from today to its end: how full days are, and when orders are made",
+		),
 		shows{topics: onTheBoard, planned: true, now: true},
 		func(ctx context.Context, at *moment, in *OfPlan) (WholePlan, error) {
 			a, err := s.asked(ctx, at, in.Of)
@@ -141,7 +148,8 @@ func (s *Service) registerPlan(to huma.API) {
 				return WholePlan{}, err
 			}
 			return a.toItsEnd(at), nil
-		})
+		},
+	)
 	type one struct {
 		OfPlan
 		Task string `path:"task"`
@@ -242,13 +250,18 @@ func (a *answer) toItsEnd(at *moment) WholePlan {
 	}
 	for _, outcome := range a.Plan.Orders {
 		last = max(last, outcome.ReadyBy)
-		band := OrderBand{Promise: Promise{Named: Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, Outcome: outcome}}
+		band := OrderBand{
+			Promise: Promise{Named: Named{ID: outcome.Order, Name: at.orderName(outcome.Order)}, Outcome: outcome},
+		}
 		if first, known := begins[outcome.Order]; known {
 			band.Begins = &first
 		}
 		v.Orders = append(v.Orders, band)
 	}
-	slices.SortStableFunc(v.Orders, func(x, y OrderBand) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) })
+	slices.SortStableFunc(
+		v.Orders,
+		func(x, y OrderBand) int { return cmp.Compare(x.Outcome.ReadyBy, y.Outcome.ReadyBy) },
+	)
 	v.To = at.Calendar.At(at.Calendar.Date(last).Next(), 0)
 	loads := plan.PeopleLoads(a.Doc, at.Calendar, a.Plan, studio.Span{From: v.From, To: v.To})
 	for _, p := range a.Doc.People {

@@ -264,7 +264,7 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 	defer studio.Close()
 	page := sit(t, studio, "Odalys", "/count-up")
 	cell := page.MustElement(test("cell-Magnolia outer petal-Oyster ivory"))
-	figure := strings.Fields(cell.MustText())[0]
+	figure := cell.MustElement(".figure").MustText()
 	cell.MustClick()
 	page.says(test("working"), figure+" to start")
 	page.says(test("working"), "expected to break")
@@ -273,7 +273,7 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 
 	mixing := sit(t, studio, "Odalys", "/mixing")
 	mixing.click("total-Oyster ivory")
-	mixing.says(test("working"), "78 × 50 × 0.9 mm × 0.76 × 1.4 mg/mm³")
+	mixing.says(test("working"), "78 × 50 × 0.9 mm × 0.76 × 1.4 g/cm³")
 	mixing.says(test("working"), "one working sheet")
 	mixing.look("mixing-working")
 }

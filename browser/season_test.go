@@ -46,10 +46,12 @@ func TestSixtyOrdersAreFoundAndOpened(t *testing.T) {
 	page.until(`() => /show=late/.test(location.search)`)
 	page.until(`() => [...document.querySelectorAll(".row")].every((r) => /late/.test(r.innerText))`)
 	page.click("orders-all")
-	page.MustElement(test("orders-text") + " input").MustInput("cake 12")
+	page.MustElement(test("orders-text")).MustInput("cake 12")
 	page.until(`() => document.querySelectorAll(".row").length === 1`)
 	page.MustReload().MustWaitLoad()
-	page.until(`() => document.querySelectorAll(".row").length === 1 && document.querySelector(".row").innerText.includes("Cake 12")`)
+	page.until(
+		`() => document.querySelectorAll(".row").length === 1 && document.querySelector(".row").innerText.includes("Cake 12")`,
+	)
 
 	page.MustElement("h1").MustFocus()
 	page.Keyboard.MustType(input.Slash)
@@ -58,6 +60,30 @@ func TestSixtyOrdersAreFoundAndOpened(t *testing.T) {
 	page.Keyboard.MustType(input.Enter)
 	page.until(`() => location.pathname.startsWith("/book/pages/")`)
 	page.until(`() => !document.querySelector('[data-test="find"]')`)
+}
+
+// What is shut gives the focus back to where it was; what cannot be called back is asked first, and can be let be.
+func TestWhatIsShutGivesTheFocusBack(t *testing.T) {
+	beside(t)
+	studio := open(t, t.TempDir())
+	defer studio.Close()
+	page := sit(t, studio, "Odalys", "/orders")
+	focused := func(name string) {
+		t.Helper()
+		page.until(`(name) => document.activeElement?.dataset.test === name`, name)
+	}
+	page.MustElement(test("open-Lighthouse")).MustFocus()
+	page.Keyboard.MustType(input.Enter)
+	page.MustElement(test("cancel-order")).MustFocus()
+	page.Keyboard.MustType(input.Enter)
+	page.says(test("order-form"), "Cancel Lighthouse?")
+	focused("cancel-order-no")
+	page.Keyboard.MustType(input.Escape)
+	focused("cancel-order")
+	page.Keyboard.MustType(input.Escape)
+	page.until(`() => !document.querySelector('[data-test="order-form"]')`)
+	focused("open-Lighthouse")
+	page.says(test("order-Lighthouse"), "slack")
 }
 
 // BenchmarkStationsOfASeason is from a click on a station's name until its question is answered on the screen, on the
@@ -70,7 +96,10 @@ func BenchmarkStationsOfASeason(b *testing.B) {
 	page.MustSetViewport(1280, 800, 1, false)
 	answers := []struct{ path, answer string }{
 		{"/orders", ".row"}, {"/count-up", ".cell"}, {"/mixing", ".mix"}, {"/wires", ".wire"}, {"/plan", "[data-card]"},
-		{"/bench", "[data-test=benches]"}, {"/drying", ".wells"}, {"/stores", "tbody tr"}, {"/book", ".pages li"}, {"/log", "h1"},
+		{
+			"/bench",
+			"[data-test=benches]",
+		}, {"/drying", ".wells"}, {"/stores", "tbody tr"}, {"/book", ".pages li"}, {"/log", "h1"},
 	}
 	page.MustElement("nav")
 	for range b.N {

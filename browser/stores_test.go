@@ -122,6 +122,7 @@ func TestWhatIsShortIsOrderedAndBookedInOnce(t *testing.T) {
 	page.click("view-To buy")
 	page.says(test("buy-24 white wire"), "to keep some")
 	page.click("order-Sailcloth and wire")
+	page.click("order-Sailcloth and wire-yes")
 	page.says(test("purchase"), "confirmed")
 	page.until(`() => !document.querySelector('[data-test="buy-24 white wire"]')`)
 	other := sit(t, at, "Teun", "/stores")

@@ -130,8 +130,11 @@ func Of(things []Hit, text string, most int) []Hit {
 		}
 	}
 	slices.SortStableFunc(hits, func(a, b ranked) int {
-		return cmp.Or(cmp.Compare(b.fits, a.fits), cmp.Compare(slices.Index(kinds, a.Kind), slices.Index(kinds, b.Kind)),
-			cmp.Compare(a.Name, b.Name))
+		return cmp.Or(
+			cmp.Compare(b.fits, a.fits),
+			cmp.Compare(slices.Index(kinds, a.Kind), slices.Index(kinds, b.Kind)),
+			cmp.Compare(a.Name, b.Name),
+		)
 	})
 	found := make([]Hit, 0, most)
 	for _, h := range hits[:min(most, len(hits))] {
@@ -156,8 +159,10 @@ func fits(name, says, word string) int {
 
 // plain is a text without accents and case.
 func plain(text string) string {
-	folded, _, err := transform.String(transform.Chain(norm.NFD, runes.Remove(runes.In(unicode.Mn)), cases.Fold(), norm.NFC),
-		text)
+	folded, _, err := transform.String(
+		transform.Chain(norm.NFD, runes.Remove(runes.In(unicode.Mn)), cases.Fold(), norm.NFC),
+		text,
+	)
 	if err != nil {
 		return strings.ToLower(text)
 	}

@@ -80,10 +80,10 @@ func load(t require.TestingT) page {
 		const days = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
 		const DateTimeFormat = function () { return { format: (at) => days[new Date(at).getUTCDay()] }; };
 		const Intl = { DateTimeFormat, NumberFormat: function (locale, digits) {
-			let { minimumFractionDigits: least = 0, maximumFractionDigits: most } = digits;
+			const { minimumFractionDigits: least = 0, maximumFractionDigits: most = 3, maximumSignificantDigits: count } = digits;
 			return { format: (n) => {
-				let text = n.toFixed(most);
-				while (most-- > least && /[.0]$/.test(text)) text = text.replace(/\.?0$/, "");
+				let text = count ? String(Number(n.toPrecision(count))) : n.toFixed(most), left = count ? 0 : most;
+				while (left-- > least && /[.0]$/.test(text)) text = text.replace(/\.?0$/, "");
 				return locale === "de-DE" ? text.replace(".", ",") : text;
 			} };
 		} };

@@ -37,9 +37,18 @@ export const useTimes = createSharedComposable(() => {
       return (text: string) => f.format(Date.parse(`${text}:00Z`));
     };
     const date = formatOf("sv", { timeZone, dateStyle: "short" });
+    const time = formatOf("sv", { timeZone, hour: "2-digit", minute: "2-digit" });
     return {
       /** The day a minute falls on, as 2027-09-20. */
       date: (minute: number) => date.format(epoch + minute * 60_000),
+      /** How many minutes of its day a minute is from midnight on, by the studio's clocks. */
+      clockMinutes: (minute: number) => {
+        const [hours = 0, minutes = 0] = time
+          .format(epoch + minute * 60_000)
+          .split(":")
+          .map(Number);
+        return hours * 60 + minutes;
+      },
       clock: format({ hour: "2-digit", minute: "2-digit" }),
       moment: format({ weekday: "short", hour: "2-digit", minute: "2-digit" }),
       day: format({ weekday: "long", day: "numeric", month: "long" }),

@@ -13,6 +13,7 @@ import { install } from "./api/installed";
 import { listen } from "./api/live";
 import { beginSending } from "./api/outbox";
 import { otherPages, recipePaths, stations } from "./stations/stations";
+import { giveBack } from "./parts/focus";
 import { follow } from "./theme/light";
 import { vuetify } from "./theme/vuetify";
 import { i18n } from "./words/said";
@@ -41,6 +42,7 @@ const queryClient = new QueryClient({
 });
 
 follow();
+giveBack();
 listen(queryClient);
 install();
 beginSending(

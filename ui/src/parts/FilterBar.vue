@@ -7,15 +7,13 @@ const show = defineModel<K>("show");
 
 <template>
   <div class="filters no-print" role="search">
-    <v-text-field
+    <input
       v-model="text"
-      class="text"
+      class="own text"
+      type="search"
       :placeholder="placeholder"
       :aria-label="placeholder"
-      clearable
-      hide-details
       :data-test="`${test}-text`"
-      @click:clear="text = ''"
     />
     <button
       v-for="c in choices"
@@ -44,5 +42,7 @@ const show = defineModel<K>("show");
 .text {
   flex: 0 1 280px;
   min-width: 180px;
+  min-height: 38px;
+  padding: 3px 12px;
 }
 </style>

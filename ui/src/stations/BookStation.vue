@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useRouteQuery } from "@vueuse/router";
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
@@ -15,8 +16,8 @@ import { t, word } from "../words/said";
 
 const { data: book, error } = useBook();
 const router = useRouter();
-const text = ref("");
-const kind = ref<"flower" | "part" | "mix">("flower");
+const text = useRouteQuery("text", "", { mode: "replace" });
+const kind = useRouteQuery<"flower" | "part" | "mix" | "ordered">("kind", "flower", { mode: "push" });
 const beginning = ref("new" in useRoute().query);
 const taking = ref(false);
 const colouring = ref("colourways" in useRoute().query);
@@ -26,16 +27,21 @@ const kinds = [
   { key: "flower" as const, name: t("Flowers, sprigs, sprays") },
   { key: "part" as const, name: t("Parts") },
   { key: "mix" as const, name: t("Mixes") },
+  { key: "ordered" as const, name: t("On order") },
 ];
 /** What is found as one types: by name first, then by what goes into it. */
 const words = computed(
   () => new Map((book.value?.pages ?? []).map((p) => [p, [p.name, ...p.parts].join("\n").toLowerCase()])),
 );
 const found = computed(() => {
-  const sought = text.value.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  const sought = (text.value ?? "").trim().toLowerCase().split(/\s+/).filter(Boolean);
   const all = book.value?.pages ?? [];
   const fits = (p: Schemas["Page"]) =>
-    kind.value === "flower" ? p.kind === "flower" || p.kind === "spray" : p.kind === kind.value;
+    kind.value === "ordered"
+      ? p.ordered > 0
+      : kind.value === "flower"
+        ? p.kind === "flower" || p.kind === "spray"
+        : p.kind === kind.value;
   if (!sought.length) return all.filter(fits);
   const named = all.filter((p) => sought.every((w) => p.name.toLowerCase().includes(w)));
   const holding = all.filter((p) => !named.includes(p) && sought.every((w) => words.value.get(p)!.includes(w)));

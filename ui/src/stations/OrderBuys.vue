@@ -3,6 +3,7 @@ import { computed } from "vue";
 import { person, type OrderView, type Schemas } from "../api/client";
 import { stockOf, useTimes } from "../format";
 import ProblemNote from "../parts/ProblemNote.vue";
+import SureButton from "../parts/SureButton.vue";
 import { useOrdering } from "./stores/ordering";
 
 /** What has to be ordered so that an order can be made, by when, in one touch from its supplier. */
@@ -36,9 +37,19 @@ const buy = (s: { id: string; buys: Schemas["OrderBuy"][] }) =>
       >{{ order.outcome?.late ? $t(": it is late even so.") : $t(", and it is in time.") }}
     </p>
     <RouterLink v-if="s.buys[0]!.shop" class="add" to="/stores?view=To+buy">Buy it at {{ s.name }}</RouterLink>
-    <v-btn v-else variant="tonal" size="small" :disabled="!person || ordering.isPending.value" @click="buy(s)">
+    <SureButton
+      v-else
+      variant="tonal"
+      size="small"
+      :test="`order-from-${s.name}`"
+      :disabled="!person || ordering.isPending.value"
+      :asks="$t('Send this to {name}?', { name: s.name })"
+      :yes="$t('Send it')"
+      :no="$t('Not yet')"
+      @sure="buy(s)"
+    >
       Order from {{ s.name }}
-    </v-btn>
+    </SureButton>
     <ProblemNote :error="ordering.error.value" />
   </div>
 </template>

@@ -7,6 +7,7 @@ import RowsTable from "../parts/fields/RowsTable.vue";
 import { useStudio } from "../api/queries";
 import { answered, client, type OrderView, Refused, useCommands } from "../api/client";
 import ProblemNote from "../parts/ProblemNote.vue";
+import SureButton from "../parts/SureButton.vue";
 import OrderLeaves from "./OrderLeaves.vue";
 import CakeEditor from "./orders/CakeEditor.vue";
 import { bodyOf, draftOf, fewer, questionOf } from "./orders/draft";
@@ -207,15 +208,18 @@ const words = (value: unknown) => (Array.isArray(value) ? t("{n} entry | {n} ent
       <ProblemNote v-else :error="change.error.value" />
       <OrderLeaves v-if="leaving && order" :order="order" @left="emit('close')" />
       <footer>
-        <v-btn
+        <SureButton
           v-if="order && order.order.state !== 'cancelled'"
           variant="text"
           color="error"
-          data-test="cancel-order"
-          @click="change.mutate('cancel')"
+          test="cancel-order"
+          :asks="$t('Cancel {name}?', { name: order.order.name })"
+          :yes="$t('Cancel it')"
+          :no="$t('Keep it')"
+          @sure="change.mutate('cancel')"
         >
           Cancel the order
-        </v-btn>
+        </SureButton>
         <v-btn v-if="order?.order.state === 'open'" variant="text" data-test="leaves" @click="leaving = !leaving">
           It leaves…
         </v-btn>

@@ -8,10 +8,7 @@ import { useTimes } from "../format";
 import DearNote from "../parts/DearNote.vue";
 import FilterBar from "../parts/FilterBar.vue";
 import { useGradually } from "../parts/gradually";
-import HistoryPages from "../parts/HistoryPages.vue";
 import ProblemNote from "../parts/ProblemNote.vue";
-import ProposalPanel from "../parts/ProposalPanel.vue";
-import SearchControl from "../parts/SearchControl.vue";
 import StationHead from "../parts/StationHead.vue";
 import { t, word } from "../words/said";
 import OrderRow from "./orders/OrderRow.vue";
@@ -24,6 +21,11 @@ const OrderTable = defineAsyncComponent(() => import("./OrderTable.vue"));
 /** Many at once. */
 const many = ref(false);
 const OrderForm = defineAsyncComponent(() => import("./OrderForm.vue"));
+
+/** Only while a plan awaits the lead's word, and of what is over. */
+const ProposalPanel = defineAsyncComponent(() => import("../parts/ProposalPanel.vue"));
+const SearchControl = defineAsyncComponent(() => import("../parts/SearchControl.vue"));
+const HistoryPages = defineAsyncComponent(() => import("../parts/HistoryPages.vue"));
 
 /** So few are all shown whole. */
 const few = 6;
@@ -203,7 +205,15 @@ const flower = (id: string) => studio.value?.flowers.find((f) => f.id === id);
       </section>
       <details class="sheet past" data-test="past-orders" @toggle="past = ($event.target as HTMLDetailsElement).open">
         <summary>Orders that have left, or were cancelled</summary>
-        <HistoryPages v-model="sought" test="past" :number="gone.length" :more="more" :busy="busy" @earlier="earlier">
+        <HistoryPages
+          v-if="past"
+          v-model="sought"
+          test="past"
+          :number="gone.length"
+          :more="more"
+          :busy="busy"
+          @earlier="earlier"
+        >
           <table class="ledger">
             <tbody>
               <tr v-for="g in gone" :key="g.order.id" :data-test="`past-${g.order.name}`">

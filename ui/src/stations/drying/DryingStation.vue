@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useRouteQuery } from "@vueuse/router";
 import { useMutation } from "@tanstack/vue-query";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
@@ -6,15 +7,18 @@ import { answered, client, person, Refused, type Schemas, useCommands } from "..
 import { useDryingRoom, useUndo } from "../../api/queries";
 import { lasting, useTimes } from "../../format";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import FilterBar from "../../parts/FilterBar.vue";
+import { useGradually } from "../../parts/gradually";
 import StationHead from "../../parts/StationHead.vue";
 import AirPanel from "./AirPanel.vue";
 import AlertList from "./AlertList.vue";
 import PlaceDialog from "./PlaceDialog.vue";
 import ShelfBoard from "./ShelfBoard.vue";
 import TimerList from "./TimerList.vue";
+import { byNext } from "./next";
 import TrayDrawer from "./TrayDrawer.vue";
 import TrayRow from "./TrayRow.vue";
-import { word } from "../../words/said";
+import { t, word } from "../../words/said";
 
 const { data: room, error } = useDryingRoom();
 const times = useTimes();
@@ -52,9 +56,42 @@ function found(task: string, what: Found, pieces?: number) {
   check.mutate(false);
 }
 
+/** Of many trays it is asked what comes next, of a few where they lie. */
+const few = 12;
+const typed = useRouteQuery("text", "", { mode: "replace" });
+const chosen = useRouteQuery<"place" | "next" | "">("by", "", { mode: "push" });
+const by = computed({
+  get: () => chosen.value || ((room.value?.lying.length ?? 0) > few ? "next" : "place"),
+  set: (so) => (chosen.value = so),
+});
+const choices = [
+  { key: "next" as const, name: t("By what comes next") },
+  { key: "place" as const, name: t("By where it lies") },
+];
+const sought = computed(() => {
+  const words = (typed.value ?? "").toLocaleLowerCase().split(/\s+/).filter(Boolean);
+  return (room.value?.lying ?? []).filter((l) =>
+    words.every((w) => [l.name, l.mix, l.wait, l.nextBy, l.nextName].join(" ").toLocaleLowerCase().includes(w)),
+  );
+});
+const coming = computed(() => {
+  const now = room.value?.now ?? 0;
+  const minutesOfDay = times.value.clockMinutes(now);
+  return byNext(sought.value, now, now - minutesOfDay + 1440);
+});
+const drawnTrays = useGradually(() => sought.value.length);
+const laid = computed(() => {
+  let left = drawnTrays.value;
+  return coming.value.flatMap((g) => {
+    const drawn = g.trays.slice(0, left);
+    left -= drawn.length;
+    return drawn.length ? [{ ...g, drawn }] : [];
+  });
+});
+
 /** Boards with what lies on them; the empty ones come last, without trays. */
 const boards = computed(() => {
-  const lying = room.value?.lying ?? [];
+  const lying = sought.value;
   return (room.value?.shelves ?? [])
     .map((shelf) => ({
       shelf,
@@ -67,7 +104,7 @@ const rank = (trays: Schemas["LyingCard"][]) =>
 const empty = computed(() => boards.value.filter((b) => !b.trays.length));
 /** What lies in no place of the studio is on the bench. */
 const taken = computed(() => {
-  const loose = (room.value?.lying ?? []).filter((l) => !l.holds.length && !l.machine);
+  const loose = sought.value.filter((l) => !l.holds.length && !l.machine);
   return [...boards.value.filter((b) => b.trays.length), ...(loose.length ? [{ shelf: undefined, trays: loose }] : [])];
 });
 const frees = computed(() =>
@@ -112,7 +149,33 @@ const machineName = (id: string) => room.value?.shelves.find((s) => s.id === id)
         <p v-if="!room.lying.length" class="sheet empty">
           Nothing is drying. When a task at the bench ends with pieces put down, they lie here.
         </p>
-        <section v-for="b in taken" :key="b.shelf?.id ?? ''" class="shelf">
+        <FilterBar
+          v-if="room.lying.length"
+          v-model:text="typed"
+          v-model:show="by"
+          :choices="choices"
+          :placeholder="$t('A part, mix, maker or step')"
+          test="drying"
+        />
+        <template v-if="by === 'next'">
+          <section v-for="g in laid" :key="g.name" class="shelf">
+            <h2 class="lesser">
+              {{ g.name }} <span class="quiet">{{ $t("{n} tray | {n} trays", g.trays.length) }}</span>
+            </h2>
+            <div class="trays">
+              <TrayRow
+                v-for="l in g.drawn"
+                :key="l.task"
+                :lying="l"
+                :now="room.now"
+                :busy="check.isPending.value || !person"
+                @open="opened = l.task"
+                @found="(what) => found(l.task, what)"
+              />
+            </div>
+          </section>
+        </template>
+        <section v-for="b in by === 'place' ? taken : []" :key="b.shelf?.id ?? ''" class="shelf">
           <ShelfBoard v-if="b.shelf" :shelf="b.shelf" :where="where(b.shelf.in)" @edit="editing = b.shelf" />
           <h2 class="lesser" v-else>On the bench</h2>
           <div class="trays">

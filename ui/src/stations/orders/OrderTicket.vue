@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
+import { defineAsyncComponent } from "vue";
 import { answered, client, type OrderView, person, type Schemas, useCommands } from "../../api/client";
 import { useStudio } from "../../api/queries";
-import ChanceGrains from "../../drawings/ChanceGrains.vue";
 import PartDrawing from "../../drawings/PartDrawing.vue";
 import Swatch from "../../drawings/Swatch.vue";
 import { useTimes } from "../../format";
@@ -13,8 +13,11 @@ import { approvalWords } from "../../words/approvals";
 import { hourGives, lateBy, sure } from "../../words/chances";
 import { fellBecause, fellBy } from "../../words/falls";
 import { word } from "../../words/said";
-import OrderBuys from "../OrderBuys.vue";
 import { waitedFor } from "../plan/because";
+
+/** Of few orders, and where somebody asks. */
+const ChanceGrains = defineAsyncComponent(() => import("../../drawings/ChanceGrains.vue"));
+const OrderBuys = defineAsyncComponent(() => import("../OrderBuys.vue"));
 
 /** All of one order: what it is, how it stands, what it hangs on and what may be done about it. */
 const props = defineProps<{ order: OrderView; chance?: Schemas["ChanceView"] }>();

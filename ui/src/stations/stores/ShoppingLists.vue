@@ -5,6 +5,7 @@ import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { given, money, spokenScale, stocked, useTimes } from "../../format";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import SureButton from "../../parts/SureButton.vue";
 import WorkingSheet from "../../parts/WorkingSheet.vue";
 import { useOrdering } from "./ordering";
 
@@ -99,12 +100,15 @@ const supplier = (id: string) => props.stores.suppliers.find((s) => s.id === id)
           and {{ $t("{n} thing without a price | {n} things without a price", l.unpriced) }}</span
         >
       </span>
-      <v-btn
+      <SureButton
         v-if="l.supplier && l.supplier.takes !== 'shop'"
         color="primary"
-        :data-test="`order-${l.supplier.name}`"
-        @click="orderAll(l)"
-        >Order this</v-btn
+        :test="`order-${l.supplier.name}`"
+        :asks="$t('Send this to {name}?', { name: l.supplier.name })"
+        :yes="$t('Send it')"
+        :no="$t('Not yet')"
+        @sure="orderAll(l)"
+        >Order this</SureButton
       >
     </header>
     <table class="ledger">

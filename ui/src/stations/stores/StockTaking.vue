@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMutation } from "@tanstack/vue-query";
 import Papa from "papaparse";
-import { reactive, ref } from "vue";
+import { reactive, ref, watch } from "vue";
 import { answered, client, type Schemas, useCommands } from "../../api/client";
 import { given, spokenUnit, stocked } from "../../format";
 import { massScale } from "../../manner";
@@ -9,6 +9,7 @@ import { typed } from "../../number";
 import { kept } from "../../parts/fields/fields";
 import NumberField from "../../parts/NumberField.vue";
 import ProblemNote from "../../parts/ProblemNote.vue";
+import TableText from "../../parts/TableText.vue";
 
 /** Counting what is there: figures are typed as they are found, compared, and accepted. */
 interface Thing {
@@ -37,6 +38,8 @@ const counts = (): Schemas["Counted"][] =>
     }));
 /** A table from a spreadsheet, a name and an amount a line, fills what is found; names that are not here are told. */
 const strangers = ref<string[]>([]);
+const table = ref("");
+watch(table, fill);
 function fill(text: string) {
   strangers.value = [];
   for (const cells of Papa.parse<string[]>(text.trim(), { skipEmptyLines: "greedy" }).data) {
@@ -70,12 +73,7 @@ const accept = useMutation({
       <p class="quiet">Type what you find; leave open what you do not count. Nothing is booked before you accept.</p>
       <details v-if="!compare.data.value">
         <summary>From a spreadsheet</summary>
-        <textarea
-          rows="4"
-          aria-label="A table with a name and an amount a line"
-          data-test="paste-stock"
-          @input="fill(($event.target as HTMLTextAreaElement).value)"
-        />
+        <TableText v-model="table" :rows="4" test="paste-stock" />
         <p v-if="strangers.length" class="word tight">Not known or not read: {{ strangers.join(", ") }}</p>
       </details>
       <table v-if="!compare.data.value" class="ledger">
