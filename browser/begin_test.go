@@ -66,10 +66,7 @@ func firstPlan(t *testing.T, mass, length, decimal, says string) {
 	}
 	c.touch("own-empty")
 	c.touches += 6
-	opened := c.MustWaitNavigation()
 	c.touch("own-begin")
-	opened()
-	c.MustWaitLoad()
 	c.says(test("steps"), "Who works here, and when?")
 	c.look("begin-people")
 	c.type_("person-name", "Noor")
