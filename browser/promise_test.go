@@ -132,7 +132,7 @@ func TestHowSureAnOrderIs(t *testing.T) {
 	page := sit(t, studio, "Odalys", "/orders")
 	page.click("how-sure")
 	page.says(test("chance-Ferry crew"), "times of 100")
-	assert.Positive(t, len(page.MustElements(test("chance-Ferry crew")+" circle")))
+	page.until(`() => document.querySelectorAll('[data-test="chance-Ferry crew"] circle').length > 0`)
 	page.look("chances")
 
 	asking := sit(t, studio, "Odalys", "/promise")
