@@ -141,6 +141,19 @@ func (p tab) accepts() {
 	require.Fail(p.t, "not accepted", p.MustElement("body").MustText())
 }
 
+// saves saves the order that is open: once more where a press was lost while the page was drawn anew.
+func (p tab) saves() {
+	p.t.Helper()
+	gone := `() => !document.querySelector('[data-test="order-form"]')`
+	for by := time.Now().Add(said); time.Now().Before(by); {
+		p.click("save-order")
+		if p.Timeout(10*time.Second).Wait(rod.Eval(gone)) == nil {
+			return
+		}
+	}
+	require.Fail(p.t, "not saved", p.MustElement("body").MustText())
+}
+
 func (p tab) text(name string) string { return p.MustElement(test(name)).MustText() }
 
 func (p tab) fill(name, value string) {

@@ -86,7 +86,7 @@ func TestAnOrderIsHandedOverWithItsSheet(t *testing.T) {
 	page.says(test("cake-findings"), "over the edge of its tier")
 	page.MustElement(test("cake-drawing"))
 	page.look("order-cake")
-	page.click("save-order")
+	page.saves()
 	page.says(test("order-Regatta"), "awaits acceptance")
 	page.accepts()
 	tell(t, studio.URL, "/api/stores/stock", `{"recipe": "`+string(demo.ID("Gardenia"))+`", "colourway": "`+
